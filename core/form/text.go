@@ -1,0 +1,250 @@
+package form
+
+import (
+	"fmt"
+	"strings"
+	"unicode/utf8"
+
+	"undaris/core/harmony"
+)
+
+// Problem is one thing in a progression's text that cannot be read.
+type Problem struct {
+	Message string
+	Text    string // what stands there
+	Offset  int    // of Text, in characters from the start of the whole text
+	Length  int    // of Text in characters
+	Bar     int    // counted from 1; 0 when it concerns the whole
+	Nearest string // a reading that would work, if one is near
+}
+
+// Problems is the error [Read] returns.
+type Problems []Problem
+
+func (ps Problems) Error() string {
+	var s []string
+	for _, p := range ps {
+		s = append(s, p.Message)
+	}
+	return strings.Join(s, "; ")
+}
+
+// Read reads the text form: bar lines |, chords or numerals of the key, several
+// to a bar spread evenly or beat by beat with dots ("C7 . . G7"), % for a bar
+// again, [Verse] before a bar for a heading, and a new line for a new row. It
+// reads on after a problem; the error is a [Problems] with all of them.
+func Read(text string, beats int, key Key) (Progression, error) {
+	r := &textReader{beats: beats, key: key, p: Progression{Beats: beats}}
+	if beats < MinBeats || beats > MaxBeats {
+		r.problem("", 0, fmt.Sprintf("%d beats in a bar; between %d and %d can be charted", beats, MinBeats, MaxBeats), "")
+		return Progression{}, r.problems
+	}
+	offset := 0
+	for _, line := range strings.Split(text, "\n") {
+		r.line(line, offset)
+		offset += utf8.RuneCountInString(line) + 1
+	}
+	if len(r.p.Bars) == 0 && len(r.problems) == 0 {
+		r.problem("", 0, "there are no bars yet; write some, such as | C7 | F7 | C7 | % |", "")
+	}
+	if len(r.problems) > 0 {
+		return Progression{}, r.problems
+	}
+	return r.p, nil
+}
+
+type textReader struct {
+	beats    int
+	key      Key
+	p        Progression
+	problems Problems
+	section  string
+	row      bool
+	bars     int // met so far, readable or not
+}
+
+func (r *textReader) problem(text string, offset int, message, nearest string) {
+	r.problems = append(r.problems, Problem{message, text, offset, utf8.RuneCountInString(text), r.bars, nearest})
+}
+
+// line reads one row. A stretch between bar lines that holds only blanks is an
+// empty bar, but not before the first bar line, behind the last, or between
+// the two strokes of a double bar line.
+func (r *textReader) line(line string, offset int) {
+	r.row = true
+	parts := strings.Split(strings.TrimRight(line, " \t\r"), "|")
+	for i, part := range parts {
+		blank := strings.TrimSpace(part) == ""
+		switch {
+		case blank && (i == 0 || i == len(parts)-1 || part == ""):
+		default:
+			r.bar(part, offset)
+		}
+		offset += utf8.RuneCountInString(part) + 1
+	}
+}
+
+type token struct {
+	text   string
+	offset int
+}
+
+func (r *textReader) bar(part string, offset int) {
+	r.bars++
+	if r.bars == MaxBars+1 {
+		r.problem("", offset, fmt.Sprintf("more than %d bars; a chart holds %d at most", MaxBars, MaxBars), "")
+	}
+	if r.bars > MaxBars {
+		return
+	}
+	part, offset = r.heading(part, offset)
+	tokens := split(part, offset)
+	if len(tokens) == 0 {
+		r.problem(part, offset, fmt.Sprintf("bar %d is empty; write a chord, %% for the bar before, or N.C. for silence", r.bars), "%")
+		return
+	}
+	b := Bar{Section: r.section, Row: r.row && len(r.p.Bars) > 0}
+	r.section, r.row = "", false
+	if tokens[0].text == "%" && len(tokens) == 1 {
+		if len(r.p.Bars) == 0 {
+			r.problem("%", tokens[0].offset, "% repeats the bar before, and this is the first", "")
+			return
+		}
+		b.Changes = r.p.Bars[len(r.p.Bars)-1].Changes
+	} else {
+		b.Changes = r.changes(tokens)
+	}
+	r.p.Bars = append(r.p.Bars, b)
+}
+
+// heading takes a [Section] off the front of a bar.
+func (r *textReader) heading(part string, offset int) (string, int) {
+	trimmed := strings.TrimLeft(part, " \t")
+	if !strings.HasPrefix(trimmed, "[") {
+		return part, offset
+	}
+	name, rest, closed := strings.Cut(trimmed[1:], "]")
+	if !closed {
+		r.problem(trimmed, offset+len(part)-len(trimmed), fmt.Sprintf("bar %d: a heading begins with [ and does not end; close it with ]", r.bars), "")
+		return "N.C.", offset
+	}
+	r.section = strings.TrimSpace(name)
+	return rest, offset + utf8.RuneCountInString(part) - utf8.RuneCountInString(rest)
+}
+
+func split(part string, offset int) []token {
+	var out []token
+	start := -1
+	runes := []rune(part + " ")
+	for i, c := range runes {
+		space := c == ' ' || c == '\t' || c == '\r' || c == '\u00a0'
+		switch {
+		case space && start >= 0:
+			out = append(out, token{string(runes[start:i]), offset + start})
+			start = -1
+		case !space && start < 0:
+			start = i
+		}
+	}
+	return out
+}
+
+func (r *textReader) changes(tokens []token) []Change {
+	var changes []Change
+	dotted := false
+	for i, t := range tokens {
+		if t.text == "." || t.text == "/" {
+			dotted = true
+			if i == 0 {
+				r.problem(t.text, t.offset, fmt.Sprintf("bar %d begins with %q, which holds a chord; write the chord first", r.bars, t.text), "")
+			}
+			continue
+		}
+		if c, ok := r.chord(t); ok {
+			changes = append(changes, Change{i, c})
+		}
+	}
+	switch {
+	case dotted && len(tokens) != r.beats:
+		r.problem(tokens[0].text, tokens[0].offset, fmt.Sprintf("bar %d has %d beats written out; it needs %d", r.bars, len(tokens), r.beats), "")
+	case len(tokens) > r.beats:
+		r.problem(tokens[0].text, tokens[0].offset, fmt.Sprintf("bar %d has %d chords on %d beats; one a beat is the most", r.bars, len(tokens), r.beats), "")
+	case !dotted:
+		for i, start := range spread(len(changes), r.beats) {
+			changes[i].Beat = start
+		}
+	}
+	return changes
+}
+
+func (r *textReader) chord(t token) (harmony.Chord, bool) {
+	if strings.ContainsAny(t.text[:1], "IViv#b") || strings.HasPrefix(t.text, "♭") || strings.HasPrefix(t.text, "♯") {
+		if c, err := ReadNumeral(t.text, r.key); err == nil {
+			return c, true
+		}
+	}
+	if strings.Contains(t.text, ":") {
+		r.problem(t.text, t.offset, fmt.Sprintf("bar %d: repeat signs are not read; write the bars out", r.bars), "")
+		return harmony.Chord{}, false
+	}
+	c, err := harmony.Parse(t.text)
+	if err == nil {
+		return c, true
+	}
+	refused := err.(*harmony.SymbolError)
+	r.problem(t.text, t.offset, fmt.Sprintf("bar %d: %s", r.bars, refused.Error()), refused.Nearest)
+	return harmony.Chord{}, false
+}
+
+// spread gives the beats on which n chords begin when none is written out:
+// halves first, then the later chords shorter (two in four: 0 2; three: 0 2 3).
+func spread(n, beats int) []int {
+	out := make([]int, n)
+	for i := range out {
+		out[i] = (i*beats + n - 1) / n
+	}
+	return out
+}
+
+// Text writes the progression so that [Read] gives it back.
+func (p Progression) Text() string { return p.text(harmony.Chord.String) }
+
+// NumeralText writes the progression in numerals of the key.
+func (p Progression) NumeralText(key Key) string {
+	return p.text(func(c harmony.Chord) string { return Numeral(c, key) })
+}
+
+func (p Progression) text(name func(harmony.Chord) string) string {
+	var s strings.Builder
+	for i, b := range p.Bars {
+		if i > 0 && b.Row {
+			s.WriteString("|\n")
+		}
+		s.WriteString("| ")
+		if b.Section != "" {
+			s.WriteString("[" + b.Section + "] ")
+		}
+		s.WriteString(p.barText(b, name) + " ")
+	}
+	s.WriteString("|")
+	return s.String()
+}
+
+func (p Progression) barText(b Bar, name func(harmony.Chord) string) string {
+	plain := true
+	for i, start := range spread(len(b.Changes), p.Beats) {
+		plain = plain && b.Changes[i].Beat == start
+	}
+	var out []string
+	for i, c := range b.Changes {
+		out = append(out, name(c.Chord))
+		end := p.Beats
+		if i+1 < len(b.Changes) {
+			end = b.Changes[i+1].Beat
+		}
+		for beat := c.Beat + 1; !plain && beat < end; beat++ {
+			out = append(out, ".")
+		}
+	}
+	return strings.Join(out, " ")
+}

@@ -1,0 +1,91 @@
+package harmony
+
+import (
+	"strings"
+	"unicode/utf8"
+
+	"undaris/core/pitch"
+)
+
+// usual are the suffixes offered when a symbol cannot be read, commonest first.
+var usual = []string{
+	"7", "", "m7", "m", "maj7", "6", "m6", "9", "13", "m7b5", "dim7", "dim", "aug", "7#9", "7b9", "7#5", "7b5",
+	"sus4", "7sus4", "m9", "maj9", "11", "6/9", "sus2", "9sus4", "add9", "madd9", "m11", "m13", "7alt", "7#11",
+	"mmaj7", "5", "min7", "min", "maj",
+}
+
+// nearest finds the readable symbol with the fewest edits from text.
+func nearest(text string) string {
+	base, slash, hasSlash := strings.Cut(text, "/")
+	root, size, ok := pitch.ReadName(base)
+	switch {
+	case !ok:
+		root, size = likelyRoot(base)
+	case root.Alter < -1 || root.Alter > 1:
+		root.Alter = 0
+	}
+	rest := base[min(size, len(base)):]
+	if c, stop := read(root.String() + rest); stop < 0 {
+		base = c.String()
+	} else {
+		best, suffix := 1<<30, ""
+		for _, s := range usual {
+			if d := edits(rest, s); d < best {
+				best, suffix = d, s
+			}
+		}
+		base = root.String() + suffix
+		if c, stop := read(base); stop < 0 {
+			base = c.String()
+		}
+	}
+	if bass, n, ok := pitch.ReadName(slash); hasSlash && ok && n == len(slash) && bass.Alter >= -1 && bass.Alter <= 1 {
+		return base + "/" + bass.String()
+	}
+	return base
+}
+
+// likelyRoot guesses the root of a text that does not begin with one, and how
+// many of its bytes that takes.
+func likelyRoot(text string) (pitch.Name, int) {
+	upper := strings.ToUpper(text[:min(1, len(text))])
+	if upper == "H" { // B natural in some countries
+		return pitch.Name{Letter: 6}, 1
+	}
+	if len(text) > 0 {
+		if n, size, ok := pitch.ReadName(upper + text[1:]); ok && n.Alter >= -1 && n.Alter <= 1 {
+			return n, size
+		}
+	}
+	_, size := utf8.DecodeRuneInString(text)
+	return pitch.Name{}, size
+}
+
+// edits is the Levenshtein distance, in runes, with neighbours swapped as one.
+func edits(a, b string) int {
+	x, y := []rune(a), []rune(b)
+	if len(x) > 32 {
+		x = x[:32] // no chord suffix is longer; keeps hostile input cheap
+	}
+	d := make([][]int, len(x)+1)
+	for i := range d {
+		d[i] = make([]int, len(y)+1)
+		d[i][0] = i
+	}
+	for j := range y {
+		d[0][j+1] = j + 1
+	}
+	for i := range x {
+		for j := range y {
+			cost := 1
+			if x[i] == y[j] {
+				cost = 0
+			}
+			d[i+1][j+1] = min(d[i][j+1]+1, d[i+1][j]+1, d[i][j]+cost)
+			if i > 0 && j > 0 && x[i] == y[j-1] && x[i-1] == y[j] {
+				d[i+1][j+1] = min(d[i+1][j+1], d[i-1][j-1]+1)
+			}
+		}
+	}
+	return d[len(x)][len(y)]
+}
