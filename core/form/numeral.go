@@ -1,6 +1,7 @@
 package form
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -59,7 +60,7 @@ func ReadNumeral(text string, key Key) (harmony.Chord, error) {
 	}
 	suffix := rest[len(romans[step]):]
 	bass := ""
-	if i := strings.LastIndex(suffix, "/"); i >= 0 && suffix[i:] != "/9" {
+	if i := strings.LastIndex(suffix, "/"); i >= 0 && !(suffix[i:] == "/9" && strings.HasSuffix(suffix[:i], "6")) {
 		suffix, bass = suffix[:i], suffix[i+1:]
 	}
 	if minor && !strings.HasPrefix(suffix, "ø") && !strings.HasPrefix(suffix, "°") && !strings.HasPrefix(suffix, "dim") {
@@ -73,7 +74,8 @@ func ReadNumeral(text string, key Key) (harmony.Chord, error) {
 	i.HalfSteps += alter
 	c = c.On(writable(key.Tonic.Up(i)))
 	if bass != "" {
-		i, ok := harmony.Degree(strings.NewReplacer("♭", "b", "♯", "#").Replace(bass)).Interval()
+		d := harmony.Degree(strings.NewReplacer("♭", "b", "♯", "#").Replace(bass))
+		i, ok := cmp.Or(basses[d], d).Interval()
 		if !ok {
 			return harmony.Chord{}, refuse
 		}
@@ -125,12 +127,16 @@ func Numeral(c harmony.Chord, key Key) string {
 	return s
 }
 
+// basses are the plain names of the degrees that a bass has when it is no tone
+// of its chord.
+var basses = map[harmony.Degree]harmony.Degree{"b2": "b9", "2": "9", "4": "11", "b6": "b13"}
+
 // bassDegree names a slash bass as a degree: the chord's own tone if it is one.
 func bassDegree(c harmony.Chord) string {
 	if t, ok := c.ToneAt(c.Bass.Class()); ok {
 		return string(t.Degree)
 	}
-	names := []string{"R", "b9", "9", "b3", "3", "11", "b5", "5", "b13", "6", "b7", "7"}
+	names := []string{"R", "b2", "2", "b3", "3", "4", "b5", "5", "b6", "6", "b7", "7"}
 	return names[(c.Bass.Class()-c.Root.Class()+12)%12]
 }
 

@@ -53,6 +53,10 @@ func Read(text string, beats int, key Key) (Progression, error) {
 	return r.p, nil
 }
 
+// maxProblems is how many are worth reporting at once; it also keeps a hostile
+// text cheap.
+const maxProblems = 40
+
 type textReader struct {
 	beats    int
 	key      Key
@@ -94,7 +98,7 @@ func (r *textReader) bar(part string, offset int) {
 	if r.bars == MaxBars+1 {
 		r.problem("", offset, fmt.Sprintf("more than %d bars; a chart holds %d at most", MaxBars, MaxBars), "")
 	}
-	if r.bars > MaxBars {
+	if r.bars > MaxBars || len(r.problems) >= maxProblems {
 		return
 	}
 	part, offset = r.heading(part, offset)
@@ -153,6 +157,9 @@ func (r *textReader) changes(tokens []token) []Change {
 	var changes []Change
 	dotted := false
 	for i, t := range tokens {
+		if len(r.problems) >= maxProblems {
+			break
+		}
 		if t.text == "." || t.text == "/" {
 			dotted = true
 			if i == 0 {

@@ -1,0 +1,89 @@
+package arpeggio
+
+import (
+	"slices"
+
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+// Note is a chord tone on the neck. Finger is 1 to 4, or 0 for an open string.
+type Note struct {
+	neck.Placement
+	Finger int
+	Pitch  pitch.Pitch
+	Degree harmony.Degree
+}
+
+// Run is an arpeggio through a window, low to high.
+type Run struct {
+	Chord        harmony.Chord
+	Window       neck.Window
+	Notes        []Note
+	Alternatives []Note        // other places of the same pitches, without fingers
+	Missing      []pitch.Pitch // chord tones between the lowest and highest that the window does not hold
+	Widest       neck.Span     // the widest reach without moving the hand
+}
+
+// Make lays a chord through a window of an instrument. Where a pitch lies on
+// two strings the easier hand wins, unless one of the places is in prefer and
+// the strings can keep their order with it. The window must lie on the neck.
+// N.C. gives an empty run.
+func Make(in *neck.Instrument, chord harmony.Chord, w neck.Window, hand neck.Hand, prefer []neck.Placement) Run {
+	run := Run{Chord: chord, Window: w}
+	var tones []Note // one per pitch, not yet placed
+	var options [][]neck.Placement
+	for midi := in.MIDI(neck.Placement{String: in.Strings(), Fret: w.Low}); midi <= in.MIDI(neck.Placement{String: 1, Fret: w.High}); midi++ {
+		tone, ok := chord.ToneAt(midi % 12)
+		if !ok {
+			continue
+		}
+		p := pitch.At(midi, tone.Name)
+		places := in.Find(midi, w)
+		if len(places) == 0 {
+			if len(tones) > 0 {
+				run.Missing = append(run.Missing, p)
+			}
+			continue
+		}
+		tones = append(tones, Note{Pitch: p, Degree: tone.Degree})
+		options = append(options, places)
+	}
+	for len(run.Missing) > 0 && len(tones) > 0 && run.Missing[len(run.Missing)-1].MIDI() > tones[len(tones)-1].Pitch.MIDI() {
+		run.Missing = run.Missing[:len(run.Missing)-1]
+	}
+	touches, _ := in.Finger(preferred(options, prefer), hand)
+	if touches == nil {
+		touches, _ = in.Finger(options, hand)
+	}
+	for i, t := range touches {
+		n := tones[i]
+		n.Placement, n.Finger = t.Placement, t.Finger
+		run.Notes = append(run.Notes, n)
+		for _, other := range options[i] {
+			if other != t.Placement {
+				n.Placement, n.Finger = other, 0
+				run.Alternatives = append(run.Alternatives, n)
+			}
+		}
+	}
+	run.Widest = in.Widest(touches, hand)
+	return run
+}
+
+// preferred narrows each note's options to the preferred place, if it has one.
+func preferred(options [][]neck.Placement, prefer []neck.Placement) [][]neck.Placement {
+	if len(prefer) == 0 {
+		return options
+	}
+	out := slices.Clone(options)
+	for i, places := range options {
+		for _, p := range places {
+			if slices.Contains(prefer, p) {
+				out[i] = []neck.Placement{p}
+			}
+		}
+	}
+	return out
+}

@@ -1,0 +1,216 @@
+package neck
+
+import "math"
+
+// Hand is the player's hand.
+type Hand struct {
+	Comfort float64 // widest comfortable reach in millimetres
+	Habit   Habit
+}
+
+// Habit is what a player rather does when a note is out of reach.
+type Habit int
+
+const (
+	Stay  Habit = iota // stretch, and keep the hand in place
+	Shift              // move, and keep the hand relaxed
+)
+
+// UsualHand reaches four frets anywhere and five from the fifth fret up.
+var UsualHand = Hand{Comfort: 100, Habit: Stay}
+
+// Habits lists the habits by their names.
+var Habits = map[string]Habit{"stay": Stay, "shift": Shift}
+
+// Touch is a placement with the finger on it: 1 to 4, 0 for an open string.
+// Hand is the fret under the first finger, 0 while no finger has been put down.
+type Touch struct {
+	Placement
+	Finger, Hand int
+}
+
+// weights of the fingering cost, in millimetres of stretch.
+var weights = [...]struct {
+	stretch   float64 // per mm outside one finger a fret
+	move      float64 // per mm the hand moves
+	moving    float64 // per move, however short
+	beyond    float64 // per mm of span beyond comfort
+	neighbour float64 // one finger on neighbouring strings at different frets
+	roll      float64 // one finger on neighbouring strings at one fret
+	slide     float64 // one finger on two frets of a string in turn
+	weak      float64 // the fourth finger, where another would do
+}{
+	Stay:  {stretch: 1, move: 1.5, moving: 40, beyond: 2, neighbour: 25, roll: 6, slide: 30, weak: 1},
+	Shift: {stretch: 3, move: 0.5, moving: 6, beyond: 6, neighbour: 25, roll: 6, slide: 30, weak: 1},
+}
+
+// Finger chooses, for notes played in order, one of the placements offered for
+// each and a finger for it, at the least cost to the hand. Strings never go
+// backwards (the string number never rises). One finger a fret is free; the
+// first may reach one fret below its place and the fourth one above; the hand
+// may move at any note; a higher fret on a string never takes a lower finger.
+// The result is the exact minimum of the stated cost, by dynamic programming.
+// It is nil when no choice keeps the strings in order.
+func (in *Instrument) Finger(notes [][]Placement, hand Hand) ([]Touch, float64) {
+	if len(notes) == 0 {
+		return nil, 0
+	}
+	layers := make([][]state, len(notes))
+	for i, options := range notes {
+		var before []state
+		if i > 0 {
+			before = layers[i-1]
+			if len(before) == 0 {
+				return nil, 0
+			}
+		}
+		layers[i] = in.layer(options, before, i == 0, hand)
+	}
+	return trace(layers)
+}
+
+// state is one way to have played a note, with the least cost of getting there.
+type state struct {
+	Touch
+	cost float64
+	from int
+}
+
+func (in *Instrument) layer(options []Placement, before []state, first bool, hand Hand) []state {
+	var out []state
+	add := func(t Touch) {
+		s := state{Touch: t, cost: in.grip(t, hand), from: -1}
+		if first {
+			out = append(out, s)
+			return
+		}
+		best := math.Inf(1)
+		for i := range before {
+			if c := before[i].cost + in.step(before[i].Touch, t, hand); c < best {
+				best, s.from = c, i
+			}
+		}
+		if s.from >= 0 {
+			s.cost += best
+			out = append(out, s)
+		}
+	}
+	for _, p := range options {
+		if p.Fret > 0 {
+			for _, g := range grips {
+				if h := p.Fret - g.offset; h >= 1 {
+					add(Touch{p, g.finger, h})
+				}
+			}
+			continue
+		}
+		seen := map[int]bool{}
+		if first {
+			add(Touch{p, 0, 0})
+		}
+		for _, b := range before {
+			if !seen[b.Hand] {
+				seen[b.Hand] = true
+				add(Touch{p, 0, b.Hand})
+			}
+		}
+	}
+	return out
+}
+
+// grips are the frets a finger can take, counted from the first finger's fret.
+var grips = []struct{ finger, offset int }{{1, 0}, {2, 1}, {3, 2}, {4, 3}, {1, -1}, {4, 4}}
+
+// grip is the cost of a touch by itself.
+func (in *Instrument) grip(t Touch, hand Hand) float64 {
+	w := &weights[hand.Habit]
+	var cost float64
+	switch {
+	case t.Finger == 1 && t.Fret < t.Hand:
+		cost = w.stretch*in.Reach(t.Fret, t.Hand) + w.beyond*max(0, in.Reach(t.Fret, t.Hand+3)-hand.Comfort)
+	case t.Finger == 4:
+		cost = w.weak + w.beyond*max(0, in.Reach(t.Hand, t.Fret)-hand.Comfort)
+		if t.Fret == t.Hand+4 {
+			cost += w.stretch * in.Reach(t.Fret-1, t.Fret)
+		}
+	}
+	return cost
+}
+
+// step is the cost of going from one touch to the next, infinite when it is ruled out.
+func (in *Instrument) step(a, b Touch, hand Hand) float64 {
+	w := &weights[hand.Habit]
+	if b.String > a.String {
+		return math.Inf(1)
+	}
+	var cost float64
+	if a.Hand != b.Hand && a.Hand != 0 && b.Hand != 0 {
+		cost += w.moving + w.move*in.Reach(a.Hand, b.Hand)
+	}
+	if a.Finger == 0 || b.Finger == 0 {
+		return cost
+	}
+	switch {
+	case a.String == b.String && (a.Fret < b.Fret && a.Finger > b.Finger || a.Fret > b.Fret && a.Finger < b.Finger):
+		return math.Inf(1)
+	case a.Finger != b.Finger:
+	case a.String == b.String && a.Fret != b.Fret:
+		cost += w.slide
+	case a.String == b.String+1 && a.Fret != b.Fret:
+		cost += w.neighbour
+	case a.String == b.String+1:
+		cost += w.roll
+	}
+	return cost
+}
+
+func trace(layers [][]state) ([]Touch, float64) {
+	last := layers[len(layers)-1]
+	if len(last) == 0 {
+		return nil, 0
+	}
+	at := 0
+	for i := range last {
+		if last[i].cost < last[at].cost {
+			at = i
+		}
+	}
+	cost := last[at].cost
+	out := make([]Touch, len(layers))
+	for i := len(layers) - 1; i >= 0; i-- {
+		out[i] = layers[i][at].Touch
+		at = layers[i][at].from
+	}
+	return out, cost
+}
+
+// Span is the widest reach of a fingering in one place of the hand.
+type Span struct {
+	Low, High   int     // frets
+	Millimetres float64 // between them
+	Comfortable bool    // within the hand's comfort
+}
+
+// Widest finds the widest span that the hand holds without moving.
+func (in *Instrument) Widest(touches []Touch, hand Hand) Span {
+	widest := Span{Comfortable: true}
+	for i := 0; i < len(touches); {
+		low, high, j := 0, 0, i
+		for ; j < len(touches) && (touches[j].Hand == touches[i].Hand || touches[i].Hand == 0); j++ {
+			if touches[i].Hand == 0 {
+				i = j // open strings before the hand is placed
+			}
+			if f := touches[j].Fret; f > 0 {
+				if low == 0 || f < low {
+					low = f
+				}
+				high = max(high, f)
+			}
+		}
+		if mm := in.Reach(low, high); mm > widest.Millimetres {
+			widest = Span{low, high, mm, mm <= hand.Comfort}
+		}
+		i = j
+	}
+	return widest
+}

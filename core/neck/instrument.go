@@ -1,0 +1,143 @@
+package neck
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"undaris/core/pitch"
+)
+
+// Limits of an instrument.
+const (
+	MinStrings, MaxStrings = 4, 8
+	MinFrets, MaxFrets     = 12, 27
+	MinScale, MaxScale     = 300.0, 1000.0 // millimetres
+)
+
+// Instrument is a fretted neck. Build one with [New].
+type Instrument struct {
+	Open  []pitch.Pitch // without the capo, low to high
+	Frets int           // from the nut
+	Scale float64       // millimetres from nut to bridge
+	Capo  int           // fret from the nut; 0 is none
+
+	at [MaxFrets + 6]float64 // distance of each fret from the open end, in mm
+}
+
+// Tuning is a known list of open strings, low to high.
+type Tuning struct {
+	ID, Name string
+	Open     string
+	Scale    float64 // millimetres, usual for such an instrument
+	Frets    int
+}
+
+// Tunings lists the tunings offered; any other list of pitches works too.
+var Tunings = []Tuning{
+	{"standard", "Standard", "E2,A2,D3,G3,B3,E4", 648, 22},
+	{"half-step-down", "Half step down", "Eb2,Ab2,Db3,Gb3,Bb3,Eb4", 648, 22},
+	{"drop-d", "Drop D", "D2,A2,D3,G3,B3,E4", 648, 22},
+	{"open-g", "Open G", "D2,G2,D3,G3,B3,D4", 648, 22},
+	{"open-d", "Open D", "D2,A2,D3,F#3,A3,D4", 648, 22},
+	{"dadgad", "DADGAD", "D2,A2,D3,G3,A3,D4", 648, 22},
+	{"seven-string", "Seven-string", "B1,E2,A2,D3,G3,B3,E4", 648, 24},
+	{"bass", "Bass", "E1,A1,D2,G2", 864, 20},
+	{"five-string-bass", "Five-string bass", "B0,E1,A1,D2,G2", 864, 20},
+}
+
+// Standard is a guitar in standard tuning with 22 frets at 648 mm.
+func Standard() *Instrument {
+	in, err := New(Tunings[0].Open, 22, 648, 0)
+	if err != nil {
+		panic(err)
+	}
+	return in
+}
+
+// New builds an instrument from open strings such as "E2,A2,D3,G3,B3,E4", low
+// to high, 4 to 8 of them each higher than the last; 12 to 27 frets; a scale of
+// 300 to 1000 mm; a capo that leaves 12 frets. The error names what is wrong.
+func New(tuning string, frets int, scale float64, capo int) (*Instrument, error) {
+	in := &Instrument{Frets: frets, Scale: scale, Capo: capo}
+	texts := strings.FieldsFunc(tuning, func(r rune) bool { return r == ',' || r == ' ' })
+	if len(texts) < MinStrings || len(texts) > MaxStrings {
+		return nil, fmt.Errorf("tuning %q has %d strings; write %d to %d pitches from low to high, such as E2,A2,D3,G3,B3,E4", tuning, len(texts), MinStrings, MaxStrings)
+	}
+	for i, t := range texts {
+		p, err := pitch.ParsePitch(t)
+		if err != nil {
+			return nil, fmt.Errorf("string %d of the tuning: %w", len(texts)-i, err)
+		}
+		if i > 0 && p.MIDI() <= in.Open[i-1].MIDI() {
+			return nil, fmt.Errorf("string %d (%s) is not higher than string %d (%s); list the strings from low to high", len(texts)-i, p, len(texts)-i+1, in.Open[i-1])
+		}
+		in.Open = append(in.Open, p)
+	}
+	switch {
+	case frets < MinFrets || frets > MaxFrets:
+		return nil, fmt.Errorf("%d frets; between %d and %d can be mapped", frets, MinFrets, MaxFrets)
+	case !(scale >= MinScale && scale <= MaxScale):
+		return nil, fmt.Errorf("a scale of %g mm; between %g and %g can be mapped", scale, MinScale, MaxScale)
+	case capo < 0 || capo > frets-MinFrets:
+		return nil, fmt.Errorf("capo at fret %d; on %d frets it can sit at 0 to %d", capo, frets, frets-MinFrets)
+	}
+	for fret := range in.at {
+		in.at[fret] = scale * (math.Exp2(-float64(capo)/12) - math.Exp2(-float64(capo+fret)/12))
+	}
+	return in, nil
+}
+
+// Tuning writes the open strings as [New] reads them.
+func (in *Instrument) Tuning() string {
+	var s []string
+	for _, p := range in.Open {
+		s = append(s, p.String())
+	}
+	return strings.Join(s, ",")
+}
+
+// Strings is the number of strings.
+func (in *Instrument) Strings() int { return len(in.Open) }
+
+// Last is the highest fret, counted from the capo.
+func (in *Instrument) Last() int { return in.Frets - in.Capo }
+
+// MIDI is the sound of a placement.
+func (in *Instrument) MIDI(p Placement) int {
+	return in.Open[len(in.Open)-p.String].MIDI() + in.Capo + p.Fret
+}
+
+// FretAt is the distance of a fret from the nut (or capo) in millimetres.
+// Rule of the equal-tempered fret: L·(1 − 2^(−n/12)).
+// Frets beyond the neck, up to a hand's width, have a distance too.
+func (in *Instrument) FretAt(fret int) float64 { return in.at[fret] }
+
+// Reach is the distance between two frets in millimetres.
+func (in *Instrument) Reach(a, b int) float64 { return math.Abs(in.at[a] - in.at[b]) }
+
+// Placement is a place on the neck: String from 1 (highest), Fret from 0.
+type Placement struct{ String, Fret int }
+
+// Window is a stretch of frets, both ends included.
+type Window struct{ Low, High int }
+
+// CheckWindow says whether the window lies on the neck.
+func (in *Instrument) CheckWindow(w Window) error {
+	if w.Low < 0 || w.High < w.Low || w.High > in.Last() {
+		return fmt.Errorf("frets %d to %d; a window on this neck begins at 0 or higher and ends at %d or lower", w.Low, w.High, in.Last())
+	}
+	return nil
+}
+
+// Find lists where a MIDI number lies inside the window, lowest string first.
+func (in *Instrument) Find(midi int, w Window) []Placement {
+	var out []Placement
+	for s := len(in.Open); s >= 1; s-- {
+		fret := midi - in.MIDI(Placement{s, 0})
+		if fret >= w.Low && fret <= w.High {
+			out = append(out, Placement{s, fret})
+		}
+	}
+	return out
+}
