@@ -95,8 +95,11 @@ type reader struct {
 // read returns the chord and −1, or the byte where reading stopped.
 func read(text string) (Chord, int) {
 	root, size, ok := pitch.ReadName(text)
-	if !ok || root.Alter < -1 || root.Alter > 1 {
+	if !ok {
 		return Chord{}, 0
+	}
+	if root.Alter < -1 || root.Alter > 1 {
+		return Chord{}, 1
 	}
 	r := &reader{text: text, pos: size, b: build{third: "3", fifths: []Degree{"5"}}}
 	for _, q := range qualities {

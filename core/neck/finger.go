@@ -1,6 +1,9 @@
 package neck
 
-import "math"
+import (
+	"fmt"
+	"math"
+)
 
 // Hand is the player's hand.
 type Hand struct {
@@ -21,6 +24,18 @@ var UsualHand = Hand{Comfort: 100, Habit: Stay}
 
 // Habits lists the habits by their names.
 var Habits = map[string]Habit{"stay": Stay, "shift": Shift}
+
+// NewHand checks a comfort of 50 to 250 mm and a habit's name.
+func NewHand(comfort float64, habit string) (Hand, error) {
+	h, ok := Habits[habit]
+	if !ok {
+		return Hand{}, fmt.Errorf("%q is no habit of the hand; it is stay or shift", habit)
+	}
+	if !(comfort >= 50 && comfort <= 250) {
+		return Hand{}, fmt.Errorf("a comfortable reach of %g mm; between 50 and 250 can be judged", comfort)
+	}
+	return Hand{comfort, h}, nil
+}
 
 // Touch is a placement with the finger on it: 1 to 4, 0 for an open string.
 // Hand is the fret under the first finger, 0 while no finger has been put down.

@@ -108,6 +108,22 @@ func (in *Instrument) MIDI(p Placement) int {
 	return in.Open[len(in.Open)-p.String].MIDI() + in.Capo + p.Fret
 }
 
+// OpenName names what an open string sounds, with the capo on: sharps for
+// strings tuned in sharps or naturals, flats for strings tuned in flats.
+func (in *Instrument) OpenName(str int) pitch.Name {
+	open := in.Open[len(in.Open)-str]
+	if in.Capo == 0 {
+		return open.Name
+	}
+	midi := in.MIDI(Placement{String: str})
+	for _, n := range pitch.Roots {
+		if n.Class() == midi%12 && (n.Alter == 0 || (n.Alter < 0) == (open.Alter < 0)) {
+			return n
+		}
+	}
+	return open.Name.Up(pitch.Interval{HalfSteps: in.Capo})
+}
+
 // FretAt is the distance of a fret from the nut (or capo) in millimetres.
 // Rule of the equal-tempered fret: L·(1 − 2^(−n/12)).
 // Frets beyond the neck, up to a hand's width, have a distance too.

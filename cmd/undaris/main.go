@@ -1,0 +1,152 @@
+// Command undaris maps chord tones over the fretboard, change by change.
+package main
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"os/signal"
+	"path/filepath"
+	"syscall"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"undaris/demo"
+	"undaris/server"
+	"undaris/store"
+	"undaris/web"
+)
+
+func main() {
+	if err := root().Execute(); err != nil {
+		fmt.Fprintln(os.Stderr, "undaris:", err)
+		os.Exit(1)
+	}
+}
+
+func root() *cobra.Command {
+	cmd := &cobra.Command{Use: "undaris", Short: "Chord tones over the fretboard, change by change",
+		SilenceUsage: true, SilenceErrors: true}
+	cmd.AddCommand(serve("serve", "Serve the application on this machine", "undaris", nil),
+		serve("demo", "Serve it with the demo data, in a database of its own", "undaris-demo", demo.Fill),
+		&cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs,
+			Run: func(cmd *cobra.Command, _ []string) { fmt.Fprintln(cmd.OutOrStdout(), "undaris", server.Version) }},
+		&cobra.Command{Use: "openapi", Short: "Print the description of the API", Args: cobra.NoArgs, Hidden: true,
+			RunE: func(cmd *cobra.Command, _ []string) error { return printOpenAPI(cmd) }})
+	return cmd
+}
+
+// serve makes a command that serves the data kept under name.
+func serve(use, short, name string, fill func(*store.Store) error) *cobra.Command {
+	var addr, data string
+	cmd := &cobra.Command{Use: use, Short: short, Args: cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			ctx, stop := signal.NotifyContext(cmd.Context(), os.Interrupt, syscall.SIGTERM)
+			defer stop()
+			if data == "" {
+				var err error
+				if data, err = dataDir(name); err != nil {
+					return err
+				}
+			}
+			return run(ctx, cmd, addr, data, fill)
+		}}
+	cmd.Flags().StringVar(&addr, "addr", "127.0.0.1:4760", "address to listen on; port 0 takes a free one")
+	cmd.Flags().StringVar(&data, "data", "", "directory of the database (default: the user's data directory)")
+	return cmd
+}
+
+// dataDir is the user's data directory by the XDG base directory rules.
+func dataDir(name string) (string, error) {
+	if dir := os.Getenv("XDG_DATA_HOME"); filepath.IsAbs(dir) {
+		return filepath.Join(dir, name), nil
+	}
+	home, err := os.UserHomeDir()
+	if err != nil {
+		return "", fmt.Errorf("no place for the data is known; name one with --data: %w", err)
+	}
+	return filepath.Join(home, ".local", "share", name), nil
+}
+
+// run serves until the context ends, then finishes what is under way.
+func run(ctx context.Context, cmd *cobra.Command, addr, data string, fill func(*store.Store) error) error {
+	if err := loopback(addr); err != nil {
+		return err
+	}
+	s, err := store.Open(data)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	if fill != nil {
+		if err := fill(s); err != nil {
+			return fmt.Errorf("the demo data could not be written: %w", err)
+		}
+	}
+	listener, err := net.Listen("tcp", addr)
+	if err != nil {
+		return fmt.Errorf("cannot listen on %s: %w", addr, err)
+	}
+	log := slog.New(slog.NewJSONHandler(os.Stderr, nil))
+	srv := &http.Server{Handler: server.New(s, web.Files(), log), ReadHeaderTimeout: 5 * time.Second}
+	fmt.Fprintf(cmd.OutOrStdout(), "Undaris is at http://%s\nIts data is in %s\n", listener.Addr(), data)
+	done := make(chan error, 1)
+	go func() { done <- srv.Serve(listener) }()
+	select {
+	case err := <-done:
+		return err
+	case <-ctx.Done():
+	}
+	ending, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+	defer cancel()
+	if err := srv.Shutdown(ending); err != nil {
+		return err
+	}
+	if err := <-done; !errors.Is(err, http.ErrServerClosed) {
+		return err
+	}
+	return nil
+}
+
+// loopback refuses addresses that other machines can reach: there is no
+// passphrase yet to keep them out.
+func loopback(addr string) error {
+	host, _, err := net.SplitHostPort(addr)
+	if err != nil {
+		return fmt.Errorf("%q is no address to listen on; write one such as 127.0.0.1:4760", addr)
+	}
+	if ip := net.ParseIP(host); host == "localhost" || (ip != nil && ip.IsLoopback()) {
+		return nil
+	}
+	return fmt.Errorf("%s can be reached from other machines; Undaris listens on 127.0.0.1 only", addr)
+}
+
+// printOpenAPI prints the API's document, indented, for the front end's types.
+func printOpenAPI(cmd *cobra.Command) error {
+	dir, err := os.MkdirTemp("", "undaris-openapi")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(dir)
+	s, err := store.Open(dir)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	answer := httptest.NewRecorder()
+	server.New(s, web.Files(), slog.New(slog.DiscardHandler)).ServeHTTP(answer, httptest.NewRequest("GET", "http://localhost/api/openapi.json", nil))
+	var document any
+	if err := json.Unmarshal(answer.Body.Bytes(), &document); err != nil {
+		return err
+	}
+	out := json.NewEncoder(cmd.OutOrStdout())
+	out.SetIndent("", " ")
+	return out.Encode(document)
+}

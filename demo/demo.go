@@ -1,0 +1,52 @@
+// Package demo fills a database with the world of the Ferry Slip Players, a
+// made-up band that rehearses for an evening at a made-up landing.
+package demo
+
+import (
+	"fmt"
+
+	"undaris/core/form"
+	"undaris/store"
+)
+
+// charts are the band's tunes, the one to open first last.
+var charts = []struct{ title, key, form, turnaround, feel string }{
+	{"The Long Pier", "Ab", "sixteen-bar", "", "funk"},
+	{"Last Boat Lights", "Db", "vamp-flat-three", "", "straight"},
+	{"Eight Bells Late", "F#", "eight-bar", "half-steps-down", "shuffle"},
+	{"Harbourmaster’s Day Off", "Eb", "jazz-blues", "", "jazz"},
+	{"Low Water", "Bm", "minor-blues", "", "slow-12-8"},
+	{"Slipway Shuffle", "C", "quick-change", "", "shuffle"},
+}
+
+// Fill adds the demo data to a store that has no charts.
+func Fill(s *store.Store) error {
+	if have, err := s.Charts(); err != nil || len(have) > 0 {
+		return err
+	}
+	for _, d := range charts {
+		key, err := form.ParseKey(d.key)
+		if err != nil {
+			return err
+		}
+		f, ok := form.FormByID(d.form)
+		if !ok {
+			return fmt.Errorf("demo: no form %q", d.form)
+		}
+		p := f.In(key)
+		for _, t := range form.Turnarounds {
+			if t.ID == d.turnaround {
+				p = p.ReplaceEnd(t.In(key))
+			}
+		}
+		feel, ok := form.FeelByID(d.feel)
+		if !ok {
+			return fmt.Errorf("demo: no feel %q", d.feel)
+		}
+		c := store.Chart{Title: d.title, Key: d.key, Feel: d.feel, Tempo: feel.Tempo, Beats: 4, Text: p.Text()}
+		if err := s.CreateChart(&c); err != nil {
+			return err
+		}
+	}
+	return nil
+}

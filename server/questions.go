@@ -1,0 +1,163 @@
+package server
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/arpeggio"
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// out wraps a body as Huma wants it.
+type out[T any] struct{ Body T }
+
+// at makes a 422 problem document that points at the field in fault.
+func at(location string, value any, err error) error {
+	return huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Message: err.Error(), Location: location, Value: value})
+}
+
+// get registers a plain question.
+func get[I, O any](api huma.API, path, id, summary string, answer func(*I) (O, error)) {
+	huma.Register(api, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary},
+		func(_ context.Context, in *I) (*out[O], error) {
+			body, err := answer(in)
+			if err != nil {
+				return nil, err
+			}
+			return &out[O]{body}, nil
+		})
+}
+
+// NeckQuery is the instrument and hand that a question may name.
+type NeckQuery struct {
+	Tuning  string  `query:"tuning" default:"E2,A2,D3,G3,B3,E4" doc:"open strings, low to high"`
+	Frets   int     `query:"frets" default:"22"`
+	Scale   float64 `query:"scale" default:"648" doc:"millimetres"`
+	Capo    int     `query:"capo" default:"0"`
+	Comfort float64 `query:"comfort" default:"100" doc:"widest comfortable reach in millimetres"`
+	Habit   string  `query:"habit" default:"stay" doc:"stay or shift"`
+}
+
+func (q NeckQuery) neck(where string) (*neck.Instrument, neck.Hand, error) {
+	in, err := neck.New(q.Tuning, q.Frets, q.Scale, q.Capo)
+	if err != nil {
+		return nil, neck.Hand{}, at(where+instrumentField(q), q.Tuning, err)
+	}
+	hand, err := neck.NewHand(q.Comfort, q.Habit)
+	if err != nil {
+		field := "comfort"
+		if _, ok := neck.Habits[q.Habit]; !ok {
+			field = "habit"
+		}
+		return nil, neck.Hand{}, at(where+field, q.Comfort, err)
+	}
+	return in, hand, nil
+}
+
+// instrumentField finds which field an instrument was refused for, by putting
+// usual values in the others.
+func instrumentField(q NeckQuery) string {
+	if _, err := neck.New(q.Tuning, 22, 648, 0); err != nil {
+		return "tuning"
+	}
+	if _, err := neck.New(q.Tuning, q.Frets, 648, 0); err != nil {
+		return "frets"
+	}
+	if _, err := neck.New(q.Tuning, q.Frets, q.Scale, 0); err != nil {
+		return "scale"
+	}
+	return "capo"
+}
+
+// WindowQuery is a window of frets.
+type WindowQuery struct {
+	Low  int `query:"low" required:"true"`
+	High int `query:"high" required:"true"`
+}
+
+func (q WindowQuery) window(in *neck.Instrument) (neck.Window, error) {
+	w := neck.Window{Low: q.Low, High: q.High}
+	if err := in.CheckWindow(w); err != nil {
+		field := "query.high"
+		if q.Low < 0 || q.Low > in.Last() {
+			field = "query.low"
+		}
+		return w, at(field, w, err)
+	}
+	return w, nil
+}
+
+func readChord(location, symbol string) (harmony.Chord, error) {
+	c, err := harmony.Parse(symbol)
+	if err != nil {
+		return c, at(location, symbol, err)
+	}
+	return c, nil
+}
+
+func readKey(location, text string) (form.Key, error) {
+	k, err := form.ParseKey(text)
+	if err != nil {
+		return k, at(location, text, err)
+	}
+	return k, nil
+}
+
+func (s *server) questions(api huma.API) {
+	get(api, "/api/chords", "read-chord", "What a chord symbol says",
+		func(in *struct {
+			Symbol string `query:"symbol" required:"true"`
+		}) (Chord, error) {
+			c, err := readChord("query.symbol", in.Symbol)
+			return wireChord(c), err
+		})
+
+	get(api, "/api/positions", "positions", "The positions of a key up the neck",
+		func(in *struct {
+			NeckQuery
+			Key string `query:"key" required:"true"`
+		}) ([]Position, error) {
+			inst, _, err := in.neck("query.")
+			if err != nil {
+				return nil, err
+			}
+			k, err := readKey("query.key", in.Key)
+			if err != nil {
+				return nil, err
+			}
+			return wirePositions(inst, k), nil
+		})
+
+	get(api, "/api/runs", "run", "One chord through one window, low to high, with fingers",
+		func(in *struct {
+			NeckQuery
+			WindowQuery
+			Chord string `query:"chord" required:"true"`
+		}) (Run, error) {
+			inst, hand, err := in.neck("query.")
+			if err != nil {
+				return Run{}, err
+			}
+			c, err := readChord("query.chord", in.Chord)
+			if err != nil {
+				return Run{}, err
+			}
+			w, err := in.window(inst)
+			if err != nil {
+				return Run{}, err
+			}
+			return wireRun(arpeggio.Make(inst, c, w, hand, nil)), nil
+		})
+}
+
+func wirePositions(in *neck.Instrument, k form.Key) []Position {
+	list := []Position{}
+	for _, p := range in.Positions(k.Tonic.Class()) {
+		list = append(list, wirePosition(p))
+	}
+	return list
+}

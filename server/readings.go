@@ -1,0 +1,223 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+// Change is a chord in a bar.
+type Change struct {
+	Beat    int    `json:"beat" doc:"from 1"`
+	Length  int    `json:"length" doc:"in beats"`
+	Chord   int    `json:"chord" doc:"index in the list of chords"`
+	Numeral string `json:"numeral"`
+}
+
+// Bar is a bar of a chart.
+type Bar struct {
+	Section string   `json:"section,omitempty"`
+	Row     bool     `json:"row,omitempty" doc:"a new row of the sheet begins here"`
+	Changes []Change `json:"changes"`
+}
+
+// Sheet is a progression as it is drawn: bars that point into the chords used.
+type Sheet struct {
+	Bars   []Bar   `json:"bars"`
+	Chords []Chord `json:"chords"`
+}
+
+// wireSheet returns the sheet with the chords in the order it lists them.
+func wireSheet(p form.Progression, key form.Key) (Sheet, []harmony.Chord) {
+	sheet := Sheet{Bars: make([]Bar, len(p.Bars)), Chords: []Chord{}}
+	for i, b := range p.Bars {
+		sheet.Bars[i] = Bar{Section: b.Section, Row: b.Row}
+	}
+	var chords []harmony.Chord
+	index := map[string]int{}
+	for _, place := range p.Places() {
+		symbol := place.Chord.String()
+		at, met := index[symbol]
+		if !met {
+			at = len(chords)
+			index[symbol] = at
+			chords = append(chords, place.Chord)
+			sheet.Chords = append(sheet.Chords, wireChord(place.Chord))
+		}
+		bar := &sheet.Bars[place.Bar]
+		bar.Changes = append(bar.Changes, Change{place.Beat + 1, place.Length, at, form.Numeral(place.Chord, key)})
+	}
+	return sheet, chords
+}
+
+// Problem is a place in a text that cannot be read.
+type Problem struct {
+	Message string `json:"message"`
+	Text    string `json:"text" doc:"what stands there"`
+	Offset  int    `json:"offset" doc:"in characters from the start"`
+	Length  int    `json:"length"`
+	Bar     int    `json:"bar" doc:"from 1; 0 when it concerns the whole"`
+	Nearest string `json:"nearest,omitempty" doc:"a reading that would work"`
+}
+
+// Reading is what a text says, or why it cannot be read.
+type Reading struct {
+	Sheet
+	Text     string    `json:"text" doc:"in chord symbols, as Undaris writes it; empty if it cannot be read"`
+	Numerals string    `json:"numerals"`
+	Problems []Problem `json:"problems"`
+}
+
+// ReadingRequest says what to read: a text or a form, with what to do to it.
+type ReadingRequest struct {
+	Text       string `json:"text,omitempty" maxLength:"60000"`
+	Form       string `json:"form,omitempty" doc:"the ID of a form, instead of a text"`
+	Turnaround string `json:"turnaround,omitempty" doc:"the ID of a turnaround to put over the last two bars"`
+	Key        string `json:"key"`
+	From       string `json:"from,omitempty" doc:"the key the text is in, when it is to be moved to key"`
+	Beats      int    `json:"beats,omitempty" default:"4"`
+}
+
+// Catalogue is the tables a chart is made from.
+type Catalogue struct {
+	Forms       []CatalogueForm       `json:"forms"`
+	Turnarounds []CatalogueTurnaround `json:"turnarounds"`
+	Feels       []CatalogueFeel       `json:"feels"`
+	Tonics      []string              `json:"tonics"`
+	Tunings     []CatalogueTuning     `json:"tunings"`
+}
+
+// CatalogueForm is a form players know by name.
+type CatalogueForm struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Minor bool   `json:"minor"`
+	About string `json:"about"`
+	Text  string `json:"text" doc:"in numerals"`
+}
+
+// CatalogueTurnaround fills the last two bars.
+type CatalogueTurnaround struct {
+	ID     string `json:"id"`
+	Name   string `json:"name"`
+	Minor  bool   `json:"minor"`
+	Ending bool   `json:"ending"`
+	Text   string `json:"text" doc:"in numerals"`
+}
+
+// CatalogueFeel is how the band counts.
+type CatalogueFeel struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Tempo int    `json:"tempo"`
+}
+
+// CatalogueTuning is a known list of open strings.
+type CatalogueTuning struct {
+	ID    string  `json:"id"`
+	Name  string  `json:"name"`
+	Open  string  `json:"open"`
+	Scale float64 `json:"scale"`
+	Frets int     `json:"frets"`
+}
+
+func (s *server) readings(api huma.API) {
+	catalogue := catalogue()
+	get(api, "/api/catalogue", "catalogue", "Forms, turnarounds, feels, keys and tunings to choose from",
+		func(*struct{}) (Catalogue, error) { return catalogue, nil })
+
+	huma.Register(api, huma.Operation{OperationID: "read-text", Method: http.MethodPost, Path: "/api/readings",
+		Summary: "Read a progression as it is typed, choose a form, or move one to another key"},
+		func(_ context.Context, in *struct{ Body ReadingRequest }) (*out[Reading], error) {
+			r, err := read(in.Body)
+			return &out[Reading]{r}, err
+		})
+}
+
+// read does what the request asks. Problems of the text are part of the answer.
+func read(q ReadingRequest) (Reading, error) {
+	key, err := readKey("body.key", q.Key)
+	if err != nil {
+		return Reading{}, err
+	}
+	from := key
+	if q.From != "" {
+		if from, err = readKey("body.from", q.From); err != nil {
+			return Reading{}, err
+		}
+	}
+	text := q.Text
+	if q.Form != "" {
+		f, ok := form.FormByID(q.Form)
+		if !ok {
+			return Reading{}, at("body.form", q.Form, fmt.Errorf("there is no form %q", q.Form))
+		}
+		text = f.Text
+	}
+	beats := q.Beats
+	if q.Form != "" || beats == 0 {
+		beats = 4
+	}
+	p, err := form.Read(text, beats, from)
+	var problems form.Problems
+	if errors.As(err, &problems) {
+		return Reading{Sheet: Sheet{[]Bar{}, []Chord{}}, Problems: wireProblems(problems)}, nil
+	}
+	if q.Turnaround != "" {
+		if p, err = turned(p, q.Turnaround, from); err != nil {
+			return Reading{}, err
+		}
+	}
+	if from != key {
+		p = p.Transpose(from, key)
+	}
+	sheet, _ := wireSheet(p, key)
+	return Reading{sheet, p.Text(), p.NumeralText(key), []Problem{}}, nil
+}
+
+func turned(p form.Progression, id string, key form.Key) (form.Progression, error) {
+	for _, t := range form.Turnarounds {
+		if t.ID == id {
+			if p.Beats != 4 {
+				return p, at("body.turnaround", id, fmt.Errorf("the turnarounds are written in four beats, and this chart has %d", p.Beats))
+			}
+			return p.ReplaceEnd(t.In(key)), nil
+		}
+	}
+	return p, at("body.turnaround", id, fmt.Errorf("there is no turnaround %q", id))
+}
+
+func wireProblems(ps form.Problems) []Problem {
+	list := make([]Problem, len(ps))
+	for i, p := range ps {
+		list[i] = Problem(p)
+	}
+	return list
+}
+
+func catalogue() (c Catalogue) {
+	for _, f := range form.Forms {
+		c.Forms = append(c.Forms, CatalogueForm{f.ID, f.Name, f.Minor, f.About, f.Text})
+	}
+	for _, t := range form.Turnarounds {
+		c.Turnarounds = append(c.Turnarounds, CatalogueTurnaround(t))
+	}
+	for _, f := range form.Feels {
+		c.Feels = append(c.Feels, CatalogueFeel(f))
+	}
+	for _, r := range pitch.Roots {
+		c.Tonics = append(c.Tonics, r.String())
+	}
+	for _, t := range neck.Tunings {
+		c.Tunings = append(c.Tunings, CatalogueTuning{t.ID, t.Name, t.Open, t.Scale, t.Frets})
+	}
+	return c
+}

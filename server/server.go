@@ -1,0 +1,67 @@
+package server
+
+import (
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-gonic/gin"
+
+	"undaris/store"
+)
+
+// Version of the program and its API.
+const Version = "0.2.0"
+
+// maxBody is the most bytes a request may bring.
+const maxBody = 1 << 20
+
+// server answers for one store.
+type server struct{ store *store.Store }
+
+// New returns the handler of the whole application. front is the built front
+// end; log gets a line for each request.
+func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
+	gin.SetMode(gin.ReleaseMode)
+	engine := gin.New()
+	engine.Use(logged(log), guarded)
+	config := huma.DefaultConfig("Undaris", Version)
+	config.OpenAPIPath = "/api/openapi"
+	config.DocsPath = "" // its page would load from elsewhere
+	config.SchemasPath = ""
+	config.CreateHooks = nil // no $schema links in bodies
+	api := humagin.New(engine, config)
+	srv := &server{s}
+	srv.questions(api)
+	srv.charts(api)
+	srv.readings(api)
+	srv.maps(api)
+	srv.player(api)
+	engine.NoRoute(site(front))
+	return engine
+}
+
+// logged writes a line for each request and turns a panic into a 500.
+func logged(log *slog.Logger) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		start := time.Now()
+		defer func() {
+			if fault := recover(); fault != nil {
+				log.Error("fault", "path", c.Request.URL.Path, "fault", fault)
+				refuse(c, http.StatusInternalServerError, "Undaris made a mistake here; it was noted in its log, and nothing was saved")
+			}
+			log.Info("request", "method", c.Request.Method, "path", c.Request.URL.Path,
+				"status", c.Writer.Status(), "bytes", c.Writer.Size(), "ms", float64(time.Since(start).Microseconds())/1000)
+		}()
+		c.Next()
+	}
+}
+
+// refuse ends a request with a problem document.
+func refuse(c *gin.Context, status int, detail string) {
+	c.Header("Content-Type", "application/problem+json")
+	c.AbortWithStatusJSON(status, huma.ErrorModel{Title: http.StatusText(status), Status: status, Detail: detail})
+}

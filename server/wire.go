@@ -1,0 +1,105 @@
+package server
+
+import (
+	"math"
+
+	"undaris/core/arpeggio"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// Tone is a tone of a chord.
+type Tone struct {
+	Degree    string `json:"degree" doc:"R b3 3 b5 5 #5 6 b7 7 b9 9 #9 11 #11 b13 13"`
+	Note      string `json:"note" doc:"spelled by its degree, such as Bb"`
+	Simpler   string `json:"simpler,omitempty" doc:"the plainer name of the same sound, where there is one"`
+	HalfSteps int    `json:"halfSteps" doc:"above the root"`
+}
+
+// Chord is the reading of a symbol.
+type Chord struct {
+	Symbol string `json:"symbol" doc:"in plain letters; reads back to the same chord"`
+	Root   string `json:"root"`
+	Bass   string `json:"bass,omitempty" doc:"where it is not the root"`
+	None   bool   `json:"none,omitempty" doc:"N.C., silence"`
+	Tones  []Tone `json:"tones"`
+}
+
+func wireChord(c harmony.Chord) Chord {
+	w := Chord{Symbol: c.String(), None: c.None, Tones: []Tone{}}
+	if c.None {
+		return w
+	}
+	w.Root = c.Root.String()
+	if c.Slash() {
+		w.Bass = c.Bass.String()
+	}
+	for _, t := range c.Tones {
+		tone := Tone{Degree: string(t.Degree), Note: t.Name.String(), HalfSteps: t.Interval.HalfSteps}
+		if s := t.Name.Simpler(); s != t.Name {
+			tone.Simpler = s.String()
+		}
+		w.Tones = append(w.Tones, tone)
+	}
+	return w
+}
+
+// Note is a chord tone on the neck.
+type Note struct {
+	String int    `json:"string" doc:"1 is the highest"`
+	Fret   int    `json:"fret" doc:"0 is the open string"`
+	Finger int    `json:"finger,omitempty" doc:"1 to 4; absent on an open string and on alternatives"`
+	Note   string `json:"note"`
+	MIDI   int    `json:"midi"`
+	Degree string `json:"degree"`
+}
+
+// Span is a reach of the hand.
+type Span struct {
+	Low         int     `json:"low"`
+	High        int     `json:"high"`
+	Millimetres float64 `json:"mm"`
+	Comfortable bool    `json:"comfortable"`
+}
+
+// Run is one arpeggio through a window, low to high.
+type Run struct {
+	Notes        []Note   `json:"notes"`
+	Alternatives []Note   `json:"alternatives" doc:"other places of the same pitches in the window"`
+	Missing      []string `json:"missing,omitempty" doc:"chord tones in between that the window does not hold"`
+	Widest       Span     `json:"widest" doc:"the widest reach without moving the hand"`
+}
+
+func wireNotes(notes []arpeggio.Note) []Note {
+	out := make([]Note, len(notes))
+	for i, n := range notes {
+		out[i] = Note{n.String, n.Fret, n.Finger, n.Pitch.Name.String(), n.Pitch.MIDI(), string(n.Degree)}
+	}
+	return out
+}
+
+func wireSpan(s neck.Span) Span {
+	return Span{s.Low, s.High, math.Round(s.Millimetres*10) / 10, s.Comfortable}
+}
+
+func wireRun(r arpeggio.Run) Run {
+	w := Run{Notes: wireNotes(r.Notes), Alternatives: wireNotes(r.Alternatives), Widest: wireSpan(r.Widest)}
+	for _, p := range r.Missing {
+		w.Missing = append(w.Missing, p.String())
+	}
+	return w
+}
+
+// Position is a place of the hand on the neck.
+type Position struct {
+	Number int    `json:"number" doc:"1 to 5; 0 for the player's own window"`
+	Shape  string `json:"shape,omitempty" doc:"the tonic's movable open shape"`
+	Low    int    `json:"low"`
+	High   int    `json:"high"`
+	Octave bool   `json:"octave,omitempty" doc:"twelve frets above the one that bears its number first"`
+	Nut    bool   `json:"nut,omitempty" doc:"played with open strings, its window slid up to 0-4"`
+}
+
+func wirePosition(p neck.Position) Position {
+	return Position{p.Number, p.Shape, p.Low, p.High, p.Octave, p.Nut}
+}
