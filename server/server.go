@@ -32,7 +32,8 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	config.OpenAPIPath = "/api/openapi"
 	config.DocsPath = "" // its page would load from elsewhere
 	config.SchemasPath = ""
-	config.CreateHooks = nil // no $schema links in bodies
+	config.CreateHooks = nil          // no $schema links in bodies
+	huma.DefaultArrayNullable = false // lists are empty, never null
 	api := humagin.New(engine, config)
 	srv := &server{s}
 	srv.questions(api)

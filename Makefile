@@ -1,0 +1,59 @@
+# Two commands do everything: make demo, make test.
+export CGO_ENABLED = 0
+ADDR ?= 127.0.0.1:4760
+WEB = $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
+
+.PHONY: demo test bench build check unit interface fuzz types clean
+
+demo: bin/undaris
+	./bin/undaris demo --addr $(ADDR)
+
+build: bin/undaris
+
+test: check unit interface
+
+# One static binary with the front end inside.
+bin/undaris: web/dist/index.html $(shell find . -name '*.go' -not -path './web/node_modules/*') go.mod go.sum
+	go build -trimpath -ldflags '-s -w' -o $@ ./cmd/undaris
+
+web/node_modules/.installed: web/package-lock.json
+	cd web && npm ci --no-fund --no-audit
+	touch $@
+
+web/dist/index.html: web/node_modules/.installed $(WEB)
+	cd web && npm run build
+	touch $@
+
+# The front end's types are made from the API; they are committed, and checked to be fresh.
+types: web/node_modules/.installed
+	mkdir -p bin && go run ./cmd/undaris openapi > bin/openapi.json
+	cd web && npm run types
+
+check: bin/undaris
+	test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { gofmt -l $$(git ls-files '*.go'); echo 'run gofmt'; exit 1; }
+	go vet ./...
+	go tool staticcheck ./...
+	./bin/undaris openapi > bin/openapi.json
+	cd web && npx openapi-typescript ../bin/openapi.json -o ../bin/schema.d.ts
+	cmp bin/schema.d.ts web/src/api/schema.d.ts || { echo 'the API changed; run make types'; exit 1; }
+	cd web && npm run check
+
+unit: web/dist/index.html
+	cd web && npm test
+	go test $$(go list ./... | grep -v /e2e)
+
+# The real application in Debian's Chromium.
+interface: web/dist/index.html
+	command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium; }
+	go test ./e2e
+
+bench: web/dist/index.html
+	go test -run '^$$' -bench . -benchmem ./core/... ./server ./e2e
+
+fuzz:
+	go test -run '^$$' -fuzz FuzzParse -fuzztime 60s ./core/harmony
+	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./core/form
+
+clean:
+	rm -rf bin web/node_modules
+	find web/dist -mindepth 1 -not -name .keep -delete

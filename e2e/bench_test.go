@@ -1,0 +1,229 @@
+package e2e
+
+import (
+	"bytes"
+	"compress/gzip"
+	"fmt"
+	"io"
+	"net/http"
+	"os"
+	"regexp"
+	"sort"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestFromNothingToAQuickChangeInAFlat(t *testing.T) {
+	p := sit(t, false)
+	p.visit("/")
+	p.sees("h1", "Nothing on the bench yet")
+	p.click("a", "Make a chart")
+	p.choose("key", "A♭")
+	p.choose("form", "quick change")
+	p.sees(".preview", "D♭7")
+	p.click("button", "Make chart")
+	p.sees("h1", "Twelve-bar, quick change in Ab")
+	p.keys(kb.ArrowRight)
+	p.sees(".ahead .now", "D♭7")
+	p.until(`document.querySelector('[data-bar="2"]').classList.contains('on')`)
+
+	// D♭7 in each of the five positions: every tone lies right and inside the window.
+	tones := map[string]int{"R": 1, "3": 5, "5": 8, "b7": 11}
+	open := []int{0, 64, 59, 55, 50, 45, 40}
+	windows := map[string]bool{}
+	for n := 1; n <= 5; n++ {
+		p.keys(string(rune('0' + n)))
+		p.until(`document.querySelector('.windows button.on')?.title.startsWith('position %d')`, n)
+		var low, high int
+		window := eval[[]int](p, `document.querySelector('.windows button.on').innerText.match(/(\d+)–(\d+)/).slice(1).map(Number)`)
+		low, high = window[0], window[1]
+		windows[p.address()] = true
+		spots := p.degrees()
+		assert.GreaterOrEqual(t, len(spots), 9)
+		for place, degree := range spots {
+			s, fret := int(place[0]-'0'), 0
+			for _, d := range place[2:] {
+				fret = fret*10 + int(d-'0')
+			}
+			assert.Equal(t, tones[degree], (open[s]+fret)%12, "%s is the %s of Db7", place, degree)
+			assert.True(t, fret >= low && fret <= high, "%s in %d-%d", place, low, high)
+		}
+	}
+	assert.Len(t, windows, 5)
+
+	p.keys("n")
+	p.sees(".neck", "D♭")
+	p.until(`document.querySelector('.labels .on').innerText === 'note'`)
+	before, spots := p.address(), p.degrees()
+	p.do(chromedp.Reload())
+	p.sees(".ahead .now", "D♭7")
+	assert.Equal(t, before, p.address())
+	assert.Equal(t, spots, p.degrees())
+	assert.Contains(t, before, "labels=note")
+}
+
+func TestStepsFollowMouseKeyboardAndAddress(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/bench/4?bar=4&beat=3")
+	p.sees(".ahead .now", "E♭7")
+	p.keys(kb.PageDown)
+	p.sees(".ahead .now", "A♭7")
+	p.keys(kb.ArrowLeft, kb.ArrowLeft)
+	p.sees(".ahead .now", "B♭m7")
+	p.click(`[data-bar="6"] button`, "")
+	p.sees(".ahead .now", "A°7")
+	p.sees(".ahead", "in a bar, bar 7")
+	assert.Contains(t, p.address(), "bar=6")
+	p.keys(kb.End, kb.ArrowRight) // from the last chord round to the first
+	p.until(`document.querySelector('[data-bar="1"]').classList.contains('on')`)
+	at := p.address()
+	p.keys(kb.ArrowUp)
+	p.until(`location.search.includes('frets=')`)
+	assert.NotEqual(t, at, p.address())
+}
+
+func TestOwnWindowByKeysFieldsAndDragging(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/bench/6?frets=7-11")
+	p.sees(".windows .on", "7–11")
+	p.keys("w", kb.ArrowUp)
+	p.sees(".windows .on", "own · 8–12")
+	p.click(".windows button", "own")
+	p.write("#own-high input, input#own-high", "23")
+	p.keys(kb.Tab)
+	p.click(".own button", "Use it")
+	p.sees(".own [role=alert]", "ends at fret 22")
+	p.write("#own-high input, input#own-high", "10")
+	p.keys(kb.Tab)
+	p.click(".own button", "Use it")
+	p.sees(".windows .on", "own · 8–10")
+	for place := range p.degrees() {
+		assert.Contains(t, []string{"8", "9", "10"}, place[2:])
+	}
+	// Drag along the numbers from fret 3 to fret 6.
+	at := eval[[]float64](p, `['3', '6'].flatMap(n => { const r = [...document.querySelectorAll('.numbers text')].find(e => e.textContent.trim() === n).getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })`)
+	p.do(chromedp.MouseEvent("mousePressed", at[0], at[1], chromedp.ButtonLeft, chromedp.ClickCount(1)),
+		chromedp.MouseEvent("mouseMoved", at[2], at[3], chromedp.ButtonLeft), chromedp.MouseEvent("mouseReleased", at[2], at[3], chromedp.ButtonLeft))
+	p.sees(".windows .on", "own · 3–6")
+}
+
+func TestAPlaceChosenIsKept(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/bench/6?bar=9&frets=0-4") // G7: its upper B is on two strings
+	p.until(`document.querySelectorAll('[data-spot]').length > 5`)
+	first := p.degrees()
+	p.click(".choice button", "Take it there")
+	p.until(`JSON.stringify(Object.fromEntries([...document.querySelectorAll('[data-spot]')].map(e => [e.dataset.spot, e.dataset.degree]))).length > 0 && (!!document.querySelector('[data-spot="3:4"]')) !== %v`, first["3:4"] != "")
+	chosen := p.degrees()
+	assert.NotEqual(t, first, chosen)
+	p.do(chromedp.Reload())
+	p.until(`document.querySelectorAll('[data-spot]').length > 5`)
+	assert.Equal(t, chosen, p.degrees())
+}
+
+func TestAtlasPrintsOnOnePage(t *testing.T) {
+	p := sit(t, true)
+	for _, address := range []string{"/atlas/6", "/atlas/4?paper=Letter&labels=note", "/atlas/4?necks=blank"} {
+		p.visit(address)
+		p.until(`document.querySelectorAll('.cell svg').length >= 15`)
+		pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize(), chromedp.PDFPrintBackground()))
+		require.NoError(t, err)
+		assert.Len(t, regexp.MustCompile(`/Type\s*/Page[^s]`).FindAll(pdf, -1), 1, address)
+		box := regexp.MustCompile(`/MediaBox \[([^\]]*)\]`).FindSubmatch(pdf)
+		require.NotNil(t, box)
+		want := "841.91998 594.95996" // A4, lying
+		if strings.Contains(address, "Letter") {
+			want = "792 612"
+		}
+		assert.Contains(t, string(box[1]), strings.Fields(want)[0][:3], address)
+	}
+}
+
+// weigh sums what the scripts of the page weigh compressed.
+func weigh(t testing.TB, p *player) int {
+	total := 0
+	for _, name := range eval[[]string](p, `performance.getEntriesByType('resource').map(e => e.name)`) {
+		assert.True(t, strings.HasPrefix(name, p.base), "%s is asked of another machine", name)
+		if !strings.HasSuffix(name, ".js") {
+			continue
+		}
+		resp, err := http.Get(name)
+		require.NoError(t, err)
+		data, err := io.ReadAll(resp.Body)
+		resp.Body.Close()
+		require.NoError(t, err)
+		var packed bytes.Buffer
+		w := gzip.NewWriter(&packed)
+		_, _ = w.Write(data)
+		w.Close()
+		total += packed.Len()
+	}
+	return total
+}
+
+func TestTheFirstPlaceIsLightAndAsksNobodyElse(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/")
+	p.sees(".ahead .now", "C7")
+	bytes := weigh(t, p)
+	t.Logf("%d bytes of compressed script", bytes)
+	assert.Positive(t, bytes)
+	assert.Less(t, bytes, 250_000)
+}
+
+// TestEveryoneCanUseIt runs the axe rules over each place in both looks.
+func TestEveryoneCanUseIt(t *testing.T) {
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(t, err)
+	p := sit(t, true)
+	for _, place := range []struct{ path, ready string }{
+		{"/bench/4?bar=6", ".run-card li"}, {"/charts", ".charts li"}, {"/charts/4", ".preview .bar"}, {"/atlas/6", ".cell svg"},
+	} {
+		for _, look := range []string{"paper", "stage"} {
+			p.visit("/api/openapi.json") // a page of the same origin, to choose the look beforehand
+			eval[bool](p, `(localStorage.setItem('undaris-theme', '`+look+`'), true)`)
+			p.visit(place.path)
+			p.until(`document.documentElement.dataset.theme === %q && document.querySelector(%q)`, look, place.ready)
+			p.until(`document.getAnimations().every(a => a.playState !== 'running')`)
+			eval[bool](p, string(axe)+";true")
+			found := evalLater[[]string](p, `axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']}).then(r => r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')))`)
+			assert.Empty(t, found, "%s in %s", place.path, look)
+		}
+	}
+}
+
+// BenchmarkBarStep measures from a key press to the frame that shows it, on a
+// chart of 96 bars with two chords a bar. It reports the median and the 95th
+// percentile in milliseconds; a frame is 16.7.
+func BenchmarkBarStep(b *testing.B) {
+	p := sit(b, true)
+	p.visit("/charts")
+	text := strings.Repeat("| C7 A7 | Dm7 G7 | Em7 Eb7 | F7 F#dim7 ", 24) + "|"
+	id := evalLater[int](p, `fetch('/api/charts', {method: 'POST', headers: {'content-type': 'application/json'}, body: JSON.stringify({title: 'Long', key: 'C', feel: 'jazz', tempo: 120, beats: 4, text: '`+text+`'})}).then(r => r.json()).then(c => c.id)`)
+	p.visit(fmt.Sprintf("/bench/%d", id))
+	p.until(`document.querySelectorAll('[data-bar]').length === 96`)
+	var all []float64
+	for b.Loop() {
+		all = append(all, evalLater[[]float64](p, `new Promise(async done => {
+			const out = []
+			for (let i = 0; i < 60; i++) {
+				await new Promise(requestAnimationFrame)
+				const start = performance.now()
+				document.body.dispatchEvent(new KeyboardEvent('keydown', {key: 'ArrowRight', bubbles: true}))
+				const here = location.search
+				while (location.search === here) await Promise.resolve()
+				await new Promise(r => { const c = new MessageChannel(); c.port1.onmessage = r; requestAnimationFrame(() => c.port2.postMessage(0)) })
+				out.push(performance.now() - start)
+			}
+			done(out)
+		})`)...)
+	}
+	sort.Float64s(all)
+	b.ReportMetric(all[len(all)/2], "ms-median")
+	b.ReportMetric(all[len(all)*95/100], "ms-p95")
+}

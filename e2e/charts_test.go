@@ -1,0 +1,95 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+)
+
+func TestAWrongChordIsToldWhereItStands(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/charts/new")
+	p.write("#text", "| C7 | Fmja7 | | G7 |")
+	p.sees(".problems", `bar 2: cannot read "ja7" in "Fmja7"`)
+	p.sees(".problems", "bar 3 is empty")
+	p.until(`document.querySelector('header button:last-child').disabled`)
+	p.click(".problems button", "bar 2")
+	assert.Equal(t, "Fmja7", eval[string](p, `(() => { const e = document.querySelector('#text'); return e.value.slice(e.selectionStart, e.selectionEnd) })()`))
+	// Nothing typed is lost over a reload.
+	p.do(chromedp.Reload())
+	p.sees(".problems", "bar 2")
+	assert.Equal(t, "| C7 | Fmja7 | | G7 |", eval[string](p, `document.querySelector('#text').value`))
+	p.click(".problems .p-button", "Write Fmaj7")
+	p.click(".problems .p-button", "Repeat the bar before")
+	p.sees(".preview", "Fmaj7")
+	p.click("button", "Make chart")
+	p.sees("[role=alert]", "a chart needs a title")
+	p.write("#title", "Gangway")
+	p.click("button", "Make chart")
+	p.sees("h1", "Gangway")
+	p.visit("/charts")
+	p.sees(".charts", "Gangway")
+	assert.Equal(t, 7, eval[int](p, `document.querySelectorAll('.charts li').length`))
+}
+
+func TestKeysAndTurnaroundsRewriteTheChart(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/charts/6")
+	p.sees(".preview", "F7")
+	p.choose("key", "F♯")
+	p.sees(".preview", "C♯7")
+	p.choose("turnaround", "Three")
+	p.sees(".preview", "A♯m7")
+	p.click("button", "Undo")
+	p.until(`!document.querySelector('.preview').innerText.includes('A♯m7')`)
+	p.choose("turnaround", "Dominants in half steps")
+	p.sees(".preview", "A7")
+	p.click("button", "Save and play")
+	p.sees(".meta", "F♯")
+	p.click(`[data-bar="12"] button`, "")
+	p.sees(".ahead .now", "G♯7")
+}
+
+func TestDeletingCanBeUndone(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/charts")
+	p.click("button", "delete Low Water")
+	p.until(`document.querySelectorAll('.charts li').length === 5`)
+	p.click(".told button", "Undo")
+	p.sees(".charts", "Low Water")
+	p.write("input[aria-label='find a chart']", "pier")
+	p.until(`document.querySelectorAll('.charts li').length === 1`)
+}
+
+func TestInstrumentIsCheckedAndUsed(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/bench/6")
+	p.sees(".ahead .now", "C7")
+	p.click("nav button", "Neck")
+	p.write("#tuning", "E2,A2,D3,G3,H3,E4")
+	p.click("[role=dialog] button", "Use this instrument")
+	p.sees("[role=dialog] [role=alert]", `"H3" is not a pitch`)
+	assert.Equal(t, "E2,A2,D3,G3,H3,E4", eval[string](p, `document.querySelector('#tuning').value`))
+	p.choose("tuning-known", "Seven-string")
+	p.click("[role=dialog] button", "left-handed")
+	p.click("[role=dialog] button", "Use this instrument")
+	p.until(`!document.querySelector('[role=dialog]') && document.querySelectorAll('.neck .string').length === 7`)
+	// Left-handed: the nut is on the right.
+	p.until(`document.querySelector('.nut').getBoundingClientRect().x > 900`)
+	p.do(chromedp.Reload())
+	p.until(`document.querySelectorAll('.neck .string').length === 7`)
+}
+
+func TestAddressesThatLeadNowhere(t *testing.T) {
+	p := sit(t, true)
+	for path, says := range map[string]string{
+		"/bench/99": "there is no such chart", "/charts/99": "there is no such chart", "/nowhere/at/all": "leads nowhere",
+		"/bench/6?own=20-40": "ends at 22 or lower", "/atlas/77": "there is no such chart",
+	} {
+		p.visit(path)
+		p.sees("main", says)
+	}
+	p.visit("/bench/6?bar=99&frets=90-99&labels=colour")
+	p.sees(".ahead .now", "C7")
+}

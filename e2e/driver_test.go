@@ -1,0 +1,192 @@
+// Package e2e drives the real application in headless Chromium, as a player would.
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"net/http/httptest"
+	"os"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/runtime"
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+
+	"undaris/demo"
+	"undaris/server"
+	"undaris/store"
+	"undaris/web"
+)
+
+// browser is started once; each test gets a tab and a server of its own.
+var browser context.Context
+
+func TestMain(m *testing.M) {
+	if _, err := fs.Stat(web.Files(), "index.html"); err != nil {
+		fmt.Println("the front end is not built; run make build first")
+		os.Exit(1)
+	}
+	flags := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.WindowSize(1280, 800),
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true),
+		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true))
+	alloc, stop := chromedp.NewExecAllocator(context.Background(), flags...)
+	var cancel context.CancelFunc
+	browser, cancel = chromedp.NewContext(alloc)
+	if err := chromedp.Do(browser); err != nil {
+		fmt.Println("Chromium does not start:", err)
+		os.Exit(1)
+	}
+	code := m.Run()
+	cancel()
+	stop()
+	os.Exit(code)
+}
+
+// player is a tab with the application in it.
+type player struct {
+	t    testing.TB
+	ctx  context.Context
+	base string
+}
+
+// sit opens a tab on an application with the demo data, or with nothing.
+func sit(t testing.TB, fill bool) *player {
+	s, err := store.Open(t.TempDir())
+	require.NoError(t, err)
+	if fill {
+		require.NoError(t, demo.Fill(s))
+	}
+	web := httptest.NewServer(server.New(s, web.Files(), slog.New(slog.DiscardHandler)))
+	ctx, cancel := chromedp.NewContext(browser)
+	ctx, stop := context.WithTimeout(ctx, 90*time.Second)
+	p := &player{t, ctx, web.URL}
+	var faults []string
+	exceptions := chromedp.Events(ctx, runtime.ExceptionThrown)
+	go func() {
+		for e, err := range exceptions {
+			if err != nil {
+				return
+			}
+			faults = append(faults, fmt.Sprint(e.ExceptionDetails.Text, " ", e.ExceptionDetails.Exception))
+		}
+	}()
+	t.Cleanup(func() {
+		if t.Failed() {
+			p.keep()
+		}
+		stop()
+		cancel()
+		web.Close()
+		s.Close()
+		require.Empty(t, faults, "the page threw")
+	})
+	return p
+}
+
+// keep saves a picture of a failed test where ARTIFACTS says.
+func (p *player) keep() {
+	if dir := os.Getenv("ARTIFACTS"); dir != "" {
+		if png, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot()); err == nil {
+			_ = os.WriteFile(fmt.Sprintf("%s/%s.png", dir, strings.ReplaceAll(p.t.Name(), "/", "-")), png, 0o600)
+		}
+	}
+}
+
+func (p *player) do(actions ...chromedp.Action[chromedp.Void]) {
+	p.t.Helper()
+	require.NoError(p.t, chromedp.Do(p.ctx, actions...))
+}
+
+func (p *player) visit(path string) {
+	p.t.Helper()
+	p.do(chromedp.Navigate(p.base + path))
+}
+
+// eval evaluates an expression in the page.
+func eval[T any](p *player, js string) T {
+	p.t.Helper()
+	v, err := chromedp.Run(p.ctx, chromedp.Evaluate[T](js))
+	require.NoError(p.t, err, js)
+	return v
+}
+
+// evalLater evaluates an expression that is a promise, and waits for it.
+func evalLater[T any](p *player, js string) T {
+	p.t.Helper()
+	v, err := chromedp.Run(p.ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
+	require.NoError(p.t, err)
+	return v
+}
+
+// until waits for an expression to become true.
+func (p *player) until(js string, args ...any) {
+	p.t.Helper()
+	js = fmt.Sprintf(js, args...)
+	deadline := time.Now().Add(8 * time.Second)
+	for {
+		ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("!!("+js+")"))
+		if err == nil && ok {
+			return
+		}
+		if time.Now().After(deadline) {
+			body := eval[string](p, `document.body.innerText.slice(0, 1500)`)
+			require.Fail(p.t, "never became true", "%s (%v)\n%s", js, err, body)
+		}
+		time.Sleep(15 * time.Millisecond)
+	}
+}
+
+// sees waits for a text in an element.
+func (p *player) sees(css, text string) {
+	p.t.Helper()
+	p.until(`[...document.querySelectorAll(%q)].some(e => e.innerText.replaceAll('\n', ' ').includes(%q))`, css, text)
+}
+
+// click clicks the first element of the selector whose text or label contains text.
+func (p *player) click(css, text string) {
+	p.t.Helper()
+	find := fmt.Sprintf(`[...document.querySelectorAll(%q)].find(e => ((e.getAttribute('aria-label') ?? '') + e.innerText).includes(%q))`, css, text)
+	p.until("%s", find)
+	at := eval[[]float64](p, `(() => { const e = `+find+`; e.scrollIntoView({block: 'nearest'}); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`)
+	p.do(chromedp.MouseClickXY(at[0], at[1]))
+}
+
+// keys presses keys one after the other.
+func (p *player) keys(keys ...string) {
+	p.t.Helper()
+	for _, k := range keys {
+		p.do(chromedp.KeyEvent(k))
+	}
+}
+
+// choose picks an option of a drop-down list.
+func (p *player) choose(id, option string) {
+	p.t.Helper()
+	p.click(".p-select:has(#"+id+")", "")
+	p.click("[role=option]", option)
+	p.until(`!document.querySelector('[role=option]')`)
+}
+
+// write puts a text into a field in place of what it holds.
+func (p *player) write(css, text string) {
+	p.t.Helper()
+	p.do(chromedp.Focus(chromedp.CSS(css)))
+	eval[bool](p, fmt.Sprintf(`(() => { document.querySelector(%q).select(); return true })()`, css))
+	if text == "" {
+		p.keys("\b")
+		return
+	}
+	p.do(chromedp.SendKeys(chromedp.CSS(css), text))
+}
+
+// degrees are the degrees on the neck, by place.
+func (p *player) degrees() map[string]string {
+	p.t.Helper()
+	return eval[map[string]string](p, `Object.fromEntries([...document.querySelectorAll('[data-spot]')].map(e => [e.dataset.spot, e.dataset.degree]))`)
+}
+
+func (p *player) address() string { return eval[string](p, `location.pathname + location.search`) }

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import { onKeyStroke } from '@vueuse/core'
+import { ref } from 'vue'
+import Toast from 'primevue/toast'
+import HelpDialog from './shell/HelpDialog.vue'
+import InstrumentDialog from './shell/InstrumentDialog.vue'
+import TheRail from './shell/TheRail.vue'
+import UndoToast from './shell/UndoToast.vue'
+import { isTyping } from './shell/keys'
+import { useTheme } from './theme/useTheme'
+
+const { theme, turn } = useTheme()
+const help = ref(false)
+const instrument = ref(false)
+const bare = (e: KeyboardEvent) => !e.ctrlKey && !e.metaKey && !e.altKey && !isTyping(e)
+onKeyStroke('?', (e) => bare(e) && (help.value = true))
+onKeyStroke(['s', 'S'], (e) => bare(e) && turn())
+</script>
+
+<template>
+  <div class="house">
+    <TheRail :theme="theme" @theme="turn" @help="help = true" @instrument="instrument = true" />
+    <RouterView />
+    <HelpDialog v-model="help" />
+    <InstrumentDialog v-model="instrument" />
+    <UndoToast />
+    <Toast position="bottom-right" />
+  </div>
+</template>
+
+<style scoped>
+.house {
+  display: grid;
+  grid-template-columns: 5rem minmax(0, 1fr);
+  min-height: 100vh;
+}
+
+@media (max-width: 820px) {
+  .house {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto 1fr;
+  }
+}
+
+@media print {
+  .house {
+    display: block;
+  }
+}
+</style>

@@ -1,0 +1,62 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export const api = createClient<paths>({ baseUrl: '/' })
+
+type Schemas = components['schemas']
+export type Chart = Schemas['Chart']
+export type ChartBody = Schemas['ChartBody']
+export type ChartMap = Schemas['Map']
+export type Chord = Schemas['Chord']
+export type Bar = Schemas['Bar']
+export type Note = Schemas['Note']
+export type Run = Schemas['Run']
+export type Position = Schemas['Position']
+export type Instrument = Schemas['Instrument']
+export type Player = Schemas['Player']
+export type Plan = Schemas['Plan']
+export type Reading = Schemas['Reading']
+export type ReadingRequest = Schemas['ReadingRequest']
+export type Problem = Schemas['Problem']
+export type Catalogue = Schemas['Catalogue']
+
+/** A refusal by the server, with what was wrong at which field. */
+export class Refused extends Error {
+  constructor(
+    message: string,
+    readonly fields: Record<string, string>,
+    readonly status: number,
+  ) {
+    super(message)
+  }
+}
+
+interface Document {
+  detail?: string
+  status?: number
+  errors?: { message?: string; location?: string }[]
+}
+
+/** Unwraps an answer, or throws what the server or the lack of one says. */
+export async function answer<T>(request: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let result
+  try {
+    result = await request
+  } catch {
+    throw new Refused(
+      'Undaris does not answer. Is it still running? Start it again; what you typed is still here.',
+      {},
+      0,
+    )
+  }
+  if (result.error !== undefined || !result.response.ok) {
+    const document = (result.error ?? {}) as Document
+    const fields: Record<string, string> = {}
+    for (const e of document.errors ?? []) {
+      const field = (e.location ?? '').split('.').pop() ?? ''
+      fields[field] ??= e.message ?? ''
+    }
+    throw new Refused(document.detail || 'Undaris could not do that.', fields, result.response.status)
+  }
+  return result.data as T
+}

@@ -1,0 +1,27 @@
+<script setup lang="ts">
+import MarkBadge from './MarkBadge.vue'
+import { legend } from './marks'
+</script>
+
+<template>
+  <ul class="legend" aria-label="legend">
+    <li v-for="e in legend" :key="e.degree"><MarkBadge :degree="e.degree" :size="22" label="" /> {{ e.text }}</li>
+  </ul>
+</template>
+
+<style scoped>
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 0.9rem;
+  font-size: var(--text-s);
+  color: var(--soft);
+}
+
+li {
+  display: flex;
+  align-items: center;
+  gap: 0.3rem;
+  white-space: nowrap;
+}
+</style>

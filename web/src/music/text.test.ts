@@ -1,0 +1,45 @@
+import { describe, expect, it } from 'vitest'
+import { markOf, outline } from './marks'
+import { engrave, pieces, spoken } from './text'
+
+describe('music text', () => {
+  it.each([
+    ['Bb7', 'B♭7'],
+    ['Adim7', 'A°7'],
+    ['Cm7b5', 'Cm7♭5'],
+    ['#IVdim7', '♯IV°7'],
+    ['Abb', 'A♭♭'],
+    ['Cadd9', 'Cadd9'],
+    ['Csus4', 'Csus4'],
+  ])('engraves %s as %s', (plain, want) => expect(engrave(plain)).toBe(want))
+
+  it('sets accidentals apart for their font', () =>
+    expect(pieces('Bb7#9')).toEqual([
+      { text: 'B', accidental: false },
+      { text: '♭', accidental: true },
+      { text: '7', accidental: false },
+      { text: '♯', accidental: true },
+      { text: '9', accidental: false },
+    ]))
+
+  it('speaks', () => {
+    expect(spoken('Bb7')).toBe('B flat 7')
+    expect(spoken('R')).toBe('root')
+  })
+})
+
+describe('marks', () => {
+  it('tells degrees apart by shape', () => {
+    expect(['R', 'b3', '#5', 'b7', '#11'].map((d) => markOf(d).shape)).toEqual([
+      'pick',
+      'diamond',
+      'disc',
+      'banner',
+      'ring',
+    ])
+  })
+
+  it('draws outlines around a point', () => {
+    expect(outline('diamond', 10, 100, 50)).toBe('M 100 38.2 L 111.8 50 L 100 61.8 L 88.2 50 Z')
+  })
+})

@@ -1,0 +1,28 @@
+/** A piece of music text: plain letters, or an accidental that needs the music font. */
+export interface Piece {
+  text: string
+  accidental: boolean
+}
+
+/** Writes plain letters ("Bbdim7", "#11", "bVI7") as musicians print them ("B♭°7", "♯11", "♭VI7"). */
+export function engrave(plain: string): string {
+  return plain.replace('dim', '°').replaceAll('b', '♭').replaceAll('#', '♯')
+}
+
+export function pieces(plain: string): Piece[] {
+  return engrave(plain)
+    .split(/([♭♯]+)/)
+    .filter(Boolean)
+    .map((text) => ({ text, accidental: /[♭♯]/.test(text) }))
+}
+
+const words: Record<string, string> = { '♭': ' flat', '♯': ' sharp', '°': ' diminished' }
+
+/** The same for a screen reader: "B flat 7". */
+export function spoken(plain: string): string {
+  return engrave(plain)
+    .replace(/[♭♯°]/g, (c) => words[c] + ' ')
+    .replace(/^R$/, 'root')
+    .replace(/\s+/g, ' ')
+    .trim()
+}

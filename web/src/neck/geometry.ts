@@ -1,0 +1,53 @@
+import type { Instrument } from '../api/client'
+
+export interface Frame {
+  width: number
+  height: number
+  /** Frets shown, both ends included. */
+  from: number
+  to: number
+}
+
+/** How much narrower each fret is drawn than the last: gentler than the real neck, so that high frets can be read. */
+const taper = 26
+
+/** Places frets and strings in a drawing. Low frets to the left and string 1 on top; mirrored for left-handers. */
+export function geometry(frame: Frame, instrument: Pick<Instrument, 'open' | 'left'>) {
+  const strings = instrument.open.length
+  const margin = { side: 14, names: 44, top: 22, foot: 56 }
+  const start = frame.from === 0 ? margin.names : margin.side + 16
+  const along = (n: number) => 1 - 2 ** (-n / taper)
+  const first = frame.from === 0 ? 0 : frame.from - 1
+  const room = frame.width - start - margin.side
+  const scale = room / (along(frame.to) - along(first))
+  const flip = (x: number) => (instrument.left ? frame.width - x : x)
+  const wire = (n: number) => flip(start + (along(n) - along(first)) * scale)
+  const gap = (frame.height - margin.top - margin.foot) / (strings - 1)
+  return {
+    strings,
+    gap,
+    /** x of a fret wire; 0 is the nut. */
+    wire,
+    /** x where a finger on a fret goes; fret 0 is beside the nut. */
+    fret: (n: number) => (n === 0 ? flip(start - 18) : (wire(n - 1) + wire(n)) / 2),
+    string: (s: number) => margin.top + (s - 1) * gap,
+    names: flip(start > 30 ? 10 : 6),
+    numbers: frame.height - 11,
+    /** Half the space between two frets, the most a mark may take. */
+    half: (n: number) => Math.abs(wire(n) - wire(Math.max(n - 1, 0))) / 2,
+    /** The fret at a point, for pointing and dragging. */
+    fretAt: (x: number) => {
+      for (let n = first + 1; n <= frame.to; n++) {
+        const [a, b] = [wire(n - 1), wire(n)]
+        if (x >= Math.min(a, b) && x < Math.max(a, b)) return n
+      }
+      return flip(x) < start ? first : frame.to
+    },
+  }
+}
+
+export type Geometry = ReturnType<typeof geometry>
+
+/** Frets that carry position dots, and those with two. */
+export const dots = [3, 5, 7, 9, 12, 15, 17, 19, 21, 24, 27]
+export const doubleDots = [12, 24]

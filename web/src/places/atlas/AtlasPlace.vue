@@ -1,0 +1,255 @@
+<script setup lang="ts">
+import { onKeyStroke, useTitle } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import Button from 'primevue/button'
+import SelectButton from 'primevue/selectbutton'
+import { useChartMap } from '../../api/queries'
+import MarkLegend from '../../music/MarkLegend.vue'
+import MusicText from '../../music/MusicText.vue'
+import EmptyPlace from '../../shell/EmptyPlace.vue'
+import { isTyping } from '../../shell/keys'
+import { labelKinds } from '../bench/useBench'
+import SmallNeck from './SmallNeck.vue'
+
+const route = useRoute()
+const router = useRouter()
+const id = computed(() => Number(route.params.id))
+const map = useChartMap(id, ref(undefined), ref(true))
+const data = computed(() => map.data.value)
+useTitle(computed(() => (data.value ? `Atlas of ${data.value.chart.title} · Undaris` : 'Atlas · Undaris')))
+
+const choice = <T extends string>(name: string, options: readonly T[]) =>
+  computed<T>({
+    get: () => options.find((o) => o === route.query[name]) ?? options[0]!,
+    set: (v) => router.replace({ query: { ...route.query, [name]: v === options[0] ? undefined : v } }),
+  })
+const labels = choice('labels', labelKinds)
+const paper = choice('paper', ['A4', 'Letter'])
+const fill = choice('necks', ['filled', 'blank'])
+
+/** The five positions once each, lowest first; octave repeats are the same shapes. */
+const rows = computed(() =>
+  (data.value?.positions ?? [])
+    .map((position, i) => ({ position, i }))
+    .filter(({ position: p }) => !p.octave && !p.nut),
+)
+const columns = computed(() =>
+  (data.value?.chords ?? []).map((chord, i) => ({ chord, i })).filter(({ chord }) => !chord.none),
+)
+/** As many chords as stay readable side by side; a longer chart takes more sheets. */
+const perSheet = 8
+const sheets = computed(() => {
+  const n = Math.ceil(columns.value.length / perSheet)
+  const each = Math.ceil(columns.value.length / Math.max(n, 1))
+  return Array.from({ length: n }, (_, s) => columns.value.slice(s * each, (s + 1) * each))
+})
+const size = computed(() => (paper.value === 'A4' ? { width: 297, height: 210 } : { width: 279.4, height: 215.9 }))
+const pageRule = computed(() => `@page { size: ${paper.value === 'A4' ? 'A4' : 'letter'} landscape; margin: 0 }`)
+const print = () => window.print()
+onKeyStroke(
+  (e) => e.key.toLowerCase() === 'n' && !e.ctrlKey && !e.metaKey && !isTyping(e),
+  () => (labels.value = labelKinds[(labelKinds.indexOf(labels.value) + 1) % labelKinds.length]!),
+)
+</script>
+
+<template>
+  <main v-if="data" class="atlas">
+    <header>
+      <h1>Atlas</h1>
+      <RouterLink :to="{ name: 'bench', params: { id } }">Back to the Bench</RouterLink>
+      <span class="space" />
+      <SelectButton v-model="labels" :options="[...labelKinds]" :allow-empty="false" aria-label="labels" />
+      <SelectButton v-model="fill" :options="['filled', 'blank']" :allow-empty="false" aria-label="necks" />
+      <SelectButton v-model="paper" :options="['A4', 'Letter']" :allow-empty="false" aria-label="paper" />
+      <Button icon="pi pi-print" label="Print" @click="print" />
+    </header>
+    <component :is="'style'">{{ pageRule }}</component>
+    <section
+      v-for="(sheet, s) in sheets"
+      :key="s"
+      class="page"
+      :style="{ '--w': size.width, '--h': size.height, '--columns': sheet.length, '--rows': rows.length }"
+    >
+      <div class="title">
+        <h2>{{ data.chart.title }}</h2>
+        <p>
+          <MusicText :text="data.chart.key" /> · chord tones in {{ rows.length }} positions
+          <template v-if="sheets.length > 1"> · sheet {{ s + 1 }} of {{ sheets.length }}</template>
+        </p>
+        <MarkLegend />
+      </div>
+      <div class="grid">
+        <span />
+        <h3 v-for="{ chord, i } in sheet" :key="i"><MusicText :text="chord.symbol" /></h3>
+        <template v-for="row in rows" :key="row.i">
+          <p class="where">
+            <b>{{ row.position.low }}–{{ row.position.high }}</b>
+            <span v-if="row.position.shape">{{ row.position.shape }} shape</span>
+          </p>
+          <div v-for="{ chord, i } in sheet" :key="i" class="cell">
+            <SmallNeck
+              :instrument="data.instrument"
+              :position="row.position"
+              :notes="data.runs[row.i]![i]!.notes"
+              :labels="labels"
+              :blank="fill === 'blank'"
+              :name="`${chord.symbol}, frets ${row.position.low} to ${row.position.high}`"
+            />
+          </div>
+        </template>
+      </div>
+    </section>
+  </main>
+  <EmptyPlace v-else-if="map.error.value" title="This chart cannot be shown" :text="map.error.value.message">
+    <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
+  </EmptyPlace>
+</template>
+
+<style scoped>
+.atlas {
+  padding: 0.75rem 1.25rem 2rem;
+}
+
+header {
+  display: flex;
+  align-items: center;
+  gap: 0.6rem 1rem;
+  flex-wrap: wrap;
+  margin-bottom: 0.75rem;
+}
+
+h1 {
+  font-size: 2rem;
+}
+
+header a {
+  min-height: var(--target);
+  display: inline-flex;
+  align-items: center;
+}
+
+.space {
+  flex: 1;
+}
+
+.page {
+  background: var(--raised);
+  border: 1px solid var(--rule);
+  padding: 1.25rem 1.5rem;
+  margin-bottom: 1.5rem;
+  display: flex;
+  flex-direction: column;
+  aspect-ratio: calc(var(--w) / var(--h));
+  overflow: hidden;
+}
+
+.title {
+  display: flex;
+  align-items: baseline;
+  gap: 1rem;
+  margin-bottom: 0.4rem;
+}
+
+.title p {
+  color: var(--soft);
+  flex: 1;
+  white-space: nowrap;
+}
+
+h2 {
+  font-size: var(--text-xl);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.grid {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 4.6rem repeat(var(--columns), minmax(0, 1fr));
+  grid-template-rows: auto repeat(var(--rows), minmax(0, 1fr));
+  gap: 0.2rem 0.6rem;
+}
+
+h3 {
+  text-align: center;
+  font-size: var(--text-l);
+}
+
+.where {
+  display: grid;
+  align-content: center;
+}
+
+.where b {
+  font-size: var(--text-m);
+}
+
+.where span {
+  color: var(--soft);
+  font-size: 0.875rem;
+}
+
+.cell {
+  min-height: 0;
+  min-width: 0;
+}
+
+@media (max-width: 820px) {
+  .atlas {
+    overflow-x: auto;
+  }
+
+  .page {
+    min-width: 56rem;
+  }
+}
+
+@media print {
+  .atlas {
+    padding: 0;
+  }
+
+  header {
+    display: none;
+  }
+
+  .page {
+    width: calc(var(--w) * 1mm);
+    height: calc(var(--h) * 1mm - 1px);
+    aspect-ratio: auto;
+    margin: 0;
+    padding: 9mm 10mm;
+    border: 0;
+    background: none;
+    break-after: page;
+    break-inside: avoid;
+  }
+
+  .page:last-of-type {
+    break-after: auto;
+  }
+}
+</style>
+
+<style>
+/* Paper is paper, whatever the screen shows. */
+@media print {
+  :root,
+  :root[data-theme='stage'] {
+    --paper: #ffffff;
+    --raised: #ffffff;
+    --ink: #1a1d24;
+    --soft: #565044;
+    --rule: #a9a08b;
+    --third: #b93a22;
+    --fifth: #2c5a88;
+    --seventh: #566412;
+    --ext: #6a4c93;
+    print-color-adjust: exact;
+    -webkit-print-color-adjust: exact;
+  }
+}
+</style>

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import Button from 'primevue/button'
+import type { Chord, Note, Position, Run } from '../../api/client'
+import MarkBadge from '../../music/MarkBadge.vue'
+import MusicText from '../../music/MusicText.vue'
+import { spoken } from '../../music/text'
+
+const props = defineProps<{ chord: Chord; run: Run; window: Position }>()
+const emit = defineEmits<{ pick: [note: Note] }>()
+
+const place = (n: Note) => `${n.string}:${n.fret}`
+const words = (n: Note) =>
+  `${spoken(n.degree)}, ${spoken(n.note)}, string ${n.string}, ${n.fret ? 'fret ' + n.fret : 'open'}` +
+  (n.finger ? `, finger ${n.finger}` : '')
+const start = computed(() => props.run.notes[0])
+</script>
+
+<template>
+  <section class="run-card" aria-labelledby="run-title">
+    <h2 id="run-title">
+      Run
+      <small
+        ><MusicText :text="chord.symbol" />, low to high<template v-if="start">
+          · starts on its <MusicText :text="start.degree === 'R' ? 'root' : start.degree" /></template
+      ></small>
+    </h2>
+    <p v-if="chord.none" class="empty">Silence: the band rests here, and so may you.</p>
+    <p v-else-if="!run.notes.length" class="empty">No tone of this chord lies in these frets. Widen the window.</p>
+    <ol v-else>
+      <li v-for="(n, i) in run.notes" :key="i" :aria-label="words(n)">
+        <MarkBadge :degree="n.degree" :size="34" />
+        <span class="note"><MusicText :text="n.note" /></span>
+        <span class="place">{{ place(n) }}</span>
+        <span class="finger">{{ n.finger ?? 'open' }}</span>
+      </li>
+    </ol>
+    <p v-if="run.notes.length" class="rows" aria-hidden="true">string:fret, and the finger under it</p>
+    <p v-for="n in run.alternatives" :key="place(n)" class="choice">
+      <span><MusicText :text="n.note" /> is also at {{ place(n) }}.</span>
+      <Button label="Take it there" variant="outlined" size="small" @click="emit('pick', n)" />
+    </p>
+    <p v-if="run.missing?.length" class="caution">
+      Out of reach here:
+      <template v-for="(m, i) in run.missing" :key="m">{{ i ? ', ' : '' }}<MusicText :text="m" /></template>. The
+      strings are tuned too far apart for these frets.
+    </p>
+    <p v-if="!run.widest.comfortable" class="caution">
+      A stretch of {{ Math.round(run.widest.mm) }} mm, frets {{ run.widest.low }} to {{ run.widest.high }}: warm up
+      first, or play it higher up. Stop if it hurts.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  font-size: var(--text-l);
+}
+
+small {
+  font: 400 var(--text-s) var(--font-text);
+  color: var(--soft);
+  margin-left: 0.35rem;
+}
+
+ol {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.35rem 0.15rem;
+  margin-top: 0.35rem;
+}
+
+li {
+  width: 2.7rem;
+  display: grid;
+  justify-items: center;
+  line-height: 1.2;
+}
+
+.note,
+.place {
+  font-size: var(--text-s);
+}
+
+.place {
+  color: var(--soft);
+}
+
+.finger {
+  font-weight: 700;
+}
+
+.rows {
+  font-size: 0.875rem;
+  color: var(--soft);
+  margin-top: 0.2rem;
+}
+
+.choice {
+  display: flex;
+  align-items: center;
+  gap: 0.75rem;
+  margin-top: 0.35rem;
+}
+
+.caution {
+  margin-top: 0.4rem;
+  padding-left: 0.6rem;
+  border-left: 4px solid var(--lit-rule);
+  font-size: var(--text-s);
+}
+
+.empty {
+  color: var(--soft);
+}
+</style>

@@ -1,0 +1,136 @@
+import { computed, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { noteOpened, useChartMap, useCharts } from '../../api/queries'
+
+export const labelKinds = ['degree', 'note', 'finger', 'fret'] as const
+export type LabelKind = (typeof labelKinds)[number]
+
+export interface Step {
+  bar: number
+  change: number
+  chord: number
+  beat: number
+  length: number
+}
+
+/** The Bench's state lives in the address bar: chart, bar and chord, window, labels. */
+export function useBench() {
+  const route = useRoute()
+  const router = useRouter()
+  const charts = useCharts()
+  const text = (name: string) => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '')
+  const turn = (changes: Record<string, string | undefined>) =>
+    router.replace({ query: { ...route.query, ...changes } })
+
+  const id = computed(() => Number(route.params.id) || charts.data.value?.[0]?.id || 0)
+  watch(id, (now) => now && noteOpened(now), { immediate: true })
+
+  const range = (name: string) => {
+    const m = /^(\d+)-(\d+)$/.exec(text(name))
+    return m ? { low: Number(m[1]), high: Number(m[2]) } : undefined
+  }
+  const own = computed(() => range('own'))
+  const map = useChartMap(
+    id,
+    own,
+    computed(() => id.value > 0),
+  )
+  const data = computed(() => map.data.value)
+
+  const steps = computed<Step[]>(
+    () =>
+      data.value?.bars.flatMap((b, bar) =>
+        b.changes.map((c, change) => ({ bar, change, chord: c.chord, beat: c.beat, length: c.length })),
+      ) ?? [],
+  )
+  const at = computed(() => {
+    const bar = Number(text('bar')) - 1
+    const beat = Number(text('beat')) || 1
+    const i = steps.value.findIndex((s) => s.bar === bar && s.beat === beat)
+    return i >= 0
+      ? i
+      : Math.max(
+          0,
+          steps.value.findIndex((s) => s.bar === bar),
+        )
+  })
+  const step = computed(() => steps.value[at.value])
+  const chord = computed(() => data.value?.chords[step.value?.chord ?? 0])
+
+  /** The next places where the chord changes, each with how many beats away it is. */
+  const coming = computed(() => {
+    const out: (Step & { beats: number })[] = []
+    const n = steps.value.length
+    let beats = 0
+    for (let i = 0; i < n && out.length < 3; i++) {
+      const here = steps.value[(at.value + i) % n]!
+      const there = steps.value[(at.value + i + 1) % n]!
+      beats += here.length
+      if (there.chord !== here.chord) out.push({ ...there, beats })
+    }
+    return out
+  })
+
+  const positions = computed(() => data.value?.positions ?? [])
+  const position = computed(() => {
+    if (own.value)
+      return Math.max(
+        0,
+        positions.value.findIndex((p) => p.number === 0),
+      )
+    const asked = range('frets')
+    const i = positions.value.findIndex((p) => p.low === asked?.low && p.high === asked.high)
+    if (i >= 0) return i
+    const nearest = (low: number) =>
+      positions.value.reduce(
+        (best, p, j) => (Math.abs(p.low - low) < Math.abs(positions.value[best]!.low - low) ? j : best),
+        0,
+      )
+    if (asked) return nearest(asked.low)
+    return Math.max(
+      0,
+      positions.value.findIndex((p) => p.shape === 'E'),
+    )
+  })
+  const window = computed(() => positions.value[position.value])
+  const run = computed(() => data.value?.runs[position.value]?.[step.value?.chord ?? 0])
+
+  const labels = computed<LabelKind>(() => labelKinds.find((k) => k === text('labels')) ?? 'degree')
+
+  const go = (i: number) => {
+    const n = steps.value.length
+    const s = steps.value[((i % n) + n) % n]
+    if (s) turn({ bar: String(s.bar + 1), beat: s.beat > 1 ? String(s.beat) : undefined })
+  }
+  const goTo = (bar: number, change: number) => go(steps.value.findIndex((s) => s.bar === bar && s.change === change))
+  const setPosition = (i: number) => {
+    const p = positions.value[i]
+    if (p) turn(p.number === 0 ? {} : { frets: `${p.low}-${p.high}`, own: undefined })
+  }
+  /** Moves to the next position up or down the neck; the player's own window moves by a fret. */
+  const shift = (by: number) => {
+    if (own.value) setOwn(own.value.low + by, own.value.high + by)
+    else setPosition(Math.min(positions.value.length - 1, Math.max(0, position.value + by)))
+  }
+  /** A number goes to its position, and again to the same one an octave away. */
+  const setNumber = (n: number) => {
+    const same = positions.value.map((p, i) => ({ p, i })).filter(({ p }) => p.number === n)
+    if (!same.length) return
+    const here = own.value ? -1 : same.findIndex(({ i }) => i === position.value)
+    const first = same.find(({ p }) => !p.octave && !p.nut) ?? same[0]!
+    setPosition(here < 0 ? first.i : same[(here + 1) % same.length]!.i)
+  }
+  const setOwn = (low: number, high: number) => {
+    const last = data.value?.instrument.last ?? 22
+    if (low >= 0 && high <= last) turn({ own: `${low}-${high}` })
+  }
+  const leaveOwn = () => turn({ own: undefined })
+  const setLabels = (kind: LabelKind) => turn({ labels: kind === 'degree' ? undefined : kind })
+
+  return {
+    id, charts, map, data, steps, at, step, chord, coming, positions, position, window, own, run, labels,
+    go, goTo, setPosition, setNumber, shift, setOwn, leaveOwn, setLabels, turn,
+  } // prettier-ignore
+}
+
+export type Bench = ReturnType<typeof useBench>

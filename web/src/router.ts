@@ -1,0 +1,35 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import BenchPlace from './places/bench/BenchPlace.vue'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', redirect: '/bench' },
+    { path: '/bench/:id(\\d+)?', name: 'bench', component: BenchPlace, meta: { place: 'Bench' } },
+    {
+      path: '/atlas/:id(\\d+)',
+      name: 'atlas',
+      component: () => import('./places/atlas/AtlasPlace.vue'),
+      meta: { place: 'Bench' },
+    },
+    {
+      path: '/charts',
+      name: 'charts',
+      component: () => import('./places/charts/ChartsPlace.vue'),
+      meta: { place: 'Charts' },
+    },
+    {
+      path: '/charts/new',
+      name: 'new',
+      component: () => import('./places/charts/ChartEditor.vue'),
+      meta: { place: 'Charts' },
+    },
+    {
+      path: '/charts/:id(\\d+)',
+      name: 'edit',
+      component: () => import('./places/charts/ChartEditor.vue'),
+      meta: { place: 'Charts' },
+    },
+    { path: '/:rest(.*)', component: () => import('./shell/NoPlace.vue') },
+  ],
+})

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, watch } from 'vue'
+import type { Bar, Chord } from '../api/client'
+import SheetBar from './SheetBar.vue'
+
+const props = defineProps<{
+  bars: Bar[]
+  chords: Chord[]
+  beats: number
+  /** The bar and chord in hand, from 0; none in a preview. */
+  at?: { bar: number; change: number }
+  /** The next change, to be seen coming. */
+  next?: { bar: number; change: number }
+}>()
+const emit = defineEmits<{ go: [bar: number, change: number] }>()
+
+/** Rows as players read them: four bars, or where the chart breaks them. */
+const rows = computed(() => {
+  const out: { bar: Bar; index: number }[][] = []
+  props.bars.forEach((bar, index) => {
+    const row = out.at(-1)
+    if (!row || bar.row || row.length === 4) out.push([{ bar, index }])
+    else row.push({ bar, index })
+  })
+  return out
+})
+const sheet = ref<HTMLElement>()
+watch(
+  () => props.at?.bar,
+  async () => {
+    await nextTick()
+    await new Promise(requestAnimationFrame) // measuring before the frame would lay the page out twice
+    const current = sheet.value?.querySelector<HTMLElement>('.bar.on')
+    if (!current || !sheet.value) return
+    const top = current.offsetTop - sheet.value.offsetTop
+    if (top < sheet.value.scrollTop || top + current.offsetHeight > sheet.value.scrollTop + sheet.value.clientHeight)
+      sheet.value.scrollTop = top - current.offsetHeight
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <div ref="sheet" class="sheet" role="group" aria-label="form sheet">
+    <div v-for="(row, r) in rows" :key="r" class="row">
+      <SheetBar
+        v-for="{ bar, index } in row"
+        :key="index"
+        :bar="bar"
+        :index="index"
+        :chords="chords"
+        :beats="beats"
+        :here="at?.bar === index ? at.change : undefined"
+        :soon="next?.bar === index ? next.change : undefined"
+        :live="!!at"
+        @go="(change) => emit('go', index, change)"
+      >
+        <template v-if="$slots.target" #target="{ change }"
+          ><slot name="target" :bar="index" :change="change"
+        /></template>
+      </SheetBar>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.sheet {
+  border-block: 2px solid var(--ink);
+  overflow-y: auto;
+  display: flex;
+  flex-direction: column;
+  scrollbar-width: thin;
+}
+
+/* Rows out of sight cost nothing to step past. */
+.row {
+  content-visibility: auto;
+  contain-intrinsic-height: auto 3.5rem;
+  flex: 1 0 3.5rem;
+  display: grid;
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+  border-bottom: 1px solid var(--rule);
+}
+
+.row:last-child {
+  border-bottom: 0;
+}
+</style>

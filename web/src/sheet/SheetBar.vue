@@ -1,0 +1,171 @@
+<script setup lang="ts">
+import type { Bar, Chord } from '../api/client'
+import MusicText from '../music/MusicText.vue'
+
+/* One bar. It takes only what concerns it, so that a step redraws two bars and not the whole chart. */
+const props = defineProps<{
+  bar: Bar
+  index: number
+  chords: Chord[]
+  beats: number
+  /** Which of its chords is in hand, or comes next. */
+  here?: number
+  soon?: number
+  /** Whether its chords can be gone to. */
+  live: boolean
+}>()
+const emit = defineEmits<{ go: [change: number] }>()
+
+const label = (i: number) => {
+  const named = props.bar.changes.map((c) => `${props.chords[c.chord]?.symbol} on beat ${c.beat}`)
+  return i === 0 ? `bar ${props.index + 1}: ${named.join(', ')}` : `bar ${props.index + 1}: ${named[i]}`
+}
+</script>
+
+<template>
+  <div
+    class="bar"
+    :class="{ on: here !== undefined, coming: soon !== undefined && here === undefined }"
+    :data-bar="index + 1"
+  >
+    <span class="number">{{ index + 1 }}</span>
+    <span v-if="bar.section" class="section">{{ bar.section }}</span>
+    <button
+      v-for="(c, i) in bar.changes"
+      :key="i"
+      type="button"
+      class="change"
+      :class="{ here: here === i, soon: soon === i, small: bar.changes.length > 1, tiny: bar.changes.length > 2 }"
+      :style="{ flexGrow: c.length }"
+      :aria-label="label(i)"
+      :aria-current="here === i ? 'true' : undefined"
+      :tabindex="live ? 0 : -1"
+      @click="emit('go', i)"
+    >
+      <span class="chord"><MusicText :text="chords[c.chord]?.symbol ?? ''" /></span>
+      <span class="numeral"><MusicText :text="c.numeral" /></span>
+      <slot name="target" :change="i" />
+    </button>
+    <span v-if="here !== undefined" class="beats" aria-hidden="true">
+      <i v-for="b in beats" :key="b" :class="{ starts: bar.changes.some((c) => c.beat === b) }" />
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  position: relative;
+  display: flex;
+  border-left: 2px solid var(--ink);
+  min-width: 0;
+}
+
+.bar:last-child {
+  border-right: 2px solid var(--ink);
+}
+
+.bar.on {
+  background: var(--lit);
+  box-shadow: inset 0 -4px var(--lit-rule);
+}
+
+.bar.coming {
+  box-shadow: inset 0 -4px color-mix(in srgb, var(--lit-rule) 45%, transparent);
+}
+
+.number {
+  position: absolute;
+  top: 2px;
+  right: 6px;
+  font-size: 0.875rem;
+  color: var(--soft);
+}
+
+.section {
+  position: absolute;
+  top: 2px;
+  right: 30px;
+  max-width: 60%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  font: 600 0.875rem var(--font-text);
+  color: var(--third);
+}
+
+.change {
+  flex: 1 1 0;
+  min-width: 0;
+  min-height: var(--target);
+  border: 0;
+  padding: 2px 0 4px 10px;
+  background: none;
+  color: inherit;
+  text-align: left;
+  cursor: pointer;
+  position: relative;
+  display: flex;
+  flex-direction: column;
+  justify-content: space-between;
+}
+
+.change + .change {
+  border-left: 1px dotted var(--ghost);
+  padding-left: 8px;
+}
+
+.change:focus-visible {
+  outline-offset: -3px;
+  z-index: 1;
+}
+
+.chord {
+  font: 600 var(--text-xl) / 1.05 var(--font-display);
+  letter-spacing: -0.01em;
+  white-space: nowrap;
+}
+
+.small .chord {
+  font-size: 1.375rem;
+  padding-top: 0.2rem;
+}
+
+.tiny .chord {
+  font-size: 1.125rem;
+}
+
+.here .chord {
+  text-decoration: underline 3px var(--lit-rule);
+  text-underline-offset: 3px;
+}
+
+.numeral {
+  font-size: 0.9375rem;
+  color: var(--soft);
+  line-height: 1;
+}
+
+.on .numeral,
+.on .number {
+  color: var(--ink);
+}
+
+.beats {
+  position: absolute;
+  right: 8px;
+  top: 24px;
+  display: flex;
+  gap: 4px;
+}
+
+.beats i {
+  width: 6px;
+  height: 6px;
+  border-radius: 50%;
+  border: 1.5px solid var(--lit-rule);
+}
+
+.beats .starts {
+  background: var(--lit-rule);
+}
+</style>

@@ -1,0 +1,34 @@
+/** Whether a key press belongs to a field, dialog or menu rather than to the place. */
+export function isTyping(e: KeyboardEvent): boolean {
+  const el = e.target as HTMLElement | null
+  return !!el?.closest(
+    'input, textarea, select, [contenteditable], [role="dialog"], [role="listbox"], [role="combobox"], .p-popover',
+  )
+}
+
+export interface KeyHelp {
+  keys: string[]
+  does: string
+}
+
+/** Every key of the Bench, as the help lists them. */
+export const keyHelp: { place: string; keys: KeyHelp[] }[] = [
+  {
+    place: 'Bench',
+    keys: [
+      { keys: ['left', 'right'], does: 'chord by chord through the bars; a page-turner pedal does it too' },
+      { keys: ['Home', 'End'], does: 'first or last bar' },
+      { keys: ['up', 'down'], does: 'next position up or down the neck; your own window moves by a fret' },
+      { keys: ['1', '…', '5'], does: 'that position, and again for its other octave' },
+      { keys: ['W'], does: 'a window of your own, and back' },
+      { keys: ['N'], does: 'labels: degree, note, finger, fret' },
+    ],
+  },
+  {
+    place: 'Everywhere',
+    keys: [
+      { keys: ['S'], does: 'paper or stage' },
+      { keys: ['?'], does: 'this help' },
+    ],
+  },
+]

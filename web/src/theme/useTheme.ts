@@ -1,0 +1,15 @@
+import { useLocalStorage, usePreferredDark } from '@vueuse/core'
+import { computed, watchEffect } from 'vue'
+
+export type Theme = 'paper' | 'stage'
+
+/** The look: what the player chose, or else what the system asks for. */
+export function useTheme() {
+  const chosen = useLocalStorage<Theme | ''>('undaris-theme', '')
+  const dark = usePreferredDark()
+  const theme = computed<Theme>(() => chosen.value || (dark.value ? 'stage' : 'paper'))
+  watchEffect(() => {
+    document.documentElement.dataset.theme = theme.value
+  })
+  return { theme, turn: () => (chosen.value = theme.value === 'paper' ? 'stage' : 'paper') }
+}
