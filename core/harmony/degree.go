@@ -53,19 +53,3 @@ func (d Degree) order() int {
 	}
 	return len(degrees)
 }
-
-// Rank sorts degrees by what they say of a chord: 0 root, 1 third, 2 fifth,
-// 3 sixth or seventh, 4 extension.
-func (d Degree) Rank() int {
-	switch d {
-	case "R":
-		return 0
-	case "b3", "3":
-		return 1
-	case "b5", "5", "#5":
-		return 2
-	case "6", "b7", "7":
-		return 3
-	}
-	return 4
-}

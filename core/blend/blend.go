@@ -1,0 +1,183 @@
+package blend
+
+import (
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// Note is a palette note over a chord.
+type Note struct {
+	Member
+	Sound
+}
+
+// Blend is a palette over one chord.
+type Blend struct {
+	Notes []Note
+	Added []harmony.Tone // the chord's tones that the palette lacks: worth reaching for
+}
+
+// Over lays a palette of a key over a chord. N.C. gives the notes of a key's
+// palette without classes, and nothing to add.
+func Over(key form.Key, p Palette, chord harmony.Chord) Blend {
+	var b Blend
+	if chord.None {
+		return b
+	}
+	sounds := Sounds(chord)
+	var has [12]bool
+	for _, m := range p.Notes(key, chord) {
+		has[m.Name.Class()] = true
+		b.Notes = append(b.Notes, Note{m, sounds[(m.Name.Class()-chord.Root.Class()+12)%12]})
+	}
+	for _, t := range chord.Tones {
+		if !has[t.Name.Class()] {
+			b.Added = append(b.Added, t)
+		}
+	}
+	return b
+}
+
+// Places lists where a pitch class 0–11 lies in a window, string 1 first.
+func Places(in *neck.Instrument, class int, w neck.Window) []neck.Placement {
+	var out []neck.Placement
+	for s := 1; s <= in.Strings(); s++ {
+		for fret := w.Low; fret <= w.High; fret++ {
+			if p := (neck.Placement{String: s, Fret: fret}); in.MIDI(p)%12 == class {
+				out = append(out, p)
+			}
+		}
+	}
+	return out
+}
+
+// Bend raises a palette note to a chord tone. A curl raises the blue third by
+// about a quarter tone and needs no target.
+type Bend struct {
+	From neck.Placement
+	Note
+	HalfSteps int // 1 to 3; 0 for a curl
+	To        harmony.Tone
+}
+
+// plainFrom is the lowest open string, as a MIDI number, that is plain steel on
+// a guitar in any usual tuning; thicker strings are wound and bend less.
+const plainFrom = 52
+
+// Limit is how many half steps a string can be bent: two on plain strings (three
+// where advanced bends are asked for), one on wound ones. Open strings cannot.
+func Limit(in *neck.Instrument, p neck.Placement, advanced bool) int {
+	switch {
+	case p.Fret == 0:
+		return 0
+	case in.Open[in.Strings()-p.String].MIDI() < plainFrom:
+		return 1
+	case advanced:
+		return 3
+	}
+	return 2
+}
+
+// Bends finds every bend from a palette note in the window to a chord tone, and
+// every curl on the blue third of the chord.
+func Bends(in *neck.Instrument, b Blend, chord harmony.Chord, w neck.Window, advanced bool) []Bend {
+	var out []Bend
+	for _, n := range b.Notes {
+		for _, p := range Places(in, n.Name.Class(), w) {
+			limit := Limit(in, p, advanced)
+			for h := 1; h <= limit; h++ {
+				if to, ok := chord.ToneAt((n.Name.Class() + h) % 12); ok {
+					out = append(out, Bend{p, n, h, to})
+				}
+			}
+			if n.Sound.Degree == "#9" && n.Class == Blue && limit > 0 {
+				out = append(out, Bend{From: p, Note: n})
+			}
+		}
+	}
+	return out
+}
+
+// Reading is what one place on the neck is over a chord, plain and bent.
+type Reading struct {
+	Chord harmony.Chord
+	Sound
+	Bent []Bend // to the chord's tones, From and Note left out
+}
+
+// OnePlace reads a single fret over several chords: bent two half steps it may
+// be the third of one, bent one the seventh of the next, plain the fifth of the
+// last.
+func OnePlace(in *neck.Instrument, p neck.Placement, chords []harmony.Chord, advanced bool) []Reading {
+	var out []Reading
+	for _, c := range chords {
+		if c.None {
+			continue
+		}
+		class := in.MIDI(p) % 12
+		r := Reading{Chord: c, Sound: Sounds(c)[(class-c.Root.Class()+12)%12]}
+		for h := 1; h <= Limit(in, p, advanced); h++ {
+			if to, ok := c.ToneAt((class + h) % 12); ok {
+				r.Bent = append(r.Bent, Bend{HalfSteps: h, To: to})
+			}
+		}
+		out = append(out, r)
+	}
+	return out
+}
+
+// Rub is a tone of the soloist's chord that does not rest over the band's.
+type Rub struct {
+	Tone harmony.Tone
+	Over Sound // what it is over the band's chord
+}
+
+// Rubs lists what rubs when the soloist follows one chord while the band plays
+// another: the tones that only pass over the band's chord, or are a tension on it.
+func Rubs(solo, band harmony.Chord) []Rub {
+	if solo.None || band.None {
+		return nil
+	}
+	sounds := Sounds(band)
+	var out []Rub
+	for _, t := range solo.Tones {
+		if s := sounds[(t.Name.Class()-band.Root.Class()+12)%12]; s.Class == Passing || s.Class == Tension {
+			out = append(out, Rub{t, s})
+		}
+	}
+	return out
+}
+
+// Box is a palette as a hand position.
+type Box struct {
+	Name            string
+	Window          neck.Window
+	HighStr, LowStr int // strings, both included
+}
+
+// Boxes lists the boxes of a tonic (pitch class): one for each position, and the
+// small box on the top three strings around the root on string 2.
+func Boxes(in *neck.Instrument, tonic int) []Box {
+	var out []Box
+	for _, p := range in.Positions(tonic) {
+		if !p.Octave && !p.Nut {
+			out = append(out, Box{"box", p.Window, 1, in.Strings()})
+		}
+	}
+	if small, ok := SmallBox(in, tonic); ok {
+		out = append(out, small)
+	}
+	return out
+}
+
+// SmallBox is the box on the top three strings, from a fret below the root on
+// string 2 to three above it, at the fifth fret or higher where strings bend well.
+func SmallBox(in *neck.Instrument, tonic int) (Box, bool) {
+	root := ((tonic-in.MIDI(neck.Placement{String: 2}))%12 + 12) % 12
+	if root < 5 {
+		root += 12
+	}
+	w := neck.Window{Low: root - 1, High: root + 3}
+	return Box{"small box", w, 1, 3}, in.CheckWindow(w) == nil
+}

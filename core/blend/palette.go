@@ -1,0 +1,73 @@
+package blend
+
+import (
+	"fmt"
+	"strings"
+
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/pitch"
+)
+
+// Palette is a stock of notes to play from.
+type Palette struct {
+	ID, Name string
+	OfChord  bool   // counted from the root of each chord, not from the key
+	Steps    string // scale degrees from its root
+}
+
+// Palettes lists the palettes offered.
+var Palettes = []Palette{
+	{"minor-pentatonic", "minor pentatonic", false, "1 b3 4 5 b7"},
+	{"minor-blues", "minor blues", false, "1 b3 4 b5 5 b7"},
+	{"major-pentatonic", "major pentatonic", false, "1 2 3 5 6"},
+	{"major-blues", "major blues", false, "1 2 b3 3 5 6"},
+	{"mixolydian", "Mixolydian", false, "1 2 3 4 5 6 b7"},
+	{"dorian", "Dorian", false, "1 2 b3 4 5 6 b7"},
+	{"natural-minor", "natural minor", false, "1 2 b3 4 5 b6 b7"},
+	{"composite", "minor blues and Mixolydian together", false, "1 2 b3 3 4 b5 5 6 b7"},
+	{"chord-mixolydian", "Mixolydian of each chord", true, "1 2 3 4 5 6 b7"},
+	{"chord-pentatonic", "pentatonic of each chord", true, ""}, // major or minor by its third
+}
+
+// PaletteByID finds a palette of the table.
+func PaletteByID(id string) (Palette, error) {
+	for _, p := range Palettes {
+		if p.ID == id {
+			return p, nil
+		}
+	}
+	return Palette{}, fmt.Errorf("there is no palette %q", id)
+}
+
+// scale gives the intervals of the degrees that palettes are written in.
+var scale = map[string]pitch.Interval{
+	"1": {}, "2": {Letters: 1, HalfSteps: 2}, "b3": {Letters: 2, HalfSteps: 3}, "3": {Letters: 2, HalfSteps: 4},
+	"4": {Letters: 3, HalfSteps: 5}, "b5": {Letters: 4, HalfSteps: 6}, "5": {Letters: 4, HalfSteps: 7},
+	"b6": {Letters: 5, HalfSteps: 8}, "6": {Letters: 5, HalfSteps: 9}, "b7": {Letters: 6, HalfSteps: 10},
+}
+
+// Member is a note of a palette, with its degree in it.
+type Member struct {
+	Name   pitch.Name
+	Degree string // 1 2 b3 3 4 b5 5 b6 6 b7
+}
+
+// Notes spells the palette over a chord of a key, from its root upwards.
+func (p Palette) Notes(key form.Key, chord harmony.Chord) []Member {
+	root, steps := key.Tonic, p.Steps
+	if p.OfChord {
+		root = chord.Root
+		if steps == "" {
+			steps = "1 2 3 5 6"
+			if chord.Minor() {
+				steps = "1 b3 4 5 b7"
+			}
+		}
+	}
+	var out []Member
+	for _, d := range strings.Fields(steps) {
+		out = append(out, Member{root.Up(scale[d]), d})
+	}
+	return out
+}

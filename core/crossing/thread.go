@@ -1,0 +1,219 @@
+package crossing
+
+import (
+	"fmt"
+	"slices"
+
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// Mode is a way to choose which degrees a thread may use.
+type Mode struct {
+	ID, Name string
+	Choruses [][]harmony.Role // roles allowed in each chorus, over and over; empty is any chord tone
+}
+
+// Modes lists the ways offered.
+var Modes = []Mode{
+	{"guide-tones", "thirds and sevenths", [][]harmony.Role{{harmony.Third, harmony.Seventh}}},
+	{"thirds", "thirds only", [][]harmony.Role{{harmony.Third}}},
+	{"sevenths", "sevenths only", [][]harmony.Role{{harmony.Seventh}}},
+	{"roots", "roots only", [][]harmony.Role{{harmony.Root}}},
+	{"any", "the nearest of any", [][]harmony.Role{{}}},
+	{"ladder", "a ladder: thirds, sevenths, fifths, roots", [][]harmony.Role{{harmony.Third}, {harmony.Seventh}, {harmony.Fifth}, {harmony.Root}}},
+}
+
+// ModeByID finds a mode of the table.
+func ModeByID(id string) (Mode, error) {
+	for _, m := range Modes {
+		if m.ID == id {
+			return m, nil
+		}
+	}
+	return Mode{}, fmt.Errorf("there is no way %q to choose targets", id)
+}
+
+// Allowed are the roles of a chorus, counted from 0.
+func (m Mode) Allowed(chorus int) []harmony.Role { return m.Choruses[chorus%len(m.Choruses)] }
+
+// Stop is a chord on the way of a thread.
+type Stop struct {
+	Chord   harmony.Chord
+	Allowed []harmony.Role  // empty is any chord tone
+	Pin     *neck.Placement // the target that the player chose by hand
+}
+
+// Range is where a thread may lie.
+type Range struct {
+	Window          neck.Window
+	HighStr, LowStr int // string numbers, both included; 0 is no limit
+	LowMIDI, HiMIDI int // register, both included; 0 is no limit
+}
+
+// Target is the thread's note for one stop.
+type Target struct {
+	Stop int // index of the stop
+	neck.Placement
+	MIDI int
+	Tone harmony.Tone
+	Move int // half steps from the target before, the last one's for the first
+}
+
+// Cost is what a thread asks for: half steps first, then the hand's travel.
+type Cost struct {
+	HalfSteps int
+	Travel    float64 // millimetres
+}
+
+func (c Cost) plus(d Cost) Cost { return Cost{c.HalfSteps + d.HalfSteps, c.Travel + d.Travel} }
+
+func (c Cost) less(d Cost) bool {
+	if c.HalfSteps != d.HalfSteps {
+		return c.HalfSteps < d.HalfSteps
+	}
+	return c.Travel < d.Travel-1e-9
+}
+
+// StopError says which stop has no possible target.
+type StopError struct {
+	Stop   int
+	Pinned bool // it is the player's own choice that stands in the way
+	Reason string
+}
+
+func (e *StopError) Error() string { return e.Reason }
+
+// Tie joins one target for each stop in a ring, so that the last leads to the
+// first, at the least movement: half steps first, then the hand's travel. It is
+// the exact minimum, by dynamic programming over every possible first target. A
+// chord without any allowed role (a power chord asked for its third) may use all
+// its tones. Stops without a chord are passed over. The error is a *[StopError].
+func Tie(in *neck.Instrument, stops []Stop, r Range) ([]Target, Cost, error) {
+	var layers [][]Target
+	for i, s := range stops {
+		if s.Chord.None {
+			continue
+		}
+		layer, err := candidates(in, i, s, r)
+		if err != nil {
+			return nil, Cost{}, err
+		}
+		layers = append(layers, layer)
+	}
+	if len(layers) == 0 {
+		return nil, Cost{}, nil
+	}
+	t := tie{in: in, layers: layers}
+	for first := range layers[0] {
+		t.from(first)
+	}
+	for i := range t.best {
+		before := t.best[(i+len(t.best)-1)%len(t.best)]
+		t.best[i].Move = t.best[i].MIDI - before.MIDI
+	}
+	return t.best, t.cost, nil
+}
+
+// candidates are the possible targets of a stop.
+func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
+	where := fmt.Sprintf("frets %d to %d", r.Window.Low, r.Window.High)
+	if s.Pin != nil {
+		p := *s.Pin
+		pin := fmt.Sprintf("the target chosen by hand at %d:%d", p.String, p.Fret)
+		if p.String < 1 || p.String > in.Strings() || p.Fret < r.Window.Low || p.Fret > r.Window.High {
+			return nil, &StopError{i, true, fmt.Sprintf("%s lies outside %s", pin, where)}
+		}
+		tone, ok := s.Chord.ToneAt(in.MIDI(p) % 12)
+		if !ok {
+			return nil, &StopError{i, true, fmt.Sprintf("%s is no tone of %s", pin, s.Chord)}
+		}
+		return []Target{{Stop: i, Placement: p, MIDI: in.MIDI(p), Tone: tone}}, nil
+	}
+	var wanted, any []Target
+	for str := in.Strings(); str >= 1; str-- {
+		if r.HighStr > 0 && (str < r.HighStr || str > r.LowStr) {
+			continue
+		}
+		for fret := r.Window.Low; fret <= r.Window.High; fret++ {
+			p := neck.Placement{String: str, Fret: fret}
+			midi := in.MIDI(p)
+			tone, ok := s.Chord.ToneAt(midi % 12)
+			if !ok || r.LowMIDI > 0 && midi < r.LowMIDI || r.HiMIDI > 0 && midi > r.HiMIDI {
+				continue
+			}
+			t := Target{Stop: i, Placement: p, MIDI: midi, Tone: tone}
+			any = append(any, t)
+			if slices.Contains(s.Allowed, tone.Degree.Role()) {
+				wanted = append(wanted, t)
+			}
+		}
+	}
+	switch {
+	case len(wanted) > 0:
+		return wanted, nil
+	case len(any) > 0 && (len(s.Allowed) == 0 || !hasRole(s.Chord, s.Allowed)):
+		return any, nil
+	case len(any) > 0:
+		return nil, &StopError{i, false, fmt.Sprintf("no allowed tone of %s lies in %s on these strings; widen the window or allow more degrees", s.Chord, where)}
+	}
+	return nil, &StopError{i, false, fmt.Sprintf("no tone of %s lies in %s on these strings; widen the window", s.Chord, where)}
+}
+
+func hasRole(c harmony.Chord, roles []harmony.Role) bool {
+	return slices.ContainsFunc(c.Tones, func(t harmony.Tone) bool { return slices.Contains(roles, t.Degree.Role()) })
+}
+
+// tie searches the rings through the layers.
+type tie struct {
+	in     *neck.Instrument
+	layers [][]Target
+	best   []Target
+	cost   Cost
+}
+
+func (t *tie) step(a, b *Target) Cost {
+	h := b.MIDI - a.MIDI
+	return Cost{max(h, -h), Travel(t.in, a.Placement, b.Placement)}
+}
+
+// from finds the best ring that begins on one target of the first layer.
+func (t *tie) from(first int) {
+	n := len(t.layers)
+	costs := []Cost{{}}
+	back := make([][]int, n)
+	layer := t.layers[0][first : first+1]
+	for i := 1; i < n; i++ {
+		next := t.layers[i]
+		nextCosts := make([]Cost, len(next))
+		back[i] = make([]int, len(next))
+		for j := range next {
+			best := -1
+			var least Cost
+			for k := range layer {
+				if c := costs[k].plus(t.step(&layer[k], &next[j])); best < 0 || c.less(least) {
+					best, least = k, c
+				}
+			}
+			nextCosts[j], back[i][j] = least, best
+		}
+		layer, costs = next, nextCosts
+	}
+	end := -1
+	var least Cost
+	for k := range layer {
+		if c := costs[k].plus(t.step(&layer[k], &t.layers[0][first])); end < 0 || c.less(least) {
+			end, least = k, c
+		}
+	}
+	if t.best != nil && !least.less(t.cost) {
+		return
+	}
+	t.cost = least
+	t.best = make([]Target, n)
+	for i := n - 1; i > 0; i-- {
+		t.best[i] = t.layers[i][end]
+		end = back[i][end]
+	}
+	t.best[0] = t.layers[0][first]
+}

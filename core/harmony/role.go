@@ -1,0 +1,69 @@
+package harmony
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+)
+
+// Role is what a degree does in its chord.
+type Role int
+
+// The roles, in the order chords are stacked; see [Degree.Role].
+const (
+	Root Role = iota
+	Third
+	Fifth
+	Seventh
+	Extension
+)
+
+var roleNames = []string{"root", "third", "fifth", "seventh", "extension"}
+
+func (r Role) String() string { return roleNames[r] }
+
+// Role tells what the degree does: root, third, fifth, sixth or seventh, extension.
+func (d Degree) Role() Role {
+	switch d {
+	case "R":
+		return Root
+	case "b3", "3":
+		return Third
+	case "b5", "5", "#5":
+		return Fifth
+	case "6", "b7", "7":
+		return Seventh
+	}
+	return Extension
+}
+
+// Order is how much a player wants each role as a target, most wanted first.
+type Order []Role
+
+// UsualOrder takes the third first, since it says most about a chord, then the
+// seventh, the root and the fifth.
+var UsualOrder = Order{Third, Seventh, Root, Fifth, Extension}
+
+// ParseOrder reads "third,seventh,root,fifth"; roles left out come last, in the
+// usual order.
+func ParseOrder(text string) (Order, error) {
+	var out Order
+	for _, name := range strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ' ' }) {
+		i := slices.Index(roleNames, name)
+		if i < 0 {
+			return nil, fmt.Errorf("%q is no target; the targets are %s", name, strings.Join(roleNames, ", "))
+		}
+		if !slices.Contains(out, Role(i)) {
+			out = append(out, Role(i))
+		}
+	}
+	for _, r := range UsualOrder {
+		if !slices.Contains(out, r) {
+			out = append(out, r)
+		}
+	}
+	return out, nil
+}
+
+// Place is the role's place in the order, 0 the most wanted.
+func (o Order) Place(r Role) int { return slices.Index(o, r) }
