@@ -29,7 +29,7 @@ func TestFromNothingToAQuickChangeInAFlat(t *testing.T) {
 	p.click("button", "Make chart")
 	p.sees("h1", "Twelve-bar, quick change in Ab")
 	p.keys(kb.ArrowRight)
-	p.sees(".ahead .now", "D♭7")
+	p.sees(".crossing .now", "D♭7")
 	p.until(`document.querySelector('[data-bar="2"]').classList.contains('on')`)
 
 	// D♭7 in each of the five positions: every tone lies right and inside the window.
@@ -61,7 +61,7 @@ func TestFromNothingToAQuickChangeInAFlat(t *testing.T) {
 	p.until(`document.querySelector('.labels .on').innerText === 'note'`)
 	before, spots := p.address(), p.degrees()
 	p.do(chromedp.Reload())
-	p.sees(".ahead .now", "D♭7")
+	p.sees(".crossing .now", "D♭7")
 	assert.Equal(t, before, p.address())
 	assert.Equal(t, spots, p.degrees())
 	assert.Contains(t, before, "labels=note")
@@ -70,14 +70,14 @@ func TestFromNothingToAQuickChangeInAFlat(t *testing.T) {
 func TestStepsFollowMouseKeyboardAndAddress(t *testing.T) {
 	p := sit(t, true)
 	p.visit("/bench/4?bar=4&beat=3")
-	p.sees(".ahead .now", "E♭7")
+	p.sees(".crossing .now", "E♭7")
 	p.keys(kb.PageDown)
-	p.sees(".ahead .now", "A♭7")
+	p.sees(".crossing .now", "A♭7")
 	p.keys(kb.ArrowLeft, kb.ArrowLeft)
-	p.sees(".ahead .now", "B♭m7")
+	p.sees(".crossing .now", "B♭m7")
 	p.click(`[data-bar="6"] button`, "")
-	p.sees(".ahead .now", "A°7")
-	p.sees(".ahead", "in a bar, bar 7")
+	p.sees(".crossing .now", "A°7")
+	p.sees(".crossing .when", "in a bar, bar 7")
 	assert.Contains(t, p.address(), "bar=6")
 	p.keys(kb.End, kb.ArrowRight) // from the last chord round to the first
 	p.until(`document.querySelector('[data-bar="1"]').classList.contains('on')`)
@@ -167,7 +167,7 @@ func weigh(t testing.TB, p *player) int {
 func TestTheFirstPlaceIsLightAndAsksNobodyElse(t *testing.T) {
 	p := sit(t, true)
 	p.visit("/")
-	p.sees(".ahead .now", "C7")
+	p.sees(".crossing .now", "C7")
 	bytes := weigh(t, p)
 	t.Logf("%d bytes of compressed script", bytes)
 	assert.Positive(t, bytes)
@@ -180,7 +180,7 @@ func TestEveryoneCanUseIt(t *testing.T) {
 	require.NoError(t, err)
 	p := sit(t, true)
 	for _, place := range []struct{ path, ready string }{
-		{"/bench/4?bar=6", ".run-card li"}, {"/charts", ".charts li"}, {"/charts/4", ".preview .bar"}, {"/atlas/6", ".cell svg"},
+		{"/bench/4?bar=6", ".run-card li"}, {"/stand/6?bar=4", ".stand .next"}, {"/charts", ".charts li"}, {"/charts/4", ".preview .bar"}, {"/atlas/6", ".cell svg"},
 	} {
 		for _, look := range []string{"paper", "stage"} {
 			p.visit("/api/openapi.json") // a page of the same origin, to choose the look beforehand

@@ -48,7 +48,7 @@ func TestKeysAndTurnaroundsRewriteTheChart(t *testing.T) {
 	p.click("button", "Save and play")
 	p.sees(".meta", "F♯")
 	p.click(`[data-bar="12"] button`, "")
-	p.sees(".ahead .now", "G♯7")
+	p.sees(".crossing .now", "G♯7")
 }
 
 func TestDeletingCanBeUndone(t *testing.T) {
@@ -65,7 +65,7 @@ func TestDeletingCanBeUndone(t *testing.T) {
 func TestInstrumentIsCheckedAndUsed(t *testing.T) {
 	p := sit(t, true)
 	p.visit("/bench/6")
-	p.sees(".ahead .now", "C7")
+	p.sees(".crossing .now", "C7")
 	p.click("nav button", "Neck")
 	p.write("#tuning", "E2,A2,D3,G3,H3,E4")
 	p.click("[role=dialog] button", "Use this instrument")
@@ -91,5 +91,5 @@ func TestAddressesThatLeadNowhere(t *testing.T) {
 		p.sees("main", says)
 	}
 	p.visit("/bench/6?bar=99&frets=90-99&labels=colour")
-	p.sees(".ahead .now", "C7")
+	p.sees(".crossing .now", "C7")
 }

@@ -143,7 +143,7 @@ func (p *player) until(js string, args ...any) {
 // sees waits for a text in an element.
 func (p *player) sees(css, text string) {
 	p.t.Helper()
-	p.until(`[...document.querySelectorAll(%q)].some(e => e.innerText.replaceAll('\n', ' ').includes(%q))`, css, text)
+	p.until(`[...document.querySelectorAll(%q)].some(e => e.innerText.replace(/\s+/g, ' ').includes(%q))`, css, text)
 }
 
 // click clicks the first element of the selector whose text or label contains text.

@@ -40,9 +40,13 @@ type ChartID struct {
 }
 
 func wireChart(c store.Chart) Chart {
-	feel, _ := form.FeelByID(c.Feel)
 	p, _, _ := progression(c)
-	return Chart{c.ID, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Beats, c.Text}, c.Plan, len(p.Bars), feel.Name, c.UpdatedAt}
+	return wireChartOf(c, len(p.Bars))
+}
+
+func wireChartOf(c store.Chart, bars int) Chart {
+	feel, _ := form.FeelByID(c.Feel)
+	return Chart{c.ID, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Beats, c.Text}, c.Plan, bars, feel.Name, c.UpdatedAt}
 }
 
 // progression reads a stored chart.

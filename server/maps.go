@@ -3,10 +3,16 @@ package server
 import (
 	"fmt"
 	"math"
+	"slices"
+	"strings"
+	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/arpeggio"
+	"undaris/core/blend"
+	"undaris/core/crossing"
+	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/store"
@@ -27,9 +33,27 @@ type Map struct {
 	Chart      Chart      `json:"chart"`
 	Instrument Instrument `json:"instrument"`
 	Sheet
-	Positions []Position `json:"positions" doc:"lowest first; the player's own window last, with number 0"`
-	Neck      [][]Note   `json:"neck" doc:"for each chord, its tones on the whole neck"`
-	Runs      [][]Run    `json:"runs" doc:"for each position, for each chord"`
+	Imagined   bool         `json:"imagined" doc:"some bars are the soloist's own; each has the band's beside it"`
+	Positions  []Position   `json:"positions" doc:"lowest first; the player's own window last, with number 0"`
+	SmallBox   *Position    `json:"smallBox,omitempty" doc:"the box on the top three strings"`
+	Choruses   int          `json:"choruses" doc:"choruses of the thread before it comes round"`
+	Neck       [][]Note     `json:"neck" doc:"for each chord, its tones on the whole neck"`
+	Blends     []Blend      `json:"blends" doc:"for each chord, the palette over it on the whole neck"`
+	Changes    []Crossing   `json:"changes" doc:"the pairs of chords that follow each other"`
+	ByPosition []InPosition `json:"byPosition" doc:"for each position"`
+}
+
+// Crossing is a pair of chords that follow each other.
+type Crossing struct {
+	From int `json:"from" doc:"index of the chord"`
+	To   int `json:"to"`
+}
+
+// InPosition is what lies in one position.
+type InPosition struct {
+	Runs      []Run    `json:"runs" doc:"for each chord"`
+	Crossings [][]Move `json:"crossings" doc:"for each pair of changes"`
+	Thread    Thread   `json:"thread"`
 }
 
 func (s *server) maps(api huma.API) {
@@ -55,38 +79,167 @@ func (s *server) maps(api huma.API) {
 		})
 }
 
+// survey is a chart read and laid on a neck.
+type survey struct {
+	in     *neck.Instrument
+	hand   neck.Hand
+	key    form.Key
+	plan   store.Plan
+	by     crossing.Ranking
+	chords []harmony.Chord
+	weave  weave
+	pairs  []Crossing
+	moves  [][]crossing.Move         // for each pair, wherever they lie
+	rubs   map[int]map[string]string // by step and degree: what it is over the band's chord
+}
+
 // chartMap computes the whole of a chart's map.
 func chartMap(c store.Chart, player store.Player, own *neck.Window) (Map, error) {
 	in, hand, err := playerNeck(player)
 	if err != nil {
 		return Map{}, err
 	}
-	p, key, err := progression(c)
+	band, key, err := progression(c)
 	if err != nil {
 		return Map{}, err
 	}
-	m := Map{Chart: wireChart(c), Instrument: wireInstrument(in, player.Left), Positions: wirePositions(in, key)}
+	solo, err := imagined(band, key, c.Plan)
+	if err != nil {
+		return Map{}, err
+	}
+	m := Map{Chart: wireChartOf(c, len(band.Bars)), Instrument: wireInstrument(in, player.Left), Positions: wirePositions(in, key), Imagined: c.Plan.Imagined != nil}
 	if own != nil {
 		if _, err := (WindowQuery{own.Low, own.High}).window(in); err != nil {
 			return Map{}, err
 		}
 		m.Positions = append(m.Positions, Position{Low: own.Low, High: own.High})
 	}
-	var chords []harmony.Chord
-	m.Sheet, chords = wireSheet(p, key)
-	for _, chord := range chords {
+	if box, ok := blend.SmallBox(in, key.Tonic.Class()); ok {
+		m.SmallBox = &Position{Low: box.Window.Low, High: box.Window.High}
+	}
+	s := survey{in: in, hand: hand, key: key, plan: c.Plan, rubs: map[int]map[string]string{}}
+	if s.by, err = (RankQuery{c.Plan.Targets, c.Plan.Nearest}).ranking("body.targets"); err != nil {
+		return Map{}, err
+	}
+	if s.weave, err = newWeave(in, solo, key, c.Plan, "body."); err != nil {
+		return Map{}, err
+	}
+	palette, err := blend.PaletteByID(paletteOf(c.Plan))
+	if err != nil {
+		return Map{}, at("body.palette", c.Plan.Palette, err)
+	}
+	m.Sheet, s.chords = wireSheet(solo, key)
+	m.Choruses = len(s.weave.mode.Choruses)
+	s.hear(&m.Sheet, band, solo)
+	s.pairs = follow(m.Bars)
+	m.Changes = s.pairs
+	for _, p := range s.pairs {
+		s.moves = append(s.moves, crossing.Steps(s.chords[p.From], s.chords[p.To], s.by))
+	}
+	whole := neck.Window{Low: 0, High: in.Last()}
+	for _, chord := range s.chords {
 		m.Neck = append(m.Neck, wholeNeck(in, chord))
+		m.Blends = append(m.Blends, wireBlend(in, key, palette, chord, whole, false))
 	}
-	for _, pos := range m.Positions {
-		w := neck.Window{Low: pos.Low, High: pos.High}
-		prefer := picks(c.Plan, w)
-		runs := make([]Run, len(chords))
-		for i, chord := range chords {
-			runs[i] = wireRun(arpeggio.Make(in, chord, w, hand, prefer))
-		}
-		m.Runs = append(m.Runs, runs)
+	m.ByPosition = make([]InPosition, len(m.Positions))
+	var all sync.WaitGroup
+	for i, pos := range m.Positions {
+		all.Go(func() { m.ByPosition[i] = s.lay(neck.Window{Low: pos.Low, High: pos.High}) })
 	}
+	all.Wait()
 	return m, nil
+}
+
+// lay finds runs, crossings and the thread in one window.
+func (s *survey) lay(w neck.Window) InPosition {
+	out := InPosition{Runs: make([]Run, len(s.chords)), Crossings: make([][]Move, len(s.pairs))}
+	prefer := picks(s.plan, w)
+	for i, chord := range s.chords {
+		out.Runs[i] = wireRun(arpeggio.Make(s.in, chord, w, s.hand, prefer))
+	}
+	for i, moves := range s.moves {
+		out.Crossings[i] = wireMoves(crossing.Lay(s.in, moves, w, s.by), 3)
+	}
+	out.Thread = s.weave.tie(w, pinsIn(s.plan.Pins, w, s.weave.places))
+	for i, t := range out.Thread.Targets {
+		out.Thread.Targets[i].Against = s.rubs[t.Step][t.Degree]
+	}
+	return out
+}
+
+// follow lists the different pairs of chords that follow each other, the last
+// of the form leading to the first.
+func follow(bars []Bar) []Crossing {
+	var order []int
+	for _, b := range bars {
+		for _, c := range b.Changes {
+			order = append(order, c.Chord)
+		}
+	}
+	pairs := []Crossing{}
+	for i, from := range order {
+		if p := (Crossing{from, order[(i+1)%len(order)]}); p.From != p.To && !slices.Contains(pairs, p) {
+			pairs = append(pairs, p)
+		}
+	}
+	return pairs
+}
+
+// imagined puts the soloist's bars in place of the band's.
+func imagined(band form.Progression, key form.Key, plan store.Plan) (form.Progression, error) {
+	if plan.Imagined == nil {
+		return band, nil
+	}
+	own, err := form.Read(plan.Imagined.Text, band.Beats, key)
+	if err != nil {
+		return band, at("body.imagined", plan.Imagined.Text, err)
+	}
+	from := plan.Imagined.Bar - 1
+	if from < 0 || from+len(own.Bars) > len(band.Bars) {
+		return band, at("body.imagined", plan.Imagined.Bar,
+			fmt.Errorf("bars %d to %d are imagined, and the chart has bars 1 to %d", from+1, from+len(own.Bars), len(band.Bars)))
+	}
+	solo := form.Progression{Beats: band.Beats, Bars: slices.Clone(band.Bars)}
+	for i, b := range own.Bars {
+		old := band.Bars[from+i]
+		solo.Bars[from+i] = form.Bar{Section: old.Section, Row: old.Row, Changes: b.Changes}
+	}
+	return solo, nil
+}
+
+// hear sets the band's chords beside the soloist's own and marks what rubs.
+func (s *survey) hear(sheet *Sheet, band, solo form.Progression) {
+	step := 0
+	for i := range solo.Bars {
+		mine, theirs := solo.Bars[i].Changes, band.Bars[i].Changes
+		same := slices.EqualFunc(mine, theirs, func(a, b form.Change) bool {
+			return a.Beat == b.Beat && a.Chord.String() == b.Chord.String()
+		})
+		for j, c := range mine {
+			if !same {
+				chord := theirs[0].Chord
+				for _, t := range theirs {
+					if t.Beat <= c.Beat {
+						chord = t.Chord
+					}
+				}
+				s.rubs[step] = map[string]string{}
+				for _, r := range blend.Rubs(c.Chord, chord) {
+					s.rubs[step][string(r.Tone.Degree)] = string(r.Over.Degree)
+					sheet.Bars[i].Changes[j].Rubs = append(sheet.Bars[i].Changes[j].Rubs,
+						Rub{wireTone(r.Tone), string(r.Over.Degree), chord.String()})
+				}
+			}
+			step++
+		}
+		if !same {
+			var symbols []string
+			for _, t := range theirs {
+				symbols = append(symbols, t.Chord.String())
+			}
+			sheet.Bars[i].Band = strings.Join(symbols, " ")
+		}
+	}
 }
 
 func wireInstrument(in *neck.Instrument, left bool) Instrument {
@@ -112,31 +265,4 @@ func wholeNeck(in *neck.Instrument, c harmony.Chord) []Note {
 		}
 	}
 	return list
-}
-
-// picks are the places chosen in a window.
-func picks(plan store.Plan, w neck.Window) (out []neck.Placement) {
-	for _, text := range plan.Picks {
-		if low, high, p, err := readPick(text); err == nil && low == w.Low && high == w.High {
-			out = append(out, p)
-		}
-	}
-	return out
-}
-
-func readPick(text string) (low, high int, p neck.Placement, err error) {
-	if n, err := fmt.Sscanf(text, "%d-%d %d:%d", &low, &high, &p.String, &p.Fret); err != nil || n != 4 {
-		return 0, 0, p, fmt.Errorf("%q is no chosen place; it is written low-high string:fret, such as 0-4 3:4", text)
-	}
-	return low, high, p, nil
-}
-
-// checkPlan says what in a plan cannot be kept.
-func checkPlan(plan store.Plan, _ store.Chart) error {
-	for _, text := range plan.Picks {
-		if _, _, _, err := readPick(text); err != nil {
-			return at("body.picks", text, err)
-		}
-	}
-	return nil
 }

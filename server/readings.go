@@ -10,8 +10,6 @@ import (
 
 	"undaris/core/form"
 	"undaris/core/harmony"
-	"undaris/core/neck"
-	"undaris/core/pitch"
 )
 
 // Change is a chord in a bar.
@@ -20,6 +18,14 @@ type Change struct {
 	Length  int    `json:"length" doc:"in beats"`
 	Chord   int    `json:"chord" doc:"index in the list of chords"`
 	Numeral string `json:"numeral"`
+	Rubs    []Rub  `json:"rubs,omitempty" doc:"where the soloist imagines this chord: what rubs against the band's"`
+}
+
+// Rub is a tone of an imagined chord that does not rest over the band's.
+type Rub struct {
+	ToneName
+	Over string `json:"over" doc:"the degree it is over the band's chord"`
+	Band string `json:"band" doc:"the band's chord"`
 }
 
 // Bar is a bar of a chart.
@@ -27,6 +33,7 @@ type Bar struct {
 	Section string   `json:"section,omitempty"`
 	Row     bool     `json:"row,omitempty" doc:"a new row of the sheet begins here"`
 	Changes []Change `json:"changes"`
+	Band    string   `json:"band,omitempty" doc:"what the band plays here, where the soloist imagines something else"`
 }
 
 // Sheet is a progression as it is drawn: bars that point into the chords used.
@@ -53,7 +60,7 @@ func wireSheet(p form.Progression, key form.Key) (Sheet, []harmony.Chord) {
 			sheet.Chords = append(sheet.Chords, wireChord(place.Chord))
 		}
 		bar := &sheet.Bars[place.Bar]
-		bar.Changes = append(bar.Changes, Change{place.Beat + 1, place.Length, at, form.Numeral(place.Chord, key)})
+		bar.Changes = append(bar.Changes, Change{Beat: place.Beat + 1, Length: place.Length, Chord: at, Numeral: form.Numeral(place.Chord, key)})
 	}
 	return sheet, chords
 }
@@ -86,54 +93,7 @@ type ReadingRequest struct {
 	Beats      int    `json:"beats,omitempty" default:"4"`
 }
 
-// Catalogue is the tables a chart is made from.
-type Catalogue struct {
-	Forms       []CatalogueForm       `json:"forms"`
-	Turnarounds []CatalogueTurnaround `json:"turnarounds"`
-	Feels       []CatalogueFeel       `json:"feels"`
-	Tonics      []string              `json:"tonics"`
-	Tunings     []CatalogueTuning     `json:"tunings"`
-}
-
-// CatalogueForm is a form players know by name.
-type CatalogueForm struct {
-	ID    string `json:"id"`
-	Name  string `json:"name"`
-	Minor bool   `json:"minor"`
-	About string `json:"about"`
-	Text  string `json:"text" doc:"in numerals"`
-}
-
-// CatalogueTurnaround fills the last two bars.
-type CatalogueTurnaround struct {
-	ID     string `json:"id"`
-	Name   string `json:"name"`
-	Minor  bool   `json:"minor"`
-	Ending bool   `json:"ending"`
-	Text   string `json:"text" doc:"in numerals"`
-}
-
-// CatalogueFeel is how the band counts.
-type CatalogueFeel struct {
-	ID    string `json:"id"`
-	Name  string `json:"name"`
-	Tempo int    `json:"tempo"`
-}
-
-// CatalogueTuning is a known list of open strings.
-type CatalogueTuning struct {
-	ID    string  `json:"id"`
-	Name  string  `json:"name"`
-	Open  string  `json:"open"`
-	Scale float64 `json:"scale"`
-	Frets int     `json:"frets"`
-}
-
 func (s *server) readings(api huma.API) {
-	catalogue := catalogue()
-	get(api, "/api/catalogue", "catalogue", "Forms, turnarounds, feels, keys and tunings to choose from",
-		func(*struct{}) (Catalogue, error) { return catalogue, nil })
-
 	huma.Register(api, huma.Operation{OperationID: "read-text", Method: http.MethodPost, Path: "/api/readings",
 		Summary: "Read a progression as it is typed, choose a form, or move one to another key"},
 		func(_ context.Context, in *struct{ Body ReadingRequest }) (*out[Reading], error) {
@@ -201,23 +161,4 @@ func wireProblems(ps form.Problems) []Problem {
 		list[i] = Problem(p)
 	}
 	return list
-}
-
-func catalogue() (c Catalogue) {
-	for _, f := range form.Forms {
-		c.Forms = append(c.Forms, CatalogueForm{f.ID, f.Name, f.Minor, f.About, f.Text})
-	}
-	for _, t := range form.Turnarounds {
-		c.Turnarounds = append(c.Turnarounds, CatalogueTurnaround(t))
-	}
-	for _, f := range form.Feels {
-		c.Feels = append(c.Feels, CatalogueFeel(f))
-	}
-	for _, r := range pitch.Roots {
-		c.Tonics = append(c.Tonics, r.String())
-	}
-	for _, t := range neck.Tunings {
-		c.Tunings = append(c.Tunings, CatalogueTuning{t.ID, t.Name, t.Open, t.Scale, t.Frets})
-	}
-	return c
 }

@@ -16,6 +16,10 @@ import (
 // Version of the program and its API.
 const Version = "0.2.0"
 
+// GCPercent is how far the command lets its small heap grow between collections;
+// it halves the slowest answers.
+const GCPercent = 400
+
 // maxBody is the most bytes a request may bring.
 const maxBody = 1 << 20
 
@@ -37,6 +41,10 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	api := humagin.New(engine, config)
 	srv := &server{s}
 	srv.questions(api)
+	srv.crossings(api)
+	srv.blends(api)
+	srv.threads(api)
+	srv.catalogue(api)
 	srv.charts(api)
 	srv.readings(api)
 	srv.maps(api)

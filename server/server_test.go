@@ -208,8 +208,8 @@ func TestMapHoldsAllBarsAndPositions(t *testing.T) {
 	assert.Len(t, m.Chords, 3)
 	require.Len(t, m.Positions, 9)
 	assert.Equal(t, Position{Low: 5, High: 8}, m.Positions[8])
-	require.Len(t, m.Runs, 9)
-	assert.Equal(t, "b7", m.Runs[2][0].Notes[0].Degree, "C7 in 4-8 begins on its flat seventh")
+	require.Len(t, m.ByPosition, 9)
+	assert.Equal(t, "b7", m.ByPosition[2].Runs[0].Notes[0].Degree, "C7 in 4-8 begins on its flat seventh")
 	assert.Equal(t, 422, ask(t, srv, "GET", "/api/charts/6/map?low=20&high=30", nil, nil).StatusCode)
 	assert.Equal(t, 422, ask(t, srv, "GET", "/api/charts/6/map?low=3", nil, nil).StatusCode)
 }

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"runtime/debug"
 	"sort"
 	"strings"
 	"testing"
@@ -13,6 +14,7 @@ var long = strings.Repeat("| C7 A7 | Dm7 G7 | Em7 Eb7 | F7 F#dim7 | Bbmaj7 B7 | 
 // BenchmarkMapOfALongChart asks for the map of 96 bars over HTTP and reports
 // the median and the 99th percentile in milliseconds.
 func BenchmarkMapOfALongChart(b *testing.B) {
+	defer debug.SetGCPercent(debug.SetGCPercent(GCPercent)) // as the command does
 	srv := serve(b)
 	body := good
 	body.Key, body.Text = "C", long

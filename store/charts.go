@@ -22,11 +22,35 @@ type Chart struct {
 	DeletedAt gorm.DeletedAt
 }
 
-// Plan is what the player has decided about a chart.
+// Plan is what the player has decided about a chart. Empty fields mean the
+// defaults.
 type Plan struct {
 	// Picks are the places chosen where a pitch can be had in two, as
 	// "low-high string:fret" for the window they were chosen in.
 	Picks []string `json:"picks,omitempty"`
+	// Palette is an ID of blend.Palettes.
+	Palette string `json:"palette,omitempty"`
+	// Targets is the order in which roles are wanted, as harmony.ParseOrder reads it.
+	Targets string `json:"targets,omitempty"`
+	// Nearest ranks crossings by distance.
+	Nearest bool `json:"nearest,omitempty"`
+	// Thread is an ID of crossing.Modes.
+	Thread string `json:"thread,omitempty"`
+	// Allowed are roles by numeral ("IV7": "third"), in place of the mode's.
+	Allowed map[string]string `json:"allowed,omitempty"`
+	// Strings is a string set for the thread, "1-3"; empty is all strings.
+	Strings string `json:"strings,omitempty"`
+	// Pins are targets chosen by hand, as "low-high bar.beat string:fret" for the
+	// window they were chosen in.
+	Pins []string `json:"pins,omitempty"`
+	// Imagined are bars that only the soloist follows.
+	Imagined *Imagined `json:"imagined,omitempty"`
+}
+
+// Imagined is a stretch of bars that the soloist thinks and the band does not play.
+type Imagined struct {
+	Bar  int    `json:"bar"`  // the first, from 1
+	Text string `json:"text"` // as form.Read reads it
 }
 
 // Charts lists the charts, the one opened last first.

@@ -13,6 +13,7 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
+	"runtime/debug"
 	"syscall"
 	"time"
 
@@ -94,6 +95,7 @@ func run(ctx context.Context, cmd *cobra.Command, addr, data string, fill func(*
 	if err != nil {
 		return fmt.Errorf("cannot listen on %s: %w", addr, err)
 	}
+	debug.SetGCPercent(server.GCPercent)
 	log := slog.New(slog.NewJSONHandler(os.Stderr, nil))
 	srv := &http.Server{Handler: server.New(s, web.Files(), log), ReadHeaderTimeout: 5 * time.Second}
 	fmt.Fprintf(cmd.OutOrStdout(), "Undaris is at http://%s\nIts data is in %s\n", listener.Addr(), data)

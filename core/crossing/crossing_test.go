@@ -100,7 +100,7 @@ func brute(in *neck.Instrument, stops []Stop, r Range) (Cost, bool) {
 		}
 		layers = append(layers, layer)
 	}
-	t := tie{in: in}
+	t := newTie(in)
 	var best Cost
 	found := false
 	var try func(path []*Target, cost Cost)

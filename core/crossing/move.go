@@ -88,8 +88,14 @@ func Steps(a, b harmony.Chord, by Ranking) []Move {
 // Between is [Steps] with the places of each move inside a window. Moves that
 // the window does not hold are left out.
 func Between(in *neck.Instrument, a, b harmony.Chord, w neck.Window, by Ranking) []Move {
-	var out []Move
-	for _, m := range Steps(a, b, by) {
+	return Lay(in, Steps(a, b, by), w, by)
+}
+
+// Lay finds the places of moves inside a window, and leaves out the moves that
+// it does not hold.
+func Lay(in *neck.Instrument, moves []Move, w neck.Window, by Ranking) []Move {
+	out := make([]Move, 0, len(moves))
+	for _, m := range moves {
 		if m.Places = places(in, m, w); len(m.Places) > 0 {
 			out = append(out, m)
 		}
@@ -105,7 +111,7 @@ func Between(in *neck.Instrument, a, b harmony.Chord, w neck.Window, by Ranking)
 // places finds every place of the move's first tone in the window, each with
 // the nearest place of the second.
 func places(in *neck.Instrument, m Move, w neck.Window) []Place {
-	var out []Place
+	out := make([]Place, 0, 4)
 	class := m.From.Name.Class()
 	for s := 1; s <= in.Strings(); s++ {
 		for fret := w.Low; fret <= w.High; fret++ {
@@ -115,7 +121,11 @@ func places(in *neck.Instrument, m Move, w neck.Window) []Place {
 				continue
 			}
 			best := Place{Travel: -1}
-			for _, to := range in.Find(midi+m.HalfSteps, w) {
+			for str := in.Strings(); str >= 1; str-- {
+				to := neck.Placement{String: str, Fret: midi + m.HalfSteps - in.MIDI(neck.Placement{String: str})}
+				if to.Fret < w.Low || to.Fret > w.High {
+					continue
+				}
 				t := Travel(in, from, to)
 				if best.Travel < 0 || t < best.Travel || t == best.Travel && to.String == s {
 					best = Place{from, to, t}

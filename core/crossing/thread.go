@@ -90,29 +90,24 @@ func (e *StopError) Error() string { return e.Reason }
 // chord without any allowed role (a power chord asked for its third) may use all
 // its tones. Stops without a chord are passed over. The error is a *[StopError].
 func Tie(in *neck.Instrument, stops []Stop, r Range) ([]Target, Cost, error) {
-	var layers [][]Target
+	t := newTie(in)
 	for i, s := range stops {
 		if s.Chord.None {
 			continue
 		}
-		layer, err := candidates(in, i, s, r)
-		if err != nil {
+		if err := t.add(i, s, r); err != nil {
 			return nil, Cost{}, err
 		}
-		layers = append(layers, layer)
 	}
-	if len(layers) == 0 {
+	if len(t.ring) == 0 {
 		return nil, Cost{}, nil
 	}
-	t := tie{in: in, layers: layers}
-	for first := range layers[0] {
-		t.from(first)
+	best, cost := t.solve()
+	for i := range best {
+		before := best[(i+len(best)-1)%len(best)]
+		best[i].Move = best[i].MIDI - before.MIDI
 	}
-	for i := range t.best {
-		before := t.best[(i+len(t.best)-1)%len(t.best)]
-		t.best[i].Move = t.best[i].MIDI - before.MIDI
-	}
-	return t.best, t.cost, nil
+	return best, cost, nil
 }
 
 // candidates are the possible targets of a stop.
@@ -128,7 +123,7 @@ func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
 		if !ok {
 			return nil, &StopError{i, true, fmt.Sprintf("%s is no tone of %s", pin, s.Chord)}
 		}
-		return []Target{{Stop: i, Placement: p, MIDI: in.MIDI(p), Tone: tone}}, nil
+		return []Target{{Placement: p, MIDI: in.MIDI(p), Tone: tone}}, nil
 	}
 	var wanted, any []Target
 	for str := in.Strings(); str >= 1; str-- {
@@ -142,7 +137,7 @@ func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
 			if !ok || r.LowMIDI > 0 && midi < r.LowMIDI || r.HiMIDI > 0 && midi > r.HiMIDI {
 				continue
 			}
-			t := Target{Stop: i, Placement: p, MIDI: midi, Tone: tone}
+			t := Target{Placement: p, MIDI: midi, Tone: tone}
 			any = append(any, t)
 			if slices.Contains(s.Allowed, tone.Degree.Role()) {
 				wanted = append(wanted, t)
@@ -162,58 +157,4 @@ func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
 
 func hasRole(c harmony.Chord, roles []harmony.Role) bool {
 	return slices.ContainsFunc(c.Tones, func(t harmony.Tone) bool { return slices.Contains(roles, t.Degree.Role()) })
-}
-
-// tie searches the rings through the layers.
-type tie struct {
-	in     *neck.Instrument
-	layers [][]Target
-	best   []Target
-	cost   Cost
-}
-
-func (t *tie) step(a, b *Target) Cost {
-	h := b.MIDI - a.MIDI
-	return Cost{max(h, -h), Travel(t.in, a.Placement, b.Placement)}
-}
-
-// from finds the best ring that begins on one target of the first layer.
-func (t *tie) from(first int) {
-	n := len(t.layers)
-	costs := []Cost{{}}
-	back := make([][]int, n)
-	layer := t.layers[0][first : first+1]
-	for i := 1; i < n; i++ {
-		next := t.layers[i]
-		nextCosts := make([]Cost, len(next))
-		back[i] = make([]int, len(next))
-		for j := range next {
-			best := -1
-			var least Cost
-			for k := range layer {
-				if c := costs[k].plus(t.step(&layer[k], &next[j])); best < 0 || c.less(least) {
-					best, least = k, c
-				}
-			}
-			nextCosts[j], back[i][j] = least, best
-		}
-		layer, costs = next, nextCosts
-	}
-	end := -1
-	var least Cost
-	for k := range layer {
-		if c := costs[k].plus(t.step(&layer[k], &t.layers[0][first])); end < 0 || c.less(least) {
-			end, least = k, c
-		}
-	}
-	if t.best != nil && !least.less(t.cost) {
-		return
-	}
-	t.cost = least
-	t.best = make([]Target, n)
-	for i := n - 1; i > 0; i-- {
-		t.best[i] = t.layers[i][end]
-		end = back[i][end]
-	}
-	t.best[0] = t.layers[0][first]
 }

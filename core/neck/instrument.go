@@ -146,6 +146,14 @@ func (in *Instrument) CheckWindow(w Window) error {
 	return nil
 }
 
+// CheckPlacement says whether the place is on the neck.
+func (in *Instrument) CheckPlacement(p Placement) error {
+	if p.String < 1 || p.String > in.Strings() || p.Fret < 0 || p.Fret > in.Last() {
+		return fmt.Errorf("string %d, fret %d is not on this neck, which has strings 1 to %d and frets 0 to %d", p.String, p.Fret, in.Strings(), in.Last())
+	}
+	return nil
+}
+
 // Find lists where a MIDI number lies inside the window, lowest string first.
 func (in *Instrument) Find(midi int, w Window) []Placement {
 	var out []Placement

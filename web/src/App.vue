@@ -18,8 +18,14 @@ onKeyStroke(['s', 'S'], (e) => bare(e) && turn())
 </script>
 
 <template>
-  <div class="house">
-    <TheRail :theme="theme" @theme="turn" @help="help = true" @instrument="instrument = true" />
+  <div class="house" :class="{ alone: $route.meta.alone }">
+    <TheRail
+      v-if="!$route.meta.alone"
+      :theme="theme"
+      @theme="turn"
+      @help="help = true"
+      @instrument="instrument = true"
+    />
     <RouterView />
     <HelpDialog v-model="help" />
     <InstrumentDialog v-model="instrument" />
@@ -33,6 +39,11 @@ onKeyStroke(['s', 'S'], (e) => bare(e) && turn())
   display: grid;
   grid-template-columns: 5rem minmax(0, 1fr);
   min-height: 100vh;
+}
+
+/* The music stand has the whole screen. */
+.alone {
+  grid-template-columns: minmax(0, 1fr);
 }
 
 @media (max-width: 820px) {

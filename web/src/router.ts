@@ -7,6 +7,12 @@ export const router = createRouter({
     { path: '/', redirect: '/bench' },
     { path: '/bench/:id(\\d+)?', name: 'bench', component: BenchPlace, meta: { place: 'Bench' } },
     {
+      path: '/stand/:id(\\d+)',
+      name: 'stand',
+      component: () => import('./places/stand/StandPlace.vue'),
+      meta: { place: 'Bench', alone: true },
+    },
+    {
       path: '/atlas/:id(\\d+)',
       name: 'atlas',
       component: () => import('./places/atlas/AtlasPlace.vue'),

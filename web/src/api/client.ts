@@ -18,6 +18,12 @@ export type Plan = Schemas['Plan']
 export type Reading = Schemas['Reading']
 export type ReadingRequest = Schemas['ReadingRequest']
 export type Problem = Schemas['Problem']
+export type Move = Schemas['Move']
+export type Blend = Schemas['Blend']
+export type Target = Schemas['Target']
+export type Thread = Schemas['Thread']
+export type Place = Schemas['Place']
+export type PlaceReading = Schemas['PlaceReading']
 export type Catalogue = Schemas['Catalogue']
 
 /** A refusal by the server, with what was wrong at which field. */

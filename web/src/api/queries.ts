@@ -1,6 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import type { Ref } from 'vue'
-import { answer, api, type ChartBody, type ChartMap, type Plan, type Player, type ReadingRequest } from './client'
+import {
+  answer,
+  api,
+  type ChartBody,
+  type ChartMap,
+  type Place,
+  type Plan,
+  type Player,
+  type ReadingRequest,
+} from './client'
 
 export const useCatalogue = () =>
   useQuery({ queryKey: ['catalogue'], queryFn: () => answer(api.GET('/api/catalogue')), staleTime: Infinity })
@@ -61,5 +70,15 @@ export function useSavePlayer() {
       ]),
   })
 }
+
+/** What one place on the neck is over each of some chords. */
+export const readPlace = (place: Place, chords: string[], player: Player) =>
+  answer(
+    api.GET('/api/places', {
+      params: {
+        query: { ...place, chords, tuning: player.tuning, frets: player.frets, scale: player.scale, capo: player.capo },
+      },
+    }),
+  )
 
 export const noteOpened = (id: number) => api.POST('/api/charts/{id}/opened', { params: { path: { id } } })

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/blend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A palette over a chord in a window: what rests, what moves, what to add and to bend */
+        get: operations["blend"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -11,7 +28,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Forms, turnarounds, feels, keys and tunings to choose from */
+        /** Forms, turnarounds, feels, keys, tunings, palettes and threads to choose from */
         get: operations["catalogue"];
         put?: never;
         post?: never;
@@ -143,6 +160,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/crossings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What moves where from one chord to the next in a window, ranked */
+        get: operations["crossings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One fret over several chords, plain and bent */
+        get: operations["place"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/player": {
         parameters: {
             query?: never;
@@ -212,22 +263,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/threads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One target for each chord of a form, joined at the least movement */
+        get: operations["thread"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AddedTarget: {
+            degree: string;
+            note: string;
+            places: components["schemas"]["Place"][];
+        };
         Bar: {
+            /** @description what the band plays here, where the soloist imagines something else */
+            band?: string;
             changes: components["schemas"]["Change"][];
             /** @description a new row of the sheet begins here */
             row?: boolean;
             section?: string;
         };
+        Bend: {
+            /** @description reached, of the chord */
+            degree?: string;
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: int64
+             * @description 1 to 3; 0 is a quarter-tone curl
+             */
+            halfSteps: number;
+            /**
+             * Format: int64
+             * @description of the palette's note
+             */
+            index: number;
+            note?: string;
+            /** Format: int64 */
+            string: number;
+        };
+        BentTo: {
+            degree: string;
+            /** Format: int64 */
+            halfSteps: number;
+            note: string;
+        };
+        Blend: {
+            /** @description chord tones that the palette lacks */
+            added: components["schemas"]["AddedTarget"][];
+            bends: components["schemas"]["Bend"][];
+            notes: components["schemas"]["PaletteNote"][];
+            places: components["schemas"]["PalettePlace"][];
+        };
         Catalogue: {
             feels: components["schemas"]["CatalogueFeel"][];
             forms: components["schemas"]["CatalogueForm"][];
+            palettes: components["schemas"]["CatalogueChoice"][];
+            threads: components["schemas"]["CatalogueChoice"][];
             tonics: string[];
             tunings: components["schemas"]["CatalogueTuning"][];
             turnarounds: components["schemas"]["CatalogueTurnaround"][];
+        };
+        CatalogueChoice: {
+            id: string;
+            name: string;
         };
         CatalogueFeel: {
             id: string;
@@ -277,6 +390,8 @@ export interface components {
              */
             length: number;
             numeral: string;
+            /** @description where the soloist imagines this chord: what rubs against the band's */
+            rubs?: components["schemas"]["Rub"][];
         };
         Chart: {
             /** Format: int64 */
@@ -330,6 +445,15 @@ export interface components {
             symbol: string;
             tones: components["schemas"]["Tone"][];
         };
+        Crossing: {
+            /**
+             * Format: int64
+             * @description index of the chord
+             */
+            from: number;
+            /** Format: int64 */
+            to: number;
+        };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
             location?: string;
@@ -371,6 +495,18 @@ export interface components {
              */
             type: string;
         };
+        Imagined: {
+            /** Format: int64 */
+            bar: number;
+            text: string;
+        };
+        InPosition: {
+            /** @description for each pair of changes */
+            crossings: components["schemas"]["Move"][][];
+            /** @description for each chord */
+            runs: components["schemas"]["Run"][];
+            thread: components["schemas"]["Thread"];
+        };
         Instrument: {
             /** @description distance of each fret from the open end in mm */
             at: number[];
@@ -388,15 +524,52 @@ export interface components {
         };
         Map: {
             bars: components["schemas"]["Bar"][];
+            /** @description for each chord, the palette over it on the whole neck */
+            blends: components["schemas"]["Blend"][];
+            /** @description for each position */
+            byPosition: components["schemas"]["InPosition"][];
+            /** @description the pairs of chords that follow each other */
+            changes: components["schemas"]["Crossing"][];
             chart: components["schemas"]["Chart"];
             chords: components["schemas"]["Chord"][];
+            /**
+             * Format: int64
+             * @description choruses of the thread before it comes round
+             */
+            choruses: number;
+            /** @description some bars are the soloist's own; each has the band's beside it */
+            imagined: boolean;
             instrument: components["schemas"]["Instrument"];
             /** @description for each chord, its tones on the whole neck */
             neck: components["schemas"]["Note"][][];
             /** @description lowest first; the player's own window last, with number 0 */
             positions: components["schemas"]["Position"][];
-            /** @description for each position, for each chord */
-            runs: components["schemas"]["Run"][][];
+            /** @description the box on the top three strings */
+            smallBox?: components["schemas"]["Position"];
+        };
+        Move: {
+            from: components["schemas"]["ToneName"];
+            /** @description between third and seventh */
+            guide?: boolean;
+            /**
+             * Format: int64
+             * @description up is positive
+             */
+            halfSteps: number;
+            /** @enum {string} */
+            kind: "hold" | "half step" | "whole step" | "leap";
+            /** @description shortest way of the hand first */
+            places: components["schemas"]["MovePlace"][];
+            to: components["schemas"]["ToneName"];
+        };
+        MovePlace: {
+            from: components["schemas"]["Place"];
+            /**
+             * Format: double
+             * @description travel of the hand along the neck
+             */
+            mm: number;
+            to: components["schemas"]["Place"];
         };
         Note: {
             degree: string;
@@ -419,8 +592,54 @@ export interface components {
              */
             string: number;
         };
+        PaletteNote: {
+            /** @enum {string} */
+            class: "chord tone" | "extension" | "blue note" | "tension" | "passing";
+            /** @description over the chord */
+            degree: string;
+            note: string;
+            reason: string;
+            /** @description its degree in the palette */
+            step: string;
+            /** @description chord tones it leads to */
+            wants?: string[];
+        };
+        PalettePlace: {
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: int64
+             * @description of the palette's note
+             */
+            index: number;
+            /** Format: int64 */
+            string: number;
+        };
+        Place: {
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            string: number;
+        };
+        PlaceReading: {
+            bent: components["schemas"]["BentTo"][];
+            chord: string;
+            class: string;
+            degree: string;
+            reason: string;
+        };
         Plan: {
+            allowed?: {
+                [key: string]: string;
+            };
+            imagined?: components["schemas"]["Imagined"];
+            nearest?: boolean;
+            palette?: string;
             picks?: string[];
+            pins?: string[];
+            strings?: string;
+            targets?: string;
+            thread?: string;
         };
         Player: {
             /** Format: int64 */
@@ -494,6 +713,14 @@ export interface components {
             /** @description the ID of a turnaround to put over the last two bars */
             turnaround?: string;
         };
+        Rub: {
+            /** @description the band's chord */
+            band: string;
+            degree: string;
+            note: string;
+            /** @description the degree it is over the band's chord */
+            over: string;
+        };
         Run: {
             /** @description other places of the same pitches in the window */
             alternatives: components["schemas"]["Note"][];
@@ -512,6 +739,55 @@ export interface components {
             /** Format: double */
             mm: number;
         };
+        Target: {
+            /** @description what it is over the band's chord, where the soloist imagines another and it rubs */
+            against?: string;
+            /**
+             * Format: int64
+             * @description from 0
+             */
+            chorus: number;
+            degree: string;
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            midi: number;
+            /**
+             * Format: int64
+             * @description half steps from the target before
+             */
+            move: number;
+            note: string;
+            pinned?: boolean;
+            /**
+             * Format: int64
+             * @description the chord it belongs to, counted from 0 through the form
+             */
+            step: number;
+            /** Format: int64 */
+            string: number;
+        };
+        Thread: {
+            /**
+             * Format: int64
+             * @description all moves together
+             */
+            halfSteps: number;
+            /**
+             * Format: double
+             * @description travel of the hand
+             */
+            mm: number;
+            problem?: components["schemas"]["ThreadProblem"];
+            targets: components["schemas"]["Target"][];
+        };
+        ThreadProblem: {
+            message: string;
+            /** @description a target chosen by hand stands in the way */
+            pinned: boolean;
+            /** Format: int64 */
+            step: number;
+        };
         Tone: {
             /** @description R b3 3 b5 5 #5 6 b7 7 b9 9 #9 11 #11 b13 13 */
             degree: string;
@@ -525,6 +801,10 @@ export interface components {
             /** @description the plainer name of the same sound, where there is one */
             simpler?: string;
         };
+        ToneName: {
+            degree: string;
+            note: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -534,6 +814,53 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    blend: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                key: string;
+                palette: string;
+                chord: string;
+                /** @description bends of three half steps too */
+                advanced?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blend"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     catalogue: {
         parameters: {
             query?: never;
@@ -881,6 +1208,98 @@ export interface operations {
             };
         };
     };
+    crossings: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description roles, most wanted first; the default is third,seventh,root,fifth */
+                targets?: string;
+                /** @description rank by distance */
+                nearest?: boolean;
+                from: string;
+                to: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Move"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    place: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                string: number;
+                fret: number;
+                chords: string[];
+                advanced?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceReading"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     player: {
         parameters: {
             query?: never;
@@ -1047,6 +1466,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    thread: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description | C7 | F7 | C7 | % | */
+                text: string;
+                key: string;
+                beats?: number;
+                mode?: string;
+                /** @description a string set, such as 1-3 */
+                strings?: string;
+                /** @description bar.beat string:fret, such as 2.1 3:8 */
+                pins?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Thread"];
                 };
             };
             /** @description Error */

@@ -1,11 +1,17 @@
 <script setup lang="ts">
 import MarkBadge from './MarkBadge.vue'
 import { legend } from './marks'
+
+/* short leaves out the words for the shapes whose label tells. */
+defineProps<{ short?: boolean }>()
 </script>
 
 <template>
   <ul class="legend" aria-label="legend">
-    <li v-for="e in legend" :key="e.degree"><MarkBadge :degree="e.degree" :size="22" label="" /> {{ e.text }}</li>
+    <li v-for="e in legend" :key="e.degree">
+      <MarkBadge :degree="e.degree" :size="22" label="" /> {{ short ? e.short : e.text }}
+    </li>
+    <li v-if="short"><MarkBadge degree="3" :size="22" label="" hollow /> next</li>
   </ul>
 </template>
 

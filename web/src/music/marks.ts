@@ -28,12 +28,12 @@ const byDegree: Record<string, Mark> = {
 export const markOf = (degree: string): Mark => byDegree[degree] ?? extension
 
 /** The legend, in the order chords are stacked. */
-export const legend: { degree: string; text: string }[] = [
-  { degree: 'R', text: 'root' },
-  { degree: '3', text: 'third' },
-  { degree: '5', text: 'fifth' },
-  { degree: 'b7', text: 'sixth, seventh' },
-  { degree: '9', text: 'extension' },
+export const legend: { degree: string; text: string; short: string }[] = [
+  { degree: 'R', text: 'root', short: 'root' },
+  { degree: '3', text: 'third', short: 'third' },
+  { degree: '5', text: 'fifth', short: 'fifth' },
+  { degree: 'b7', text: 'sixth, seventh', short: '6, 7' },
+  { degree: '9', text: 'extension', short: '9–13' },
 ]
 
 /** Outline of a shape of radius r around a point. */

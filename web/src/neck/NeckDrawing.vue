@@ -24,12 +24,14 @@ const props = defineProps<{
   ghosts: { string: number; fret: number; degree: string }[]
   /** A run in words, for those who cannot see the drawing. */
   describe: string
+  /** The tones step back. */
+  faded?: boolean
 }>()
-const emit = defineEmits<{ window: [low: number, high: number] }>()
+const emit = defineEmits<{ window: [low: number, high: number]; place: [spot: Spot] }>()
 
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 1140, height: 0 })
-const height = computed(() => (width.value < 700 ? 262 : 292))
+const height = computed(() => (width.value < 700 ? 262 : 258))
 const frame = computed(() => {
   const last = props.instrument.last
   if (width.value >= 900) return { width: width.value, height: height.value, from: 0, to: last }
@@ -129,17 +131,21 @@ const dragged = computed(() => {
         </text>
       </g>
       <path v-for="(d, colour) in faint" :key="colour" class="ghost" :d="d" :fill="colour" />
-      <slot :g="g" :radius="radius" :shown="shown" />
+      <slot name="under" :g="g" :radius="radius" :shown="shown" />
       <g
         v-for="(n, i) in spots.filter(shown)"
         :key="i"
         :transform="`translate(${g.fret(n.fret)} ${g.string(n.string)})`"
         :data-spot="n.string + ':' + n.fret"
+        class="spot"
+        :class="{ faded }"
         :data-degree="n.degree"
+        @click="emit('place', n)"
       >
         <title>{{ n.title }}</title>
         <MarkShape :degree="n.degree" :label="n.label" :r="radius(n.fret)" />
       </g>
+      <slot name="over" :g="g" :radius="radius" :shown="shown" />
     </svg>
   </div>
 </template>
@@ -183,6 +189,14 @@ svg {
 .drag {
   fill: var(--lit-rule);
   opacity: 0.4;
+}
+
+.spot {
+  cursor: pointer;
+}
+
+.faded {
+  opacity: 0.2;
 }
 
 .ghost {

@@ -6,6 +6,9 @@ export interface Frame {
   /** Frets shown, both ends included. */
   from: number
   to: number
+  /** Room above the first string and below the last, when not the usual. */
+  top?: number
+  foot?: number
 }
 
 /** How much narrower each fret is drawn than the last: gentler than the real neck, so that high frets can be read. */
@@ -14,7 +17,7 @@ const taper = 26
 /** Places frets and strings in a drawing. Low frets to the left and string 1 on top; mirrored for left-handers. */
 export function geometry(frame: Frame, instrument: Pick<Instrument, 'open' | 'left'>) {
   const strings = instrument.open.length
-  const margin = { side: 14, names: 44, top: 22, foot: 56 }
+  const margin = { side: 14, names: 44, top: frame.top ?? 30, foot: frame.foot ?? 50 }
   const start = frame.from === 0 ? margin.names : margin.side + 16
   const along = (n: number) => 1 - 2 ** (-n / taper)
   const first = frame.from === 0 ? 0 : frame.from - 1

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Bar, Chord } from '../api/client'
 import MusicText from '../music/MusicText.vue'
 
@@ -16,6 +17,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ go: [change: number] }>()
 
+/** Notes of the imagined chords that rub against the band's. */
+const rubs = computed(() => [...new Set(props.bar.changes.flatMap((c) => c.rubs?.map((r) => r.note) ?? []))])
+
 const label = (i: number) => {
   const named = props.bar.changes.map((c) => `${props.chords[c.chord]?.symbol} on beat ${c.beat}`)
   return i === 0 ? `bar ${props.index + 1}: ${named.join(', ')}` : `bar ${props.index + 1}: ${named[i]}`
@@ -25,10 +29,20 @@ const label = (i: number) => {
 <template>
   <div
     class="bar"
-    :class="{ on: here !== undefined, coming: soon !== undefined && here === undefined }"
+    :class="{ imagined: bar.band, on: here !== undefined, coming: soon !== undefined && here === undefined }"
     :data-bar="index + 1"
   >
     <span class="number">{{ index + 1 }}</span>
+    <span v-if="bar.band" class="band" :title="`the band plays ${bar.band}`"
+      >band <MusicText :text="bar.band" /><template v-if="rubs.length"
+        >,
+        <b class="rubs"
+          ><template v-for="(r, i) in rubs" :key="r">{{ i ? ' ' : '' }}<MusicText :text="r" /></template> rub{{
+            rubs.length > 1 ? '' : 's'
+          }}</b
+        ></template
+      ></span
+    >
     <span v-if="bar.section" class="section">{{ bar.section }}</span>
     <button
       v-for="(c, i) in bar.changes"
@@ -91,6 +105,36 @@ const label = (i: number) => {
   white-space: nowrap;
   font: 600 0.875rem var(--font-text);
   color: var(--third);
+}
+
+.band {
+  position: absolute;
+  z-index: 1;
+  left: 10px;
+  bottom: -1px;
+  font-size: 0.875rem;
+  color: var(--soft);
+  pointer-events: none;
+}
+
+.rubs {
+  color: var(--danger);
+  text-decoration: underline wavy;
+}
+
+/* An imagined bar carries a line more. */
+.imagined .numeral {
+  display: none;
+}
+
+.imagined .chord {
+  font-size: 1.25rem;
+  font-style: italic;
+  padding-top: 0;
+}
+
+.imagined :slotted(.aim) {
+  bottom: 17px;
 }
 
 .change {

@@ -17,9 +17,15 @@ const save = useSavePlayer()
 
 const form = reactive<Player>({ tuning: '', frets: 22, scale: 648, capo: 0, left: false, comfort: 100, habit: 'stay' })
 const wrong = ref<Record<string, string>>({})
+/** Filled when opened; what arrives later does not overwrite what is being typed. */
+const filled = ref(false)
 watch([open, player.data], () => {
-  if (open.value && player.data.value) Object.assign(form, player.data.value)
-  wrong.value = {}
+  if (!open.value) filled.value = false
+  else if (player.data.value && !filled.value) {
+    Object.assign(form, player.data.value)
+    filled.value = true
+    wrong.value = {}
+  }
 })
 const known = computed(() => [
   ...(catalogue.data.value?.tunings ?? []),
@@ -47,7 +53,7 @@ async function keep() {
 
 <template>
   <Dialog v-model:visible="open" modal header="Instrument and hand" :style="{ width: 'min(38rem, 94vw)' }">
-    <form @submit.prevent="keep">
+    <form v-if="filled" @submit.prevent="keep">
       <FieldRow label="Tuning" for="tuning-known">
         <Select v-model="tuning" input-id="tuning-known" :options="known" option-label="name" option-value="id" />
       </FieldRow>

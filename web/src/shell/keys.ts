@@ -22,6 +22,11 @@ export const keyHelp: { place: string; keys: KeyHelp[] }[] = [
       { keys: ['1', '…', '5'], does: 'that position, and again for its other octave' },
       { keys: ['W'], does: 'a window of your own, and back' },
       { keys: ['N'], does: 'labels: degree, note, finger, fret' },
+      { keys: ['T'], does: 'another target for the next change' },
+      { keys: ['P'], does: 'another palette' },
+      { keys: ['A', 'B'], does: 'dim the arrivals or the bends' },
+      { keys: ['U'], does: 'undo the last choice' },
+      { keys: ['M'], does: 'music stand, and back' },
     ],
   },
   {

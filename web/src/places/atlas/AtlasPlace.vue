@@ -91,7 +91,7 @@ onKeyStroke(
             <SmallNeck
               :instrument="data.instrument"
               :position="row.position"
-              :notes="data.runs[row.i]![i]!.notes"
+              :notes="data.byPosition[row.i]!.runs[i]!.notes"
               :labels="labels"
               :blank="fill === 'blank'"
               :name="`${chord.symbol}, frets ${row.position.low} to ${row.position.high}`"

@@ -1,29 +1,62 @@
 <script setup lang="ts">
 import { onKeyStroke, useTitle } from '@vueuse/core'
-import { computed } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
-import type { Note } from '../../api/client'
-import { useChartChanges } from '../../api/queries'
+import { useQueryClient } from '@tanstack/vue-query'
+import type { Note, Place, PlaceReading } from '../../api/client'
+import { readPlace, useCatalogue, usePlayer } from '../../api/queries'
+import MarkBadge from '../../music/MarkBadge.vue'
+import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
 import { spoken } from '../../music/text'
-import MarkLegend from '../../music/MarkLegend.vue'
 import NeckDrawing, { type Spot } from '../../neck/NeckDrawing.vue'
+import NeckLayers from '../../neck/NeckLayers.vue'
+import NeckPalette from '../../neck/NeckPalette.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
-import { isTyping } from '../../shell/keys'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
-import NowNext from './NowNext.vue'
+import { isTyping } from '../../shell/keys'
+import WaveDrawing from '../../wave/WaveDrawing.vue'
+import BenchTools from './BenchTools.vue'
+import BlendCard from './BlendCard.vue'
+import CrossingCard from './CrossingCard.vue'
 import RunCard from './RunCard.vue'
-import SpellingCard from './SpellingCard.vue'
-import WindowChooser from './WindowChooser.vue'
-import { labelKinds, useBench } from './useBench'
+import ThreadBar from './ThreadBar.vue'
+import { nearest, same } from './moves'
+import { useBench } from './useBench'
+import { useBenchKeys } from './useBenchKeys'
+import { usePlan } from './usePlan'
 
 const bench = useBench()
-const { data, steps, at, step, chord, coming, positions, position, window, own, run, labels, map, charts } = bench
-const changes = useChartChanges()
+const {
+  data,
+  steps,
+  at,
+  step,
+  chord,
+  coming,
+  window,
+  own,
+  run,
+  here,
+  moves,
+  targets,
+  nextStep,
+  nextTarget,
+  map,
+  charts,
+} = bench
+const plan = usePlan(bench)
+const router = useRouter()
+const catalogue = useCatalogue()
+const player = usePlayer()
+const queries = useQueryClient()
 useTitle(computed(() => (data.value ? `${data.value.chart.title} · Undaris` : 'Undaris')))
 
-const labelOf = (n: Note) =>
-  ({ degree: n.degree, note: n.note, finger: n.finger ? String(n.finger) : 'o', fret: String(n.fret) })[labels.value]
+const labelOf = (n: { degree: string; note: string; fret: number; finger?: number }) =>
+  ({ degree: n.degree, note: n.note, finger: n.finger ? String(n.finger) : n.fret ? '' : 'o', fret: String(n.fret) })[
+    bench.labels.value
+  ]
 const spots = computed<Spot[]>(() =>
   (run.value?.notes ?? []).map((n) => ({
     ...n,
@@ -31,58 +64,95 @@ const spots = computed<Spot[]>(() =>
     title: `${spoken(n.degree)} of ${spoken(chord.value?.symbol ?? '')}: ${spoken(n.note)}, string ${n.string} fret ${n.fret}`,
   })),
 )
+const arrivals = computed(() => (coming.value[0] ? (here.value?.runs[coming.value[0].chord]?.notes ?? []) : []))
 const ghosts = computed(() => {
-  const taken = new Set(spots.value.map((s) => `${s.string}:${s.fret}`))
-  return (data.value?.neck[step.value?.chord ?? 0] ?? []).filter((n) => !taken.has(`${n.string}:${n.fret}`))
+  const w = window.value
+  return (data.value?.neck[step.value?.chord ?? 0] ?? []).filter((n) => w && (n.fret < w.low || n.fret > w.high))
 })
+const blend = computed(() => data.value?.blends[step.value?.chord ?? 0])
 const describe = computed(
   () =>
     `neck, frets ${window.value?.low} to ${window.value?.high}, ${spoken(chord.value?.symbol ?? '')}: ` +
     spots.value.map((s) => s.title).join('; '),
 )
 
-/** Chooses where a pitch is played in this window, and remembers it with the chart. */
-function pick(n: Note) {
-  const chart = data.value?.chart
-  if (!chart || !window.value) return
-  const { low, high } = window.value
-  const other = run.value?.notes.find((m) => m.midi === n.midi)
-  const key = (m: Note) => `${low}-${high} ${m.string}:${m.fret}`
-  const picks = (chart.plan.picks ?? []).filter((p) => !other || p !== key(other))
-  changes.plan.mutate({ id: chart.id, plan: { ...chart.plan, picks: [...picks, key(n)] } })
+/* What a card points at. */
+const lit = ref<{ from: Place; to: Place }[]>([])
+const litPlaces = (places: Place[]) => (lit.value = places.map((p) => ({ from: p, to: p })))
+const bendTo = ref<string>()
+/** The bends drawn: to what the palette lacks, one for each place it starts from; more when pointed at. */
+const bent = computed(() => {
+  const b = blend.value
+  if (!b) return []
+  const wanted = bendTo.value ? [bendTo.value] : b.added.map((a) => a.degree)
+  return b.bends.filter((x) => x.degree && wanted.includes(x.degree))
+})
+const reading = shallowRef<{ string: number; fret: number; readings: PlaceReading[] }>()
+watch([bench.id, bench.position], () => (reading.value = undefined))
+watch(at, () => (lit.value = []))
+async function readOne(p: Place) {
+  const symbols = data.value!.chords.filter((c) => !c.none).map((c) => c.symbol)
+  const inst = player.data.value ?? (await queries.ensureQueryData({ queryKey: ['player'] }))
+  reading.value = {
+    string: p.string,
+    fret: p.fret,
+    readings: await readPlace({ string: p.string, fret: p.fret }, symbols, inst as never),
+  }
 }
 
-const keys: Record<string, () => void> = {
-  ArrowRight: () => bench.go(at.value + 1),
-  ArrowLeft: () => bench.go(at.value - 1),
-  PageDown: () => bench.go(at.value + 1),
-  PageUp: () => bench.go(at.value - 1),
-  Home: () => bench.go(0),
-  End: () => bench.go(steps.value.length - 1),
-  ArrowUp: () => bench.shift(1),
-  ArrowDown: () => bench.shift(-1),
-  n: () => bench.setLabels(labelKinds[(labelKinds.indexOf(labels.value) + 1) % labelKinds.length]!),
-  w: () => (own.value ? bench.leaveOwn() : window.value && bench.setOwn(window.value.low, window.value.high)),
+const aim = (p: Place) => nextStep.value >= 0 && plan.pin(nextStep.value, p)
+/** The next move in the list of crossings becomes the way into the next change. */
+function turnTarget() {
+  const ways = moves.value.map((m) => nearest(m, targets.value[at.value])).filter((p) => !!p)
+  const seen = ways.filter((p, i) => ways.findIndex((q) => same(q, p)) === i)
+  if (!seen.length) return
+  aim(seen[(seen.findIndex((p) => same(p, nextTarget.value)) + 1) % seen.length]!)
 }
-for (const n of [1, 2, 3, 4, 5]) keys[n] = () => bench.setNumber(n)
+function turnPalette() {
+  const all = catalogue.data.value?.palettes ?? []
+  const i = all.findIndex((p) => p.id === (plan.plan.value.palette || all[0]?.id))
+  if (all.length) plan.set({ palette: all[(i + 1) % all.length]!.id })
+}
+const pick = (n: Note) =>
+  plan.pick(
+    n,
+    run.value?.notes.find((m) => m.midi === n.midi),
+  )
+
+useBenchKeys(bench)
 onKeyStroke(
-  (e) => !e.ctrlKey && !e.metaKey && !e.altKey && !isTyping(e) && (e.key in keys || e.key.toLowerCase() in keys),
+  (e) =>
+    !e.ctrlKey &&
+    !e.metaKey &&
+    !e.altKey &&
+    !isTyping(e) &&
+    ['p', 't', 'u', 'm', 'a', 'b'].includes(e.key.toLowerCase()),
   (e) => {
     e.preventDefault()
-    ;(keys[e.key] ?? keys[e.key.toLowerCase()])?.()
+    const act: Record<string, () => unknown> = {
+      p: turnPalette,
+      t: turnTarget,
+      u: plan.undo,
+      a: () => bench.dim('arrivals'),
+      b: () => bench.dim('bends'),
+      m: () => router.push({ name: 'stand', params: { id: bench.id.value }, query: router.currentRoute.value.query }),
+    }
+    act[e.key.toLowerCase()]?.()
   },
 )
 </script>
 
 <template>
-  <main v-if="data && step && chord && run && window" class="bench">
+  <main v-if="data && step && chord && run && window && here && blend" class="bench">
     <header>
       <h1>{{ data.chart.title }}</h1>
       <p class="meta">
-        <MusicText :text="data.chart.key" /> · {{ data.chart.bars }} bars · {{ data.chart.feelName }}
-        {{ data.chart.tempo }}
+        <MusicText :text="data.chart.key" /> · {{ data.chart.bars }} bars · {{ data.chart.feelName }},
+        {{ data.chart.tempo }} a minute
       </p>
+      <MarkLegend class="legend" short />
       <nav class="links">
+        <RouterLink :to="{ name: 'stand', params: { id: data.chart.id }, query: $route.query }">Music stand</RouterLink>
         <RouterLink :to="{ name: 'atlas', params: { id: data.chart.id } }">Atlas</RouterLink>
         <RouterLink :to="{ name: 'edit', params: { id: data.chart.id } }">Edit</RouterLink>
       </nav>
@@ -95,32 +165,28 @@ onKeyStroke(
       :at="step"
       :next="coming[0]"
       @go="bench.goTo"
+    >
+      <template #target="{ bar, change }">
+        <span v-if="targets[bench.indexOf({ bar, change })]" class="aim">
+          <MarkBadge :degree="targets[bench.indexOf({ bar, change })]!.degree" :size="24" />
+          <MusicText :text="targets[bench.indexOf({ bar, change })]!.note" />
+        </span>
+      </template>
+    </FormSheet>
+    <CrossingCard
+      class="ahead"
+      :map="data"
+      :step="step"
+      :coming="coming"
+      :moves="moves"
+      :from="targets[at]"
+      :to="nextTarget"
+      :pinned="plan.pinned(nextStep)"
+      @light="lit = $event"
+      @target="aim"
+      @free="plan.pin(nextStep)"
     />
-    <NowNext class="ahead" :map="data" :step="step" :coming="coming" />
-    <div class="tools">
-      <div class="labels" role="group" aria-label="labels">
-        <button
-          v-for="k in labelKinds"
-          :key="k"
-          type="button"
-          :class="{ on: k === labels }"
-          :aria-pressed="k === labels"
-          @click="bench.setLabels(k)"
-        >
-          {{ k }}
-        </button>
-      </div>
-      <WindowChooser
-        :positions="positions"
-        :selected="position"
-        :own="own"
-        :last="data.instrument.last"
-        @number="bench.setNumber"
-        @own="bench.setOwn"
-        @leave="bench.leaveOwn"
-      />
-      <MarkLegend class="legend" />
-    </div>
+    <BenchTools class="tools" :bench="bench" />
     <NeckDrawing
       class="neck"
       :instrument="data.instrument"
@@ -128,11 +194,68 @@ onKeyStroke(
       :spots="spots"
       :ghosts="ghosts"
       :describe="describe"
+      :faded="bench.dimmed.value.has('tones')"
       @window="bench.setOwn"
-    />
+      @place="readOne"
+    >
+      <template #under="{ g, radius, shown }">
+        <NeckPalette
+          :g="g"
+          :radius="radius"
+          :shown="shown"
+          :window="window"
+          :blend="blend"
+          :marked="[...run.notes, ...arrivals]"
+          :label="labelOf"
+          :faded="bench.dimmed.value.has('palette')"
+          @place="readOne"
+        />
+      </template>
+      <template #over="{ g, radius, shown }">
+        <NeckLayers
+          :g="g"
+          :radius="radius"
+          :shown="shown"
+          :window="window"
+          :tones="run.notes"
+          :arrivals="arrivals"
+          :moves="moves"
+          :label="labelOf"
+          :from="targets[at]"
+          :to="nextTarget"
+          :lit="lit"
+          :bent="bent"
+          :dimmed="bench.dimmed.value"
+          @target="aim"
+        />
+      </template>
+    </NeckDrawing>
+    <section class="below">
+      <ThreadBar :bench="bench" :plan="plan" />
+      <WaveDrawing
+        :map="data"
+        :steps="steps"
+        :at="at"
+        :targets="targets"
+        :runs="here.runs"
+        :label="labelOf"
+        @go="bench.go"
+        @pin="plan.pin"
+      />
+    </section>
     <div class="cards">
       <RunCard :chord="chord" :run="run" :window="window" @pick="pick" />
-      <SpellingCard :chord="chord" />
+      <BlendCard
+        :chord="chord"
+        :blend="blend"
+        :window="window"
+        :palette="plan.plan.value.palette || 'minor-pentatonic'"
+        :place="reading"
+        @palette="(palette) => plan.set({ palette })"
+        @light="litPlaces"
+        @bends="bendTo = $event"
+        @close="reading = undefined"
+      />
     </div>
   </main>
   <EmptyPlace v-else-if="map.error.value" title="This chart cannot be shown" :text="map.error.value.message">
@@ -154,12 +277,13 @@ onKeyStroke(
   display: grid;
   grid-template:
     'head head' auto
-    'form ahead' minmax(10.5rem, 13.5rem)
+    'form ahead' minmax(10.5rem, 12rem)
     'tools tools' auto
     'neck neck' auto
-    'cards cards' auto / minmax(0, 1fr) 22rem;
-  gap: 0.6rem 1.5rem;
-  padding: 0.6rem 1.25rem 1.25rem;
+    'below cards' auto / minmax(0, 1fr) 25rem;
+  gap: 0.35rem 1.5rem;
+  padding: 0.35rem 1.25rem 1rem;
+  align-content: start;
 }
 
 header {
@@ -171,7 +295,7 @@ header {
 }
 
 h1 {
-  font-size: var(--text-xl);
+  font-size: 1.625rem;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
@@ -182,9 +306,13 @@ h1 {
   white-space: nowrap;
 }
 
-.links {
+.legend {
   margin-left: auto;
+}
+
+.links {
   display: flex;
+  white-space: nowrap;
 }
 
 .links a {
@@ -199,75 +327,47 @@ h1 {
   grid-area: form;
 }
 
+.aim {
+  position: absolute;
+  right: 6px;
+  bottom: 5px;
+  display: flex;
+  align-items: center;
+  gap: 0.25rem;
+  font-size: var(--text-s);
+  font-weight: 700;
+}
+
 .ahead {
   grid-area: ahead;
 }
 
 .tools {
   grid-area: tools;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.6rem 1rem;
-  align-items: center;
-}
-
-.legend {
-  margin-left: auto;
-}
-
-.labels {
-  display: flex;
-  border: 1px solid var(--ghost);
-  border-radius: var(--round);
-  overflow: hidden;
-  background: var(--raised);
-}
-
-.labels button {
-  min-height: var(--target);
-  padding: 0 0.8rem;
-  border: 0;
-  border-left: 1px solid var(--rule);
-  background: none;
-  color: inherit;
-  font-size: var(--text-s);
-  cursor: pointer;
-}
-
-.labels button:first-child {
-  border-left: 0;
-}
-
-.labels button:focus-visible {
-  outline-offset: -3px;
-}
-
-.labels .on {
-  background: var(--ink);
-  color: var(--paper);
-  font-weight: 700;
 }
 
 .neck {
   grid-area: neck;
 }
 
+.below {
+  grid-area: below;
+  min-width: 0;
+}
+
 .cards {
   grid-area: cards;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 22rem;
-  gap: 0.6rem 1.5rem;
+  gap: 0.5rem;
+  align-content: start;
+  min-width: 0;
 }
 
-@media (max-width: 820px) {
-  .bench,
-  .cards {
-    grid-template-columns: minmax(0, 1fr);
-  }
-
+@media (max-width: 900px) {
   .bench {
-    grid-template-areas: 'head' 'ahead' 'form' 'tools' 'neck' 'cards';
-    grid-template-rows: auto;
+    grid-template: none;
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-areas: 'head' 'ahead' 'form' 'tools' 'neck' 'cards' 'below';
     padding-inline: 0.75rem;
   }
 
@@ -276,8 +376,8 @@ h1 {
     gap: 0 1rem;
   }
 
-  .legend {
-    margin-left: 0;
+  .links {
+    margin-left: -0.75rem;
   }
 }
 </style>

@@ -13,6 +13,7 @@ const place = (n: Note) => `${n.string}:${n.fret}`
 const words = (n: Note) =>
   `${spoken(n.degree)}, ${spoken(n.note)}, string ${n.string}, ${n.fret ? 'fret ' + n.fret : 'open'}` +
   (n.finger ? `, finger ${n.finger}` : '')
+const simpler = computed(() => props.chord.tones.filter((t) => t.simpler))
 const start = computed(() => props.run.notes[0])
 </script>
 
@@ -29,13 +30,17 @@ const start = computed(() => props.run.notes[0])
     <p v-else-if="!run.notes.length" class="empty">No tone of this chord lies in these frets. Widen the window.</p>
     <ol v-else>
       <li v-for="(n, i) in run.notes" :key="i" :aria-label="words(n)">
-        <MarkBadge :degree="n.degree" :size="34" />
+        <MarkBadge :degree="n.degree" :size="31" />
         <span class="note"><MusicText :text="n.note" /></span>
         <span class="place">{{ place(n) }}</span>
         <span class="finger">{{ n.finger ?? 'open' }}</span>
       </li>
     </ol>
-    <p v-if="run.notes.length" class="rows" aria-hidden="true">string:fret, and the finger under it</p>
+    <p v-if="simpler.length" class="rows">
+      <template v-for="(t, i) in simpler" :key="t.note"
+        >{{ i ? ', ' : '' }}<MusicText :text="t.note" /> sounds as <MusicText :text="t.simpler!" /></template
+      >.
+    </p>
     <p v-for="n in run.alternatives" :key="place(n)" class="choice">
       <span><MusicText :text="n.note" /> is also at {{ place(n) }}.</span>
       <Button label="Take it there" variant="outlined" size="small" @click="emit('pick', n)" />
@@ -64,14 +69,13 @@ small {
 }
 
 ol {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.35rem 0.15rem;
-  margin-top: 0.35rem;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(2.25rem, 1fr));
+  gap: 0.25rem 0;
+  margin-top: 0.3rem;
 }
 
 li {
-  width: 2.7rem;
   display: grid;
   justify-items: center;
   line-height: 1.2;
@@ -91,7 +95,7 @@ li {
 }
 
 .rows {
-  font-size: 0.875rem;
+  font-size: var(--text-s);
   color: var(--soft);
   margin-top: 0.2rem;
 }

@@ -10,6 +10,8 @@ const props = defineProps<{
   selected: number
   own?: { low: number; high: number }
   last: number
+  /** The box on the top three strings. */
+  smallBox?: Position
 }>()
 const emit = defineEmits<{ number: [n: number]; own: [low: number, high: number]; leave: [] }>()
 
@@ -76,6 +78,12 @@ function take() {
           <Button type="submit" label="Use it" />
           <Button v-if="own" label="Back to positions" variant="outlined" @click="(emit('leave'), panel?.hide())" />
         </div>
+        <Button
+          v-if="smallBox"
+          :label="`The small box, ${smallBox.low}–${smallBox.high}`"
+          variant="outlined"
+          @click="(emit('own', smallBox.low, smallBox.high), panel?.hide())"
+        />
         <small>Or drag along the fret numbers under the neck.</small>
       </form>
     </Popover>

@@ -1,5 +1,6 @@
 import { computed, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import type { Target } from '../../api/client'
 import { noteOpened, useChartMap, useCharts } from '../../api/queries'
 
 export const labelKinds = ['degree', 'note', 'finger', 'fret'] as const
@@ -93,14 +94,57 @@ export function useBench() {
     )
   })
   const window = computed(() => positions.value[position.value])
-  const run = computed(() => data.value?.runs[position.value]?.[step.value?.chord ?? 0])
+  const here = computed(() => data.value?.byPosition[position.value])
+  const run = computed(() => here.value?.runs[step.value?.chord ?? 0])
+
+  /** The pair of chords that the next change goes between, and its moves in this window. */
+  const moves = computed(() => {
+    const from = step.value?.chord
+    const to = coming.value[0]?.chord
+    const i = data.value?.changes.findIndex((c) => c.from === from && c.to === to) ?? -1
+    return here.value?.crossings[i] ?? []
+  })
+  const thread = computed(() => here.value?.thread)
+  /** The thread's targets of the chorus in hand, by step. */
+  const targets = computed(() => {
+    const out: (Target | undefined)[] = steps.value.map(() => undefined)
+    for (const t of thread.value?.targets ?? []) if (t.chorus === chorus.value) out[t.step] = t
+    return out
+  })
+  const indexOf = (s: { bar: number; change: number }) =>
+    steps.value.findIndex((x) => x.bar === s.bar && x.change === s.change)
+  const nextStep = computed(() => (coming.value[0] ? indexOf(coming.value[0]) : -1))
+  /** The target of the next change; past the end of the form it is the next chorus's. */
+  const nextTarget = computed(() => {
+    const i = nextStep.value
+    const c = i <= at.value ? (chorus.value + 1) % choruses.value : chorus.value
+    return thread.value?.targets.find((t) => t.step === i && t.chorus === c)
+  })
+
+  const layers = ['tones', 'arrivals', 'palette', 'bends'] as const
+  const dimmed = computed(() => new Set(text('dim').split(',').filter(Boolean)))
+  const dim = (layer: string) => {
+    const now = new Set(dimmed.value)
+    if (!now.delete(layer)) now.add(layer)
+    turn({ dim: [...now].join(',') || undefined })
+  }
 
   const labels = computed<LabelKind>(() => labelKinds.find((k) => k === text('labels')) ?? 'degree')
 
+  const choruses = computed(() => data.value?.choruses ?? 1)
+  const chorus = computed(() => Math.min(Math.max(Number(text('chorus')) - 1 || 0, 0), choruses.value - 1))
+
+  /** Goes to a step; past either end the form comes round, into the next or the last chorus. */
   const go = (i: number) => {
     const n = steps.value.length
     const s = steps.value[((i % n) + n) % n]
-    if (s) turn({ bar: String(s.bar + 1), beat: s.beat > 1 ? String(s.beat) : undefined })
+    const c = (chorus.value + Math.floor(i / n) + choruses.value) % choruses.value
+    if (s)
+      turn({
+        bar: String(s.bar + 1),
+        beat: s.beat > 1 ? String(s.beat) : undefined,
+        chorus: c ? String(c + 1) : undefined,
+      })
   }
   const goTo = (bar: number, change: number) => go(steps.value.findIndex((s) => s.bar === bar && s.change === change))
   const setPosition = (i: number) => {
@@ -128,9 +172,43 @@ export function useBench() {
   const setLabels = (kind: LabelKind) => turn({ labels: kind === 'degree' ? undefined : kind })
 
   return {
-    id, charts, map, data, steps, at, step, chord, coming, positions, position, window, own, run, labels,
-    go, goTo, setPosition, setNumber, shift, setOwn, leaveOwn, setLabels, turn,
-  } // prettier-ignore
+    id,
+    charts,
+    map,
+    data,
+    steps,
+    at,
+    step,
+    chord,
+    coming,
+    positions,
+    position,
+    window,
+    own,
+    run,
+    here,
+    moves,
+    thread,
+    targets,
+    nextStep,
+    nextTarget,
+    chorus,
+    choruses,
+    layers,
+    dimmed,
+    labels,
+    indexOf,
+    go,
+    goTo,
+    setPosition,
+    setNumber,
+    shift,
+    setOwn,
+    leaveOwn,
+    setLabels,
+    dim,
+    turn,
+  }
 }
 
 export type Bench = ReturnType<typeof useBench>

@@ -1,0 +1,131 @@
+package crossing
+
+import "undaris/core/neck"
+
+// tie searches rings of targets. Chords that come again share one layer of
+// candidates, and each pair of layers one table of costs.
+type tie struct {
+	in     *neck.Instrument
+	layers []layer
+	known  map[string]int // index of a chord's layer
+	ring   []ringStop
+	tables map[[2]int][]Cost // by the two layers, from one candidate to another
+}
+
+type layer []Target
+
+// ringStop is a stop with its layer.
+type ringStop struct{ stop, layer int }
+
+func newTie(in *neck.Instrument) *tie {
+	return &tie{in: in, known: map[string]int{}, tables: map[[2]int][]Cost{}}
+}
+
+// add puts a stop at the end of the ring.
+func (t *tie) add(i int, s Stop, r Range) error {
+	name := s.Chord.String()
+	for _, r := range s.Allowed {
+		name += " " + r.String()
+	}
+	at, met := t.known[name]
+	if !met || s.Pin != nil {
+		c, err := candidates(t.in, i, s, r)
+		if err != nil {
+			return err
+		}
+		at = len(t.layers)
+		t.layers = append(t.layers, c)
+		if s.Pin == nil {
+			t.known[name] = at
+		}
+	}
+	t.ring = append(t.ring, ringStop{i, at})
+	return nil
+}
+
+// table is the cost of every step from one layer to another, row by row.
+func (t *tie) table(a, b int) []Cost {
+	if costs, met := t.tables[[2]int{a, b}]; met {
+		return costs
+	}
+	from, to := t.layers[a], t.layers[b]
+	costs := make([]Cost, 0, len(from)*len(to))
+	for i := range from {
+		for j := range to {
+			costs = append(costs, t.step(&from[i], &to[j]))
+		}
+	}
+	t.tables[[2]int{a, b}] = costs
+	return costs
+}
+
+func (t *tie) step(a, b *Target) Cost {
+	h := b.MIDI - a.MIDI
+	return Cost{max(h, -h), Travel(t.in, a.Placement, b.Placement)}
+}
+
+// solve finds the least ring: for each possible first target, the least way
+// round that comes back to it.
+func (t *tie) solve() ([]Target, Cost) {
+	n := len(t.ring)
+	width := 0
+	for _, l := range t.layers {
+		width = max(width, len(l))
+	}
+	back := make([]int16, n*width)
+	path := make([]int, n)
+	var best []int
+	var least Cost
+	for first := range t.layers[t.ring[0].layer] {
+		cost := t.around(first, width, back, path)
+		if best == nil || cost.less(least) {
+			least, best = cost, append(best[:0], path...)
+		}
+	}
+	out := make([]Target, n)
+	for i, choice := range best {
+		out[i] = t.layers[t.ring[i].layer][choice]
+		out[i].Stop = t.ring[i].stop
+	}
+	return out, least
+}
+
+// around finds the least way round from one first target, and writes the choice
+// at each stop into path.
+func (t *tie) around(first, width int, back []int16, path []int) Cost {
+	n := len(t.ring)
+	const far = 1 << 40
+	now, next := make([]Cost, width), make([]Cost, width)
+	for i := range now {
+		now[i] = Cost{HalfSteps: far}
+	}
+	now[first] = Cost{}
+	for i := 1; i < n; i++ {
+		a, b := t.ring[i-1].layer, t.ring[i].layer
+		costs := t.table(a, b)
+		for j := range t.layers[b] {
+			best, least := 0, Cost{HalfSteps: 2 * far}
+			for k := range t.layers[a] {
+				if c := now[k].plus(costs[k*len(t.layers[b])+j]); c.less(least) {
+					best, least = k, c
+				}
+			}
+			next[j], back[i*width+j] = least, int16(best)
+		}
+		now, next = next, now
+	}
+	last := t.ring[n-1].layer
+	home := t.table(last, t.ring[0].layer)
+	end, least := 0, Cost{HalfSteps: 2 * far}
+	for k := range t.layers[last] {
+		if c := now[k].plus(home[k*len(t.layers[t.ring[0].layer])+first]); c.less(least) {
+			end, least = k, c
+		}
+	}
+	for i := n - 1; i > 0; i-- {
+		path[i] = end
+		end = int(back[i*width+end])
+	}
+	path[0] = first
+	return least
+}

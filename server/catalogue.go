@@ -1,0 +1,93 @@
+package server
+
+import (
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/blend"
+	"undaris/core/crossing"
+	"undaris/core/form"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+// Catalogue is the tables a chart is made from.
+type Catalogue struct {
+	Forms       []CatalogueForm       `json:"forms"`
+	Turnarounds []CatalogueTurnaround `json:"turnarounds"`
+	Feels       []CatalogueFeel       `json:"feels"`
+	Tonics      []string              `json:"tonics"`
+	Tunings     []CatalogueTuning     `json:"tunings"`
+	Palettes    []CatalogueChoice     `json:"palettes"`
+	Threads     []CatalogueChoice     `json:"threads"`
+}
+
+// CatalogueChoice is one of a list to choose from.
+type CatalogueChoice struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// CatalogueForm is a form players know by name.
+type CatalogueForm struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Minor bool   `json:"minor"`
+	About string `json:"about"`
+	Text  string `json:"text" doc:"in numerals"`
+}
+
+// CatalogueTurnaround fills the last two bars.
+type CatalogueTurnaround struct {
+	ID     string `json:"id"`
+	Name   string `json:"name"`
+	Minor  bool   `json:"minor"`
+	Ending bool   `json:"ending"`
+	Text   string `json:"text" doc:"in numerals"`
+}
+
+// CatalogueFeel is how the band counts.
+type CatalogueFeel struct {
+	ID    string `json:"id"`
+	Name  string `json:"name"`
+	Tempo int    `json:"tempo"`
+}
+
+// CatalogueTuning is a known list of open strings.
+type CatalogueTuning struct {
+	ID    string  `json:"id"`
+	Name  string  `json:"name"`
+	Open  string  `json:"open"`
+	Scale float64 `json:"scale"`
+	Frets int     `json:"frets"`
+}
+
+func (s *server) catalogue(api huma.API) {
+	all := catalogue()
+	get(api, "/api/catalogue", "catalogue", "Forms, turnarounds, feels, keys, tunings, palettes and threads to choose from",
+		func(*struct{}) (Catalogue, error) { return all, nil })
+}
+
+func catalogue() (c Catalogue) {
+	for _, f := range form.Forms {
+		c.Forms = append(c.Forms, CatalogueForm{f.ID, f.Name, f.Minor, f.About, f.Text})
+	}
+	for _, t := range form.Turnarounds {
+		c.Turnarounds = append(c.Turnarounds, CatalogueTurnaround(t))
+	}
+	for _, f := range form.Feels {
+		c.Feels = append(c.Feels, CatalogueFeel(f))
+	}
+	for _, r := range pitch.Roots {
+		c.Tonics = append(c.Tonics, r.String())
+	}
+	for _, p := range blend.Palettes {
+		c.Palettes = append(c.Palettes, CatalogueChoice{p.ID, p.Name})
+	}
+	for _, m := range crossing.Modes {
+		c.Threads = append(c.Threads, CatalogueChoice{m.ID, m.Name})
+	}
+	for _, t := range neck.Tunings {
+		c.Tunings = append(c.Tunings, CatalogueTuning{t.ID, t.Name, t.Open, t.Scale, t.Frets})
+	}
+	return c
+}

@@ -1,0 +1,121 @@
+package server
+
+import (
+	"math"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/crossing"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// Place is a place on the neck.
+type Place struct {
+	String int `json:"string"`
+	Fret   int `json:"fret"`
+}
+
+// Move is a tone of one chord going to a near tone of the next.
+type Move struct {
+	From      ToneName    `json:"from"`
+	To        ToneName    `json:"to"`
+	HalfSteps int         `json:"halfSteps" doc:"up is positive"`
+	Kind      string      `json:"kind" enum:"hold,half step,whole step,leap"`
+	Guide     bool        `json:"guide,omitempty" doc:"between third and seventh"`
+	Places    []MovePlace `json:"places" doc:"shortest way of the hand first"`
+}
+
+// ToneName is a degree and the note it is.
+type ToneName struct {
+	Degree string `json:"degree"`
+	Note   string `json:"note"`
+}
+
+// MovePlace is where a move lies.
+type MovePlace struct {
+	From        Place   `json:"from"`
+	To          Place   `json:"to"`
+	Millimetres float64 `json:"mm" doc:"travel of the hand along the neck"`
+}
+
+func wireTone(t harmony.Tone) ToneName { return ToneName{string(t.Degree), t.Name.String()} }
+
+func tenth(mm float64) float64 { return math.Round(mm*10) / 10 }
+
+// wireMoves keeps at most so many places of each move.
+func wireMoves(moves []crossing.Move, most int) []Move {
+	list := make([]Move, len(moves))
+	for i, m := range moves {
+		places := m.Places[:min(most, len(m.Places))]
+		list[i] = Move{wireTone(m.From), wireTone(m.To), m.HalfSteps, string(m.Kind), m.Guide, make([]MovePlace, len(places))}
+		for j, p := range places {
+			list[i].Places[j] = MovePlace{Place(p.From), Place(p.To), tenth(p.Travel)}
+		}
+	}
+	return list
+}
+
+// RankQuery says which moves come first.
+type RankQuery struct {
+	Targets string `query:"targets" doc:"roles, most wanted first; the default is third,seventh,root,fifth"`
+	Nearest bool   `query:"nearest" doc:"rank by distance"`
+}
+
+func (q RankQuery) ranking(location string) (crossing.Ranking, error) {
+	order, err := harmony.ParseOrder(q.Targets)
+	if err != nil {
+		return crossing.Ranking{}, at(location, q.Targets, err)
+	}
+	return crossing.Ranking{Order: order, Nearest: q.Nearest}, nil
+}
+
+// onNeck is the neck, hand and window that a question is about.
+type onNeck struct {
+	in   *neck.Instrument
+	hand neck.Hand
+	w    neck.Window
+}
+
+// NeckWindow is a question about a window of a neck.
+type NeckWindow struct {
+	NeckQuery
+	WindowQuery
+}
+
+func (q NeckWindow) read() (onNeck, error) {
+	in, hand, err := q.neck("query.")
+	if err != nil {
+		return onNeck{}, err
+	}
+	w, err := q.window(in)
+	return onNeck{in, hand, w}, err
+}
+
+func (s *server) crossings(api huma.API) {
+	get(api, "/api/crossings", "crossings", "What moves where from one chord to the next in a window, ranked",
+		func(in *struct {
+			NeckWindow
+			RankQuery
+			From string `query:"from" required:"true"`
+			To   string `query:"to" required:"true"`
+		}) ([]Move, error) {
+			on, err := in.read()
+			if err != nil {
+				return nil, err
+			}
+			from, err := readChord("query.from", in.From)
+			if err != nil {
+				return nil, err
+			}
+			to, err := readChord("query.to", in.To)
+			if err != nil {
+				return nil, err
+			}
+			by, err := in.ranking("query.targets")
+			if err != nil {
+				return nil, err
+			}
+			return wireMoves(crossing.Between(on.in, from, to, on.w, by), 99), nil
+		})
+}

@@ -1,0 +1,186 @@
+package server
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/crossing"
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/store"
+)
+
+// Target is a note of the thread.
+type Target struct {
+	Step    int    `json:"step" doc:"the chord it belongs to, counted from 0 through the form"`
+	Chorus  int    `json:"chorus" doc:"from 0"`
+	String  int    `json:"string"`
+	Fret    int    `json:"fret"`
+	MIDI    int    `json:"midi"`
+	Degree  string `json:"degree"`
+	Note    string `json:"note"`
+	Move    int    `json:"move" doc:"half steps from the target before"`
+	Pinned  bool   `json:"pinned,omitempty"`
+	Against string `json:"against,omitempty" doc:"what it is over the band's chord, where the soloist imagines another and it rubs"`
+}
+
+// Thread is one target for each chord of the form, or why there is none.
+type Thread struct {
+	Targets     []Target       `json:"targets"`
+	HalfSteps   int            `json:"halfSteps" doc:"all moves together"`
+	Millimetres float64        `json:"mm" doc:"travel of the hand"`
+	Problem     *ThreadProblem `json:"problem,omitempty"`
+}
+
+// ThreadProblem says which chord has no possible target.
+type ThreadProblem struct {
+	Message string `json:"message"`
+	Step    int    `json:"step"`
+	Pinned  bool   `json:"pinned" doc:"a target chosen by hand stands in the way"`
+}
+
+// weave is what a thread is tied from, but for its window.
+type weave struct {
+	in      *neck.Instrument
+	places  []form.Place
+	key     form.Key
+	mode    crossing.Mode
+	allowed map[string][]harmony.Role // by numeral
+	high    int                       // string set; 0 is all
+	low     int
+}
+
+// tie ties the thread in a window, through as many choruses as the mode has.
+func (v weave) tie(w neck.Window, pins map[int]neck.Placement) Thread {
+	n := len(v.places)
+	stops := make([]crossing.Stop, 0, n*len(v.mode.Choruses))
+	for chorus := range v.mode.Choruses {
+		for i, p := range v.places {
+			stop := crossing.Stop{Chord: p.Chord, Allowed: v.mode.Allowed(chorus)}
+			if len(v.allowed) > 0 {
+				if roles, ok := v.allowed[form.Numeral(p.Chord, v.key)]; ok {
+					stop.Allowed = roles
+				}
+			}
+			if pin, ok := pins[i]; ok {
+				stop.Pin = &pin
+			}
+			stops = append(stops, stop)
+		}
+	}
+	targets, cost, err := crossing.Tie(v.in, stops, crossing.Range{Window: w, HighStr: v.high, LowStr: v.low})
+	var stop *crossing.StopError
+	if errors.As(err, &stop) {
+		p := v.places[stop.Stop%n]
+		return Thread{Targets: []Target{}, Problem: &ThreadProblem{
+			fmt.Sprintf("No thread: in bar %d, %s.", p.Bar+1, stop.Reason), stop.Stop % n, stop.Pinned}}
+	}
+	t := Thread{Targets: make([]Target, len(targets)), HalfSteps: cost.HalfSteps, Millimetres: tenth(cost.Travel)}
+	for i, g := range targets {
+		_, pinned := pins[g.Stop%n]
+		t.Targets[i] = Target{Step: g.Stop % n, Chorus: g.Stop / n, String: g.String, Fret: g.Fret, MIDI: g.MIDI,
+			Degree: string(g.Tone.Degree), Note: g.Tone.Name.String(), Move: g.Move, Pinned: pinned}
+	}
+	return t
+}
+
+// newWeave reads a plan's wishes about the thread.
+func newWeave(in *neck.Instrument, p form.Progression, key form.Key, plan store.Plan, where string) (weave, error) {
+	v := weave{in: in, places: p.Places(), key: key, allowed: map[string][]harmony.Role{}}
+	var err error
+	id := plan.Thread
+	if id == "" {
+		id = crossing.Modes[0].ID
+	}
+	if v.mode, err = crossing.ModeByID(id); err != nil {
+		return v, at(where+"thread", id, err)
+	}
+	for numeral, text := range plan.Allowed {
+		if strings.TrimSpace(text) == "" {
+			continue
+		}
+		roles, err := harmony.ParseOrder(text)
+		if err != nil {
+			return v, at(where+"allowed", text, err)
+		}
+		v.allowed[numeral] = roles[:len(strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ' ' }))]
+	}
+	if plan.Strings != "" {
+		if n, err := fmt.Sscanf(plan.Strings, "%d-%d", &v.high, &v.low); err != nil || n != 2 || v.high < 1 || v.low < v.high || v.low > neck.MaxStrings {
+			return v, at(where+"strings", plan.Strings, fmt.Errorf("%q is no string set; write the highest and the lowest string, such as 1-3", plan.Strings))
+		}
+	}
+	return v, nil
+}
+
+// readPin reads "low-high bar.beat string:fret".
+func readPin(text string) (w neck.Window, bar, beat int, p neck.Placement, err error) {
+	if n, err := fmt.Sscanf(text, "%d-%d %d.%d %d:%d", &w.Low, &w.High, &bar, &beat, &p.String, &p.Fret); err != nil || n != 6 {
+		return w, 0, 0, p, fmt.Errorf("%q is no chosen target; it is written low-high bar.beat string:fret, such as 7-11 2.1 3:8", text)
+	}
+	return w, bar, beat, p, nil
+}
+
+// pinsIn are the pins of a window by step. Pins whose bar or beat the chart no
+// longer has are passed over.
+func pinsIn(pins []string, w neck.Window, places []form.Place) map[int]neck.Placement {
+	out := map[int]neck.Placement{}
+	for _, text := range pins {
+		pw, bar, beat, p, err := readPin(text)
+		if err != nil || pw != w {
+			continue
+		}
+		if i := slices.IndexFunc(places, func(q form.Place) bool { return q.Bar == bar-1 && q.Beat == beat-1 }); i >= 0 {
+			out[i] = p
+		}
+	}
+	return out
+}
+
+func (s *server) threads(api huma.API) {
+	get(api, "/api/threads", "thread", "One target for each chord of a form, joined at the least movement",
+		func(in *struct {
+			NeckWindow
+			Text    string   `query:"text" required:"true" doc:"| C7 | F7 | C7 | % |"`
+			Key     string   `query:"key" required:"true"`
+			Beats   int      `query:"beats" default:"4"`
+			Mode    string   `query:"mode" default:"guide-tones"`
+			Strings string   `query:"strings" doc:"a string set, such as 1-3"`
+			Pins    []string `query:"pins" doc:"bar.beat string:fret, such as 2.1 3:8"`
+		}) (Thread, error) {
+			on, err := in.read()
+			if err != nil {
+				return Thread{}, err
+			}
+			key, err := readKey("query.key", in.Key)
+			if err != nil {
+				return Thread{}, err
+			}
+			p, err := form.Read(in.Text, in.Beats, key)
+			if err != nil {
+				return Thread{}, at("query.text", in.Text, err)
+			}
+			v, err := newWeave(on.in, p, key, store.Plan{Thread: in.Mode, Strings: in.Strings}, "query.")
+			if err != nil {
+				return Thread{}, err
+			}
+			var pins []string
+			for _, pin := range in.Pins {
+				full := fmt.Sprintf("%d-%d %s", on.w.Low, on.w.High, pin)
+				if _, _, _, _, err := readPin(full); err != nil {
+					return Thread{}, at("query.pins", pin, fmt.Errorf("%q is no pin; it is written bar.beat string:fret, such as 2.1 3:8", pin))
+				}
+				pins = append(pins, full)
+			}
+			t := v.tie(on.w, pinsIn(pins, on.w, v.places))
+			if t.Problem != nil {
+				return t, at("query.pins", in.Pins, errors.New(t.Problem.Message))
+			}
+			return t, nil
+		})
+}

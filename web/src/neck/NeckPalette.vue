@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Blend, Place } from '../api/client'
+import SvgMusic from '../music/SvgMusic.vue'
+import type { Geometry } from './geometry'
+
+/* The palette as short bars on the strings, under everything else. Where a mark lies on one, its ends look out. */
+const props = defineProps<{
+  g: Geometry
+  radius: (fret: number) => number
+  shown: (n: { fret: number }) => boolean
+  window: { low: number; high: number }
+  blend: Blend
+  /** Where marks lie. */
+  marked: Place[]
+  label: (n: { degree: string; note: string; fret: number }) => string
+  faded: boolean
+}>()
+const emit = defineEmits<{ place: [place: Place] }>()
+
+const key = (p: Place) => `${p.string}:${p.fret}`
+const taken = computed(() => new Set(props.marked.map(key)))
+const bars = computed(() =>
+  props.blend.places
+    .filter((p) => p.fret >= props.window.low && p.fret <= props.window.high && props.shown(p))
+    .map((p) => ({ ...p, note: props.blend.notes[p.index]!, under: taken.value.has(key(p)) })),
+)
+</script>
+
+<template>
+  <g class="layer" :class="{ faded }" data-layer="palette">
+    <g
+      v-for="(p, i) in bars"
+      :key="i"
+      class="bar"
+      :data-palette="key(p)"
+      :transform="`translate(${g.fret(p.fret)} ${g.string(p.string)})`"
+      @click="emit('place', p)"
+    >
+      <title>{{ p.note.note }}, {{ p.note.reason }}</title>
+      <rect v-if="p.under" :x="-radius(p.fret) - 8" y="-4" :width="2 * radius(p.fret) + 16" height="8" rx="4" />
+      <template v-else>
+        <rect x="-17" y="-10" width="34" height="20" rx="10" />
+        <text text-anchor="middle" y="5"
+          ><SvgMusic :text="label({ degree: p.note.degree, note: p.note.note, fret: p.fret })" :size="14"
+        /></text>
+      </template>
+    </g>
+  </g>
+</template>
+
+<style scoped>
+.layer {
+  transition: opacity 120ms;
+}
+
+.faded {
+  opacity: 0.16;
+}
+
+.bar {
+  cursor: pointer;
+}
+
+.bar rect {
+  fill: var(--soft);
+}
+
+.bar text {
+  font-size: 14px;
+  font-weight: 600;
+  fill: var(--paper);
+}
+</style>

@@ -1,0 +1,224 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import Select from 'primevue/select'
+import type { Blend, Chord, Place, PlaceReading } from '../../api/client'
+import { useCatalogue } from '../../api/queries'
+import MarkBadge from '../../music/MarkBadge.vue'
+import MusicText from '../../music/MusicText.vue'
+import { either, half } from './words'
+
+const props = defineProps<{
+  chord: Chord
+  blend: Blend
+  window: { low: number; high: number }
+  palette: string
+  /** One place over every chord of the chart, when one is pointed out. */
+  place?: { string: number; fret: number; readings: PlaceReading[] }
+}>()
+const emit = defineEmits<{
+  palette: [id: string]
+  light: [places: Place[]]
+  bends: [degree: string | undefined]
+  close: []
+}>()
+const catalogue = useCatalogue()
+const inside = (p: { fret: number }) => p.fret >= props.window.low && p.fret <= props.window.high
+const text = (p: Place) => `${p.string}:${p.fret}`
+const notes = computed(() =>
+  props.blend.notes.map((n, index) => ({
+    ...n,
+    places: props.blend.places.filter((p) => p.index === index && inside(p)),
+  })),
+)
+const added = computed(() =>
+  props.blend.added.map((a) => ({
+    ...a,
+    places: a.places.filter(inside),
+    bends: props.blend.bends.filter((b) => b.degree === a.degree && inside(b)),
+  })),
+)
+</script>
+
+<template>
+  <section class="blend" aria-labelledby="blend-title">
+    <header>
+      <h2 id="blend-title">
+        Blend <small>over <MusicText :text="chord.symbol" /></small>
+      </h2>
+      <Select
+        :model-value="palette"
+        :options="catalogue.data.value?.palettes ?? []"
+        option-label="name"
+        option-value="id"
+        size="small"
+        aria-label="palette"
+        @update:model-value="(id) => emit('palette', id)"
+      />
+    </header>
+    <div v-if="place" class="place">
+      <p>
+        <b>{{ text(place) }}</b> over every chord
+        <button type="button" aria-label="close" @click="emit('close')"><i class="pi pi-times" /></button>
+      </p>
+      <ul>
+        <li v-for="r in place.readings" :key="r.chord">
+          <b><MusicText :text="r.chord" /></b> <MusicText :text="r.degree" />, {{ r.class
+          }}<template v-for="b in r.bent" :key="b.halfSteps"
+            >; bent {{ half[b.halfSteps] }} the <MusicText :text="b.degree"
+          /></template>
+        </li>
+      </ul>
+    </div>
+    <template v-else>
+      <ul class="notes">
+        <li v-for="n in notes" :key="n.note">
+          <button
+            type="button"
+            :class="{ rest: n.class === 'chord tone' }"
+            :title="n.reason"
+            @mouseenter="emit('light', n.places)"
+            @focus="emit('light', n.places)"
+            @mouseleave="emit('light', [])"
+            @blur="emit('light', [])"
+          >
+            <span class="name"
+              ><b><MusicText :text="n.note" /></b> <MusicText :text="n.degree"
+            /></span>
+            <span class="does"
+              ><template v-if="n.wants?.length"
+                >{{ n.class === 'passing' ? 'pass to' : 'wants' }} <MusicText :text="n.wants[0]!" /></template
+              ><template v-else>{{ n.class === 'chord tone' ? 'rest' : 'colour' }}</template></span
+            >
+          </button>
+        </li>
+      </ul>
+      <ul class="added">
+        <li
+          v-for="a in added"
+          :key="a.degree"
+          @mouseenter="(emit('light', a.places), emit('bends', a.degree))"
+          @mouseleave="(emit('light', []), emit('bends', undefined))"
+        >
+          <MarkBadge :degree="a.degree" :size="25" />
+          <span>
+            Add <b><MusicText :text="a.note" /></b
+            ><template v-if="a.places.length"> at {{ either(a.places.map(text)) }}</template
+            ><template v-if="a.bends[0]"
+              >, or bend <MusicText :text="blend.notes[a.bends[0].index]!.note" /> at {{ text(a.bends[0]) }} up
+              {{ half[a.bends[0].halfSteps] }}</template
+            >.
+          </span>
+        </li>
+        <li v-if="!added.length" class="full">The palette holds every tone of this chord.</li>
+      </ul>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 0.5rem;
+}
+
+h2 {
+  font-size: var(--text-l);
+  white-space: nowrap;
+}
+
+small {
+  font: 400 var(--text-s) var(--font-text);
+  color: var(--soft);
+}
+
+header :deep(.p-select) {
+  min-width: 0;
+  max-width: 13rem;
+}
+
+.notes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem;
+  margin-top: 0.35rem;
+}
+
+.notes li {
+  flex: 1 1 3.8rem;
+}
+
+.notes button {
+  width: 100%;
+  border: 1px solid var(--rule);
+  border-radius: var(--round);
+  background: var(--raised);
+  color: inherit;
+  padding: 0.15rem 0.4rem;
+  text-align: left;
+  line-height: 1.25;
+  font-size: var(--text-s);
+}
+
+.notes .rest {
+  border: 2px solid var(--ink);
+}
+
+.notes b {
+  font-size: var(--text-m);
+}
+
+.name,
+.does {
+  display: block;
+  white-space: nowrap;
+}
+
+.does {
+  color: var(--soft);
+  white-space: nowrap;
+}
+
+.added {
+  margin-top: 0.4rem;
+  display: grid;
+  gap: 0.2rem;
+}
+
+.added li {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  line-height: 1.25;
+}
+
+.full {
+  color: var(--soft);
+}
+
+.place p {
+  display: flex;
+  gap: 0.4rem;
+  align-items: center;
+  margin-top: 0.3rem;
+}
+
+.place button {
+  margin-left: auto;
+  border: 0;
+  background: none;
+  color: inherit;
+  width: 2rem;
+  height: 2rem;
+  cursor: pointer;
+}
+
+.place ul {
+  display: grid;
+  gap: 0.15rem;
+  max-height: 8.5rem;
+  overflow-y: auto;
+  font-size: var(--text-s);
+}
+</style>

@@ -1,0 +1,197 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import Button from 'primevue/button'
+import type { ChartMap, Move, Place, Target } from '../../api/client'
+import MarkBadge from '../../music/MarkBadge.vue'
+import MusicText from '../../music/MusicText.vue'
+import { nearest } from './moves'
+import { away } from './words'
+import type { Bench } from './useBench'
+
+const props = defineProps<{
+  map: ChartMap
+  step: Bench['step']['value']
+  coming: Bench['coming']['value']
+  moves: Move[]
+  from?: Target
+  to?: Target
+  pinned: boolean
+}>()
+const emit = defineEmits<{ light: [moves: { from: Place; to: Place }[]]; target: [place: Place]; free: [] }>()
+const symbol = (chord: number) => props.map.chords[chord]?.symbol ?? ''
+const size = ['stays', 'half step', 'whole step']
+const words = (m: Move) =>
+  m.halfSteps === 0
+    ? 'stays'
+    : `${size[Math.abs(m.halfSteps)] ?? Math.abs(m.halfSteps) + ' half steps'} ${m.halfSteps > 0 ? 'up' : 'down'}`
+const where = (m: Move) => {
+  const p = m.places[0]
+  if (!p) return ''
+  if (m.halfSteps === 0) return `${p.from.string}:${p.from.fret}`
+  return p.from.string === p.to.string
+    ? `string ${p.from.string}, ${p.from.fret} to ${p.to.fret}`
+    : `${p.from.string}:${p.from.fret} to ${p.to.string}:${p.to.fret}`
+}
+const is = (m: Move) => m.to.degree === props.to?.degree && m.from.degree === props.from?.degree
+/** The thread's own move leads the list when it is none of the near ones. */
+const leap = computed(() =>
+  props.from && props.to && !props.moves.some(is) ? { from: props.from, to: props.to } : undefined,
+)
+/** The thread's own move first, the others as the player ranks them. */
+const rows = computed(() => [...props.moves.filter(is), ...props.moves.filter((m) => !is(m))])
+const light = (m: Move) => emit('light', m.places)
+</script>
+
+<template>
+  <section class="crossing" aria-labelledby="crossing-title">
+    <div class="title" role="status" aria-live="polite">
+      <h2 id="crossing-title">
+        <span class="now"><MusicText :text="symbol(step?.chord ?? 0)" /></span>
+        <template v-if="coming[0]">
+          <span class="to">to</span><span class="now"><MusicText :text="symbol(coming[0].chord)" /></span>
+        </template>
+      </h2>
+      <p v-if="coming[0]" class="when">
+        {{ away(coming[0].beats, map.chart.beats) }}, bar {{ coming[0].bar + 1 }}
+        <span v-if="coming[1]"
+          >· then <MusicText :text="symbol(coming[1].chord)" /> in bar {{ coming[1].bar + 1 }}</span
+        >
+      </p>
+      <p v-else class="when">One chord all the way: there is no change to aim for.</p>
+    </div>
+    <p v-if="leap" class="leap">
+      The thread goes from {{ leap.from.string }}:{{ leap.from.fret }} to the <MusicText :text="leap.to.degree" /> at
+      {{ leap.to.string }}:{{ leap.to.fret }}.
+    </p>
+    <ul v-if="rows.length">
+      <li v-for="(m, i) in rows" :key="i">
+        <button
+          type="button"
+          :class="{ chosen: is(m) }"
+          :aria-pressed="is(m)"
+          :title="`aim for the ${m.to.degree}: hand travels ${m.places[0]?.mm ?? 0} mm`"
+          @mouseenter="light(m)"
+          @focus="light(m)"
+          @mouseleave="emit('light', [])"
+          @blur="emit('light', [])"
+          @click="nearest(m, from) && emit('target', nearest(m, from)!)"
+        >
+          <MarkBadge :degree="m.from.degree" :size="25" />
+          <i class="pi pi-arrow-right" aria-label="to" />
+          <MarkBadge :degree="m.to.degree" :size="25" hollow />
+          <span class="names"><MusicText :text="m.from.note" /> to <MusicText :text="m.to.note" /></span>
+          <span class="where">{{ where(m) }}</span>
+          <span class="size">{{ words(m) }}</span>
+        </button>
+      </li>
+    </ul>
+    <Button
+      v-if="pinned"
+      class="free"
+      label="Let the thread choose again"
+      size="small"
+      variant="outlined"
+      @click="emit('free')"
+    />
+  </section>
+</template>
+
+<style scoped>
+.crossing {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+
+.title {
+  display: flex;
+  align-items: baseline;
+  gap: 0.75rem;
+  flex-wrap: wrap;
+}
+
+h2 {
+  display: flex;
+  align-items: baseline;
+  gap: 0.6rem;
+}
+
+.now {
+  font-size: 2.5rem;
+  line-height: 1;
+}
+
+.to {
+  font: 400 var(--text-l) var(--font-text);
+  color: var(--soft);
+}
+
+.when,
+.leap {
+  color: var(--soft);
+  font-size: var(--text-s);
+}
+
+ul {
+  overflow-y: auto;
+  scrollbar-width: thin;
+  margin-top: 0.3rem;
+  min-height: 0;
+}
+
+button:not(.free) {
+  display: grid;
+  grid-template-columns: 1.7rem 1rem 1.9rem 4.6rem minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 0.3rem;
+  width: 100%;
+  min-height: 1.95rem;
+  padding: 0 0.4rem;
+  border: 0;
+  border-top: 1px solid var(--rule);
+  background: none;
+  color: inherit;
+  text-align: left;
+  cursor: pointer;
+  font-size: var(--text-s);
+}
+
+button:not(.free):hover {
+  background: var(--raised);
+}
+
+button.chosen {
+  background: var(--lit);
+  font-weight: 700;
+}
+
+button:focus-visible {
+  outline-offset: -3px;
+}
+
+.pi {
+  font-size: 0.7rem;
+  color: var(--soft);
+}
+
+.where {
+  color: var(--soft);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.chosen .where,
+.chosen .pi {
+  color: var(--ink);
+}
+
+.size {
+  white-space: nowrap;
+}
+
+.free {
+  align-self: flex-start;
+  margin-top: 0.3rem;
+}
+</style>

@@ -1,0 +1,256 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import Select from 'primevue/select'
+import SelectButton from 'primevue/selectbutton'
+import ToggleSwitch from 'primevue/toggleswitch'
+import { useToast } from 'primevue/usetoast'
+import { useCatalogue } from '../../api/queries'
+import MusicText from '../../music/MusicText.vue'
+import FieldRow from '../../shell/FieldRow.vue'
+import ThreadList from './ThreadList.vue'
+import type { Bench } from './useBench'
+import type { PlanState } from './usePlan'
+
+/* The thread in words, and what it is made from. */
+const props = defineProps<{ bench: Bench; plan: PlanState }>()
+const catalogue = useCatalogue()
+const toast = useToast()
+const choosing = ref(false)
+const listing = ref(false)
+const now = computed(() => props.plan.plan.value)
+const thread = computed(() => props.bench.thread.value)
+const mode = computed(() => now.value.thread || 'guide-tones')
+const modeName = computed(() => catalogue.data.value?.threads.find((t) => t.id === mode.value)?.name ?? '')
+
+const strings = computed(() => {
+  const n = props.bench.data.value?.instrument.open.length ?? 6
+  return [
+    { text: 'all', value: '' },
+    { text: '1 to 3', value: '1-3' },
+    { text: '2 to 4', value: '2-4' },
+    ...(n > 4 ? [{ text: `3 to ${n}`, value: `3-${n}` }] : []),
+  ]
+})
+const orders = [
+  { text: 'third, seventh, root, fifth', value: '' },
+  { text: 'seventh, third, root, fifth', value: 'seventh,third,root,fifth' },
+  { text: 'root, third, fifth, seventh', value: 'root,third,fifth,seventh' },
+  { text: 'fifth, third, seventh, root', value: 'fifth,third,seventh,root' },
+]
+const numerals = computed(() => [
+  ...new Set(props.bench.data.value?.bars.flatMap((b) => b.changes.map((c) => c.numeral))),
+])
+const roles = [
+  { text: 'R', value: 'root' },
+  { text: '3', value: 'third' },
+  { text: '5', value: 'fifth' },
+  { text: '7', value: 'seventh' },
+]
+const allowed = (n: string) => (now.value.allowed?.[n] ?? '').split(',').filter(Boolean)
+const allow = (n: string, chosen: string[] | null) =>
+  props.plan.set({ allowed: { ...now.value.allowed, [n]: (chosen ?? []).join(',') } })
+
+const turnarounds = computed(() => {
+  const minor = props.bench.data.value?.chart.key.endsWith('m')
+  return [
+    { id: '', name: 'what the band plays', text: '' },
+    ...(catalogue.data.value?.turnarounds.filter((t) => t.minor === minor && !t.ending) ?? []),
+  ]
+})
+const imagined = computed(() => turnarounds.value.find((t) => t.text === now.value.imagined?.text)?.id ?? '')
+const imagine = (id: string) => {
+  const t = turnarounds.value.find((x) => x.id === id)
+  const bars = props.bench.data.value?.bars.length ?? 0
+  if (id && (bars < 2 || props.bench.data.value?.chart.beats !== 4)) {
+    toast.add({
+      severity: 'warn',
+      summary: 'Not here',
+      detail: 'The turnarounds fill the last two bars, in four beats.',
+      life: 6000,
+    })
+    return
+  }
+  props.plan.set({ imagined: t?.text ? { bar: bars - 1, text: t.text } : undefined })
+}
+</script>
+
+<template>
+  <header class="thread">
+    <h2>Wave</h2>
+    <p v-if="thread?.problem" class="problem" role="alert">
+      {{ thread.problem.message }}
+      <Button
+        v-if="thread.problem.pinned"
+        label="Drop that target"
+        size="small"
+        variant="outlined"
+        @click="plan.pin(thread.problem.step)"
+      />
+      <Button
+        v-else-if="now.strings"
+        label="Use all strings"
+        size="small"
+        variant="outlined"
+        @click="plan.set({ strings: '' })"
+      />
+    </p>
+    <p v-else class="about">
+      <span
+        >{{ modeName
+        }}<template v-if="bench.choruses.value > 1">
+          · chorus {{ bench.chorus.value + 1 }} of {{ bench.choruses.value }}</template
+        ></span
+      >
+      · {{ thread?.halfSteps }} half steps, {{ Math.round((thread?.mm ?? 0) / 10) }} cm of neck
+    </p>
+    <span class="do">
+      <Button
+        v-if="plan.past.value.length"
+        icon="pi pi-undo"
+        size="small"
+        variant="text"
+        aria-label="undo"
+        title="undo (U)"
+        @click="plan.undo"
+      />
+      <Button label="List" size="small" variant="text" @click="listing = true" />
+      <Button label="Targets" size="small" variant="outlined" @click="choosing = true" />
+    </span>
+    <ThreadList v-model="listing" :bench="bench" />
+    <Dialog
+      v-model:visible="choosing"
+      modal
+      header="Targets of the thread"
+      :style="{ width: 'min(42rem, 94vw)' }"
+      dismissable-mask
+    >
+      <div class="fields">
+        <FieldRow label="The thread takes" for="thread-mode">
+          <Select
+            :model-value="mode"
+            input-id="thread-mode"
+            :options="catalogue.data.value?.threads ?? []"
+            option-label="name"
+            option-value="id"
+            @update:model-value="(thread) => plan.set({ thread })"
+          />
+        </FieldRow>
+        <FieldRow label="On strings" for="thread-strings">
+          <SelectButton
+            :model-value="now.strings ?? ''"
+            :options="strings"
+            option-label="text"
+            option-value="value"
+            :allow-empty="false"
+            @update:model-value="(strings) => plan.set({ strings })"
+          />
+        </FieldRow>
+        <FieldRow
+          v-for="n in numerals"
+          :key="n"
+          :label="`Only on ${n.replaceAll('b', '♭').replaceAll('#', '♯')}`"
+          for=""
+          hint="nothing chosen: as above"
+        >
+          <SelectButton
+            :model-value="allowed(n)"
+            :options="roles"
+            option-label="text"
+            option-value="value"
+            multiple
+            :aria-label="`degrees allowed on ${n}`"
+            @update:model-value="(v) => allow(n, v)"
+          />
+        </FieldRow>
+        <FieldRow label="Crossings list first" for="thread-order" hint="the third says most about a chord">
+          <Select
+            :model-value="now.targets ?? ''"
+            input-id="thread-order"
+            :options="orders"
+            option-label="text"
+            option-value="value"
+            @update:model-value="(targets) => plan.set({ targets })"
+          />
+        </FieldRow>
+        <FieldRow label="The nearest first" for="thread-nearest" hint="whatever it is">
+          <ToggleSwitch
+            :model-value="!!now.nearest"
+            input-id="thread-nearest"
+            @update:model-value="(nearest) => plan.set({ nearest })"
+          />
+        </FieldRow>
+        <FieldRow label="Imagine over the last bars" for="imagine" hint="you follow it, the band does not">
+          <Select
+            :model-value="imagined"
+            input-id="imagine"
+            :options="turnarounds"
+            option-label="name"
+            option-value="id"
+            @update:model-value="imagine"
+          >
+            <template #option="{ option }">
+              <span class="option"
+                >{{ option.name }} <small><MusicText :text="option.text" /></small
+              ></span>
+            </template>
+          </Select>
+        </FieldRow>
+        <p v-if="plan.pins.value" class="pins">
+          {{ plan.pins.value }} chosen by hand in this position.
+          <Button label="Let the thread choose them all" size="small" variant="outlined" @click="plan.unpinAll" />
+        </p>
+      </div>
+    </Dialog>
+  </header>
+</template>
+
+<style scoped>
+.thread {
+  display: flex;
+  align-items: center;
+  gap: 0.75rem;
+  min-height: 2.2rem;
+}
+
+h2 {
+  font-size: var(--text-l);
+}
+
+.about,
+.problem {
+  color: var(--soft);
+  font-size: var(--text-s);
+}
+
+.problem {
+  color: var(--danger);
+}
+
+.do {
+  margin-left: auto;
+  display: flex;
+  gap: 0.25rem;
+  white-space: nowrap;
+}
+
+.fields {
+  display: grid;
+  gap: 0.75rem;
+}
+
+.option {
+  display: grid;
+}
+
+.option small {
+  color: var(--soft);
+}
+
+.pins {
+  display: flex;
+  gap: 0.75rem;
+  align-items: center;
+}
+</style>

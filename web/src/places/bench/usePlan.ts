@@ -1,0 +1,65 @@
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, shallowRef, watch } from 'vue'
+import { useToast } from 'primevue/usetoast'
+import type { Place, Plan } from '../../api/client'
+import { useChartChanges } from '../../api/queries'
+import type { Bench, Step } from './useBench'
+
+/** What the player decides about the chart: saved as it is done, each step undoable. */
+export function usePlan(bench: Bench) {
+  const changes = useChartChanges()
+  const toast = useToast()
+  const queries = useQueryClient()
+  const pending = shallowRef<Plan>()
+  const past = shallowRef<Plan[]>([])
+  watch(bench.data, () => (pending.value = undefined))
+  watch(bench.id, () => (past.value = []))
+  const plan = computed<Plan>(() => pending.value ?? bench.data.value?.chart.plan ?? {})
+
+  async function save(next: Plan) {
+    pending.value = next
+    try {
+      await changes.plan.mutateAsync({ id: bench.id.value, plan: next })
+    } catch (e) {
+      pending.value = undefined
+      await queries.invalidateQueries({ queryKey: ['map'] })
+      toast.add({ severity: 'error', summary: 'Not saved', detail: (e as Error).message, life: 8000 })
+    }
+  }
+  const set = (change: Partial<Plan>) => {
+    past.value = [...past.value.slice(-49), plan.value]
+    return save({ ...plan.value, ...change })
+  }
+  const undo = () => {
+    const before = past.value.at(-1)
+    if (!before) return
+    past.value = past.value.slice(0, -1)
+    save(before)
+  }
+
+  const range = () => `${bench.window.value?.low}-${bench.window.value?.high}`
+  const pinKey = (s: Step) => `${range()} ${s.bar + 1}.${s.beat} `
+  const pinned = (i: number) => {
+    const s = bench.steps.value[i]
+    return !!s && (plan.value.pins ?? []).some((p) => p.startsWith(pinKey(s)))
+  }
+  /** Chooses a target by hand, or gives the choice back to the thread. */
+  const pin = (i: number, place?: Place) => {
+    const s = bench.steps.value[i]
+    if (!s) return
+    const others = (plan.value.pins ?? []).filter((p) => !p.startsWith(pinKey(s)))
+    return set({ pins: place ? [...others, `${pinKey(s)}${place.string}:${place.fret}`] : others })
+  }
+  const unpinAll = () => set({ pins: (plan.value.pins ?? []).filter((p) => !p.startsWith(range() + ' ')) })
+  const pins = computed(() => (plan.value.pins ?? []).filter((p) => p.startsWith(range() + ' ')).length)
+
+  /** Chooses where a pitch is played, in place of another place of it. */
+  const pick = (chosen: Place, instead?: Place) => {
+    const key = (p: Place) => `${range()} ${p.string}:${p.fret}`
+    const others = (plan.value.picks ?? []).filter((p) => !instead || p !== key(instead))
+    return set({ picks: [...others, key(chosen)] })
+  }
+  return { plan, past, set, undo, pin, pinned, pins, unpinAll, pick }
+}
+
+export type PlanState = ReturnType<typeof usePlan>

@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import type { Instrument, Note, Target } from '../../api/client'
+import MarkShape from '../../music/MarkShape.vue'
+import NeckBoard from '../../neck/NeckBoard.vue'
+import { geometry } from '../../neck/geometry'
+
+/* The window alone, as large as the screen allows: this chord's tones, and where to arrive. */
+const props = defineProps<{
+  instrument: Instrument
+  window: { low: number; high: number }
+  notes: Note[]
+  from?: Target
+  to?: Target
+}>()
+const box = ref<HTMLElement>()
+const { width } = useElementSize(box, { width: 1200, height: 0 })
+const frame = computed(() => ({
+  width: width.value,
+  height: Math.max(280, Math.min(440, width.value * 0.36)),
+  from: Math.max(0, props.window.low - 1),
+  to: Math.min(props.instrument.last, props.window.high + 1),
+  top: 44,
+  foot: 92,
+}))
+const g = computed(() => geometry(frame.value, props.instrument))
+const r = computed(() => Math.min(g.value.gap * 0.46, g.value.half(frame.value.to) * 0.8))
+const at = (p: { string: number; fret: number }) => `translate(${g.value.fret(p.fret)} ${g.value.string(p.string)})`
+const stays = computed(
+  () => props.from && props.to && props.from.midi === props.to.midi && props.from.string === props.to.string,
+)
+const taken = computed(() => props.notes.some((n) => n.string === props.to?.string && n.fret === props.to.fret))
+const words = computed(() =>
+  props.to
+    ? `arrive on the ${props.to.degree}, ${props.to.note}, string ${props.to.string} fret ${props.to.fret}`
+    : 'the neck',
+)
+const frets = computed(() =>
+  Array.from({ length: frame.value.to - frame.value.from + 1 }, (_, i) => frame.value.from + i),
+)
+</script>
+
+<template>
+  <div ref="box">
+    <svg :width="frame.width" :height="frame.height" role="img" :aria-label="words">
+      <NeckBoard :g="g" :frame="frame" :instrument="instrument" />
+      <text
+        v-for="n in frets.filter((f) => f > 0)"
+        :key="n"
+        class="number"
+        :x="g.fret(n)"
+        :y="g.numbers"
+        text-anchor="middle"
+      >
+        {{ n }}
+      </text>
+      <g
+        v-for="(n, i) in notes"
+        :key="i"
+        :transform="at(n)"
+        :class="{ aside: from && (n.string !== from.string || n.fret !== from.fret) }"
+      >
+        <MarkShape :degree="n.degree" :label="n.degree" :r="r" />
+      </g>
+      <g v-if="from" :transform="at(from)"><MarkShape :degree="from.degree" :label="from.degree" :r="r * 1.12" /></g>
+      <g v-if="to" :transform="at(to)" data-stand-arrival>
+        <circle class="ring" :r="r * 1.36" />
+        <MarkShape v-if="!stays && !taken" :degree="to.degree" :label="to.degree" :r="r" hollow />
+      </g>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+svg {
+  display: block;
+  font-family: var(--font-text);
+}
+
+.number {
+  font-size: 24px;
+  font-weight: 600;
+  fill: var(--ink);
+}
+
+.aside {
+  opacity: 0.42;
+}
+
+.ring {
+  fill: none;
+  stroke: var(--lit-rule);
+  stroke-width: 6;
+}
+</style>

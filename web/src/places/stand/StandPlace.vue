@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import { onKeyStroke, useTitle } from '@vueuse/core'
+import { computed } from 'vue'
+import { useRouter } from 'vue-router'
+import Button from 'primevue/button'
+import MarkBadge from '../../music/MarkBadge.vue'
+import MusicText from '../../music/MusicText.vue'
+import StandNeck from './StandNeck.vue'
+import EmptyPlace from '../../shell/EmptyPlace.vue'
+import { isTyping } from '../../shell/keys'
+import { useBench } from '../bench/useBench'
+import { useBenchKeys } from '../bench/useBenchKeys'
+import { away } from '../bench/words'
+
+/* The chord of now, the chord to come and where to arrive, to be read from two metres. */
+const bench = useBench()
+const { data, step, chord, coming, window, run, targets, at, nextTarget, map } = bench
+const router = useRouter()
+useTitle(computed(() => (data.value ? `${data.value.chart.title} on the stand · Undaris` : 'Undaris')))
+useBenchKeys(bench)
+const leave = () =>
+  router.push({ name: 'bench', params: { id: bench.id.value }, query: router.currentRoute.value.query })
+onKeyStroke(
+  (e) => ['m', 'M', 'Escape'].includes(e.key) && !isTyping(e),
+  () => leave(),
+)
+const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0].chord] : undefined))
+</script>
+
+<template>
+  <main v-if="data && step && chord && run && window" class="stand">
+    <header>
+      <p class="where">
+        bar <b>{{ step.bar + 1 }}</b> of {{ data.bars.length }}
+        <span class="beats" aria-hidden="true"
+          ><i v-for="b in data.chart.beats" :key="b" :class="{ on: b >= step.beat && b < step.beat + step.length }"
+        /></span>
+        <span v-if="data.bars[step.bar]?.section" class="section">{{ data.bars[step.bar]!.section }}</span>
+      </p>
+      <p class="title">{{ data.chart.title }}</p>
+      <Button label="Bench" icon="pi pi-times" variant="text" title="M or Escape" @click="leave" />
+    </header>
+    <div class="chords" role="status" aria-live="polite">
+      <p class="now">
+        <MusicText :text="chord.symbol" />
+        <span v-if="targets[at]" class="aim"
+          ><MarkBadge :degree="targets[at]!.degree" :size="72" /><MusicText :text="targets[at]!.note"
+        /></span>
+      </p>
+      <p v-if="next && coming[0]" class="next">
+        <small>{{ away(coming[0].beats, data.chart.beats) }}</small>
+        <MusicText :text="next.symbol" />
+        <span v-if="nextTarget" class="aim"
+          ><MarkBadge :degree="nextTarget.degree" :size="60" hollow /><MusicText :text="nextTarget.note"
+        /></span>
+      </p>
+    </div>
+    <StandNeck
+      class="neck"
+      :instrument="data.instrument"
+      :window="window"
+      :notes="run.notes"
+      :from="targets[at]"
+      :to="nextTarget"
+    />
+    <nav>
+      <Button icon="pi pi-arrow-left" aria-label="chord before" variant="outlined" @click="bench.go(at - 1)" />
+      <Button icon="pi pi-arrow-right" aria-label="next chord" @click="bench.go(at + 1)" />
+    </nav>
+  </main>
+  <EmptyPlace v-else-if="map.error.value" title="This chart cannot be shown" :text="map.error.value.message">
+    <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
+  </EmptyPlace>
+</template>
+
+<style scoped>
+.stand {
+  min-height: 100vh;
+  display: grid;
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  padding: 0.75rem 2rem 1rem;
+}
+
+header {
+  display: flex;
+  align-items: center;
+  gap: 2rem;
+}
+
+.where {
+  font-size: 2rem;
+  display: flex;
+  align-items: center;
+  gap: 0.75rem;
+}
+
+.where b {
+  font: 600 3rem/1 var(--font-display);
+}
+
+.beats {
+  display: flex;
+  gap: 0.4rem;
+}
+
+.beats i {
+  width: 1.1rem;
+  height: 1.1rem;
+  border-radius: 50%;
+  border: 3px solid var(--lit-rule);
+}
+
+.beats .on {
+  background: var(--lit-rule);
+}
+
+.section {
+  color: var(--third);
+  font-weight: 600;
+}
+
+.title {
+  margin-left: auto;
+  color: var(--soft);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.chords {
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
+  gap: 2rem;
+  flex-wrap: wrap;
+}
+
+.now,
+.next {
+  display: flex;
+  align-items: center;
+  gap: 1.5rem;
+  font: 600 clamp(5rem, 15vw, 12rem) / 1.05 var(--font-display);
+}
+
+.next {
+  font-size: clamp(3.5rem, 9vw, 7.5rem);
+  color: var(--soft);
+}
+
+.next small {
+  font: 400 1.75rem var(--font-text);
+}
+
+.aim {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+  font: 700 2.75rem var(--font-text);
+  color: var(--ink);
+}
+
+.neck {
+  align-self: center;
+}
+
+nav {
+  display: flex;
+  justify-content: space-between;
+}
+
+nav :deep(button) {
+  width: 5rem;
+  height: 3rem;
+}
+</style>

@@ -1,0 +1,215 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import type { ChartMap, Note, Place, Target } from '../api/client'
+import MarkShape from '../music/MarkShape.vue'
+import { markOf } from '../music/marks'
+import type { Step } from '../places/bench/useBench'
+
+/* Time runs with the bars, height is pitch. Rails are the chord tones in the window; the thread runs through them. */
+const props = defineProps<{
+  map: ChartMap
+  steps: Step[]
+  at: number
+  targets: (Target | undefined)[]
+  /** The run of each chord in this window. */
+  runs: { notes: Note[] }[]
+  label: (n: Target) => string
+}>()
+const emit = defineEmits<{ go: [step: number]; pin: [step: number, place: Place] }>()
+
+const box = ref<HTMLElement>()
+const { width } = useElementSize(box, { width: 740, height: 0 })
+const height = 192
+const top = 20
+
+/** A long chart shows the sixteen bars around the one in hand. */
+const most = 16
+const bars = computed(() => props.map.bars.length)
+const first = computed(() => {
+  if (bars.value <= 24) return 0
+  return Math.min(Math.floor((props.steps[props.at]?.bar ?? 0) / most) * most, bars.value - most)
+})
+const count = computed(() => (bars.value <= 24 ? bars.value : most))
+const beat = computed(() => width.value / (count.value * props.map.chart.beats))
+const beats = computed(() => props.map.chart.beats)
+const left = (s: Step) => ((s.bar - first.value) * beats.value + s.beat - 1) * beat.value
+const visible = computed(() =>
+  props.steps.map((s, i) => ({ s, i })).filter(({ s }) => s.bar >= first.value && s.bar < first.value + count.value),
+)
+
+const range = computed(() => {
+  const all = props.runs.flatMap((r) => r.notes.map((n) => n.midi))
+  return { low: Math.min(...all, 127) - 1, high: Math.max(...all, 0) + 1 }
+})
+const y = (midi: number) =>
+  top + ((range.value.high - midi) / Math.max(1, range.value.high - range.value.low)) * (height - top - 4)
+
+/** Rails far from the thread step back. */
+const rails = computed(() =>
+  visible.value.flatMap(({ s, i }) => {
+    const target = props.targets[i]
+    return (props.runs[s.chord]?.notes ?? []).map((n) => ({
+      step: i,
+      n,
+      x1: left(s) + 4,
+      x2: left(s) + s.length * beat.value - 4,
+      y: y(n.midi),
+      colour: markOf(n.degree).colour,
+      opacity: target ? Math.max(0.14, 0.75 - Math.abs(n.midi - target.midi) * 0.055) : 0.4,
+    }))
+  }),
+)
+const markRadius = computed(() => Math.min(11, Math.max(5, beat.value * 1.1)))
+const points = computed(() =>
+  visible.value.flatMap(({ s, i }) => {
+    const t = props.targets[i]
+    return t ? [{ t, i, x: left(s) + markRadius.value + 3, y: y(t.midi) }] : []
+  }),
+)
+const line = computed(() => {
+  const p = points.value
+  if (!p.length) return ''
+  let d = `M ${p[0]!.x} ${p[0]!.y}`
+  for (let i = 1; i < p.length; i++) {
+    const [a, b] = [p[i - 1]!, p[i]!]
+    const bow = (b.x - a.x) * 0.55
+    d += ` C ${a.x + bow} ${a.y} ${b.x - bow} ${b.y} ${b.x} ${b.y}`
+  }
+  return d + ` H ${width.value - 2}`
+})
+const words = computed(
+  () =>
+    'the thread: ' +
+    points.value
+      .map(({ t, i }) => `bar ${props.steps[i]!.bar + 1}, ${t.degree} ${t.note} at ${t.string}:${t.fret}`)
+      .join('; '),
+)
+</script>
+
+<template>
+  <div ref="box" class="wave">
+    <svg :width="width" :height="height" role="img" :aria-label="words">
+      <rect
+        v-for="{ s, i } in visible.filter((v) => v.i === at)"
+        :key="i"
+        class="here"
+        :x="left(s)"
+        y="0"
+        :width="s.length * beat"
+        :height="height"
+      />
+      <g v-for="b in count" :key="b">
+        <line
+          class="barline"
+          :class="{ strong: (first + b - 1) % 4 === 0 }"
+          :x1="(b - 1) * beats * beat"
+          :x2="(b - 1) * beats * beat"
+          y1="0"
+          :y2="height"
+        />
+        <text class="number" :x="(b - 1) * beats * beat + 5" y="14">{{ first + b }}</text>
+      </g>
+      <rect
+        v-for="{ s, i } in visible"
+        :key="'hit' + i"
+        class="hit"
+        :x="left(s)"
+        y="0"
+        :width="s.length * beat"
+        :height="height"
+        @click="emit('go', i)"
+      />
+      <g v-for="(r, k) in rails" :key="k" class="rail" @click="emit('pin', r.step, r.n)">
+        <title>aim for the {{ r.n.degree }}, {{ r.n.note }} at {{ r.n.string }}:{{ r.n.fret }}, here</title>
+        <line :x1="r.x1" :x2="r.x2" :y1="r.y" :y2="r.y" stroke="transparent" stroke-width="9" />
+        <line :x1="r.x1" :x2="r.x2" :y1="r.y" :y2="r.y" :stroke="r.colour" stroke-width="2.6" :opacity="r.opacity" />
+      </g>
+      <path class="thread" :d="line" />
+      <g
+        v-for="(p, k) in points"
+        :key="'t' + k"
+        class="target"
+        :data-target="p.i"
+        :transform="`translate(${p.x} ${p.y})`"
+        @click="emit('go', p.i)"
+      >
+        <title>
+          {{ p.t.degree }}, {{ p.t.note }} at {{ p.t.string }}:{{ p.t.fret }}{{ p.t.pinned ? ', chosen by hand' : '' }}
+        </title>
+        <circle v-if="p.t.pinned" class="pinned" :r="markRadius + 4" />
+        <MarkShape :degree="p.t.degree" :label="markRadius > 8 ? label(p.t) : ''" :r="markRadius" />
+        <path v-if="p.t.against" class="rub" :d="`M ${-markRadius} ${markRadius + 6} q 3 -4 6 0 t 6 0 t 6 0`" />
+      </g>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.wave {
+  width: 100%;
+  overflow: hidden;
+  contain: layout style paint;
+}
+
+svg {
+  display: block;
+  border-block: 1px solid var(--rule);
+  font-family: var(--font-text);
+}
+
+.here {
+  fill: var(--lit);
+}
+
+.barline {
+  stroke: var(--rule);
+}
+
+.strong {
+  stroke: var(--ink);
+  stroke-width: 1.6;
+}
+
+.number {
+  font-size: 14px;
+  fill: var(--soft);
+}
+
+.hit {
+  fill: transparent;
+  cursor: pointer;
+}
+
+.rail {
+  cursor: pointer;
+}
+
+.rail:hover line:last-child {
+  stroke-width: 5;
+  opacity: 1;
+}
+
+.thread {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.6;
+  pointer-events: none;
+}
+
+.target {
+  cursor: pointer;
+}
+
+.pinned {
+  fill: none;
+  stroke: var(--lit-rule);
+  stroke-width: 3;
+}
+
+.rub {
+  fill: none;
+  stroke: var(--danger);
+  stroke-width: 2.4;
+}
+</style>
