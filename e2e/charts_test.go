@@ -67,6 +67,7 @@ func TestInstrumentIsCheckedAndUsed(t *testing.T) {
 	p.visit("/bench/6")
 	p.sees(".crossing .now", "C7")
 	p.click("nav button", "Neck")
+	p.until(`document.querySelector('[role=dialog]')?.contains(document.activeElement) && document.getAnimations().every(a => a.playState !== 'running')`)
 	p.write("#tuning", "E2,A2,D3,G3,H3,E4")
 	p.click("[role=dialog] button", "Use this instrument")
 	p.sees("[role=dialog] [role=alert]", `"H3" is not a pitch`)

@@ -127,7 +127,7 @@ func (s *server) blends(api huma.API) {
 			NeckQuery
 			String   int      `query:"string" required:"true"`
 			Fret     int      `query:"fret" required:"true"`
-			Chords   []string `query:"chords" required:"true"`
+			Chords   []string `query:"chords,explode" required:"true"`
 			Advanced bool     `query:"advanced"`
 		}) ([]PlaceReading, error) {
 			inst, _, err := in.neck("query.")

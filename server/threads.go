@@ -151,7 +151,7 @@ func (s *server) threads(api huma.API) {
 			Beats   int      `query:"beats" default:"4"`
 			Mode    string   `query:"mode" default:"guide-tones"`
 			Strings string   `query:"strings" doc:"a string set, such as 1-3"`
-			Pins    []string `query:"pins" doc:"bar.beat string:fret, such as 2.1 3:8"`
+			Pins    []string `query:"pins,explode" doc:"bar.beat string:fret, such as 2.1 3:8"`
 		}) (Thread, error) {
 			on, err := in.read()
 			if err != nil {
