@@ -13,7 +13,7 @@ func TestQuestionsAboutChanges(t *testing.T) {
 	srv := serve(t)
 	var moves []Move
 	ask(t, srv, "GET", "/api/crossings?from=C7&to=F7&low=7&high=11", nil, &moves)
-	assert.Equal(t, Move{ToneName{"b7", "Bb"}, ToneName{"3", "A"}, -1, "half step", true, moves[0].Places}, moves[0])
+	assert.Equal(t, Step{ToneName{"b7", "Bb"}, ToneName{"3", "A"}, -1, "half step", true}, moves[0].Step)
 	assert.Equal(t, MovePlace{Place{2, 11}, Place{2, 10}, 20.4}, moves[0].Places[0])
 	ask(t, srv, "GET", "/api/crossings?from=C7&to=F7&low=7&high=11&nearest=true", nil, &moves)
 	assert.Equal(t, "hold", moves[0].Kind)

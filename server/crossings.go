@@ -16,14 +16,19 @@ type Place struct {
 	Fret   int `json:"fret"`
 }
 
-// Move is a tone of one chord going to a near tone of the next.
+// Step is a tone of one chord going to a near tone of the next.
+type Step struct {
+	From      ToneName `json:"from"`
+	To        ToneName `json:"to"`
+	HalfSteps int      `json:"halfSteps" doc:"up is positive"`
+	Kind      string   `json:"kind" enum:"hold,half step,whole step,leap"`
+	Guide     bool     `json:"guide,omitempty" doc:"between third and seventh"`
+}
+
+// Move is a step with the places where it lies.
 type Move struct {
-	From      ToneName    `json:"from"`
-	To        ToneName    `json:"to"`
-	HalfSteps int         `json:"halfSteps" doc:"up is positive"`
-	Kind      string      `json:"kind" enum:"hold,half step,whole step,leap"`
-	Guide     bool        `json:"guide,omitempty" doc:"between third and seventh"`
-	Places    []MovePlace `json:"places" doc:"shortest way of the hand first"`
+	Step
+	Places []MovePlace `json:"places" doc:"shortest way of the hand first"`
 }
 
 // ToneName is a degree and the note it is.
@@ -43,15 +48,14 @@ func wireTone(t harmony.Tone) ToneName { return ToneName{string(t.Degree), t.Nam
 
 func tenth(mm float64) float64 { return math.Round(mm*10) / 10 }
 
-// wireMoves keeps at most so many places of each move.
-func wireMoves(moves []crossing.Move, most int) []Move {
-	list := make([]Move, len(moves))
-	for i, m := range moves {
-		places := m.Places[:min(most, len(m.Places))]
-		list[i] = Move{wireTone(m.From), wireTone(m.To), m.HalfSteps, string(m.Kind), m.Guide, make([]MovePlace, len(places))}
-		for j, p := range places {
-			list[i].Places[j] = MovePlace{Place(p.From), Place(p.To), tenth(p.Travel)}
-		}
+func wireStep(m crossing.Move) Step {
+	return Step{wireTone(m.From), wireTone(m.To), m.HalfSteps, string(m.Kind), m.Guide}
+}
+
+func wirePlaces(places []crossing.Place) []MovePlace {
+	list := make([]MovePlace, len(places))
+	for i, p := range places {
+		list[i] = MovePlace{Place(p.From), Place(p.To), tenth(p.Travel)}
 	}
 	return list
 }
@@ -116,6 +120,10 @@ func (s *server) crossings(api huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			return wireMoves(crossing.Between(on.in, from, to, on.w, by), 99), nil
+			list := []Move{}
+			for _, m := range crossing.Between(on.in, from, to, on.w, by) {
+				list = append(list, Move{wireStep(m), wirePlaces(m.Places)})
+			}
+			return list, nil
 		})
 }

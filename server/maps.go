@@ -45,15 +45,16 @@ type Map struct {
 
 // Crossing is a pair of chords that follow each other.
 type Crossing struct {
-	From int `json:"from" doc:"index of the chord"`
-	To   int `json:"to"`
+	From  int    `json:"from" doc:"index of the chord"`
+	To    int    `json:"to"`
+	Steps []Step `json:"steps" doc:"what moves where, ranked"`
 }
 
 // InPosition is what lies in one position.
 type InPosition struct {
-	Runs      []Run    `json:"runs" doc:"for each chord"`
-	Crossings [][]Move `json:"crossings" doc:"for each pair of changes"`
-	Thread    Thread   `json:"thread"`
+	Runs      []Run           `json:"runs" doc:"for each chord"`
+	Crossings [][][]MovePlace `json:"crossings" doc:"for each of the changes, for each of its steps: where it lies, nearest first"`
+	Thread    Thread          `json:"thread"`
 }
 
 func (s *server) maps(api huma.API) {
@@ -88,7 +89,6 @@ type survey struct {
 	by     crossing.Ranking
 	chords []harmony.Chord
 	weave  weave
-	pairs  []Crossing
 	moves  [][]crossing.Move         // for each pair, wherever they lie
 	rubs   map[int]map[string]string // by step and degree: what it is over the band's chord
 }
@@ -131,10 +131,13 @@ func chartMap(c store.Chart, player store.Player, own *neck.Window) (Map, error)
 	m.Sheet, s.chords = wireSheet(solo, key)
 	m.Choruses = len(s.weave.mode.Choruses)
 	s.hear(&m.Sheet, band, solo)
-	s.pairs = follow(m.Bars)
-	m.Changes = s.pairs
-	for _, p := range s.pairs {
-		s.moves = append(s.moves, crossing.Steps(s.chords[p.From], s.chords[p.To], s.by))
+	m.Changes = follow(m.Bars)
+	for i, c := range m.Changes {
+		moves := crossing.Steps(s.chords[c.From], s.chords[c.To], s.by)
+		s.moves = append(s.moves, moves)
+		for _, move := range moves {
+			m.Changes[i].Steps = append(m.Changes[i].Steps, wireStep(move))
+		}
 	}
 	whole := neck.Window{Low: 0, High: in.Last()}
 	for _, chord := range s.chords {
@@ -152,13 +155,16 @@ func chartMap(c store.Chart, player store.Player, own *neck.Window) (Map, error)
 
 // lay finds runs, crossings and the thread in one window.
 func (s *survey) lay(w neck.Window) InPosition {
-	out := InPosition{Runs: make([]Run, len(s.chords)), Crossings: make([][]Move, len(s.pairs))}
+	out := InPosition{Runs: make([]Run, len(s.chords)), Crossings: make([][][]MovePlace, len(s.moves))}
 	prefer := picks(s.plan, w)
 	for i, chord := range s.chords {
 		out.Runs[i] = wireRun(arpeggio.Make(s.in, chord, w, s.hand, prefer))
 	}
 	for i, moves := range s.moves {
-		out.Crossings[i] = wireMoves(crossing.Lay(s.in, moves, w, s.by), 3)
+		out.Crossings[i] = make([][]MovePlace, len(moves))
+		for j, m := range moves {
+			out.Crossings[i][j] = wirePlaces(crossing.Places(s.in, m, w))
+		}
 	}
 	out.Thread = s.weave.tie(w, pinsIn(s.plan.Pins, w, s.weave.places))
 	for i, t := range out.Thread.Targets {
@@ -178,8 +184,9 @@ func follow(bars []Bar) []Crossing {
 	}
 	pairs := []Crossing{}
 	for i, from := range order {
-		if p := (Crossing{from, order[(i+1)%len(order)]}); p.From != p.To && !slices.Contains(pairs, p) {
-			pairs = append(pairs, p)
+		to := order[(i+1)%len(order)]
+		if from != to && !slices.ContainsFunc(pairs, func(p Crossing) bool { return p.From == from && p.To == to }) {
+			pairs = append(pairs, Crossing{From: from, To: to, Steps: []Step{}})
 		}
 	}
 	return pairs

@@ -18,7 +18,7 @@ import (
 // Target is a note of the thread.
 type Target struct {
 	Step    int    `json:"step" doc:"the chord it belongs to, counted from 0 through the form"`
-	Chorus  int    `json:"chorus" doc:"from 0"`
+	Chorus  int    `json:"chorus,omitempty" doc:"from 0"`
 	String  int    `json:"string"`
 	Fret    int    `json:"fret"`
 	MIDI    int    `json:"midi"`

@@ -88,15 +88,9 @@ func Steps(a, b harmony.Chord, by Ranking) []Move {
 // Between is [Steps] with the places of each move inside a window. Moves that
 // the window does not hold are left out.
 func Between(in *neck.Instrument, a, b harmony.Chord, w neck.Window, by Ranking) []Move {
-	return Lay(in, Steps(a, b, by), w, by)
-}
-
-// Lay finds the places of moves inside a window, and leaves out the moves that
-// it does not hold.
-func Lay(in *neck.Instrument, moves []Move, w neck.Window, by Ranking) []Move {
-	out := make([]Move, 0, len(moves))
-	for _, m := range moves {
-		if m.Places = places(in, m, w); len(m.Places) > 0 {
+	var out []Move
+	for _, m := range Steps(a, b, by) {
+		if m.Places = Places(in, m, w); len(m.Places) > 0 {
 			out = append(out, m)
 		}
 	}
@@ -108,9 +102,9 @@ func Lay(in *neck.Instrument, moves []Move, w neck.Window, by Ranking) []Move {
 	return out
 }
 
-// places finds every place of the move's first tone in the window, each with
-// the nearest place of the second.
-func places(in *neck.Instrument, m Move, w neck.Window) []Place {
+// Places finds every place of the move's first tone in the window, each with the
+// nearest place of the second, the shortest way first.
+func Places(in *neck.Instrument, m Move, w neck.Window) []Place {
 	out := make([]Place, 0, 4)
 	class := m.From.Name.Class()
 	for s := 1; s <= in.Strings(); s++ {

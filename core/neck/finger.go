@@ -92,7 +92,7 @@ type state struct {
 }
 
 func (in *Instrument) layer(options []Placement, before []state, first bool, hand Hand) []state {
-	var out []state
+	out := make([]state, 0, len(options)*len(grips))
 	add := func(t Touch) {
 		s := state{Touch: t, cost: in.grip(t, hand), from: -1}
 		if first {

@@ -451,6 +451,8 @@ export interface components {
              * @description index of the chord
              */
             from: number;
+            /** @description what moves where, ranked */
+            steps: components["schemas"]["Step"][];
             /** Format: int64 */
             to: number;
         };
@@ -501,8 +503,8 @@ export interface components {
             text: string;
         };
         InPosition: {
-            /** @description for each pair of changes */
-            crossings: components["schemas"]["Move"][][];
+            /** @description for each of the changes, for each of its steps: where it lies, nearest first */
+            crossings: components["schemas"]["MovePlace"][][][];
             /** @description for each chord */
             runs: components["schemas"]["Run"][];
             thread: components["schemas"]["Thread"];
@@ -739,6 +741,19 @@ export interface components {
             /** Format: double */
             mm: number;
         };
+        Step: {
+            from: components["schemas"]["ToneName"];
+            /** @description between third and seventh */
+            guide?: boolean;
+            /**
+             * Format: int64
+             * @description up is positive
+             */
+            halfSteps: number;
+            /** @enum {string} */
+            kind: "hold" | "half step" | "whole step" | "leap";
+            to: components["schemas"]["ToneName"];
+        };
         Target: {
             /** @description what it is over the band's chord, where the soloist imagines another and it rubs */
             against?: string;
@@ -746,7 +761,7 @@ export interface components {
              * Format: int64
              * @description from 0
              */
-            chorus: number;
+            chorus?: number;
             degree: string;
             /** Format: int64 */
             fret: number;

@@ -102,13 +102,15 @@ export function useBench() {
     const from = step.value?.chord
     const to = coming.value[0]?.chord
     const i = data.value?.changes.findIndex((c) => c.from === from && c.to === to) ?? -1
-    return here.value?.crossings[i] ?? []
+    return (data.value?.changes[i]?.steps ?? [])
+      .map((s, k) => ({ ...s, places: here.value?.crossings[i]?.[k] ?? [] }))
+      .filter((m) => m.places.length)
   })
   const thread = computed(() => here.value?.thread)
   /** The thread's targets of the chorus in hand, by step. */
   const targets = computed(() => {
     const out: (Target | undefined)[] = steps.value.map(() => undefined)
-    for (const t of thread.value?.targets ?? []) if (t.chorus === chorus.value) out[t.step] = t
+    for (const t of thread.value?.targets ?? []) if ((t.chorus ?? 0) === chorus.value) out[t.step] = t
     return out
   })
   const indexOf = (s: { bar: number; change: number }) =>
@@ -118,7 +120,7 @@ export function useBench() {
   const nextTarget = computed(() => {
     const i = nextStep.value
     const c = i <= at.value ? (chorus.value + 1) % choruses.value : chorus.value
-    return thread.value?.targets.find((t) => t.step === i && t.chorus === c)
+    return thread.value?.targets.find((t) => t.step === i && (t.chorus ?? 0) === c)
   })
 
   const layers = ['tones', 'arrivals', 'palette', 'bends'] as const
