@@ -125,7 +125,7 @@ func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
 		}
 		return []Target{{Placement: p, MIDI: in.MIDI(p), Tone: tone}}, nil
 	}
-	var wanted, any []Target
+	wanted, any := make([]Target, 0, 16), make([]Target, 0, 16)
 	for str := in.Strings(); str >= 1; str-- {
 		if r.HighStr > 0 && (str < r.HighStr || str > r.LowStr) {
 			continue

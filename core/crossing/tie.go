@@ -23,11 +23,12 @@ func newTie(in *neck.Instrument) *tie {
 
 // add puts a stop at the end of the ring.
 func (t *tie) add(i int, s Stop, r Range) error {
-	name := s.Chord.String()
+	name := make([]byte, 0, 24)
+	name = append(name, s.Chord.String()...)
 	for _, r := range s.Allowed {
-		name += " " + r.String()
+		name = append(name, byte(r))
 	}
-	at, met := t.known[name]
+	at, met := t.known[string(name)]
 	if !met || s.Pin != nil {
 		c, err := candidates(t.in, i, s, r)
 		if err != nil {
@@ -36,7 +37,7 @@ func (t *tie) add(i int, s Stop, r Range) error {
 		at = len(t.layers)
 		t.layers = append(t.layers, c)
 		if s.Pin == nil {
-			t.known[name] = at
+			t.known[string(name)] = at
 		}
 	}
 	t.ring = append(t.ring, ringStop{i, at})
