@@ -3,12 +3,10 @@ package e2e
 import (
 	"bytes"
 	"compress/gzip"
-	"fmt"
 	"io"
 	"net/http"
 	"os"
 	"regexp"
-	"sort"
 	"strings"
 	"testing"
 
@@ -193,35 +191,4 @@ func TestEveryoneCanUseIt(t *testing.T) {
 			assert.Empty(t, found, "%s in %s", place.path, look)
 		}
 	}
-}
-
-// BenchmarkBarStep measures from a key press to the frame that shows it, on a
-// chart of 96 bars with two chords a bar. It reports the median and the 95th
-// percentile in milliseconds; a frame is 16.7.
-func BenchmarkBarStep(b *testing.B) {
-	p := sit(b, true)
-	p.visit("/charts")
-	text := strings.Repeat("| C7 A7 | Dm7 G7 | Em7 Eb7 | F7 F#dim7 ", 24) + "|"
-	id := evalLater[int](p, `fetch('/api/charts', {method: 'POST', headers: {'content-type': 'application/json'}, body: JSON.stringify({title: 'Long', key: 'C', feel: 'jazz', tempo: 120, beats: 4, text: '`+text+`'})}).then(r => r.json()).then(c => c.id)`)
-	p.visit(fmt.Sprintf("/bench/%d", id))
-	p.until(`document.querySelectorAll('[data-bar]').length === 96`)
-	var all []float64
-	for b.Loop() {
-		all = append(all, evalLater[[]float64](p, `new Promise(async done => {
-			const out = []
-			for (let i = 0; i < 60; i++) {
-				await new Promise(requestAnimationFrame)
-				const start = performance.now()
-				document.body.dispatchEvent(new KeyboardEvent('keydown', {key: 'ArrowRight', bubbles: true}))
-				const here = location.search
-				while (location.search === here) await Promise.resolve()
-				await new Promise(r => { const c = new MessageChannel(); c.port1.onmessage = r; requestAnimationFrame(() => c.port2.postMessage(0)) })
-				out.push(performance.now() - start)
-			}
-			done(out)
-		})`)...)
-	}
-	sort.Float64s(all)
-	b.ReportMetric(all[len(all)/2], "ms-median")
-	b.ReportMetric(all[len(all)*95/100], "ms-p95")
 }

@@ -67,12 +67,12 @@ func TestATargetChosenByHandRedrawsTheThread(t *testing.T) {
 	p.sees(`[data-bar="2"]`, "C")
 	// Another by the key, then back by undo, twice.
 	p.keys("t")
-	p.until(`!document.querySelector('[data-target="1"] title').textContent.startsWith('5')`)
+	p.until(`!document.querySelector('[data-target="1"] title').textContent.trim().startsWith('5')`)
 	p.keys("u", "u")
 	p.until(`document.querySelector('.thread[d]').getAttribute('d') === %q`, line)
 	// On the neck itself.
 	p.click(`[data-arrival="5:8"]`, "")
-	p.until(`document.querySelector('[data-target="1"] title').textContent.startsWith('R, F at 5:8')`)
+	p.until(`document.querySelector('[data-target="1"] title').textContent.trim().startsWith('R, F at 5:8')`)
 	p.click(".crossing button", "Let the thread choose again")
 	p.until(`document.querySelector('.thread[d]').getAttribute('d') === %q`, line)
 }
@@ -126,7 +126,7 @@ func TestThreadsOfOtherKinds(t *testing.T) {
 	p.sees(".thread .about", "chorus 1 of 4")
 	p.keys(kb.End, kb.ArrowRight)
 	p.sees(".thread .about", "chorus 2 of 4")
-	p.until(`document.querySelector('[data-target="0"] title').textContent.startsWith('b7')`)
+	p.until(`document.querySelector('[data-target="0"] title').textContent.trim().startsWith('b7')`)
 	p.until(`!document.querySelector('[role=dialog]')`)
 	p.click(".thread button", "List")
 	p.until(`document.querySelectorAll('[role=dialog] tbody tr').length === 48`)

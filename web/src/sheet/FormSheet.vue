@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
-import type { Bar, Chord } from '../api/client'
+import type { Bar, Chord, Target } from '../api/client'
 import SheetBar from './SheetBar.vue'
 
 const props = defineProps<{
@@ -11,6 +11,8 @@ const props = defineProps<{
   at?: { bar: number; change: number }
   /** The next change, to be seen coming. */
   next?: { bar: number; change: number }
+  /** The thread's targets, chord by chord through the form. */
+  targets?: (Target | undefined)[]
 }>()
 const emit = defineEmits<{ go: [bar: number, change: number] }>()
 
@@ -24,6 +26,12 @@ const rows = computed(() => {
   })
   return out
 })
+/** Which chord of the form each bar begins with. */
+const firsts = computed(() => {
+  let n = 0
+  return props.bars.map((b) => (n += b.changes.length) - b.changes.length)
+})
+
 const sheet = ref<HTMLElement>()
 watch(
   () => props.at?.bar,
@@ -53,12 +61,10 @@ watch(
         :here="at?.bar === index ? at.change : undefined"
         :soon="next?.bar === index ? next.change : undefined"
         :live="!!at"
+        :targets="targets"
+        :first="firsts[index]!"
         @go="(change) => emit('go', index, change)"
-      >
-        <template v-if="$slots.target" #target="{ change }"
-          ><slot name="target" :bar="index" :change="change"
-        /></template>
-      </SheetBar>
+      />
     </div>
   </div>
 </template>

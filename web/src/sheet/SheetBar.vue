@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Bar, Chord } from '../api/client'
+import type { Bar, Chord, Target } from '../api/client'
+import MarkBadge from '../music/MarkBadge.vue'
 import MusicText from '../music/MusicText.vue'
 
 /* One bar. It takes only what concerns it, so that a step redraws two bars and not the whole chart. */
@@ -14,6 +15,9 @@ const props = defineProps<{
   soon?: number
   /** Whether its chords can be gone to. */
   live: boolean
+  targets?: (Target | undefined)[]
+  /** The place of its first chord among the targets. */
+  first: number
 }>()
 const emit = defineEmits<{ go: [change: number] }>()
 
@@ -58,7 +62,10 @@ const label = (i: number) => {
     >
       <span class="chord"><MusicText :text="chords[c.chord]?.symbol ?? ''" /></span>
       <span class="numeral"><MusicText :text="c.numeral" /></span>
-      <slot name="target" :change="i" />
+      <span v-if="targets?.[first + i]" class="aim">
+        <MarkBadge :degree="targets[first + i]!.degree" :size="24" />
+        <MusicText :text="targets[first + i]!.note" />
+      </span>
     </button>
     <span v-if="here !== undefined" class="beats" aria-hidden="true">
       <i v-for="b in beats" :key="b" :class="{ starts: bar.changes.some((c) => c.beat === b) }" />
@@ -122,6 +129,17 @@ const label = (i: number) => {
   text-decoration: underline wavy;
 }
 
+.aim {
+  position: absolute;
+  right: 6px;
+  bottom: 5px;
+  display: flex;
+  align-items: center;
+  gap: 0.25rem;
+  font-size: var(--text-s);
+  font-weight: 700;
+}
+
 /* An imagined bar carries a line more. */
 .imagined .numeral {
   display: none;
@@ -133,7 +151,7 @@ const label = (i: number) => {
   padding-top: 0;
 }
 
-.imagined :slotted(.aim) {
+.imagined .aim {
   bottom: 17px;
 }
 

@@ -2,8 +2,8 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { ChartMap, Note, Place, Target } from '../api/client'
-import MarkShape from '../music/MarkShape.vue'
-import { markOf } from '../music/marks'
+import WaveRails, { type Rail } from './WaveRails.vue'
+import WaveThread from './WaveThread.vue'
 import type { Step } from '../places/bench/useBench'
 
 /* Time runs with the bars, height is pitch. Rails are the chord tones in the window; the thread runs through them. */
@@ -46,7 +46,7 @@ const y = (midi: number) =>
   top + ((range.value.high - midi) / Math.max(1, range.value.high - range.value.low)) * (height - top - 4)
 
 /** Rails far from the thread step back. */
-const rails = computed(() =>
+const rails = computed<Rail[]>(() =>
   visible.value.flatMap(({ s, i }) => {
     const target = props.targets[i]
     return (props.runs[s.chord]?.notes ?? []).map((n) => ({
@@ -55,8 +55,7 @@ const rails = computed(() =>
       x1: left(s) + 4,
       x2: left(s) + s.length * beat.value - 4,
       y: y(n.midi),
-      colour: markOf(n.degree).colour,
-      opacity: target ? Math.max(0.14, 0.75 - Math.abs(n.midi - target.midi) * 0.055) : 0.4,
+      nearness: target ? Math.max(0, 5 - Math.floor(Math.abs(n.midi - target.midi) / 3)) : 2,
     }))
   }),
 )
@@ -110,37 +109,14 @@ const words = computed(
         />
         <text class="number" :x="(b - 1) * beats * beat + 5" y="14">{{ first + b }}</text>
       </g>
-      <rect
-        v-for="{ s, i } in visible"
-        :key="'hit' + i"
-        class="hit"
-        :x="left(s)"
-        y="0"
-        :width="s.length * beat"
+      <WaveRails
+        :rails="rails"
+        :beat="beat"
         :height="height"
-        @click="emit('go', i)"
+        @go="(i) => emit('go', i)"
+        @pin="(i, n) => emit('pin', i, n)"
       />
-      <g v-for="(r, k) in rails" :key="k" class="rail" @click="emit('pin', r.step, r.n)">
-        <title>aim for the {{ r.n.degree }}, {{ r.n.note }} at {{ r.n.string }}:{{ r.n.fret }}, here</title>
-        <line :x1="r.x1" :x2="r.x2" :y1="r.y" :y2="r.y" stroke="transparent" stroke-width="9" />
-        <line :x1="r.x1" :x2="r.x2" :y1="r.y" :y2="r.y" :stroke="r.colour" stroke-width="2.6" :opacity="r.opacity" />
-      </g>
-      <path class="thread" :d="line" />
-      <g
-        v-for="(p, k) in points"
-        :key="'t' + k"
-        class="target"
-        :data-target="p.i"
-        :transform="`translate(${p.x} ${p.y})`"
-        @click="emit('go', p.i)"
-      >
-        <title>
-          {{ p.t.degree }}, {{ p.t.note }} at {{ p.t.string }}:{{ p.t.fret }}{{ p.t.pinned ? ', chosen by hand' : '' }}
-        </title>
-        <circle v-if="p.t.pinned" class="pinned" :r="markRadius + 4" />
-        <MarkShape :degree="p.t.degree" :label="markRadius > 8 ? label(p.t) : ''" :r="markRadius" />
-        <path v-if="p.t.against" class="rub" :d="`M ${-markRadius} ${markRadius + 6} q 3 -4 6 0 t 6 0 t 6 0`" />
-      </g>
+      <WaveThread :points="points" :line="line" :radius="markRadius" :label="label" @go="(i) => emit('go', i)" />
     </svg>
   </div>
 </template>
@@ -174,42 +150,5 @@ svg {
 .number {
   font-size: 14px;
   fill: var(--soft);
-}
-
-.hit {
-  fill: transparent;
-  cursor: pointer;
-}
-
-.rail {
-  cursor: pointer;
-}
-
-.rail:hover line:last-child {
-  stroke-width: 5;
-  opacity: 1;
-}
-
-.thread {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2.6;
-  pointer-events: none;
-}
-
-.target {
-  cursor: pointer;
-}
-
-.pinned {
-  fill: none;
-  stroke: var(--lit-rule);
-  stroke-width: 3;
-}
-
-.rub {
-  fill: none;
-  stroke: var(--danger);
-  stroke-width: 2.4;
 }
 </style>

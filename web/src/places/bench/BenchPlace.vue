@@ -6,7 +6,6 @@ import Button from 'primevue/button'
 import { useQueryClient } from '@tanstack/vue-query'
 import type { Note, Place, PlaceReading } from '../../api/client'
 import { readPlace, useCatalogue, usePlayer } from '../../api/queries'
-import MarkBadge from '../../music/MarkBadge.vue'
 import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
 import { spoken } from '../../music/text'
@@ -22,6 +21,7 @@ import BlendCard from './BlendCard.vue'
 import CrossingCard from './CrossingCard.vue'
 import RunCard from './RunCard.vue'
 import ThreadBar from './ThreadBar.vue'
+import { afterPaint } from './afterPaint'
 import { nearest, same } from './moves'
 import { useBench } from './useBench'
 import { useBenchKeys } from './useBenchKeys'
@@ -75,6 +75,23 @@ const describe = computed(
     `neck, frets ${window.value?.low} to ${window.value?.high}, ${spoken(chord.value?.symbol ?? '')}: ` +
     spots.value.map((s) => s.title).join('; '),
 )
+
+/* The neck and the sheet follow a step at once; what is read in words follows a frame later, so that the step is quick. */
+const words = afterPaint(() => {
+  if (!step.value || !chord.value || !run.value || !window.value || !blend.value) return
+  return {
+    run: { chord: chord.value, run: run.value, window: window.value },
+    blend: { chord: chord.value, blend: blend.value, window: window.value },
+    crossing: {
+      step: step.value,
+      coming: coming.value,
+      moves: moves.value,
+      from: targets.value[at.value],
+      to: nextTarget.value,
+      pinned: plan.pinned(nextStep.value),
+    },
+  }
+})
 
 /* What a card points at. */
 const lit = ref<{ from: Place; to: Place }[]>([])
@@ -143,7 +160,7 @@ onKeyStroke(
 </script>
 
 <template>
-  <main v-if="data && step && chord && run && window && here && blend" class="bench">
+  <main v-if="data && step && chord && run && window && here && blend && words" class="bench">
     <header>
       <h1>{{ data.chart.title }}</h1>
       <p class="meta">
@@ -164,24 +181,13 @@ onKeyStroke(
       :beats="data.chart.beats"
       :at="step"
       :next="coming[0]"
+      :targets="targets"
       @go="bench.goTo"
-    >
-      <template #target="{ bar, change }">
-        <span v-if="targets[bench.indexOf({ bar, change })]" class="aim">
-          <MarkBadge :degree="targets[bench.indexOf({ bar, change })]!.degree" :size="24" />
-          <MusicText :text="targets[bench.indexOf({ bar, change })]!.note" />
-        </span>
-      </template>
-    </FormSheet>
+    />
     <CrossingCard
       class="ahead"
       :map="data"
-      :step="step"
-      :coming="coming"
-      :moves="moves"
-      :from="targets[at]"
-      :to="nextTarget"
-      :pinned="plan.pinned(nextStep)"
+      v-bind="words.crossing"
       @light="lit = $event"
       @target="aim"
       @free="plan.pin(nextStep)"
@@ -244,11 +250,9 @@ onKeyStroke(
       />
     </section>
     <div class="cards">
-      <RunCard :chord="chord" :run="run" :window="window" @pick="pick" />
+      <RunCard v-bind="words.run" @pick="pick" />
       <BlendCard
-        :chord="chord"
-        :blend="blend"
-        :window="window"
+        v-bind="words.blend"
         :palette="plan.plan.value.palette || 'minor-pentatonic'"
         :place="reading"
         @palette="(palette) => plan.set({ palette })"
@@ -325,17 +329,6 @@ h1 {
 
 .form {
   grid-area: form;
-}
-
-.aim {
-  position: absolute;
-  right: 6px;
-  bottom: 5px;
-  display: flex;
-  align-items: center;
-  gap: 0.25rem;
-  font-size: var(--text-s);
-  font-weight: 700;
 }
 
 .ahead {

@@ -1,0 +1,49 @@
+package e2e
+
+import (
+	"fmt"
+	"sort"
+	"strings"
+	"testing"
+)
+
+// BenchmarkBarStep steps through a chart of 96 bars with two chords a bar. It
+// reports, in milliseconds, the page's own work from the key press until the
+// next frame can be painted (script, style and layout; a frame is 16.7), and the
+// time until that frame has been painted, which waits for the screen.
+func BenchmarkBarStep(b *testing.B) {
+	p := sit(b, true)
+	p.visit("/charts")
+	text := strings.Repeat("| C7 A7 | Dm7 G7 | Em7 Eb7 | F7 F#dim7 ", 24) + "|"
+	id := evalLater[int](p, `fetch('/api/charts', {method: 'POST', headers: {'content-type': 'application/json'}, body: JSON.stringify({title: 'Long', key: 'C', feel: 'jazz', tempo: 120, beats: 4, text: '`+text+`'})}).then(r => r.json()).then(c => c.id)`)
+	p.visit(fmt.Sprintf("/bench/%d", id))
+	p.until(`document.querySelectorAll('[data-bar]').length === 96`)
+	var work, painted []float64
+	for b.Loop() {
+		for _, step := range evalLater[[][2]float64](p, `new Promise(async done => {
+			const frame = () => new Promise(requestAnimationFrame)
+			const turn = () => new Promise(r => { const c = new MessageChannel(); c.port1.onmessage = r; c.port2.postMessage(0) })
+			const shown = () => document.querySelector('[aria-current=true]')?.getAttribute('aria-label')
+			const out = []
+			for (let i = 0; i < 60; i++) {
+				for (let rest = 0; rest < 5; rest++) { await frame(); await turn() }
+				const was = shown(), start = performance.now()
+				document.body.dispatchEvent(new KeyboardEvent('keydown', {key: 'ArrowRight', bubbles: true}))
+				for (let n = 0; shown() === was && n < 3000; n++) await Promise.resolve()
+				document.body.getBoundingClientRect()
+				const laid = performance.now()
+				await frame()
+				await turn()
+				out.push([laid - start, performance.now() - start])
+			}
+			done(out)
+		})`) {
+			work, painted = append(work, step[0]), append(painted, step[1])
+		}
+	}
+	for name, all := range map[string][]float64{"work": work, "painted": painted} {
+		sort.Float64s(all)
+		b.ReportMetric(all[len(all)/2], "ms-"+name+"-median")
+		b.ReportMetric(all[len(all)*95/100], "ms-"+name+"-p95")
+	}
+}
