@@ -91,4 +91,12 @@ watch(
 .row:last-child {
   border-bottom: 0;
 }
+
+@media (max-width: 560px) {
+  .row {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+    grid-auto-rows: 3.5rem;
+    flex-basis: auto;
+  }
+}
 </style>

@@ -33,7 +33,13 @@ const label = (i: number) => {
 <template>
   <div
     class="bar"
-    :class="{ imagined: bar.band, on: here !== undefined, coming: soon !== undefined && here === undefined }"
+    :class="{
+      imagined: bar.band,
+      titled: bar.section,
+      crowded: bar.changes.length > 2,
+      on: here !== undefined,
+      coming: soon !== undefined && here === undefined,
+    }"
     :data-bar="index + 1"
   >
     <span class="number">{{ index + 1 }}</span>
@@ -75,6 +81,7 @@ const label = (i: number) => {
 
 <style scoped>
 .bar {
+  container-type: inline-size;
   position: relative;
   display: flex;
   border-left: 2px solid var(--ink);
@@ -104,9 +111,9 @@ const label = (i: number) => {
 
 .section {
   position: absolute;
-  top: 2px;
-  right: 30px;
-  max-width: 60%;
+  top: 1px;
+  left: 10px;
+  max-width: 70%;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
@@ -138,6 +145,36 @@ const label = (i: number) => {
   gap: 0.25rem;
   font-size: var(--text-s);
   font-weight: 700;
+}
+
+/* Several chords to a bar leave room for less of each; four need a line of their own under the bar's number. */
+.small .aim > :last-child {
+  display: none;
+}
+
+.tiny .numeral {
+  display: none;
+}
+
+.crowded .change,
+.titled .change {
+  padding-top: 17px;
+}
+
+.crowded .change {
+  padding-left: 4px;
+}
+
+.crowded .beats {
+  display: none;
+}
+
+.crowded .aim {
+  right: auto;
+  left: 4px;
+  bottom: 3px;
+  transform: scale(0.8);
+  transform-origin: left bottom;
 }
 
 /* An imagined bar carries a line more. */
@@ -193,7 +230,7 @@ const label = (i: number) => {
 }
 
 .tiny .chord {
-  font-size: 1.125rem;
+  font-size: 1rem;
 }
 
 .here .chord {
@@ -229,5 +266,37 @@ const label = (i: number) => {
 
 .beats .starts {
   background: var(--lit-rule);
+}
+
+@container (max-width: 130px) {
+  .chord {
+    font-size: 1.3rem;
+  }
+
+  .small .chord {
+    font-size: 1rem;
+  }
+
+  .tiny .chord {
+    font-size: 0.875rem;
+  }
+
+  .small .numeral,
+  .aim > :last-child {
+    display: none;
+  }
+
+  .small {
+    padding-left: 4px;
+  }
+
+  .beats {
+    display: none;
+  }
+
+  .small,
+  .titled .change {
+    padding-top: 17px;
+  }
 }
 </style>

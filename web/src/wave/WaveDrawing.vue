@@ -23,14 +23,15 @@ const { width } = useElementSize(box, { width: 740, height: 0 })
 const height = 192
 const top = 20
 
-/** A long chart shows the sixteen bars around the one in hand. */
-const most = 16
+/** A long or busy chart shows as many bars as leave the marks apart, and turns the page. */
 const bars = computed(() => props.map.bars.length)
-const first = computed(() => {
-  if (bars.value <= 24) return 0
-  return Math.min(Math.floor((props.steps[props.at]?.bar ?? 0) / most) * most, bars.value - most)
+const count = computed(() => {
+  const room = Math.floor((bars.value * width.value) / (props.steps.length * 21))
+  return Math.max(1, Math.min(bars.value, bars.value <= 24 ? 24 : 16, room < 4 ? room : room - (room % 4)))
 })
-const count = computed(() => (bars.value <= 24 ? bars.value : most))
+const first = computed(() =>
+  Math.min(Math.floor((props.steps[props.at]?.bar ?? 0) / count.value) * count.value, bars.value - count.value),
+)
 const beat = computed(() => width.value / (count.value * props.map.chart.beats))
 const beats = computed(() => props.map.chart.beats)
 const left = (s: Step) => ((s.bar - first.value) * beats.value + s.beat - 1) * beat.value

@@ -97,12 +97,12 @@ const words = afterPaint(() => {
 const lit = ref<{ from: Place; to: Place }[]>([])
 const litPlaces = (places: Place[]) => (lit.value = places.map((p) => ({ from: p, to: p })))
 const bendTo = ref<string>()
-/** The bends drawn: to what the palette lacks, one for each place it starts from; more when pointed at. */
+/** The bends drawn: to the third or whatever the palette lacks most, or to the tone that is pointed at. */
 const bent = computed(() => {
   const b = blend.value
-  if (!b) return []
-  const wanted = bendTo.value ? [bendTo.value] : b.added.map((a) => a.degree)
-  return b.bends.filter((x) => x.degree && wanted.includes(x.degree))
+  const lacking = b?.added.map((a) => a.degree) ?? []
+  const wanted = bendTo.value ?? lacking.find((d) => d === '3' || d === 'b3') ?? lacking.at(-1)
+  return b?.bends.filter((x) => x.degree && x.degree === wanted) ?? []
 })
 const reading = shallowRef<{ string: number; fret: number; readings: PlaceReading[] }>()
 watch([bench.id, bench.position], () => (reading.value = undefined))
@@ -300,6 +300,7 @@ header {
 
 h1 {
   font-size: 1.625rem;
+  min-width: 10rem;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
@@ -308,10 +309,13 @@ h1 {
 .meta {
   color: var(--soft);
   white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 
 .legend {
   margin-left: auto;
+  flex: none;
 }
 
 .links {
@@ -367,6 +371,11 @@ h1 {
   header {
     flex-wrap: wrap;
     gap: 0 1rem;
+  }
+
+  .legend {
+    flex: auto;
+    margin-left: 0;
   }
 
   .links {

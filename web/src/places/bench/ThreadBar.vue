@@ -27,14 +27,14 @@ const modeName = computed(() => catalogue.data.value?.threads.find((t) => t.id =
 const strings = computed(() => {
   const n = props.bench.data.value?.instrument.open.length ?? 6
   return [
-    { text: 'all', value: '' },
+    { text: 'all', value: 'all' },
     { text: '1 to 3', value: '1-3' },
     { text: '2 to 4', value: '2-4' },
     ...(n > 4 ? [{ text: `3 to ${n}`, value: `3-${n}` }] : []),
   ]
 })
 const orders = [
-  { text: 'third, seventh, root, fifth', value: '' },
+  { text: 'third, seventh, root, fifth', value: 'third,seventh,root,fifth' },
   { text: 'seventh, third, root, fifth', value: 'seventh,third,root,fifth' },
   { text: 'root, third, fifth, seventh', value: 'root,third,fifth,seventh' },
   { text: 'fifth, third, seventh, root', value: 'fifth,third,seventh,root' },
@@ -55,15 +55,15 @@ const allow = (n: string, chosen: string[] | null) =>
 const turnarounds = computed(() => {
   const minor = props.bench.data.value?.chart.key.endsWith('m')
   return [
-    { id: '', name: 'what the band plays', text: '' },
+    { id: 'band', name: 'what the band plays', text: '' },
     ...(catalogue.data.value?.turnarounds.filter((t) => t.minor === minor && !t.ending) ?? []),
   ]
 })
-const imagined = computed(() => turnarounds.value.find((t) => t.text === now.value.imagined?.text)?.id ?? '')
+const imagined = computed(() => turnarounds.value.find((t) => t.text === now.value.imagined?.text)?.id ?? 'band')
 const imagine = (id: string) => {
   const t = turnarounds.value.find((x) => x.id === id)
   const bars = props.bench.data.value?.bars.length ?? 0
-  if (id && (bars < 2 || props.bench.data.value?.chart.beats !== 4)) {
+  if (t?.text && (bars < 2 || props.bench.data.value?.chart.beats !== 4)) {
     toast.add({
       severity: 'warn',
       summary: 'Not here',
@@ -139,12 +139,12 @@ const imagine = (id: string) => {
         </FieldRow>
         <FieldRow label="On strings" for="thread-strings">
           <SelectButton
-            :model-value="now.strings ?? ''"
+            :model-value="now.strings || 'all'"
             :options="strings"
             option-label="text"
             option-value="value"
             :allow-empty="false"
-            @update:model-value="(strings) => plan.set({ strings })"
+            @update:model-value="(s) => plan.set({ strings: s === 'all' ? '' : s })"
           />
         </FieldRow>
         <FieldRow
@@ -166,7 +166,7 @@ const imagine = (id: string) => {
         </FieldRow>
         <FieldRow label="Crossings list first" for="thread-order" hint="the third says most about a chord">
           <Select
-            :model-value="now.targets ?? ''"
+            :model-value="now.targets || orders[0]!.value"
             input-id="thread-order"
             :options="orders"
             option-label="text"

@@ -1,0 +1,71 @@
+package main
+
+import (
+	"bufio"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"syscall"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// binary builds the program once.
+func binary(t *testing.T) string {
+	path := filepath.Join(t.TempDir(), "undaris")
+	out, err := exec.Command("go", "build", "-o", path, ".").CombinedOutput()
+	require.NoError(t, err, string(out))
+	return path
+}
+
+func TestTheProgramItself(t *testing.T) {
+	undaris := binary(t)
+	out, err := exec.Command(undaris, "version").Output()
+	require.NoError(t, err)
+	assert.Regexp(t, `^undaris \d+\.\d+\.\d+\n$`, string(out))
+
+	fails := func(says string, args ...string) {
+		out, err := exec.Command(undaris, args...).CombinedOutput()
+		assert.Error(t, err, args)
+		assert.Contains(t, string(out), says)
+		assert.NotContains(t, string(out), "goroutine")
+	}
+	fails("Undaris listens on 127.0.0.1 only", "serve", "--addr", "0.0.0.0:0", "--data", t.TempDir())
+	fails("is no address", "serve", "--addr", "nowhere", "--data", t.TempDir())
+	broken := t.TempDir()
+	require.NoError(t, os.WriteFile(filepath.Join(broken, "undaris.db"), []byte(strings.Repeat("no database ", 50)), 0o600))
+	fails("cannot be used, and was left as it is", "serve", "--addr", "127.0.0.1:0", "--data", broken)
+	data, err := os.ReadFile(filepath.Join(broken, "undaris.db"))
+	require.NoError(t, err)
+	assert.True(t, strings.HasPrefix(string(data), "no database "))
+}
+
+func TestDemoServesAndStopsCleanly(t *testing.T) {
+	dir := t.TempDir()
+	cmd := exec.Command(binary(t), "demo", "--addr", "127.0.0.1:0", "--data", dir)
+	stdout, err := cmd.StdoutPipe()
+	require.NoError(t, err)
+	require.NoError(t, cmd.Start())
+	line, err := bufio.NewReader(stdout).ReadString('\n')
+	require.NoError(t, err)
+	address := strings.TrimSpace(line[strings.Index(line, "http://"):])
+	resp, err := http.Get(address + "/api/charts")
+	require.NoError(t, err)
+	resp.Body.Close()
+	assert.Equal(t, 200, resp.StatusCode)
+	require.NoError(t, cmd.Process.Signal(syscall.SIGTERM))
+	done := make(chan error, 1)
+	go func() { done <- cmd.Wait() }()
+	select {
+	case err := <-done:
+		assert.NoError(t, err, "a clean stop exits with 0")
+	case <-time.After(8 * time.Second):
+		t.Fatal("it did not stop")
+	}
+	assert.NoFileExists(t, filepath.Join(dir, "undaris.db-wal"), "everything is written")
+}
