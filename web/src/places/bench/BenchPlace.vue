@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import { useQueryClient } from '@tanstack/vue-query'
-import type { Note, Place, PlaceReading } from '../../api/client'
+import type { Note, Place, PlaceReading, Target } from '../../api/client'
 import { readPlace, useCatalogue, usePlayer } from '../../api/queries'
 import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
@@ -57,14 +57,20 @@ const labelOf = (n: { degree: string; note: string; fret: number; finger?: numbe
   ({ degree: n.degree, note: n.note, finger: n.finger ? String(n.finger) : n.fret ? '' : 'o', fret: String(n.fret) })[
     bench.labels.value
   ]
+/** The notes of a run, and the thread's target where it lies in the other place of its pitch. */
+const withTarget = (notes: Note[], t?: Target) =>
+  !t || notes.some((n) => same(n, t)) ? notes : [...notes, { ...t, finger: undefined }]
+const tones = computed(() => withTarget(run.value?.notes ?? [], targets.value[at.value]))
 const spots = computed<Spot[]>(() =>
-  (run.value?.notes ?? []).map((n) => ({
+  tones.value.map((n) => ({
     ...n,
     label: labelOf(n),
     title: `${spoken(n.degree)} of ${spoken(chord.value?.symbol ?? '')}: ${spoken(n.note)}, string ${n.string} fret ${n.fret}`,
   })),
 )
-const arrivals = computed(() => (coming.value[0] ? (here.value?.runs[coming.value[0].chord]?.notes ?? []) : []))
+const arrivals = computed(() =>
+  coming.value[0] ? withTarget(here.value?.runs[coming.value[0].chord]?.notes ?? [], nextTarget.value) : [],
+)
 const ghosts = computed(() => {
   const w = window.value
   return (data.value?.neck[step.value?.chord ?? 0] ?? []).filter((n) => w && (n.fret < w.low || n.fret > w.high))
@@ -211,7 +217,7 @@ onKeyStroke(
           :shown="shown"
           :window="window"
           :blend="blend"
-          :marked="[...run.notes, ...arrivals]"
+          :marked="[...tones, ...arrivals]"
           :label="labelOf"
           :faded="bench.dimmed.value.has('palette')"
           @place="readOne"
@@ -223,7 +229,7 @@ onKeyStroke(
           :radius="radius"
           :shown="shown"
           :window="window"
-          :tones="run.notes"
+          :tones="tones"
           :arrivals="arrivals"
           :moves="moves"
           :label="labelOf"
@@ -300,6 +306,7 @@ header {
 
 h1 {
   font-size: 1.625rem;
+  flex: 0 1 auto;
   min-width: 10rem;
   overflow: hidden;
   text-overflow: ellipsis;
@@ -307,6 +314,7 @@ h1 {
 }
 
 .meta {
+  flex: 0 20 auto;
   color: var(--soft);
   white-space: nowrap;
   overflow: hidden;

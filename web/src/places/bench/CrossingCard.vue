@@ -28,9 +28,7 @@ const where = (m: Move) => {
   const p = m.places[0]
   if (!p) return ''
   if (m.halfSteps === 0) return `${p.from.string}:${p.from.fret}`
-  return p.from.string === p.to.string
-    ? `string ${p.from.string}, ${p.from.fret} to ${p.to.fret}`
-    : `${p.from.string}:${p.from.fret} to ${p.to.string}:${p.to.fret}`
+  return `${p.from.string}:${p.from.fret} to ${p.to.string}:${p.to.fret}`
 }
 const is = (m: Move) => m.to.degree === props.to?.degree && m.from.degree === props.from?.degree
 /** The thread's own move leads the list when it is none of the near ones. */
