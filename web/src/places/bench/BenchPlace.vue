@@ -1,15 +1,13 @@
 <script setup lang="ts">
 import { onKeyStroke, useTitle } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
-import { useQueryClient } from '@tanstack/vue-query'
-import type { Note, Place, PlaceReading, Target } from '../../api/client'
-import { readPlace, useCatalogue, usePlayer } from '../../api/queries'
+import type { Note, Place } from '../../api/client'
+import { useCatalogue } from '../../api/queries'
 import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
-import { spoken } from '../../music/text'
-import NeckDrawing, { type Spot } from '../../neck/NeckDrawing.vue'
+import NeckDrawing from '../../neck/NeckDrawing.vue'
 import NeckLayers from '../../neck/NeckLayers.vue'
 import NeckPalette from '../../neck/NeckPalette.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
@@ -25,7 +23,9 @@ import { afterPaint } from './afterPaint'
 import { nearest, same } from './moves'
 import { useBench } from './useBench'
 import { useBenchKeys } from './useBenchKeys'
+import { useNeckView } from './useNeckView'
 import { usePlan } from './usePlan'
+import { usePointing } from './usePointing'
 
 const bench = useBench()
 const {
@@ -49,38 +49,10 @@ const {
 const plan = usePlan(bench)
 const router = useRouter()
 const catalogue = useCatalogue()
-const player = usePlayer()
-const queries = useQueryClient()
 useTitle(computed(() => (data.value ? `${data.value.chart.title} · Undaris` : 'Undaris')))
 
-const labelOf = (n: { degree: string; note: string; fret: number; finger?: number }) =>
-  ({ degree: n.degree, note: n.note, finger: n.finger ? String(n.finger) : n.fret ? '' : 'o', fret: String(n.fret) })[
-    bench.labels.value
-  ]
-/** The notes of a run, and the thread's target where it lies in the other place of its pitch. */
-const withTarget = (notes: Note[], t?: Target) =>
-  !t || notes.some((n) => same(n, t)) ? notes : [...notes, { ...t, finger: undefined }]
-const tones = computed(() => withTarget(run.value?.notes ?? [], targets.value[at.value]))
-const spots = computed<Spot[]>(() =>
-  tones.value.map((n) => ({
-    ...n,
-    label: labelOf(n),
-    title: `${spoken(n.degree)} of ${spoken(chord.value?.symbol ?? '')}: ${spoken(n.note)}, string ${n.string} fret ${n.fret}`,
-  })),
-)
-const arrivals = computed(() =>
-  coming.value[0] ? withTarget(here.value?.runs[coming.value[0].chord]?.notes ?? [], nextTarget.value) : [],
-)
-const ghosts = computed(() => {
-  const w = window.value
-  return (data.value?.neck[step.value?.chord ?? 0] ?? []).filter((n) => w && (n.fret < w.low || n.fret > w.high))
-})
-const blend = computed(() => data.value?.blends[step.value?.chord ?? 0])
-const describe = computed(
-  () =>
-    `neck, frets ${window.value?.low} to ${window.value?.high}, ${spoken(chord.value?.symbol ?? '')}: ` +
-    spots.value.map((s) => s.title).join('; '),
-)
+const { labelOf, tones, spots, arrivals, ghosts, blend, describe } = useNeckView(bench)
+const { lit, litPlaces, bendTo, bent, reading, readOne } = usePointing(bench, blend)
 
 /* The neck and the sheet follow a step at once; what is read in words follows a frame later, so that the step is quick. */
 const words = afterPaint(() => {
@@ -98,30 +70,6 @@ const words = afterPaint(() => {
     },
   }
 })
-
-/* What a card points at. */
-const lit = ref<{ from: Place; to: Place }[]>([])
-const litPlaces = (places: Place[]) => (lit.value = places.map((p) => ({ from: p, to: p })))
-const bendTo = ref<string>()
-/** The bends drawn: to the third or whatever the palette lacks most, or to the tone that is pointed at. */
-const bent = computed(() => {
-  const b = blend.value
-  const lacking = b?.added.map((a) => a.degree) ?? []
-  const wanted = bendTo.value ?? lacking.find((d) => d === '3' || d === 'b3') ?? lacking.at(-1)
-  return b?.bends.filter((x) => x.degree && x.degree === wanted) ?? []
-})
-const reading = shallowRef<{ string: number; fret: number; readings: PlaceReading[] }>()
-watch([bench.id, bench.position], () => (reading.value = undefined))
-watch(at, () => (lit.value = []))
-async function readOne(p: Place) {
-  const symbols = data.value!.chords.filter((c) => !c.none).map((c) => c.symbol)
-  const inst = player.data.value ?? (await queries.ensureQueryData({ queryKey: ['player'] }))
-  reading.value = {
-    string: p.string,
-    fret: p.fret,
-    readings: await readPlace({ string: p.string, fret: p.fret }, symbols, inst as never),
-  }
-}
 
 const aim = (p: Place) => nextStep.value >= 0 && plan.pin(nextStep.value, p)
 /** The next move in the list of crossings becomes the way into the next change. */

@@ -8,7 +8,7 @@ const layerNames = { tones: 'tones', arrivals: 'arrivals', palette: 'palette', b
 
 <template>
   <div class="tools">
-    <div class="labels" role="group" aria-label="labels">
+    <div class="segments labels" role="group" aria-label="labels">
       <button
         v-for="k in labelKinds"
         :key="k"
@@ -52,39 +52,6 @@ const layerNames = { tones: 'tones', arrivals: 'arrivals', palette: 'palette', b
   flex-wrap: wrap;
   gap: 0.4rem 0.75rem;
   align-items: center;
-}
-
-.labels {
-  display: flex;
-  border: 1px solid var(--ghost);
-  border-radius: var(--round);
-  overflow: hidden;
-  background: var(--raised);
-}
-
-.labels button {
-  min-height: var(--target);
-  padding: 0 0.7rem;
-  border: 0;
-  border-left: 1px solid var(--rule);
-  background: none;
-  color: inherit;
-  font-size: var(--text-s);
-  cursor: pointer;
-}
-
-.labels button:first-child {
-  border-left: 0;
-}
-
-.labels button:focus-visible {
-  outline-offset: -3px;
-}
-
-.labels .on {
-  background: var(--ink);
-  color: var(--paper);
-  font-weight: 700;
 }
 
 .layers {

@@ -47,7 +47,7 @@ function take() {
 </script>
 
 <template>
-  <div class="windows" role="group" aria-label="position">
+  <div class="segments windows" role="group" aria-label="position">
     <button
       v-for="{ n, p, on, twice } in numbers()"
       :key="n"
@@ -91,41 +91,6 @@ function take() {
 </template>
 
 <style scoped>
-.windows {
-  display: flex;
-  border: 1px solid var(--ghost);
-  border-radius: var(--round);
-  overflow-x: auto;
-  max-width: 100%;
-  background: var(--raised);
-}
-
-button {
-  min-height: var(--target);
-  padding: 0 0.75rem;
-  border: 0;
-  border-left: 1px solid var(--rule);
-  background: none;
-  color: inherit;
-  cursor: pointer;
-  font-size: var(--text-s);
-  white-space: nowrap;
-}
-
-button:first-child {
-  border-left: 0;
-}
-
-button:focus-visible {
-  outline-offset: -3px;
-}
-
-button.on {
-  background: var(--ink);
-  color: var(--paper);
-  font-weight: 700;
-}
-
 .own {
   display: grid;
   gap: 0.6rem;

@@ -1,5 +1,5 @@
-// Package core_test holds what is true of the core as a whole.
-package core_test
+// Package undaris_test holds what is true of the house as a whole.
+package undaris_test
 
 import (
 	"os/exec"
