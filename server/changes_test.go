@@ -1,11 +1,14 @@
 package server
 
 import (
+	"io"
+	"net/http"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/formats/midi"
 	"undaris/store"
 )
 
@@ -100,4 +103,30 @@ func TestPlansAreKeptAndFollowed(t *testing.T) {
 		assert.Equal(t, 422, ask(t, srv, "PUT", "/api/charts/6/plan", bad, &r).StatusCode, location)
 		assert.Equal(t, location, r.Errors[0].Location)
 	}
+}
+
+func TestTheBandIsExported(t *testing.T) {
+	srv := serve(t)
+	fetch := func(path string) (*http.Response, []byte) {
+		resp, err := http.Get(srv.URL + path)
+		require.NoError(t, err)
+		defer resp.Body.Close()
+		data, err := io.ReadAll(resp.Body)
+		require.NoError(t, err)
+		return resp, data
+	}
+	resp, data := fetch("/api/charts/6/midi?choruses=2")
+	assert.Equal(t, "audio/midi", resp.Header.Get("Content-Type"))
+	assert.Contains(t, resp.Header.Get("Content-Disposition"), `"slipway-shuffle.mid"`)
+	file, err := midi.Read(data)
+	require.NoError(t, err)
+	assert.Equal(t, "Slipway Shuffle", file.Title)
+	assert.Len(t, file.Tracks, 3)
+	assert.InDelta(t, 96, file.Tempo, 0.01)
+	_, again := fetch("/api/charts/6/midi?choruses=2")
+	assert.Equal(t, data, again)
+	resp, _ = fetch("/api/charts/6/midi?choruses=0")
+	assert.Equal(t, 422, resp.StatusCode)
+	resp, _ = fetch("/api/charts/99/midi")
+	assert.Equal(t, 404, resp.StatusCode)
 }

@@ -92,6 +92,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/charts/{id}/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The band playing a chart, as a Standard MIDI File */
+        get: operations["chart-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charts/{id}/opened": {
         parameters: {
             query?: never;
@@ -1084,6 +1101,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Map"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-midi": {
+        parameters: {
+            query?: {
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                countIn?: boolean;
+                /** @description organ instead of guitar */
+                organ?: boolean;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description a MIDI file of format 1 */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
                 };
             };
             /** @description Error */

@@ -1,0 +1,137 @@
+package band
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/pitch"
+)
+
+// sounding is what a track holds at a tick.
+func sounding(t Track, from, to int) (out []int) {
+	for _, n := range t.Notes {
+		if n.Start >= from-MaxShift && n.Start < to-MaxShift {
+			out = append(out, n.MIDI)
+		}
+	}
+	return out
+}
+
+func TestEveryFormInEveryKeyAndGroove(t *testing.T) {
+	for _, f := range form.Forms {
+		for i, tonic := range pitch.Roots {
+			p := f.In(form.Key{Tonic: tonic, Minor: f.Minor})
+			for j, g := range Grooves {
+				o := Options{Choruses: 2, Seed: uint64(i*31 + j), CountIn: true, Organ: i%2 == 0}
+				perf, err := Play(p, g, o)
+				require.NoError(t, err)
+				check(t, p, perf, o)
+			}
+		}
+	}
+}
+
+func check(t *testing.T, p form.Progression, perf Performance, o Options) {
+	bar := p.Beats * Tick
+	require.Equal(t, (2*len(p.Bars)+1)*bar, perf.Ticks, "bars add up")
+	require.Equal(t, 2*len(p.Bars)+1, perf.Bars)
+	reach := GuitarRange
+	if o.Organ {
+		reach = OrganRange
+	}
+	for i, track := range perf.Tracks {
+		require.NotEmpty(t, track.Notes)
+		for _, n := range track.Notes {
+			require.True(t, n.Start >= 0 && n.Length > 0 && n.Start+n.Length <= perf.Ticks, "%s hangs", track.Name)
+			require.True(t, n.Velocity >= 1 && n.Velocity <= 127)
+			switch i {
+			case 1:
+				require.True(t, n.MIDI >= BassRange[0] && n.MIDI <= BassRange[1], "bass plays %d", n.MIDI)
+			case 2:
+				require.True(t, n.MIDI >= reach[0] && n.MIDI <= reach[1], "%s plays %d", track.Name, n.MIDI)
+			}
+		}
+	}
+	places := p.Places()
+	for chorus := range 2 {
+		for _, place := range places {
+			from := (1+chorus*len(p.Bars)+place.Bar)*bar + place.Beat*Tick
+			low := sounding(perf.Tracks[1], from, from+2*MaxShift+1)
+			require.NotEmpty(t, low, "a bass note at each change")
+			_, tone := place.Chord.ToneAt(low[0] % 12)
+			require.True(t, tone || low[0]%12 == place.Chord.Bass.Class(), "%s over %d", place.Chord, low[0])
+			classes := map[int]bool{}
+			for _, midi := range sounding(perf.Tracks[2], from, from+place.Length*Tick) {
+				classes[midi%12] = true
+				_, tone := place.Chord.ToneAt(midi % 12)
+				require.True(t, tone, "%s comped with %d", place.Chord, midi)
+			}
+			for _, tone := range place.Chord.Tones {
+				if r := tone.Degree.Role(); r == harmony.Third || r == harmony.Seventh {
+					require.True(t, classes[tone.Name.Class()], "%s without its %s in bar %d", place.Chord, tone.Degree, place.Bar+1)
+				}
+			}
+		}
+	}
+}
+
+func TestSeedsRepeatAndDiffer(t *testing.T) {
+	f, _ := form.FormByID("quick-change")
+	p, g := f.In(form.Key{}), Grooves[0]
+	a, _ := Play(p, g, Options{Choruses: 3, Seed: 7})
+	b, _ := Play(p, g, Options{Choruses: 3, Seed: 7})
+	c, _ := Play(p, g, Options{Choruses: 3, Seed: 8})
+	assert.Equal(t, a, b)
+	assert.NotEqual(t, a, c)
+}
+
+func TestDroppedChordsLeaveTheRestPlaying(t *testing.T) {
+	f, _ := form.FormByID("slow-change")
+	p := f.In(form.Key{})
+	perf, err := Play(p, Grooves[0], Options{Choruses: 2, DropChords: true})
+	require.NoError(t, err)
+	half := perf.Ticks / 2
+	assert.NotEmpty(t, sounding(perf.Tracks[2], 0, half))
+	assert.Empty(t, sounding(perf.Tracks[2], half+MaxShift+1, perf.Ticks+MaxShift))
+	assert.NotEmpty(t, sounding(perf.Tracks[1], half+MaxShift+1, perf.Ticks))
+}
+
+func TestOddMetresSilenceAndSlashes(t *testing.T) {
+	for beats := form.MinBeats; beats <= 7; beats++ {
+		p, err := form.Read("| C7/E | N.C. | F5 | Gsus4 | C |", beats, form.Key{})
+		require.NoError(t, err)
+		for _, g := range Grooves {
+			perf, err := Play(p, g, Options{Choruses: 1})
+			require.NoError(t, err)
+			assert.Equal(t, 5*beats*Tick, perf.Ticks)
+			assert.Equal(t, 4, sounding(perf.Tracks[1], 0, Tick/4)[0]%12, "the slash bass is played")
+			for _, track := range perf.Tracks[1:] {
+				assert.Empty(t, sounding(track, beats*Tick+MaxShift+1, 2*beats*Tick), "%s plays in the silence", track.Name)
+			}
+		}
+	}
+	_, err := Play(form.Progression{Beats: 4}, Grooves[0], Options{Choruses: 1})
+	assert.ErrorContains(t, err, "no bars")
+	f, _ := form.FormByID("slow-change")
+	_, err = Play(f.In(form.Key{}), Grooves[0], Options{Choruses: 99})
+	assert.ErrorContains(t, err, "between 1 and 32")
+}
+
+func TestEveryFeelHasAGroove(t *testing.T) {
+	for _, feel := range form.Feels {
+		g, err := GrooveOf(feel.ID)
+		require.NoError(t, err)
+		for _, d := range g.drums {
+			assert.Len(t, d.pattern, 4*g.Steps, feel.ID)
+		}
+		for _, r := range g.chords {
+			assert.Len(t, r, 4*g.Steps, feel.ID)
+		}
+	}
+	_, err := GrooveOf("polka")
+	assert.Error(t, err)
+}

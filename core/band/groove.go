@@ -1,0 +1,110 @@
+package band
+
+import (
+	"fmt"
+
+	"undaris/core/form"
+)
+
+// General MIDI drum notes.
+const (
+	kick, snare, stick, closedHat, openHat, pedalHat = 36, 38, 37, 42, 46, 44
+	ride, crash, lowTom, midTom, highTom, clave      = 51, 49, 45, 47, 50, 75
+)
+
+// hits is one drum's pattern: x hits, o hits softly, . rests. A pattern holds a
+// number of steps to the beat over four beats; other metres take what they need.
+type hits struct {
+	note    int
+	pattern string
+}
+
+// Groove is a way to play a feel.
+type Groove struct {
+	Feel  string // an ID of form.Feels
+	Steps int    // of the patterns, to the beat
+	// Swing is where the second eighth of a beat falls, from 0.5 (straight) to
+	// 0.67 (the last of three). Patterns of three to the beat do not swing.
+	Swing  float64
+	drums  []hits
+	bass   bassStyle
+	chords []string // comping rhythms to choose from, in steps
+	hold   float64  // how much of the time to the next stroke a chord rings
+}
+
+type bassStyle int
+
+const (
+	walking bassStyle = iota // a note a beat, led into the change
+	driving                  // root in eighths, led into the change
+	twoBeat                  // root and fifth in halves
+	syncopated
+)
+
+// Grooves lists a groove for every feel.
+var Grooves = []Groove{
+	{"shuffle", 3, 0.67, []hits{
+		{ride, "x.ox.ox.ox.o"}, {kick, "x.....x....."}, {snare, "...x.....x.."}, {pedalHat, "...x.....x.."}},
+		walking, []string{"..o..x..o..x", "x....o...x..", "..x.....x..."}, 0.5},
+	{"slow-12-8", 3, 0.67, []hits{
+		{closedHat, "xooxooxooxoo"}, {kick, "x....ox....."}, {snare, "...x.....x.."}},
+		twoBeat, []string{"x.....x.....", "x..o..x..o..", "x........x.."}, 0.95},
+	{"straight", 2, 0.5, []hits{
+		{closedHat, "xoxoxoxo"}, {kick, "x...xo.."}, {snare, "..x...x."}},
+		driving, []string{"x..x..x.", "x.x.x.x.", "x.....xx"}, 0.7},
+	{"funk", 4, 0.54, []hits{
+		{closedHat, "xoxoxoxoxoxoxoxo"}, {kick, "x..o..x...xo...."}, {snare, "....x..o.o..x..o"}},
+		syncopated, []string{"..x...x...x..x..", "x..x......x.....", "....x..x..x....."}, 0.35},
+	{"rumba", 4, 0.5, []hits{
+		{clave, "x..x...x..x.x..."}, {kick, "x.....x.x.....x."}, {stick, "....x.......x..."}, {closedHat, "x.o.x.o.x.o.x.o."}},
+		syncopated, []string{"..x.x.x...x.x.x.", "x...x.x.....x.x."}, 0.5},
+	{"jazz", 3, 0.64, []hits{
+		{ride, "x..x.xx..x.x"}, {pedalHat, "...x.....x.."}, {kick, "o..o..o..o.."}},
+		walking, []string{"x....x......", "..x.....x...", ".....x...x.."}, 0.4},
+	{"ballad", 3, 0.67, []hits{
+		{ride, "x..x.ox..x.o"}, {kick, "x.....x....."}, {stick, "...x.....x.."}},
+		twoBeat, []string{"x...........", "x.....x.....", "x.....o..o.."}, 1},
+}
+
+// GrooveOf finds the groove of a feel.
+func GrooveOf(feel string) (Groove, error) {
+	for _, g := range Grooves {
+		if g.Feel == feel {
+			return g, nil
+		}
+	}
+	return Groove{}, fmt.Errorf("there is no groove for the feel %q", feel)
+}
+
+// Tick is the number of ticks to the beat.
+const Tick = 960
+
+// at gives the tick of a step within a bar, swung.
+func (g Groove) at(step int) int {
+	beat, part := step/g.Steps, step%g.Steps
+	where := float64(part) / float64(g.Steps)
+	switch {
+	case g.Steps == 3 && part == 2:
+		where = g.Swing
+	case g.Steps == 2 && part == 1:
+		where = g.Swing
+	case g.Steps == 4 && part%2 == 1: // sixteenths swing within the eighth
+		where = float64(part/2)/2 + g.Swing/2
+	}
+	return beat*Tick + int(where*Tick+0.5)
+}
+
+// Options says how to play.
+type Options struct {
+	Choruses   int    // 1 to 32
+	Seed       uint64 // the same seed gives the same performance
+	CountIn    bool   // a bar of sticks before the first
+	Organ      bool   // comping in the organist's register instead of the guitarist's
+	DropChords bool   // no comping in every second chorus, so that the line alone has to tell them
+}
+
+// Limits of the options.
+const MaxChoruses = 32
+
+// maxBars keeps a performance to what can be played and sent.
+const maxBars = form.MaxBars * 4

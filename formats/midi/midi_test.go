@@ -1,0 +1,103 @@
+package midi
+
+import (
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/band"
+	"undaris/core/form"
+)
+
+func perform(t testing.TB, feel string) band.Performance {
+	f, _ := form.FormByID("jazz-blues")
+	key, err := form.ParseKey("Eb")
+	require.NoError(t, err)
+	g, err := band.GrooveOf(feel)
+	require.NoError(t, err)
+	p, err := band.Play(f.In(key), g, band.Options{Choruses: 3, Seed: 5, CountIn: true})
+	require.NoError(t, err)
+	return p
+}
+
+func TestEveryNoteComesBack(t *testing.T) {
+	for _, feel := range form.Feels {
+		p := perform(t, feel.ID)
+		file, err := Read(Write(p, "Harbour", 132))
+		require.NoError(t, err)
+		assert.Equal(t, band.Tick, file.Ticks)
+		assert.Equal(t, "Harbour", file.Title)
+		assert.InDelta(t, 132, file.Tempo, 0.01)
+		assert.Equal(t, 4, file.Beats)
+		assert.Equal(t, p.Markers, file.Markers)
+		assert.Zero(t, file.Unclosed)
+		require.Len(t, file.Tracks, len(p.Tracks))
+		for i, track := range p.Tracks {
+			got := file.Tracks[i]
+			assert.Equal(t, track.Name, got.Name)
+			assert.Equal(t, track.Channel, got.Channel)
+			assert.Equal(t, track.Program, got.Program)
+			order := func(a, b band.Note) int {
+				if a.Start != b.Start {
+					return a.Start - b.Start
+				}
+				return a.MIDI - b.MIDI
+			}
+			want := once(track.Notes)
+			slices.SortFunc(want, order)
+			slices.SortFunc(got.Notes, order)
+			assert.Equal(t, want, got.Notes, "%s in %s", track.Name, feel.ID)
+		}
+	}
+}
+
+func TestTheBytesOfASmallFile(t *testing.T) {
+	p := band.Performance{Beats: 3, Ticks: 2880, Tracks: []band.Track{{Name: "b", Channel: 0, Program: 32, Notes: []band.Note{{Start: 0, Length: 960, MIDI: 36, Velocity: 80}}}}}
+	assert.Equal(t, []byte("MThd\x00\x00\x00\x06\x00\x01\x00\x02\x03\xc0"+
+		"MTrk\x00\x00\x00\x19\x00\xff\x03\x01t\x00\xff\x51\x03\x07\xa1\x20\x00\xff\x58\x04\x03\x02\x18\x08\x96\x40\xff\x2f\x00"+
+		"MTrk\x00\x00\x00\x16\x00\xff\x03\x01b\x00\xc0\x20\x00\x90\x24\x50\x87\x40\x80\x24\x40\x8f\x00\xff\x2f\x00"), Write(p, "t", 120))
+}
+
+func TestRunningStatusAndOpenNotes(t *testing.T) {
+	file := "MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x11" +
+		"\x00\x90\x3c\x40\x60\x3c\x00\x00\x40\x40\x60\x43\x40\x00\xff\x2f\x00"
+	f, err := Read([]byte(file))
+	require.NoError(t, err)
+	assert.Equal(t, 2, f.Unclosed)
+	assert.Equal(t, band.Note{Start: 0, Length: 96, MIDI: 60, Velocity: 64}, f.Tracks[0].Notes[0])
+}
+
+func TestFilesRefused(t *testing.T) {
+	good := Write(perform(t, "shuffle"), "x", 96)
+	for says, data := range map[string][]byte{
+		"its head is missing": []byte("RIFF this is something else"),
+		"format 2":            append([]byte("MThd\x00\x00\x00\x06\x00\x02\x00\x01\x00\x60"), good[14:]...),
+		"film frames":         append([]byte("MThd\x00\x00\x00\x06\x00\x01\x00\x01\xe7\x28"), good[14:]...),
+		"ends early":          good[:len(good)-5],
+		"no status":           []byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x03\x00\x3c\x40"),
+		"cut off":             []byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x02\x00\x90"),
+	} {
+		_, err := Read(data)
+		assert.ErrorContains(t, err, says)
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	f.Add(Write(perform(f, "shuffle"), "x", 96)[:2000])
+	f.Add([]byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x04\x00\xff\x2f\x00"))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		file, err := Read(data)
+		if err != nil {
+			return
+		}
+		for _, track := range file.Tracks {
+			for _, n := range track.Notes {
+				if n.Length < 0 || n.Start < 0 || n.MIDI > 127 || n.Velocity < 1 {
+					t.Fatalf("%+v", n)
+				}
+			}
+		}
+	})
+}

@@ -1,0 +1,215 @@
+package midi
+
+import (
+	"encoding/binary"
+	"errors"
+	"fmt"
+
+	"undaris/core/band"
+)
+
+// File is what was read.
+type File struct {
+	Ticks    int // to the quarter
+	Title    string
+	Tempo    float64 // beats a minute, the first one given; 120 without
+	Beats    int     // in a bar, the first signature given; 4 without
+	Markers  []band.Marker
+	Tracks   []band.Track // those with notes, or a name
+	Unclosed int          // notes that were never ended; they last to the end of their track
+}
+
+// maxEvents keeps hostile files cheap.
+const maxEvents = 1_000_000
+
+// Read reads a Standard MIDI File of format 0 or 1.
+func Read(data []byte) (File, error) {
+	f := File{Tempo: 120, Beats: 4}
+	if len(data) < 14 || string(data[:4]) != "MThd" || binary.BigEndian.Uint32(data[4:]) < 6 {
+		return f, errors.New("this is no MIDI file: its head is missing")
+	}
+	format, division := binary.BigEndian.Uint16(data[8:]), binary.BigEndian.Uint16(data[12:])
+	switch {
+	case format > 1:
+		return f, fmt.Errorf("a MIDI file of format %d; formats 0 and 1 can be read", format)
+	case division&0x8000 != 0 || division == 0:
+		return f, errors.New("this MIDI file counts film frames; only beats can be read")
+	}
+	f.Ticks = int(division)
+	rest := data[8+min(int(binary.BigEndian.Uint32(data[4:])), len(data)-8):]
+	for len(rest) >= 8 {
+		size := int(binary.BigEndian.Uint32(rest[4:]))
+		if size > len(rest)-8 {
+			return f, fmt.Errorf("track %d ends early; the file is cut off", len(f.Tracks)+1)
+		}
+		if string(rest[:4]) == "MTrk" {
+			r := trackReader{data: rest[8 : 8+size], f: &f, sounding: map[[2]int]band.Note{}, byChannel: map[int]*band.Track{}}
+			if err := r.read(); err != nil {
+				return f, err
+			}
+		}
+		rest = rest[8+size:]
+	}
+	return f, nil
+}
+
+// trackReader walks the events of one track.
+type trackReader struct {
+	data      []byte
+	f         *File
+	now       int
+	events    int
+	status    byte
+	name      string
+	order     []int
+	byChannel map[int]*band.Track
+	sounding  map[[2]int]band.Note // by channel and pitch
+}
+
+var errCut = errors.New("an event is cut off; the file is damaged")
+
+func (r *trackReader) read() error {
+	for len(r.data) > 0 {
+		delta, err := r.number()
+		if err != nil {
+			return err
+		}
+		r.now += delta
+		if r.events++; r.events > maxEvents || r.now > 1<<30 {
+			return errors.New("this MIDI file is longer than can be read")
+		}
+		if done, err := r.event(); err != nil || done {
+			r.close()
+			return err
+		}
+	}
+	r.close()
+	return nil
+}
+
+// number reads a variable-length number of at most four bytes.
+func (r *trackReader) number() (int, error) {
+	n := 0
+	for i := range 4 {
+		if i >= len(r.data) {
+			return 0, errCut
+		}
+		n = n<<7 | int(r.data[i]&0x7F)
+		if r.data[i]&0x80 == 0 {
+			r.data = r.data[i+1:]
+			return n, nil
+		}
+	}
+	return 0, errCut
+}
+
+func (r *trackReader) event() (end bool, err error) {
+	if len(r.data) == 0 {
+		return false, errCut
+	}
+	status := r.status
+	if r.data[0]&0x80 != 0 {
+		status, r.data = r.data[0], r.data[1:]
+	}
+	switch {
+	case status < 0x80:
+		return false, errors.New("an event has no status; the file is damaged")
+	case status == 0xFF:
+		return r.metaEvent()
+	case status >= 0xF0: // system messages carry their length
+		_, err := r.bytes()
+		return false, err
+	}
+	r.status = status
+	size := 2
+	if kind := status & 0xF0; kind == 0xC0 || kind == 0xD0 {
+		size = 1
+	}
+	if len(r.data) < size {
+		return false, errCut
+	}
+	r.message(status, r.data[:size])
+	r.data = r.data[size:]
+	return false, nil
+}
+
+func (r *trackReader) bytes() ([]byte, error) {
+	n, err := r.number()
+	if err != nil || n > len(r.data) {
+		return nil, errCut
+	}
+	data := r.data[:n]
+	r.data = r.data[n:]
+	return data, nil
+}
+
+func (r *trackReader) metaEvent() (end bool, err error) {
+	if len(r.data) == 0 {
+		return false, errCut
+	}
+	kind := r.data[0]
+	r.data = r.data[1:]
+	data, err := r.bytes()
+	if err != nil {
+		return false, err
+	}
+	switch {
+	case kind == 0x2F:
+		return true, nil
+	case kind == 0x03:
+		r.name = string(data)
+		if r.f.Title == "" {
+			r.f.Title = r.name
+		}
+	case kind == 0x06:
+		r.f.Markers = append(r.f.Markers, band.Marker{At: r.now, Name: string(data)})
+	case kind == 0x51 && len(data) == 3 && r.f.Tempo == 120:
+		if micros := int(data[0])<<16 | int(data[1])<<8 | int(data[2]); micros > 0 {
+			r.f.Tempo = 60_000_000 / float64(micros)
+		}
+	case kind == 0x58 && len(data) >= 2 && data[0] > 0:
+		r.f.Beats = int(data[0])
+	}
+	return false, nil
+}
+
+// track is the part of a channel within this track.
+func (r *trackReader) track(channel int) *band.Track {
+	t, met := r.byChannel[channel]
+	if !met {
+		t = &band.Track{Name: r.name, Channel: channel}
+		r.byChannel[channel] = t
+		r.order = append(r.order, channel)
+	}
+	return t
+}
+
+func (r *trackReader) message(status byte, data []byte) {
+	channel := int(status & 0x0F)
+	switch status & 0xF0 {
+	case 0xC0:
+		r.track(channel).Program = int(data[0] & 0x7F)
+	case 0x90, 0x80:
+		key := [2]int{channel, int(data[0] & 0x7F)}
+		if n, sounding := r.sounding[key]; sounding {
+			n.Length = r.now - n.Start
+			r.track(channel).Notes = append(r.track(channel).Notes, n)
+			delete(r.sounding, key)
+		}
+		if status&0xF0 == 0x90 && data[1]&0x7F > 0 {
+			r.sounding[key] = band.Note{Start: r.now, MIDI: key[1], Velocity: int(data[1] & 0x7F)}
+		}
+	}
+}
+
+// close ends what still sounds and hands the parts over.
+func (r *trackReader) close() {
+	for key, n := range r.sounding {
+		n.Length = r.now - n.Start
+		r.track(key[0]).Notes = append(r.track(key[0]).Notes, n)
+		r.f.Unclosed++
+	}
+	for _, channel := range r.order {
+		r.f.Tracks = append(r.f.Tracks, *r.byChannel[channel])
+	}
+}

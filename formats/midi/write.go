@@ -1,0 +1,95 @@
+package midi
+
+import (
+	"bytes"
+	"cmp"
+	"encoding/binary"
+	"slices"
+
+	"undaris/core/band"
+)
+
+// event is a message at a tick. Ends come before beginnings at the same tick.
+type event struct {
+	at    int
+	order int
+	data  []byte
+}
+
+// Write turns a performance into a Standard MIDI File. tempo is in beats a
+// minute; a beat is a quarter note.
+func Write(p band.Performance, title string, tempo int) []byte {
+	var out bytes.Buffer
+	out.WriteString("MThd")
+	for _, v := range []any{uint32(6), uint16(1), uint16(1 + len(p.Tracks)), uint16(band.Tick)} {
+		binary.Write(&out, binary.BigEndian, v)
+	}
+	micros := 60_000_000 / tempo
+	head := []event{
+		{0, 0, meta(0x03, []byte(title))},
+		{0, 1, meta(0x51, []byte{byte(micros >> 16), byte(micros >> 8), byte(micros)})},
+		{0, 1, meta(0x58, []byte{byte(p.Beats), 2, 24, 8})},
+	}
+	for _, m := range p.Markers {
+		head = append(head, event{m.At, 2, meta(0x06, []byte(m.Name))})
+	}
+	writeTrack(&out, head, p.Ticks)
+	for _, t := range p.Tracks {
+		events := []event{{0, 0, meta(0x03, []byte(t.Name))}}
+		if t.Channel != 9 {
+			events = append(events, event{0, 1, []byte{0xC0 | byte(t.Channel), byte(t.Program)}})
+		}
+		for _, n := range once(t.Notes) {
+			events = append(events,
+				event{n.Start, 4, []byte{0x90 | byte(t.Channel), byte(n.MIDI), byte(n.Velocity)}},
+				event{n.Start + n.Length, 3, []byte{0x80 | byte(t.Channel), byte(n.MIDI), 64}})
+		}
+		writeTrack(&out, events, p.Ticks)
+	}
+	return out.Bytes()
+}
+
+// once shortens a note that would still sound when its own pitch is struck again.
+func once(notes []band.Note) []band.Note {
+	out := slices.Clone(notes)
+	slices.SortStableFunc(out, func(a, b band.Note) int { return a.Start - b.Start })
+	last := map[int]int{}
+	kept := out[:0]
+	for _, n := range out {
+		if i, sounding := last[n.MIDI]; sounding && kept[i].Start+kept[i].Length > n.Start {
+			if kept[i].Start == n.Start {
+				continue
+			}
+			kept[i].Length = n.Start - kept[i].Start
+		}
+		last[n.MIDI] = len(kept)
+		kept = append(kept, n)
+	}
+	return kept
+}
+
+func meta(kind byte, data []byte) []byte {
+	return append(append([]byte{0xFF, kind}, varint(len(data))...), data...)
+}
+
+func writeTrack(out *bytes.Buffer, events []event, end int) {
+	slices.SortStableFunc(events, func(a, b event) int { return cmp.Or(a.at-b.at, a.order-b.order) })
+	var body []byte
+	now := 0
+	for _, e := range append(events, event{max(end, events[len(events)-1].at), 9, meta(0x2F, nil)}) {
+		body = append(append(body, varint(e.at-now)...), e.data...)
+		now = e.at
+	}
+	out.WriteString("MTrk")
+	binary.Write(out, binary.BigEndian, uint32(len(body)))
+	out.Write(body)
+}
+
+// varint is MIDI's variable-length number, seven bits to the byte.
+func varint(n int) []byte {
+	out := []byte{byte(n & 0x7F)}
+	for n >>= 7; n > 0; n >>= 7 {
+		out = append([]byte{byte(n&0x7F) | 0x80}, out...)
+	}
+	return out
+}
