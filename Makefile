@@ -53,6 +53,7 @@ bench: web/dist/index.html
 fuzz:
 	go test -run '^$$' -fuzz FuzzParse -fuzztime 60s ./core/harmony
 	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./core/form
+	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./formats/midi
 
 clean:
 	rm -rf bin web/node_modules

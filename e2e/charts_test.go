@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 )
 
@@ -93,4 +94,20 @@ func TestAddressesThatLeadNowhere(t *testing.T) {
 	}
 	p.visit("/bench/6?bar=99&frets=90-99&labels=colour")
 	p.sees(".crossing .now", "C7")
+}
+
+func TestBlankNecksAreFilledAndChecked(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/atlas/6?necks=blank")
+	p.until(`document.querySelectorAll('.cell svg').length === 15`)
+	p.click(`svg[aria-label^="C7, frets 7"] [data-cell="6:8"]`, "") // its root
+	p.click(`svg[aria-label^="C7, frets 7"] [data-cell="5:9"]`, "") // nothing of C7
+	p.do(chromedp.Focus(chromedp.CSS(`svg[aria-label^="F7, frets 7"]`)))
+	p.keys(kb.ArrowRight, " ") // F7: string 6, fret 8, its fifth
+	p.until(`document.querySelectorAll('[data-filled]').length === 3`)
+	p.click("header button", "Check")
+	p.sees(".score", "2 right, 1 wrong")
+	p.until(`document.querySelectorAll('[data-missing]').length > 100 && document.querySelectorAll('.wrong').length === 1`)
+	p.click("header button", "Go on filling")
+	p.until(`document.querySelectorAll('[data-filled] .dot').length === 3`)
 }

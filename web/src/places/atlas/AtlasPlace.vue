@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onKeyStroke, useTitle } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import SelectButton from 'primevue/selectbutton'
@@ -45,8 +45,30 @@ const sheets = computed(() => {
   return Array.from({ length: n }, (_, s) => columns.value.slice(s * each, (s + 1) * each))
 })
 const size = computed(() => (paper.value === 'A4' ? { width: 297, height: 210 } : { width: 279.4, height: 215.9 }))
+/** A fret as wide as the columns of a sheet leave room for. */
+const fretWidth = (chords: number) => {
+  const column = (size.value.width - 38) / chords
+  const row = (size.value.height - 45) / Math.max(rows.value.length, 1)
+  return Math.min(78, Math.max(34, ((column / row) * 181 - 20) / 5))
+}
 const pageRule = computed(() => `@page { size: ${paper.value === 'A4' ? 'A4' : 'letter'} landscape; margin: 0 }`)
 const print = () => window.print()
+
+/* Blank necks can be filled on the screen too, and checked. */
+const checked = ref(false)
+const score = ref({ right: 0, wrong: 0, missing: 0 })
+function check() {
+  score.value = { right: 0, wrong: 0, missing: 0 }
+  checked.value = !checked.value
+}
+const count = (right: number, wrong: number, missing: number) => {
+  score.value = {
+    right: score.value.right + right,
+    wrong: score.value.wrong + wrong,
+    missing: score.value.missing + missing,
+  }
+}
+watch(fill, () => (checked.value = false))
 onKeyStroke(
   (e) => e.key.toLowerCase() === 'n' && !e.ctrlKey && !e.metaKey && !isTyping(e),
   () => (labels.value = labelKinds[(labelKinds.indexOf(labels.value) + 1) % labelKinds.length]!),
@@ -62,8 +84,13 @@ onKeyStroke(
       <SelectButton v-model="labels" :options="[...labelKinds]" :allow-empty="false" aria-label="labels" />
       <SelectButton v-model="fill" :options="['filled', 'blank']" :allow-empty="false" aria-label="necks" />
       <SelectButton v-model="paper" :options="['A4', 'Letter']" :allow-empty="false" aria-label="paper" />
+      <Button v-if="fill === 'blank'" :label="checked ? 'Go on filling' : 'Check'" variant="outlined" @click="check" />
       <Button icon="pi pi-print" label="Print" @click="print" />
     </header>
+    <p v-if="fill === 'blank'" class="score" role="status">
+      <template v-if="checked">{{ score.right }} right, {{ score.wrong }} wrong, {{ score.missing }} missing.</template
+      ><template v-else>Click where each chord’s tones lie, or print the necks and fill them in by hand.</template>
+    </p>
     <component :is="'style'">{{ pageRule }}</component>
     <section
       v-for="(sheet, s) in sheets"
@@ -94,7 +121,11 @@ onKeyStroke(
               :notes="data.byPosition[row.i]!.runs[i]!.notes"
               :labels="labels"
               :blank="fill === 'blank'"
+              :truth="data.neck[i]"
+              :checked="checked"
+              :cell="fretWidth(sheet.length)"
               :name="`${chord.symbol}, frets ${row.position.low} to ${row.position.high}`"
+              @score="count"
             />
           </div>
         </template>
@@ -127,6 +158,11 @@ header a {
   min-height: var(--target);
   display: inline-flex;
   align-items: center;
+}
+
+.score {
+  color: var(--soft);
+  margin-bottom: 0.5rem;
 }
 
 .space {
@@ -212,7 +248,8 @@ h3 {
     padding: 0;
   }
 
-  header {
+  header,
+  .score {
     display: none;
   }
 

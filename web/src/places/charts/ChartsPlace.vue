@@ -63,6 +63,15 @@ const copy = (c: Chart) =>
             icon="pi pi-pencil"
             :aria-label="`edit ${c.title}`"
           />
+          <Button
+            as="a"
+            :href="`/api/charts/${c.id}/midi`"
+            download
+            variant="text"
+            icon="pi pi-download"
+            title="the band playing three choruses, as a MIDI file"
+            :aria-label="`the band playing ${c.title}, as a MIDI file`"
+          />
           <Button variant="text" icon="pi pi-copy" :aria-label="`copy ${c.title}`" @click="copy(c)" />
           <Button variant="text" icon="pi pi-trash" :aria-label="`delete ${c.title}`" @click="remove(c)" />
         </span>
