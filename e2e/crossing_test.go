@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"testing"
 
+	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -177,4 +178,41 @@ func TestNoMarkHidesAnother(t *testing.T) {
 			p.keys(kb.ArrowRight)
 		}
 	}
+}
+
+func TestCardsLightTheNeckAndTheWaveTakesTargets(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/bench/6?frets=7-11")
+	p.sees(".crossing", "C7 to F7")
+	hover := func(css string) {
+		at := eval[[]float64](p, fmt.Sprintf(`(() => { const e = document.querySelector(%q); e.scrollIntoView({block: 'center'}); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`, css))
+		p.do(chromedp.MouseEvent("mouseMoved", at[0], at[1]))
+	}
+	hover(".crossing li:nth-child(2) button")
+	p.until(`document.querySelectorAll('.lit circle').length >= 2 && document.querySelectorAll('.lit line').length >= 1`)
+	hover(".blend .notes button")
+	p.until(`document.querySelectorAll('.lit circle').length >= 2`)
+	bends := eval[int](p, `document.querySelectorAll('[data-bend]').length`)
+	assert.Positive(t, bends)
+	hover("h1")
+	p.until(`document.querySelectorAll('.lit circle').length === 0`)
+
+	// In bar 9 of the wave the thread takes the note whose rail is clicked.
+	was := threadOf(p, 6, 7)[8]
+	rail := eval[[]float64](p, `(() => {
+		document.querySelector('.wave').scrollIntoView({block: 'center'})
+		const w = document.querySelector('.wave svg').getBoundingClientRect()
+		const t = document.querySelector('[data-target="8"]').getBoundingClientRect()
+		return [w.x + w.width * 8.7 / 12, t.y + t.height + 12]
+	})()`)
+	for range 30 { // down to the next rail
+		p.do(chromedp.MouseClickXY(rail[0], rail[1]))
+		if rail[1] += 3; eval[bool](p, `!!document.querySelector('[data-target="8"] .pinned')`) {
+			break
+		}
+	}
+	p.until(`document.querySelector('[data-target="8"] .pinned')`)
+	now := threadOf(p, 6, 7)[8]
+	assert.True(t, now.Pinned)
+	assert.NotEqual(t, [2]int{was.String, was.Fret}, [2]int{now.String, now.Fret})
 }

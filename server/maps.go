@@ -2,7 +2,6 @@ package server
 
 import (
 	"fmt"
-	"math"
 	"slices"
 	"strings"
 	"sync"
@@ -20,12 +19,11 @@ import (
 
 // Instrument is the neck as it is drawn.
 type Instrument struct {
-	Tuning string    `json:"tuning"`
-	Open   []string  `json:"open" doc:"names of the open strings, string 1 first, capo counted"`
-	Last   int       `json:"last" doc:"the highest fret"`
-	Capo   int       `json:"capo"`
-	Left   bool      `json:"left"`
-	At     []float64 `json:"at" doc:"distance of each fret from the open end in mm"`
+	Tuning string   `json:"tuning"`
+	Open   []string `json:"open" doc:"names of the open strings, string 1 first, capo counted"`
+	Last   int      `json:"last" doc:"the highest fret"`
+	Capo   int      `json:"capo"`
+	Left   bool     `json:"left"`
 }
 
 // Map is everything that the Bench and the Atlas draw of a chart.
@@ -253,9 +251,6 @@ func wireInstrument(in *neck.Instrument, left bool) Instrument {
 	w := Instrument{Tuning: in.Tuning(), Last: in.Last(), Capo: in.Capo, Left: left}
 	for i := range in.Open {
 		w.Open = append(w.Open, in.OpenName(i+1).String())
-	}
-	for f := 0; f <= in.Last(); f++ {
-		w.At = append(w.At, math.Round(in.FretAt(f)*100)/100)
 	}
 	return w
 }

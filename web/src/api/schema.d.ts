@@ -527,8 +527,6 @@ export interface components {
             thread: components["schemas"]["Thread"];
         };
         Instrument: {
-            /** @description distance of each fret from the open end in mm */
-            at: number[];
             /** Format: int64 */
             capo: number;
             /**
