@@ -46,31 +46,23 @@ type ThreadProblem struct {
 
 // weave is what a thread is tied from, but for its window.
 type weave struct {
-	in      *neck.Instrument
-	places  []form.Place
-	key     form.Key
-	mode    crossing.Mode
-	allowed map[string][]harmony.Role // by numeral
-	high    int                       // string set; 0 is all
-	low     int
+	in        *neck.Instrument
+	places    []form.Place
+	mode      crossing.Mode
+	high, low int             // string set; 0 is all
+	stops     []crossing.Stop // through all choruses, without pins
 }
 
 // tie ties the thread in a window, through as many choruses as the mode has.
 func (v weave) tie(w neck.Window, pins map[int]neck.Placement) Thread {
 	n := len(v.places)
-	stops := make([]crossing.Stop, 0, n*len(v.mode.Choruses))
-	for chorus := range v.mode.Choruses {
-		for i, p := range v.places {
-			stop := crossing.Stop{Chord: p.Chord, Allowed: v.mode.Allowed(chorus)}
-			if len(v.allowed) > 0 {
-				if roles, ok := v.allowed[form.Numeral(p.Chord, v.key)]; ok {
-					stop.Allowed = roles
-				}
+	stops := v.stops
+	if len(pins) > 0 {
+		stops = slices.Clone(v.stops)
+		for i := range stops {
+			if pin, ok := pins[i%n]; ok {
+				stops[i].Pin = &pin
 			}
-			if pin, ok := pins[i]; ok {
-				stop.Pin = &pin
-			}
-			stops = append(stops, stop)
 		}
 	}
 	targets, cost, err := crossing.Tie(v.in, stops, crossing.Range{Window: w, HighStr: v.high, LowStr: v.low})
@@ -91,7 +83,8 @@ func (v weave) tie(w neck.Window, pins map[int]neck.Placement) Thread {
 
 // newWeave reads a plan's wishes about the thread.
 func newWeave(in *neck.Instrument, p form.Progression, key form.Key, plan store.Plan, where string) (weave, error) {
-	v := weave{in: in, places: p.Places(), key: key, allowed: map[string][]harmony.Role{}}
+	v := weave{in: in, places: p.Places()}
+	allowed := map[string][]harmony.Role{} // by numeral
 	var err error
 	id := plan.Thread
 	if id == "" {
@@ -108,11 +101,23 @@ func newWeave(in *neck.Instrument, p form.Progression, key form.Key, plan store.
 		if err != nil {
 			return v, at(where+"allowed", text, err)
 		}
-		v.allowed[numeral] = roles[:len(strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ' ' }))]
+		allowed[numeral] = roles[:len(strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ' ' }))]
 	}
 	if plan.Strings != "" {
 		if n, err := fmt.Sscanf(plan.Strings, "%d-%d", &v.high, &v.low); err != nil || n != 2 || v.high < 1 || v.low < v.high || v.low > neck.MaxStrings {
 			return v, at(where+"strings", plan.Strings, fmt.Errorf("%q is no string set; write the highest and the lowest string, such as 1-3", plan.Strings))
+		}
+	}
+	v.stops = make([]crossing.Stop, 0, len(v.places)*len(v.mode.Choruses))
+	for chorus := range v.mode.Choruses {
+		for _, p := range v.places {
+			stop := crossing.Stop{Chord: p.Chord, Allowed: v.mode.Allowed(chorus)}
+			if len(allowed) > 0 {
+				if roles, ok := allowed[form.Numeral(p.Chord, key)]; ok {
+					stop.Allowed = roles
+				}
+			}
+			v.stops = append(v.stops, stop)
 		}
 	}
 	return v, nil

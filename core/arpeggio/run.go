@@ -26,14 +26,17 @@ type Run struct {
 	Widest       neck.Span     // the widest reach without moving the hand
 }
 
+// usual is how many notes a run through a position seldom exceeds.
+const usual = 16
+
 // Make lays a chord through a window of an instrument. Where a pitch lies on
 // two strings the easier hand wins, unless one of the places is in prefer and
 // the strings can keep their order with it. The window must lie on the neck.
 // N.C. gives an empty run.
 func Make(in *neck.Instrument, chord harmony.Chord, w neck.Window, hand neck.Hand, prefer []neck.Placement) Run {
 	run := Run{Chord: chord, Window: w}
-	var tones []Note // one per pitch, not yet placed
-	var options [][]neck.Placement
+	tones := make([]Note, 0, usual) // one per pitch, not yet placed
+	options := make([][]neck.Placement, 0, usual)
 	for midi := in.MIDI(neck.Placement{String: in.Strings(), Fret: w.Low}); midi <= in.MIDI(neck.Placement{String: 1, Fret: w.High}); midi++ {
 		tone, ok := chord.ToneAt(midi % 12)
 		if !ok {
@@ -57,6 +60,7 @@ func Make(in *neck.Instrument, chord harmony.Chord, w neck.Window, hand neck.Han
 	if touches == nil {
 		touches, _ = in.Finger(options, hand)
 	}
+	run.Notes = make([]Note, 0, len(touches))
 	for i, t := range touches {
 		n := tones[i]
 		n.Placement, n.Finger = t.Placement, t.Finger
