@@ -91,6 +91,15 @@ func TestPlansAreKeptAndFollowed(t *testing.T) {
 	assert.Equal(t, 1, m.ByPosition[3].Thread.Problem.Step)
 	assert.Contains(t, m.ByPosition[3].Thread.Problem.Message, "bar 2")
 
+	// A shorter chart drops the imagined bars it no longer has, and keeps the rest.
+	short := m.Chart.ChartBody
+	short.Text = "| C7 | F7 |"
+	var c Chart
+	ask(t, srv, "PUT", "/api/charts/6", short, &c)
+	assert.Nil(t, c.Plan.Imagined)
+	assert.Equal(t, "thirds", c.Plan.Thread)
+	assert.Equal(t, 200, ask(t, srv, "GET", "/api/charts/6/map", nil, &m).StatusCode)
+
 	for location, bad := range map[string]store.Plan{
 		"body.palette":  {Palette: "purple"},
 		"body.thread":   {Thread: "golden"},

@@ -138,7 +138,7 @@ func (s *server) charts(api huma.API) {
 			if err != nil {
 				return nil, missing(err)
 			}
-			c.ID, c.Plan, c.CreatedAt = old.ID, old.Plan, old.CreatedAt
+			c.ID, c.Plan, c.CreatedAt = old.ID, fitted(old.Plan, c), old.CreatedAt
 			err = s.store.UpdateChart(&c)
 			return &out[Chart]{wireChart(c)}, missing(err)
 		})

@@ -64,3 +64,14 @@ func checkPlan(plan store.Plan, c store.Chart) error {
 	_, err = imagined(p, key, plan)
 	return err
 }
+
+// fitted is a plan after its chart has changed: imagined bars that the chart no
+// longer has are dropped, the rest is kept.
+func fitted(plan store.Plan, c store.Chart) store.Plan {
+	if p, key, err := progression(c); err == nil {
+		if _, err := imagined(p, key, plan); err != nil {
+			plan.Imagined = nil
+		}
+	}
+	return plan
+}
