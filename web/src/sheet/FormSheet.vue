@@ -81,8 +81,8 @@ watch(
 /* Rows out of sight cost nothing to step past. */
 .row {
   content-visibility: auto;
-  contain-intrinsic-height: auto 3.5rem;
-  flex: 1 0 3.5rem;
+  contain-intrinsic-height: auto 2.9rem;
+  flex: 1 0 2.9rem;
   display: grid;
   grid-template-columns: repeat(4, minmax(0, 1fr));
   border-bottom: 1px solid var(--rule);

@@ -94,7 +94,6 @@ const label = (i: number) => {
 
 .bar.on {
   background: var(--lit);
-  box-shadow: inset 0 -4px var(--lit-rule);
 }
 
 .bar.coming {
@@ -165,10 +164,6 @@ const label = (i: number) => {
   padding-left: 4px;
 }
 
-.crowded .beats {
-  display: none;
-}
-
 .crowded .aim {
   right: auto;
   left: 4px;
@@ -197,7 +192,7 @@ const label = (i: number) => {
   min-width: 0;
   min-height: var(--target);
   border: 0;
-  padding: 2px 0 4px 10px;
+  padding: 1px 0 3px 10px;
   background: none;
   color: inherit;
   text-align: left;
@@ -249,19 +244,18 @@ const label = (i: number) => {
   color: var(--ink);
 }
 
+/* The beats are the lit rule at the foot; those on which a chord begins stand out. */
 .beats {
   position: absolute;
-  right: 8px;
-  top: 24px;
+  inset: auto 0 0 0;
+  height: 5px;
   display: flex;
-  gap: 4px;
+  gap: 3px;
 }
 
 .beats i {
-  width: 6px;
-  height: 6px;
-  border-radius: 50%;
-  border: 1.5px solid var(--lit-rule);
+  flex: 1;
+  background: color-mix(in srgb, var(--lit-rule) 45%, transparent);
 }
 
 .beats .starts {
@@ -288,10 +282,6 @@ const label = (i: number) => {
 
   .small {
     padding-left: 4px;
-  }
-
-  .beats {
-    display: none;
   }
 
   .small,

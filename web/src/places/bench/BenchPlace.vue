@@ -114,7 +114,11 @@ onKeyStroke(
 </script>
 
 <template>
-  <main v-if="data && step && chord && run && window && here && blend && words" class="bench">
+  <main
+    v-if="data && step && chord && run && window && here && blend && words"
+    class="bench"
+    :style="{ '--sheet': data.bars.length > 12 ? '12rem' : '10.5rem' }"
+  >
     <header>
       <h1>{{ data.chart.title }}</h1>
       <p class="meta">
@@ -235,12 +239,12 @@ onKeyStroke(
   display: grid;
   grid-template:
     'head head' auto
-    'form ahead' minmax(10.5rem, 12rem)
+    'form ahead' var(--sheet)
     'tools tools' auto
     'neck neck' auto
     'below cards' auto / minmax(0, 1fr) 25rem;
-  gap: 0.35rem 1.5rem;
-  padding: 0.35rem 1.25rem 1rem;
+  gap: 0.25rem 1.5rem;
+  padding: 0.15rem 1.25rem 0.75rem;
   align-content: start;
 }
 
@@ -254,8 +258,8 @@ header {
 
 h1 {
   font-size: 1.625rem;
-  flex: 0 1 auto;
-  min-width: 10rem;
+  flex: none;
+  max-width: min(24rem, 100%);
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
@@ -311,7 +315,7 @@ h1 {
 .cards {
   grid-area: cards;
   display: grid;
-  gap: 0.5rem;
+  gap: 0.25rem;
   align-content: start;
   min-width: 0;
 }
