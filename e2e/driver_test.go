@@ -51,6 +51,7 @@ type player struct {
 	t    testing.TB
 	ctx  context.Context
 	base string
+	gone func() // the program stops answering
 }
 
 // sit opens a tab on an application with the demo data, or with nothing.
@@ -63,7 +64,7 @@ func sit(t testing.TB, fill bool) *player {
 	web := httptest.NewServer(server.New(s, web.Files(), slog.New(slog.DiscardHandler)))
 	ctx, cancel := chromedp.NewContext(browser)
 	ctx, stop := context.WithTimeout(ctx, 90*time.Second)
-	p := &player{t, ctx, web.URL}
+	p := &player{t, ctx, web.URL, func() { web.CloseClientConnections(); web.Listener.Close() }}
 	var faults []string
 	exceptions := chromedp.Events(ctx, runtime.ExceptionThrown)
 	go func() {
@@ -128,7 +129,7 @@ func (p *player) until(js string, args ...any) {
 	js = fmt.Sprintf(js, args...)
 	deadline := time.Now().Add(8 * time.Second)
 	for {
-		ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("!!("+js+")"))
+		ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("(async () => !!(await ("+js+")))()", chromedp.EvalAwaitPromise))
 		if err == nil && ok {
 			return
 		}
@@ -151,7 +152,18 @@ func (p *player) click(css, text string) {
 	p.t.Helper()
 	find := fmt.Sprintf(`[...document.querySelectorAll(%q)].find(e => ((e.getAttribute('aria-label') ?? '') + e.innerText).includes(%q))`, css, text)
 	p.until("%s", find)
-	at := eval[[]float64](p, `(() => { const e = `+find+`; e.scrollIntoView({block: 'nearest'}); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] })()`)
+	// A player clicks what stands still and lies on top.
+	p.until(`(async () => {
+		const e = %s
+		e.scrollIntoView({block: 'nearest'})
+		const box = () => { const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] }
+		const before = box()
+		await new Promise(requestAnimationFrame)
+		await new Promise(requestAnimationFrame)
+		const now = window.clickAt = box(), top = document.elementFromPoint(...now)
+		return before[0] === now[0] && before[1] === now[1] && (e.contains(top) || top?.contains(e))
+	})()`, find)
+	at := eval[[]float64](p, `window.clickAt`)
 	p.do(chromedp.MouseClickXY(at[0], at[1]))
 }
 
@@ -169,6 +181,13 @@ func (p *player) choose(id, option string) {
 	p.click(".p-select:has(#"+id+")", "")
 	p.click("[role=option]", option)
 	p.until(`!document.querySelector('[role=option]')`)
+}
+
+// shut closes the open dialog.
+func (p *player) shut() {
+	p.t.Helper()
+	p.click(".p-dialog-close-button", "")
+	p.until(`!document.querySelector('[role=dialog]')`)
 }
 
 // write puts a text into a field in place of what it holds.

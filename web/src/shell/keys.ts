@@ -1,8 +1,9 @@
-/** Whether a key press belongs to a field, dialog or menu rather than to the place. */
+/** Whether a key press belongs to a field, menu or open dialog rather than to the place. */
 export function isTyping(e: KeyboardEvent): boolean {
   const el = e.target as HTMLElement | null
-  return !!el?.closest(
-    'input, textarea, select, [contenteditable], [role="dialog"], [role="listbox"], [role="combobox"], .p-popover',
+  return (
+    !!el?.closest('input, textarea, select, [contenteditable], [role="listbox"], [role="combobox"]') ||
+    !!document.querySelector('[role="dialog"]')
   )
 }
 
