@@ -46,6 +46,11 @@ func TestQuestionsAboutChanges(t *testing.T) {
 	assert.True(t, thread.Targets[1].Pinned)
 	assert.Equal(t, "5", thread.Targets[1].Degree)
 
+	ask(t, srv, "GET", "/api/threads?low=7&high=11&lowest=64&"+text, nil, &thread)
+	for _, target := range thread.Targets {
+		assert.GreaterOrEqual(t, target.MIDI, 64)
+	}
+
 	for path, want := range map[string]struct{ location, says string }{
 		"/api/crossings?from=C7&to=F7&low=7&high=11&targets=ninth": {"query.targets", "is no target"},
 		"/api/crossings?from=C7&to=Q&low=7&high=11":                {"query.to", "cannot read"},

@@ -50,6 +50,7 @@ type weave struct {
 	places    []form.Place
 	mode      crossing.Mode
 	high, low int             // string set; 0 is all
+	register  [2]int          // lowest and highest MIDI number; 0 is no limit
 	stops     []crossing.Stop // through all choruses, without pins
 }
 
@@ -65,7 +66,8 @@ func (v weave) tie(w neck.Window, pins map[int]neck.Placement) Thread {
 			}
 		}
 	}
-	targets, cost, err := crossing.Tie(v.in, stops, crossing.Range{Window: w, HighStr: v.high, LowStr: v.low})
+	targets, cost, err := crossing.Tie(v.in, stops, crossing.Range{Window: w, HighStr: v.high, LowStr: v.low,
+		LowMIDI: v.register[0], HiMIDI: v.register[1]})
 	var stop *crossing.StopError
 	if errors.As(err, &stop) {
 		p := v.places[stop.Stop%n]
@@ -156,6 +158,8 @@ func (s *server) threads(api huma.API) {
 			Beats   int      `query:"beats" default:"4"`
 			Mode    string   `query:"mode" default:"guide-tones"`
 			Strings string   `query:"strings" doc:"a string set, such as 1-3"`
+			Lowest  int      `query:"lowest" doc:"MIDI number of the lowest target; 0 is no limit"`
+			Highest int      `query:"highest" doc:"MIDI number of the highest target; 0 is no limit"`
 			Pins    []string `query:"pins,explode" doc:"bar.beat string:fret, such as 2.1 3:8"`
 		}) (Thread, error) {
 			on, err := in.read()
@@ -174,6 +178,7 @@ func (s *server) threads(api huma.API) {
 			if err != nil {
 				return Thread{}, err
 			}
+			v.register = [2]int{in.Lowest, in.Highest}
 			var pins []string
 			for _, pin := range in.Pins {
 				full := fmt.Sprintf("%d-%d %s", on.w.Low, on.w.High, pin)

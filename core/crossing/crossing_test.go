@@ -227,6 +227,21 @@ func TestPins(t *testing.T) {
 	}
 }
 
+func TestThreadKeepsToItsRegisterAndStrings(t *testing.T) {
+	in, w := neck.Standard(), neck.Window{Low: 7, High: 11}
+	stops := stopsOf(t, "| C7 | F7 | C7 | G7 |", "C", harmony.Third, harmony.Seventh)
+	for _, r := range []Range{{Window: w, LowMIDI: 50, HiMIDI: 60}, {Window: w, LowMIDI: 64}, {Window: w, HiMIDI: 55}, {Window: w, HighStr: 4, LowStr: 6}} {
+		targets, _, err := Tie(in, stops, r)
+		require.NoError(t, err)
+		for _, target := range targets {
+			assert.True(t, target.MIDI >= r.LowMIDI && (r.HiMIDI == 0 || target.MIDI <= r.HiMIDI), "%+v in %+v", target, r)
+			assert.True(t, r.HighStr == 0 || target.String >= r.HighStr && target.String <= r.LowStr)
+		}
+	}
+	_, _, err := Tie(in, stops, Range{Window: w, LowMIDI: 100})
+	assert.ErrorContains(t, err, "no tone of C7")
+}
+
 func TestFormsWithLittleInThem(t *testing.T) {
 	in, r := neck.Standard(), Range{Window: neck.Window{Low: 0, High: 4}}
 	one, cost, err := Tie(in, stopsOf(t, "| C7 | % |", "C", harmony.Third), r)

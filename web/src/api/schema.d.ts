@@ -1573,6 +1573,10 @@ export interface operations {
                 mode?: string;
                 /** @description a string set, such as 1-3 */
                 strings?: string;
+                /** @description MIDI number of the lowest target; 0 is no limit */
+                lowest?: number;
+                /** @description MIDI number of the highest target; 0 is no limit */
+                highest?: number;
                 /** @description bar.beat string:fret, such as 2.1 3:8 */
                 pins?: string[];
             };

@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Instrument, Note, Target } from '../../api/client'
 import MarkShape from '../../music/MarkShape.vue'
+import { markOf, outline } from '../../music/marks'
 import NeckBoard from '../../neck/NeckBoard.vue'
 import { geometry } from '../../neck/geometry'
 
@@ -55,13 +56,14 @@ const frets = computed(() =>
       >
         {{ n }}
       </text>
-      <g
-        v-for="(n, i) in notes"
-        :key="i"
-        :transform="at(n)"
-        :class="{ aside: from && (n.string !== from.string || n.fret !== from.fret) }"
-      >
-        <MarkShape :degree="n.degree" :label="n.degree" :r="r" />
+      <g v-for="(n, i) in notes" :key="i" :transform="at(n)">
+        <path :d="outline(markOf(n.degree).shape, r)" fill="var(--paper)" />
+        <MarkShape
+          :class="{ aside: from && (n.string !== from.string || n.fret !== from.fret) }"
+          :degree="n.degree"
+          :label="n.degree"
+          :r="r"
+        />
       </g>
       <g v-if="from" :transform="at(from)"><MarkShape :degree="from.degree" :label="from.degree" :r="r * 1.12" /></g>
       <g v-if="to" :transform="at(to)" data-stand-arrival>
