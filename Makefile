@@ -1,7 +1,7 @@
 # Two commands do everything: make demo, make test.
 export CGO_ENABLED = 0
 ADDR ?= 127.0.0.1:4760
-WEB = $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
+WEB = $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
 
 .PHONY: demo test bench build check unit interface fuzz types clean
 

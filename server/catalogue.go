@@ -3,6 +3,7 @@ package server
 import (
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/band"
 	"undaris/core/blend"
 	"undaris/core/crossing"
 	"undaris/core/form"
@@ -19,6 +20,7 @@ type Catalogue struct {
 	Tunings     []CatalogueTuning     `json:"tunings"`
 	Palettes    []CatalogueChoice     `json:"palettes"`
 	Threads     []CatalogueChoice     `json:"threads"`
+	Compers     []CatalogueChoice     `json:"compers" doc:"who can play the chords"`
 }
 
 // CatalogueChoice is one of a list to choose from.
@@ -47,9 +49,10 @@ type CatalogueTurnaround struct {
 
 // CatalogueFeel is how the band counts.
 type CatalogueFeel struct {
-	ID    string `json:"id"`
-	Name  string `json:"name"`
-	Tempo int    `json:"tempo"`
+	ID    string  `json:"id"`
+	Name  string  `json:"name"`
+	Tempo int     `json:"tempo"`
+	Swing float64 `json:"swing" doc:"where the second eighth falls in its beat"`
 }
 
 // CatalogueTuning is a known list of open strings.
@@ -75,7 +78,8 @@ func catalogue() (c Catalogue) {
 		c.Turnarounds = append(c.Turnarounds, CatalogueTurnaround(t))
 	}
 	for _, f := range form.Feels {
-		c.Feels = append(c.Feels, CatalogueFeel(f))
+		g, _ := band.GrooveOf(f.ID)
+		c.Feels = append(c.Feels, CatalogueFeel{f.ID, f.Name, f.Tempo, g.Swing})
 	}
 	for _, r := range pitch.Roots {
 		c.Tonics = append(c.Tonics, r.String())
@@ -85,6 +89,9 @@ func catalogue() (c Catalogue) {
 	}
 	for _, m := range crossing.Modes {
 		c.Threads = append(c.Threads, CatalogueChoice{m.ID, m.Name})
+	}
+	for _, p := range band.Compers {
+		c.Compers = append(c.Compers, CatalogueChoice{p.ID, p.Name})
 	}
 	for _, t := range neck.Tunings {
 		c.Tunings = append(c.Tunings, CatalogueTuning{t.ID, t.Name, t.Open, t.Scale, t.Frets})

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/band"
 	"undaris/formats/midi"
 	"undaris/store"
 )
@@ -135,10 +136,32 @@ func TestTheBandIsExported(t *testing.T) {
 	file, err := midi.Read(data)
 	require.NoError(t, err)
 	assert.Equal(t, "Slipway Shuffle", file.Title)
-	assert.Len(t, file.Tracks, 3)
+	var names []string
+	for _, track := range file.Tracks {
+		names = append(names, track.Name)
+	}
+	assert.Equal(t, []string{"drums", "bass", "chords", "count-in"}, names)
 	assert.InDelta(t, 96, file.Tempo, 0.01)
 	_, again := fetch("/api/charts/6/midi?choruses=2")
 	assert.Equal(t, data, again)
+	_, data = fetch("/api/charts/6/midi?choruses=2&lead=thread&low=7&high=11&metronome=true&countIn=false&without=bass&tempo=140&comp=organ")
+	file, err = midi.Read(data)
+	require.NoError(t, err)
+	require.Len(t, file.Tracks, 4)
+	lead := file.Tracks[3]
+	assert.Equal(t, "lead", lead.Name)
+	assert.Len(t, lead.Notes, 2*12, "a target for each bar of two choruses")
+	assert.InDelta(t, 140, file.Tempo, 0.01)
+	_, data = fetch("/api/bands/midi?text=%7C+C7+%7C+F7+%7C&lead=64:4&lead=65:4&choruses=1&countIn=false")
+	file, err = midi.Read(data)
+	require.NoError(t, err)
+	notes := file.Tracks[len(file.Tracks)-1].Notes
+	assert.Equal(t, []int{64, 65}, []int{notes[0].MIDI, notes[1].MIDI})
+	assert.Equal(t, 4*band.Tick, notes[1].Start)
+	for _, bad := range []string{"text=%7CC7%7C&lead=x:1", "text=%7CC7%7C&lead=64", "text=%7CC7%7C&lead=200:1", "text=%7CH9%7C", "text=%7CC7%7C&tempo=5", "text=%7CC7%7C&swing=0.9", "text=%7CC7%7C&comp=tuba", "text=%7CC7%7C&intensity=9", "text=%7CC7%7C&feel=polka"} {
+		resp, _ = fetch("/api/bands/midi?" + bad)
+		assert.Equal(t, 422, resp.StatusCode, bad)
+	}
 	resp, _ = fetch("/api/charts/6/midi?choruses=0")
 	assert.Equal(t, 422, resp.StatusCode)
 	resp, _ = fetch("/api/charts/99/midi")

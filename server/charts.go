@@ -14,6 +14,9 @@ import (
 	"undaris/store"
 )
 
+// Tempi that can be played, in beats a minute.
+const minTempo, maxTempo = 30, 300
+
 // ChartBody is what a player says of a chart.
 type ChartBody struct {
 	Title string `json:"title" maxLength:"120"`
@@ -74,8 +77,8 @@ func (b ChartBody) stored() (store.Chart, error) {
 	if _, ok := form.FeelByID(b.Feel); !ok {
 		return c, at("body.feel", b.Feel, fmt.Errorf("there is no feel %q", b.Feel))
 	}
-	if b.Tempo < 30 || b.Tempo > 300 {
-		return c, at("body.tempo", b.Tempo, fmt.Errorf("a tempo of %d; between 30 and 300 beats a minute can be played", b.Tempo))
+	if b.Tempo < minTempo || b.Tempo > maxTempo {
+		return c, at("body.tempo", b.Tempo, fmt.Errorf("a tempo of %d; between %d and %d beats a minute can be played", b.Tempo, minTempo, maxTempo))
 	}
 	p, err := form.Read(b.Text, b.Beats, key)
 	var problems form.Problems

@@ -48,7 +48,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.charts(api)
 	srv.readings(api)
 	srv.maps(api)
-	srv.exports(api)
+	srv.bands(api)
 	srv.player(api)
 	engine.NoRoute(site(front))
 	return engine

@@ -26,7 +26,7 @@ func TestEveryFormInEveryKeyAndGroove(t *testing.T) {
 		for i, tonic := range pitch.Roots {
 			p := f.In(form.Key{Tonic: tonic, Minor: f.Minor})
 			for j, g := range Grooves {
-				o := Options{Choruses: 2, Seed: uint64(i*31 + j), CountIn: true, Organ: i%2 == 0}
+				o := Options{Choruses: 2, Seed: uint64(i*31 + j), CountIn: true, Metronome: true, Comp: Compers[i%3].ID, Intensity: 1 + i%5}
 				perf, err := Play(p, g, o)
 				require.NoError(t, err)
 				check(t, p, perf, o)
@@ -39,10 +39,8 @@ func check(t *testing.T, p form.Progression, perf Performance, o Options) {
 	bar := p.Beats * Tick
 	require.Equal(t, (2*len(p.Bars)+1)*bar, perf.Ticks, "bars add up")
 	require.Equal(t, 2*len(p.Bars)+1, perf.Bars)
-	reach := GuitarRange
-	if o.Organ {
-		reach = OrganRange
-	}
+	comper, _ := ComperByID(o.Comp)
+	reach := comper.Range
 	for i, track := range perf.Tracks {
 		require.NotEmpty(t, track.Notes)
 		for _, n := range track.Notes {

@@ -53,10 +53,7 @@ func (s *session) comp(here []form.Place) {
 // on top, moving as little as it can from the voicing before. A chord without a
 // third or a seventh takes what it has.
 func (s *session) voice(c harmony.Chord) []int {
-	reach := GuitarRange
-	if s.o.Organ {
-		reach = OrganRange
-	}
+	reach := s.comper.Range
 	core, extra := shell(c)
 	var best []int
 	least := 1 << 30

@@ -10,6 +10,7 @@ import (
 const (
 	kick, snare, stick, closedHat, openHat, pedalHat = 36, 38, 37, 42, 46, 44
 	ride, crash, lowTom, midTom, highTom, clave      = 51, 49, 45, 47, 50, 75
+	highBlock, lowBlock                              = 76, 77
 )
 
 // hits is one drum's pattern: x hits, o hits softly, . rests. A pattern holds a
@@ -25,11 +26,12 @@ type Groove struct {
 	Steps int    // of the patterns, to the beat
 	// Swing is where the second eighth of a beat falls, from 0.5 (straight) to
 	// 0.67 (the last of three). Patterns of three to the beat do not swing.
-	Swing  float64
-	drums  []hits
-	bass   bassStyle
-	chords []string // comping rhythms to choose from, in steps
-	hold   float64  // how much of the time to the next stroke a chord rings
+	Swing   float64
+	drums   []hits
+	bass    bassStyle
+	upright bool     // a double bass rather than an electric one
+	chords  []string // comping rhythms to choose from, in steps
+	hold    float64  // how much of the time to the next stroke a chord rings
 }
 
 type bassStyle int
@@ -45,25 +47,25 @@ const (
 var Grooves = []Groove{
 	{"shuffle", 3, 0.67, []hits{
 		{ride, "x.ox.ox.ox.o"}, {kick, "x.....x....."}, {snare, "...x.....x.."}, {pedalHat, "...x.....x.."}},
-		walking, []string{"..o..x..o..x", "x....o...x..", "..x.....x..."}, 0.5},
+		walking, true, []string{"..o..x..o..x", "x....o...x..", "..x.....x..."}, 0.5},
 	{"slow-12-8", 3, 0.67, []hits{
 		{closedHat, "xooxooxooxoo"}, {kick, "x....ox....."}, {snare, "...x.....x.."}},
-		twoBeat, []string{"x.....x.....", "x..o..x..o..", "x........x.."}, 0.95},
+		twoBeat, true, []string{"x.....x.....", "x..o..x..o..", "x........x.."}, 0.95},
 	{"straight", 2, 0.5, []hits{
 		{closedHat, "xoxoxoxo"}, {kick, "x...xo.."}, {snare, "..x...x."}},
-		driving, []string{"x..x..x.", "x.x.x.x.", "x.....xx"}, 0.7},
+		driving, false, []string{"x..x..x.", "x.x.x.x.", "x.....xx"}, 0.7},
 	{"funk", 4, 0.54, []hits{
 		{closedHat, "xoxoxoxoxoxoxoxo"}, {kick, "x..o..x...xo...."}, {snare, "....x..o.o..x..o"}},
-		syncopated, []string{"..x...x...x..x..", "x..x......x.....", "....x..x..x....."}, 0.35},
+		syncopated, false, []string{"..x...x...x..x..", "x..x......x.....", "....x..x..x....."}, 0.35},
 	{"rumba", 4, 0.5, []hits{
 		{clave, "x..x...x..x.x..."}, {kick, "x.....x.x.....x."}, {stick, "....x.......x..."}, {closedHat, "x.o.x.o.x.o.x.o."}},
-		syncopated, []string{"..x.x.x...x.x.x.", "x...x.x.....x.x."}, 0.5},
+		syncopated, false, []string{"..x.x.x...x.x.x.", "x...x.x.....x.x."}, 0.5},
 	{"jazz", 3, 0.64, []hits{
 		{ride, "x..x.xx..x.x"}, {pedalHat, "...x.....x.."}, {kick, "o..o..o..o.."}},
-		walking, []string{"x....x......", "..x.....x...", ".....x...x.."}, 0.4},
+		walking, true, []string{"x....x......", "..x.....x...", ".....x...x.."}, 0.4},
 	{"ballad", 3, 0.67, []hits{
 		{ride, "x..x.ox..x.o"}, {kick, "x.....x....."}, {stick, "...x.....x.."}},
-		twoBeat, []string{"x...........", "x.....x.....", "x.....o..o.."}, 1},
+		twoBeat, true, []string{"x...........", "x.....x.....", "x.....o..o.."}, 1},
 }
 
 // GrooveOf finds the groove of a feel.
@@ -94,17 +96,72 @@ func (g Groove) at(step int) int {
 	return beat*Tick + int(where*Tick+0.5)
 }
 
+// SwingRange holds the least and the most a groove can be swung.
+var SwingRange = [2]float64{0.5, 0.75}
+
+// swung moves a tick of straight eighths or sixteenths to where the groove
+// plays it. Thirds of a beat stay where they are.
+func (g Groove) swung(tick int) int {
+	beat, part := tick/Tick, tick%Tick
+	if part%(Tick/3) == 0 || g.Steps == 4 {
+		return tick
+	}
+	f := float64(part) / Tick
+	if f < 0.5 {
+		f *= 2 * g.Swing
+	} else {
+		f = g.Swing + (2*f-1)*(1-g.Swing)
+	}
+	return beat*Tick + int(f*Tick+0.5)
+}
+
+// Comper is who plays the chords.
+type Comper struct {
+	ID      string
+	Name    string
+	Program int    // General MIDI, from 0
+	Range   [2]int // MIDI numbers, both ends included
+}
+
+// Compers lists them; the first is the default.
+var Compers = []Comper{
+	{"guitar", "Guitar", 26, [2]int{48, 74}},
+	{"organ", "Organ", 16, [2]int{52, 79}},
+	{"piano", "Electric piano", 4, [2]int{50, 77}},
+}
+
+// ComperByID finds a comper; none asked for is the first.
+func ComperByID(id string) (Comper, error) {
+	if id == "" {
+		return Compers[0], nil
+	}
+	for _, c := range Compers {
+		if c.ID == id {
+			return c, nil
+		}
+	}
+	return Comper{}, fmt.Errorf("nobody called %q can comp; there are guitar, organ and piano", id)
+}
+
 // Options says how to play.
 type Options struct {
-	Choruses   int    // 1 to 32
-	Seed       uint64 // the same seed gives the same performance
-	CountIn    bool   // a bar of sticks before the first
-	Organ      bool   // comping in the organist's register instead of the guitarist's
-	DropChords bool   // no comping in every second chorus, so that the line alone has to tell them
+	Choruses   int      // 1 to 32
+	Seed       uint64   // the same seed gives the same performance
+	CountIn    bool     // a bar of sticks before the first
+	Metronome  bool     // a click on every beat, on a track of its own
+	Comp       string   // an ID of Compers
+	DropChords bool     // no comping in every second chorus, so that the line alone has to tell them
+	Intensity  int      // 1 to 5; 0 is 3. How hard and how busily the band plays
+	Swing      float64  // within SwingRange; 0 is the groove's own
+	Lead       []Note   // from the top of the form, in straight eighths; it is swung with the band
+	Without    []string // names of tracks that do not play
 }
 
 // Limits of the options.
-const MaxChoruses = 32
+const (
+	MaxChoruses  = 32
+	MaxIntensity = 5
+)
 
 // maxBars keeps a performance to what can be played and sent.
 const maxBars = form.MaxBars * 4

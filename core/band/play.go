@@ -1,6 +1,8 @@
 package band
 
 import (
+	"cmp"
+	"errors"
 	"fmt"
 	"math/rand/v2"
 	"slices"
@@ -46,25 +48,47 @@ const (
 
 // Ranges of the players, as MIDI numbers, both ends included.
 var (
-	BassRange   = [2]int{28, 55} // E1 to G3
-	GuitarRange = [2]int{48, 74}
-	OrganRange  = [2]int{52, 79}
+	BassRange = [2]int{28, 55} // E1 to G3
+	LeadRange = [2]int{16, 100}
+)
+
+// Programs, General MIDI from 0.
+const (
+	uprightBass, fingeredBass, cleanGuitar = 32, 33, 27
 )
 
 // Play writes the performance of a progression.
 func Play(p form.Progression, g Groove, o Options) (Performance, error) {
+	if len(p.Bars) == 0 {
+		return Performance{}, errors.New("there are no bars to play")
+	}
 	if o.Choruses < 1 || o.Choruses > MaxChoruses || o.Choruses*len(p.Bars) > maxBars {
 		return Performance{}, fmt.Errorf("%d choruses of %d bars; between 1 and %d choruses and at most %d bars can be played", o.Choruses, len(p.Bars), MaxChoruses, maxBars)
 	}
-	if len(p.Bars) == 0 {
-		return Performance{}, fmt.Errorf("there are no bars to play")
+	if o.Intensity < 0 || o.Intensity > MaxIntensity {
+		return Performance{}, fmt.Errorf("an intensity of %d; it goes from 1 to %d", o.Intensity, MaxIntensity)
 	}
-	s := &session{p: p, g: g, o: o, rng: rand.New(rand.NewPCG(o.Seed, 0x75_6e_64_61))}
+	o.Intensity = cmp.Or(o.Intensity, 3)
+	if o.Swing != 0 {
+		if !(o.Swing >= SwingRange[0] && o.Swing <= SwingRange[1]) {
+			return Performance{}, fmt.Errorf("a swing of %g; the second eighth can fall from %g (straight) to %g of the beat", o.Swing, SwingRange[0], SwingRange[1])
+		}
+		g.Swing = o.Swing
+	}
+	comper, err := ComperByID(o.Comp)
+	if err != nil {
+		return Performance{}, err
+	}
+	s := &session{p: p, g: g, o: o, comper: comper, rng: rand.New(rand.NewPCG(o.Seed, 0x75_6e_64_61))}
 	if o.CountIn {
 		s.countIn()
 	}
+	top := s.start
 	for chorus := range o.Choruses {
 		s.chorus(chorus)
+	}
+	if err := s.playLead(top); err != nil {
+		return Performance{}, err
 	}
 	return s.done(), nil
 }
@@ -74,10 +98,12 @@ type session struct {
 	p                   form.Progression
 	g                   Groove
 	o                   Options
+	comper              Comper
 	rng                 *rand.Rand
 	start               int // tick of the bar in hand
 	bars                int
 	drums, bass, chords []Note
+	count, clicks, solo []Note
 	markers             []Marker
 	lastBass            int
 	voicing             []int
@@ -88,10 +114,32 @@ func (s *session) bar() int { return s.p.Beats * Tick }
 
 func (s *session) countIn() {
 	for beat := range s.p.Beats {
-		s.drums = append(s.drums, Note{beat * Tick, Tick / 8, stick, 96})
+		s.count = append(s.count, Note{beat * Tick, Tick / 8, stick, 96})
 	}
 	s.markers = append(s.markers, Marker{0, "count-in"})
 	s.start, s.bars = s.bar(), 1
+}
+
+func (s *session) click() {
+	for beat := range s.p.Beats {
+		click := Note{s.start + beat*Tick, Tick / 8, lowBlock, 88}
+		if beat == 0 {
+			click.MIDI, click.Velocity = highBlock, 108
+		}
+		s.clicks = append(s.clicks, click)
+	}
+}
+
+// playLead puts the lead over the band, swung as the band swings.
+func (s *session) playLead(top int) error {
+	for _, n := range s.o.Lead {
+		from, to := top+s.g.swung(n.Start), top+s.g.swung(n.Start+n.Length)
+		if n.MIDI < LeadRange[0] || n.MIDI > LeadRange[1] || n.Start < 0 || to <= from || from >= s.start {
+			return fmt.Errorf("a note %d of the lead at beat %g cannot be played", n.MIDI, 1+float64(n.Start)/Tick)
+		}
+		s.solo = append(s.solo, Note{from, to - from, n.MIDI, cmp.Or(n.Velocity, 100)})
+	}
+	return nil
 }
 
 func (s *session) chorus(chorus int) {
@@ -107,6 +155,9 @@ func (s *session) chorus(chorus int) {
 		}
 		s.markers = append(s.markers, Marker{s.start, name})
 		s.drumBar(i, chorus)
+		if s.o.Metronome {
+			s.click()
+		}
 		if i%4 == 0 {
 			s.rhythm = s.g.chords[s.rng.IntN(len(s.g.chords))]
 		}
@@ -131,11 +182,11 @@ func (s *session) chorus(chorus int) {
 	}
 }
 
-// human moves a note a little in time and strength. A note on the first beat of
-// a performance is not moved before it.
+// human moves a note a little in time and strength. A note on a beat is never
+// early, so that bars and changes can be looped cleanly.
 func (s *session) human(n Note) Note {
-	n.Start = max(0, n.Start+s.rng.IntN(2*MaxShift+1)-MaxShift)
-	n.Velocity = min(127, max(1, n.Velocity+s.rng.IntN(2*MaxVelocity+1)-MaxVelocity))
+	n.Start = max(n.Start-n.Start%Tick, n.Start+s.rng.IntN(2*MaxShift+1)-MaxShift)
+	n.Velocity = min(127, max(1, n.Velocity+7*(s.o.Intensity-3)+s.rng.IntN(2*MaxVelocity+1)-MaxVelocity))
 	return n
 }
 
@@ -153,14 +204,15 @@ func (s *session) pulse(pattern string, hit func(step, strength int)) {
 
 func (s *session) drumBar(bar, chorus int) {
 	turn := bar == len(s.p.Bars)-1
-	fill := turn || bar%4 == 3 && s.rng.IntN(2) == 0
+	section := bar+1 < len(s.p.Bars) && s.p.Bars[bar+1].Section != ""
+	fill := turn || section || bar%4 == 3 && s.rng.IntN(5) < s.o.Intensity-1
 	cut := s.p.Beats * s.g.Steps
 	if fill {
 		cut -= s.g.Steps
 	}
 	for _, d := range s.g.drums {
 		s.pulse(d.pattern, func(step, strength int) {
-			if step >= cut && d.note != kick {
+			if step >= cut && d.note != kick || strength == 1 && s.o.Intensity == 1 {
 				return
 			}
 			s.drums = append(s.drums, s.human(Note{s.start + s.g.at(step), Tick / 8, d.note, 46 + 24*strength}))
@@ -173,26 +225,31 @@ func (s *session) drumBar(bar, chorus int) {
 			}
 		}
 	}
-	if bar == 0 && chorus > 0 {
+	if bar == 0 && chorus > 0 || s.p.Bars[bar].Section != "" && s.o.Intensity > 3 {
 		s.drums = append(s.drums, s.human(Note{s.start, Tick, crash, 92}))
 	}
 }
 
 func (s *session) done() Performance {
-	program := 26 // jazz guitar
-	name := "guitar"
-	if s.o.Organ {
-		program, name = 16, "organ"
+	bass := fingeredBass
+	if s.g.upright {
+		bass = uprightBass
 	}
-	p := Performance{Beats: s.p.Beats, Bars: s.bars, Ticks: s.start, Markers: s.markers, Tracks: []Track{
-		{"drums", 9, 0, s.drums}, {"bass", 0, 32, s.bass}, {name, 1, program, s.chords},
-	}}
-	for _, t := range p.Tracks {
+	p := Performance{Beats: s.p.Beats, Bars: s.bars, Ticks: s.start, Markers: s.markers}
+	for _, t := range []Track{
+		{"drums", 9, 0, s.drums}, {"bass", 0, bass, s.bass}, {"chords", 1, s.comper.Program, s.chords},
+		{"count-in", 9, 0, s.count}, {"metronome", 9, 0, s.clicks}, {"lead", 2, cleanGuitar, s.solo},
+	} {
+		optional := t.Name == "count-in" || t.Name == "metronome" || t.Name == "lead"
+		if slices.Contains(s.o.Without, t.Name) || optional && len(t.Notes) == 0 {
+			continue
+		}
 		slices.SortStableFunc(t.Notes, func(a, b Note) int { return a.Start - b.Start })
 		for i := range t.Notes {
 			n := &t.Notes[i]
 			n.Length = max(1, min(n.Length, p.Ticks-n.Start)) // nothing hangs over the end
 		}
+		p.Tracks = append(p.Tracks, t)
 	}
 	return p
 }

@@ -155,7 +155,7 @@ func (in *Instrument) grip(t Touch, hand Hand) float64 {
 // step is the cost of going from one touch to the next, infinite when it is ruled out.
 func (in *Instrument) step(a, b Touch, hand Hand) float64 {
 	w := &weights[hand.Habit]
-	if b.String > a.String {
+	if b.String > a.String || b.Finger == 0 && b.Hand != a.Hand { // the hand stays put over an open string
 		return math.Inf(1)
 	}
 	var cost float64

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/bands/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The band playing any bars, with notes over them, as a Standard MIDI File */
+        get: operations["band-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blend": {
         parameters: {
             query?: never;
@@ -99,7 +116,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The band playing a chart, as a Standard MIDI File */
+        /** The band playing a chart, as a Standard MIDI File of format 1 */
         get: operations["chart-midi"];
         put?: never;
         post?: never;
@@ -347,6 +364,8 @@ export interface components {
             places: components["schemas"]["PalettePlace"][];
         };
         Catalogue: {
+            /** @description who can play the chords */
+            compers: components["schemas"]["CatalogueChoice"][];
             feels: components["schemas"]["CatalogueFeel"][];
             forms: components["schemas"]["CatalogueForm"][];
             palettes: components["schemas"]["CatalogueChoice"][];
@@ -362,6 +381,11 @@ export interface components {
         CatalogueFeel: {
             id: string;
             name: string;
+            /**
+             * Format: double
+             * @description where the second eighth falls in its beat
+             */
+            swing: number;
             /** Format: int64 */
             tempo: number;
         };
@@ -844,6 +868,65 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "band-midi": {
+        parameters: {
+            query: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description | C7 | F7 | */
+                text: string;
+                key?: string;
+                beats?: number;
+                feel?: string;
+                /** @description notes one after the other, as MIDI number:beats, such as 64:2; r:1 rests */
+                lead?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     blend: {
         parameters: {
             query: {
@@ -1115,14 +1198,31 @@ export interface operations {
     "chart-midi": {
         parameters: {
             query?: {
+                /** @description 1 to 32 */
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
+                /** @description a bar of sticks first */
                 countIn?: boolean;
-                /** @description organ instead of guitar */
-                organ?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
                 /** @description no chords in every second chorus */
                 dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description thread: its targets are played over the band */
+                lead?: "thread";
+                /** @description with high: the window of the thread */
+                low?: number;
+                high?: number;
             };
             header?: never;
             path: {
@@ -1132,7 +1232,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description a MIDI file of format 1 */
+            /** @description the file */
             200: {
                 headers: {
                     "Content-Disposition"?: string;
