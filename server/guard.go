@@ -9,8 +9,9 @@ import (
 )
 
 // policy lets scripts, styles, fonts and sounds come from the program alone.
+// The decoder of the instruments' samples is WebAssembly.
 // Styles may stand in the page, since the component library writes them there.
-const policy = "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; " +
+const policy = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; " +
 	"font-src 'self'; connect-src 'self'; worker-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 
 // guarded refuses requests that another site has made the browser send, and

@@ -21,6 +21,7 @@ import (
 type Instrument struct {
 	Tuning string   `json:"tuning"`
 	Open   []string `json:"open" doc:"names of the open strings, string 1 first, capo counted"`
+	MIDI   []int    `json:"midi" doc:"numbers of the open strings, string 1 first, capo counted"`
 	Last   int      `json:"last" doc:"the highest fret"`
 	Capo   int      `json:"capo"`
 	Left   bool     `json:"left"`
@@ -251,6 +252,7 @@ func wireInstrument(in *neck.Instrument, left bool) Instrument {
 	w := Instrument{Tuning: in.Tuning(), Last: in.Last(), Capo: in.Capo, Left: left}
 	for i := range in.Open {
 		w.Open = append(w.Open, in.OpenName(i+1).String())
+		w.MIDI = append(w.MIDI, in.MIDI(neck.Placement{String: i + 1}))
 	}
 	return w
 }

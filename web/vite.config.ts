@@ -4,5 +4,6 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   plugins: [vue()],
   build: { target: 'es2023', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  worker: { format: 'es' },
   server: { host: '127.0.0.1', proxy: { '/api': 'http://127.0.0.1:4760' } },
 })

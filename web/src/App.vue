@@ -6,13 +6,13 @@ import HelpDialog from './shell/HelpDialog.vue'
 import InstrumentDialog from './shell/InstrumentDialog.vue'
 import TheRail from './shell/TheRail.vue'
 import UndoToast from './shell/UndoToast.vue'
-import { isTyping } from './shell/keys'
+import BandStrip from './band/BandStrip.vue'
+import { bare } from './shell/keys'
 import { useTheme } from './theme/useTheme'
 
 const { theme, turn } = useTheme()
 const help = ref(false)
 const instrument = ref(false)
-const bare = (e: KeyboardEvent) => !e.ctrlKey && !e.metaKey && !e.altKey && !isTyping(e)
 onKeyStroke('?', (e) => bare(e) && (help.value = true))
 onKeyStroke(['s', 'S'], (e) => bare(e) && turn())
 </script>
@@ -26,7 +26,10 @@ onKeyStroke(['s', 'S'], (e) => bare(e) && turn())
       @help="help = true"
       @instrument="instrument = true"
     />
-    <RouterView />
+    <div class="place">
+      <RouterView />
+      <BandStrip />
+    </div>
     <HelpDialog v-model="help" />
     <InstrumentDialog v-model="instrument" />
     <UndoToast />
@@ -38,6 +41,12 @@ onKeyStroke(['s', 'S'], (e) => bare(e) && turn())
 .house {
   display: grid;
   grid-template-columns: 5rem minmax(0, 1fr);
+  min-height: 100vh;
+}
+
+.place {
+  display: grid;
+  grid-template: minmax(0, 1fr) auto / minmax(0, 1fr);
   min-height: 100vh;
 }
 
@@ -54,7 +63,8 @@ onKeyStroke(['s', 'S'], (e) => bare(e) && turn())
 }
 
 @media print {
-  .house {
+  .house,
+  .place {
     display: block;
   }
 }

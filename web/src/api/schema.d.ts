@@ -559,6 +559,8 @@ export interface components {
              */
             last: number;
             left: boolean;
+            /** @description numbers of the open strings, string 1 first, capo counted */
+            midi: number[];
             /** @description names of the open strings, string 1 first, capo counted */
             open: string[];
             tuning: string;

@@ -13,8 +13,25 @@ const props = defineProps<{
   next?: { bar: number; change: number }
   /** The thread's targets, chord by chord through the form. */
   targets?: (Target | undefined)[]
+  /** What is heard: the beat from the top, and the loop. */
+  sound?: { beat?: number; loop?: { from: number; to: number } }
 }>()
-const emit = defineEmits<{ go: [bar: number, change: number] }>()
+const emit = defineEmits<{ go: [bar: number, change: number]; loop: [bar: number] }>()
+const loops = (bar: number) => {
+  const l = props.sound?.loop
+  const [from, to] = [bar * props.beats, (bar + 1) * props.beats]
+  if (!l || l.to <= from || l.from >= to) return undefined
+  return {
+    from: Math.max(0, l.from - from),
+    to: Math.min(props.beats, l.to - from),
+    begins: l.from >= from,
+    ends: l.to <= to,
+  }
+}
+const heard = (bar: number) => {
+  const b = props.sound?.beat
+  return b !== undefined && Math.floor(b / props.beats) === bar ? (b % props.beats) + 1 : undefined
+}
 
 /** Rows as players read them: four bars, or where the chart breaks them. */
 const rows = computed(() => {
@@ -63,7 +80,10 @@ watch(
         :live="!!at"
         :targets="targets"
         :first="firsts[index]!"
+        :loop="loops(index)"
+        :heard="heard(index)"
         @go="(change) => emit('go', index, change)"
+        @loop="emit('loop', index)"
       />
     </div>
   </div>

@@ -18,8 +18,12 @@ const props = defineProps<{
   targets?: (Target | undefined)[]
   /** The place of its first chord among the targets. */
   first: number
+  /** The beats of it that are looped, and whether the loop begins or ends here. */
+  loop?: { from: number; to: number; begins: boolean; ends: boolean }
+  /** The beat that is heard, from 1. */
+  heard?: number
 }>()
-const emit = defineEmits<{ go: [change: number] }>()
+const emit = defineEmits<{ go: [change: number]; loop: [] }>()
 
 /** Notes of the imagined chords that rub against the band's. */
 const rubs = computed(() => [...new Set(props.bar.changes.flatMap((c) => c.rubs?.map((r) => r.note) ?? []))])
@@ -64,7 +68,7 @@ const label = (i: number) => {
       :aria-label="label(i)"
       :aria-current="here === i ? 'true' : undefined"
       :tabindex="live ? 0 : -1"
-      @click="emit('go', i)"
+      @click="$event.shiftKey ? emit('loop') : emit('go', i)"
     >
       <span class="chord"><MusicText :text="chords[c.chord]?.symbol ?? ''" /></span>
       <span class="numeral"><MusicText :text="c.numeral" /></span>
@@ -74,8 +78,19 @@ const label = (i: number) => {
       </span>
     </button>
     <span v-if="here !== undefined" class="beats" aria-hidden="true">
-      <i v-for="b in beats" :key="b" :class="{ starts: bar.changes.some((c) => c.beat === b) }" />
+      <i
+        v-for="b in beats"
+        :key="b"
+        :class="{ starts: heard === undefined && bar.changes.some((c) => c.beat === b), heard: heard === b }"
+      />
     </span>
+    <span
+      v-if="loop"
+      class="loop"
+      :class="{ begins: loop.begins, ends: loop.ends }"
+      :style="{ left: `${(loop.from / beats) * 100}%`, right: `${(1 - loop.to / beats) * 100}%` }"
+      aria-label="looped"
+    />
   </div>
 </template>
 
@@ -260,6 +275,29 @@ const label = (i: number) => {
 
 .beats .starts {
   background: var(--lit-rule);
+}
+
+.beats .heard {
+  background: var(--third);
+  height: 9px;
+  margin-top: -4px;
+}
+
+/* The loop is a bracket over its bars. */
+.loop {
+  position: absolute;
+  top: 0;
+  height: 9px;
+  border-top: 4px solid var(--third);
+  pointer-events: none;
+}
+
+.begins {
+  border-left: 4px solid var(--third);
+}
+
+.ends {
+  border-right: 4px solid var(--third);
 }
 
 @container (max-width: 130px) {

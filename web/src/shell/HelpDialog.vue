@@ -32,8 +32,9 @@ const arrows: Record<string, string> = {
     <h2>Cautions</h2>
     <p>
       Wide stretches on low frets strain the hand: warm up, start higher on the neck, keep the wrist easy, stop on pain
-      or numbness and see a clinician if it lasts. Take a short break about every 20 to 25 minutes. These are the usual
-      cautions, not medical advice.
+      or numbness and see a clinician if it lasts. Take a short break about every 20 to 25 minutes. Loud practice harms
+      hearing, from amplifiers and headphones alike: keep the level where talk is possible, and rest the ears. These are
+      the usual cautions, not medical advice.
     </p>
   </Dialog>
 </template>

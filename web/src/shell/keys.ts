@@ -7,6 +7,9 @@ export function isTyping(e: KeyboardEvent): boolean {
   )
 }
 
+/** A plain key, meant for the place. */
+export const bare = (e: KeyboardEvent) => !e.ctrlKey && !e.metaKey && !e.altKey && !isTyping(e)
+
 export interface KeyHelp {
   keys: string[]
   does: string
@@ -33,6 +36,9 @@ export const keyHelp: { place: string; keys: KeyHelp[] }[] = [
   {
     place: 'Everywhere',
     keys: [
+      { keys: ['space'], does: 'the band plays, or stops' },
+      { keys: ['[', ']'], does: 'slower, faster' },
+      { keys: ['L'], does: 'loop the chord, the change, or nothing' },
       { keys: ['S'], does: 'paper or stage' },
       { keys: ['?'], does: 'this help' },
     ],

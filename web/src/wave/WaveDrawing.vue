@@ -15,6 +15,8 @@ const props = defineProps<{
   /** The run of each chord in this window. */
   runs: { notes: Note[] }[]
   label: (n: Target) => string
+  /** The beat that is heard, from the top of the form. */
+  beat?: number
 }>()
 const emit = defineEmits<{ go: [step: number]; pin: [step: number, place: Place] }>()
 
@@ -117,6 +119,14 @@ const words = computed(
         @go="(i) => emit('go', i)"
         @pin="(i, n) => emit('pin', i, n)"
       />
+      <rect
+        v-if="props.beat !== undefined && props.beat >= first * beats && props.beat < (first + count) * beats"
+        class="heard"
+        :x="(props.beat - first * beats) * beat"
+        y="0"
+        :width="beat"
+        height="6"
+      />
       <WaveThread :points="points" :line="line" :radius="markRadius" :label="label" @go="(i) => emit('go', i)" />
     </svg>
   </div>
@@ -137,6 +147,10 @@ svg {
 
 .here {
   fill: var(--lit);
+}
+
+.heard {
+  fill: var(--third);
 }
 
 .barline {

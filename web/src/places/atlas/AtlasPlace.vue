@@ -8,7 +8,7 @@ import { useChartMap } from '../../api/queries'
 import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
-import { isTyping } from '../../shell/keys'
+import { bare } from '../../shell/keys'
 import { labelKinds } from '../bench/useBench'
 import SmallNeck from './SmallNeck.vue'
 
@@ -70,7 +70,7 @@ const count = (right: number, wrong: number, missing: number) => {
 }
 watch(fill, () => (checked.value = false))
 onKeyStroke(
-  (e) => e.key.toLowerCase() === 'n' && !e.ctrlKey && !e.metaKey && !isTyping(e),
+  (e) => e.key.toLowerCase() === 'n' && bare(e),
   () => (labels.value = labelKinds[(labelKinds.indexOf(labels.value) + 1) % labelKinds.length]!),
 )
 </script>

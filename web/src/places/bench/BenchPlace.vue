@@ -12,7 +12,7 @@ import NeckLayers from '../../neck/NeckLayers.vue'
 import NeckPalette from '../../neck/NeckPalette.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
-import { isTyping } from '../../shell/keys'
+import { bare } from '../../shell/keys'
 import WaveDrawing from '../../wave/WaveDrawing.vue'
 import BenchTools from './BenchTools.vue'
 import BlendCard from './BlendCard.vue'
@@ -22,7 +22,10 @@ import ThreadBar from './ThreadBar.vue'
 import { afterPaint } from './afterPaint'
 import { nearest, same } from './moves'
 import { useBench } from './useBench'
+import { useBand } from '../../band/useBand'
 import { useBenchKeys } from './useBenchKeys'
+import { useFollow } from './useFollow'
+import { useHearing } from './useHearing'
 import { useNeckView } from './useNeckView'
 import { usePlan } from './usePlan'
 import { usePointing } from './usePointing'
@@ -84,20 +87,24 @@ function turnPalette() {
   const i = all.findIndex((p) => p.id === (plan.plan.value.palette || all[0]?.id))
   if (all.length) plan.set({ palette: all[(i + 1) % all.length]!.id })
 }
+/** A loop from the bar in hand to another. */
+function loopTo(bar: number) {
+  const n = data.value!.chart.beats
+  const [a, b] = [Math.min(bar, step.value!.bar), Math.max(bar, step.value!.bar)]
+  band.setLoop({ from: a * n, to: (b + 1) * n })
+}
 const pick = (n: Note) =>
   plan.pick(
     n,
     run.value?.notes.find((m) => m.midi === n.midi),
   )
 
+const sound = useFollow(bench)
+const hearing = useHearing(bench, readOne)
+const band = useBand()
 useBenchKeys(bench)
 onKeyStroke(
-  (e) =>
-    !e.ctrlKey &&
-    !e.metaKey &&
-    !e.altKey &&
-    !isTyping(e) &&
-    ['p', 't', 'u', 'm', 'a', 'b'].includes(e.key.toLowerCase()),
+  (e) => bare(e) && ['p', 't', 'u', 'm', 'a', 'b'].includes(e.key.toLowerCase()),
   (e) => {
     e.preventDefault()
     const act: Record<string, () => unknown> = {
@@ -140,7 +147,9 @@ onKeyStroke(
       :at="step"
       :next="coming[0]"
       :targets="targets"
+      :sound="sound"
       @go="bench.goTo"
+      @loop="loopTo"
     />
     <CrossingCard
       class="ahead"
@@ -149,6 +158,7 @@ onKeyStroke(
       @light="lit = $event"
       @target="aim"
       @free="plan.pin(nextStep)"
+      @hear="hearing.cross"
     />
     <BenchTools class="tools" :bench="bench" />
     <NeckDrawing
@@ -161,6 +171,7 @@ onKeyStroke(
       :faded="bench.dimmed.value.has('tones')"
       @window="bench.setOwn"
       @place="readOne"
+      @pointerdown="hearing.press"
     >
       <template #under="{ g, radius, shown }">
         <NeckPalette
@@ -195,7 +206,7 @@ onKeyStroke(
       </template>
     </NeckDrawing>
     <section class="below">
-      <ThreadBar :bench="bench" :plan="plan" />
+      <ThreadBar :bench="bench" :plan="plan" :heard="band.threadHeard" @hear="hearing.thread" />
       <WaveDrawing
         :map="data"
         :steps="steps"
@@ -203,12 +214,13 @@ onKeyStroke(
         :targets="targets"
         :runs="here.runs"
         :label="labelOf"
+        :beat="sound.beat"
         @go="bench.go"
         @pin="plan.pin"
       />
     </section>
     <div class="cards">
-      <RunCard v-bind="words.run" @pick="pick" />
+      <RunCard v-bind="words.run" :heard="hearing.heard.value" @pick="pick" @hear="hearing.walk" />
       <BlendCard
         v-bind="words.blend"
         :palette="plan.plan.value.palette || 'minor-pentatonic'"
@@ -217,6 +229,7 @@ onKeyStroke(
         @light="litPlaces"
         @bends="bendTo = $event"
         @close="reading = undefined"
+        @hear="hearing.rest"
       />
     </div>
   </main>

@@ -20,6 +20,7 @@ const emit = defineEmits<{
   light: [places: Place[]]
   bends: [degree: string | undefined]
   close: []
+  hear: [place: Place]
 }>()
 const catalogue = useCatalogue()
 const inside = (p: { fret: number }) => p.fret >= props.window.low && p.fret <= props.window.high
@@ -58,6 +59,14 @@ const added = computed(() =>
     <div v-if="place" class="place">
       <p>
         <b>{{ text(place) }}</b> over every chord
+        <button
+          type="button"
+          title="hold it over this chord"
+          :aria-label="`hear ${text(place)} over this chord`"
+          @click="emit('hear', place)"
+        >
+          <i class="pi pi-volume-up" />
+        </button>
         <button type="button" aria-label="close" @click="emit('close')"><i class="pi pi-times" /></button>
       </p>
       <ul>

@@ -17,7 +17,12 @@ const props = defineProps<{
   to?: Target
   pinned: boolean
 }>()
-const emit = defineEmits<{ light: [moves: { from: Place; to: Place }[]]; target: [place: Place]; free: [] }>()
+const emit = defineEmits<{
+  light: [moves: { from: Place; to: Place }[]]
+  target: [place: Place]
+  free: []
+  hear: [move: Move]
+}>()
 const symbol = (chord: number) => props.map.chords[chord]?.symbol ?? ''
 const size = ['stays', 'half step', 'whole step']
 const words = (m: Move) =>
@@ -81,6 +86,15 @@ const light = (m: Move) => emit('light', m.places)
           <span class="where">{{ where(m) }}</span>
           <span class="size">{{ words(m) }}</span>
         </button>
+        <button
+          type="button"
+          class="hear"
+          :aria-label="`hear ${m.from.note} to ${m.to.note} on the change`"
+          title="hear it on the change"
+          @click="emit('hear', m)"
+        >
+          <i class="pi pi-volume-up" />
+        </button>
       </li>
     </ul>
     <Button
@@ -137,6 +151,10 @@ ul {
   min-height: 0;
 }
 
+li {
+  display: flex;
+}
+
 button:not(.free) {
   display: grid;
   grid-template-columns: 1.7rem 1rem 1.9rem 4.6rem minmax(0, 1fr) auto;
@@ -186,6 +204,19 @@ button:focus-visible {
 
 .size {
   white-space: nowrap;
+}
+
+button.hear {
+  flex: none;
+  display: grid;
+  place-items: center;
+  grid-template-columns: none;
+  width: 2.25rem;
+  padding: 0;
+}
+
+.hear .pi {
+  font-size: 0.95rem;
 }
 
 .free {

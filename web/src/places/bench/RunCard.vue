@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import Button from 'primevue/button'
-import type { Chord, Note, Position, Run } from '../../api/client'
+import type { Chord, Note, Place, Position, Run } from '../../api/client'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import { spoken } from '../../music/text'
 
-const props = defineProps<{ chord: Chord; run: Run; window: Position }>()
-const emit = defineEmits<{ pick: [note: Note] }>()
+const props = defineProps<{ chord: Chord; run: Run; window: Position; heard?: Place }>()
+const emit = defineEmits<{ pick: [note: Note]; hear: [] }>()
 
 const place = (n: Note) => `${n.string}:${n.fret}`
 const words = (n: Note) =>
@@ -29,7 +29,12 @@ const start = computed(() => props.run.notes[0])
     <p v-if="chord.none" class="empty">Silence: the band rests here, and so may you.</p>
     <p v-else-if="!run.notes.length" class="empty">No tone of this chord lies in these frets. Widen the window.</p>
     <ol v-else>
-      <li v-for="(n, i) in run.notes" :key="i" :aria-label="words(n)">
+      <li
+        v-for="(n, i) in run.notes"
+        :key="i"
+        :aria-label="words(n)"
+        :class="{ heard: heard?.string === n.string && heard.fret === n.fret }"
+      >
         <MarkBadge :degree="n.degree" :size="31" />
         <span class="note"><MusicText :text="n.note" /></span>
         <span class="place">{{ place(n) }}</span>
@@ -79,6 +84,11 @@ li {
   display: grid;
   justify-items: center;
   line-height: 1.2;
+}
+
+.heard {
+  background: var(--lit);
+  border-radius: var(--round);
 }
 
 .note,

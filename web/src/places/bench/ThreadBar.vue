@@ -14,7 +14,8 @@ import type { Bench } from './useBench'
 import type { PlanState } from './usePlan'
 
 /* The thread in words, and what it is made from. */
-const props = defineProps<{ bench: Bench; plan: PlanState }>()
+const props = defineProps<{ bench: Bench; plan: PlanState; heard: boolean }>()
+const emit = defineEmits<{ hear: [] }>()
 const catalogue = useCatalogue()
 const toast = useToast()
 const choosing = ref(false)
@@ -114,6 +115,15 @@ const imagine = (id: string) => {
         aria-label="undo"
         title="undo (U)"
         @click="plan.undo"
+      />
+      <Button
+        label="Hear"
+        :icon="heard ? 'pi pi-check' : 'pi pi-volume-up'"
+        size="small"
+        variant="text"
+        :aria-pressed="heard"
+        :title="heard ? 'the band plays without the thread' : 'hear the thread over the band'"
+        @click="emit('hear')"
       />
       <Button label="List" size="small" variant="text" @click="listing = true" />
       <Button label="Targets" size="small" variant="outlined" @click="choosing = true" />

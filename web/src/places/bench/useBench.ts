@@ -1,6 +1,7 @@
 import { computed, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Target } from '../../api/client'
+import { useBand } from '../../band/useBand'
 import { noteOpened, useChartMap, useCharts } from '../../api/queries'
 
 export const labelKinds = ['degree', 'note', 'finger', 'fret'] as const
@@ -136,8 +137,8 @@ export function useBench() {
   const choruses = computed(() => data.value?.choruses ?? 1)
   const chorus = computed(() => Math.min(Math.max(Number(text('chorus')) - 1 || 0, 0), choruses.value - 1))
 
-  /** Goes to a step; past either end the form comes round, into the next or the last chorus. */
-  const go = (i: number) => {
+  /** Shows a step; past either end the form comes round, into the next or the last chorus. */
+  const show = (i: number) => {
     const n = steps.value.length
     const s = steps.value[((i % n) + n) % n]
     const c = (chorus.value + Math.floor(i / n) + choruses.value) % choruses.value
@@ -147,6 +148,17 @@ export function useBench() {
         beat: s.beat > 1 ? String(s.beat) : undefined,
         chorus: c ? String(c + 1) : undefined,
       })
+  }
+  const beatOf = (s: Step) => s.bar * (data.value?.chart.beats ?? 4) + s.beat - 1
+  const band = useBand()
+  /** Goes to a step. While the band plays it is the band, or its loop, that goes. */
+  const go = (i: number) => {
+    const n = steps.value.length
+    const by = i - at.value
+    if (!band.playing || band.audition) show(i)
+    else if (band.loop && Math.abs(by) === 1)
+      band.aim(by > 0 ? band.loop.to % band.formBeats : Math.max(0, 2 * band.loop.from - band.loop.to))
+    else band.aim(beatOf(steps.value[((i % n) + n) % n]!))
   }
   const goTo = (bar: number, change: number) => go(steps.value.findIndex((s) => s.bar === bar && s.change === change))
   const setPosition = (i: number) => {
@@ -200,6 +212,8 @@ export function useBench() {
     dimmed,
     labels,
     indexOf,
+    beatOf,
+    show,
     go,
     goTo,
     setPosition,

@@ -1,5 +1,5 @@
 import { onKeyStroke } from '@vueuse/core'
-import { isTyping } from '../../shell/keys'
+import { bare } from '../../shell/keys'
 import { labelKinds, type Bench } from './useBench'
 
 /** The keys that move through bars, positions and labels: on the Bench and on the music stand. */
@@ -19,7 +19,7 @@ export function useBenchKeys(bench: Bench) {
   }
   for (const n of [1, 2, 3, 4, 5]) keys[n] = () => bench.setNumber(n)
   onKeyStroke(
-    (e) => !e.ctrlKey && !e.metaKey && !e.altKey && !isTyping(e) && (e.key in keys || e.key.toLowerCase() in keys),
+    (e) => bare(e) && (e.key in keys || e.key.toLowerCase() in keys),
     (e) => {
       e.preventDefault()
       ;(keys[e.key] ?? keys[e.key.toLowerCase()])?.()

@@ -7,9 +7,10 @@ import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import StandNeck from './StandNeck.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
-import { isTyping } from '../../shell/keys'
+import { bare } from '../../shell/keys'
 import { useBench } from '../bench/useBench'
 import { useBenchKeys } from '../bench/useBenchKeys'
+import { useFollow } from '../bench/useFollow'
 import { away } from '../bench/words'
 
 /* The chord of now, the chord to come and where to arrive, to be read from two metres. */
@@ -18,10 +19,11 @@ const { data, step, chord, coming, window, run, targets, at, nextTarget, map } =
 const router = useRouter()
 useTitle(computed(() => (data.value ? `${data.value.chart.title} on the stand · Undaris` : 'Undaris')))
 useBenchKeys(bench)
+const sound = useFollow(bench)
 const leave = () =>
   router.push({ name: 'bench', params: { id: bench.id.value }, query: router.currentRoute.value.query })
 onKeyStroke(
-  (e) => ['m', 'M', 'Escape'].includes(e.key) && !isTyping(e),
+  (e) => ['m', 'M', 'Escape'].includes(e.key) && bare(e),
   () => leave(),
 )
 const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0].chord] : undefined))
@@ -33,7 +35,10 @@ const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0
       <p class="where">
         bar <b>{{ step.bar + 1 }}</b> of {{ data.bars.length }}
         <span class="beats" aria-hidden="true"
-          ><i v-for="b in data.chart.beats" :key="b" :class="{ on: b >= step.beat && b < step.beat + step.length }"
+          ><i
+            v-for="b in data.chart.beats"
+            :key="b"
+            :class="{ on: sound.inBar ? b === sound.inBar : b >= step.beat && b < step.beat + step.length }"
         /></span>
         <span v-if="data.bars[step.bar]?.section" class="section">{{ data.bars[step.bar]!.section }}</span>
       </p>
@@ -75,7 +80,7 @@ const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0
 
 <style scoped>
 .stand {
-  min-height: 100vh;
+  min-height: 100%;
   display: grid;
   grid-template-rows: auto auto minmax(0, 1fr) auto;
   padding: 0.75rem 2rem 1rem;

@@ -1,0 +1,214 @@
+<script setup lang="ts">
+/* Who plays, how loud, how hard; the ladder of tempi. */
+import { computed } from 'vue'
+import InputNumber from 'primevue/inputnumber'
+import Slider from 'primevue/slider'
+import ToggleSwitch from 'primevue/toggleswitch'
+import { useCatalogue } from '../api/queries'
+import { maxTempo, minTempo } from './settings'
+import { useBand } from './useBand'
+
+const band = useBand()
+const catalogue = useCatalogue()
+const compers = computed(() => catalogue.data.value?.compers ?? [])
+const feel = computed(() => catalogue.data.value?.feels.find((f) => f.id === band.chart?.feel))
+const swing = computed(() => band.swing || feel.value?.swing || 0.5)
+const tracks = [
+  { id: 'drums', name: 'Drums' },
+  { id: 'bass', name: 'Bass' },
+  { id: 'chords', name: 'Chords' },
+  { id: 'lead', name: 'Lead' },
+  { id: 'metronome', name: 'Click' },
+]
+function mute(id: string) {
+  const m = band.settings.muted
+  band.settings.muted = m.includes(id) ? m.filter((x) => x !== id) : [...m, id]
+}
+const isMuted = (id: string) => (id === 'metronome' ? !band.settings.click : band.settings.muted.includes(id))
+const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band.settings.click) : mute(id))
+</script>
+
+<template>
+  <section class="panel" role="dialog" aria-label="band">
+    <h2>Who plays</h2>
+    <div v-for="t in tracks" :key="t.id" class="row">
+      <button
+        type="button"
+        class="who"
+        :aria-pressed="!isMuted(t.id)"
+        :title="isMuted(t.id) ? 'bring in' : 'mute'"
+        @click="press(t.id)"
+      >
+        <i class="pi" :class="isMuted(t.id) ? 'pi-volume-off' : 'pi-volume-up'" />{{ t.name }}
+      </button>
+      <Slider
+        v-model="band.settings.levels[t.id]"
+        :min="0"
+        :max="1.5"
+        :step="0.05"
+        :aria-label="`level of the ${t.name.toLowerCase()}`"
+      />
+    </div>
+    <div class="row">
+      <span>Chords on</span>
+      <div class="segments">
+        <button
+          v-for="c in compers"
+          :key="c.id"
+          type="button"
+          :class="{ on: band.settings.comp === c.id }"
+          :aria-pressed="band.settings.comp === c.id"
+          @click="band.settings.comp = c.id"
+        >
+          {{ c.name }}
+        </button>
+      </div>
+    </div>
+    <label class="row"><span>Metronome only</span><ToggleSwitch v-model="band.settings.clickOnly" /></label>
+    <label class="row">
+      <span>Drop the chords <small>every second chorus or pass: let the line tell them</small></span>
+      <ToggleSwitch v-model="band.settings.dropChords" />
+    </label>
+    <h2>How</h2>
+    <div class="row">
+      <span>Intensity</span>
+      <div class="segments">
+        <button
+          v-for="n in 5"
+          :key="n"
+          type="button"
+          :class="{ on: band.settings.intensity === n }"
+          :aria-pressed="band.settings.intensity === n"
+          @click="band.settings.intensity = n"
+        >
+          {{ n }}
+        </button>
+      </div>
+    </div>
+    <div class="row">
+      <span
+        >Swing <small>{{ Math.round(swing * 100) }} of 100 to the second eighth</small></span
+      >
+      <Slider
+        :model-value="swing * 100"
+        :min="50"
+        :max="75"
+        aria-label="swing"
+        @update:model-value="band.swing = ($event as number) / 100"
+      />
+    </div>
+    <div class="row">
+      <span>Another take <small>the same feel, other notes</small></span>
+      <button type="button" class="who" @click="band.seed++">Take {{ band.seed }}</button>
+    </div>
+    <h2>Tempo ladder</h2>
+    <label class="row">
+      <span>Climb <small>after each so many passes</small></span
+      ><ToggleSwitch v-model="band.settings.ladder.on" />
+    </label>
+    <div class="rungs">
+      <label
+        >from
+        <InputNumber
+          v-model="band.settings.ladder.from"
+          :min="minTempo"
+          :max="maxTempo"
+          :allow-empty="false"
+          size="small"
+      /></label>
+      <label
+        >to
+        <InputNumber
+          v-model="band.settings.ladder.goal"
+          :min="minTempo"
+          :max="maxTempo"
+          :allow-empty="false"
+          size="small"
+      /></label>
+      <label
+        >by <InputNumber v-model="band.settings.ladder.step" :min="1" :max="40" :allow-empty="false" size="small"
+      /></label>
+      <label
+        >after
+        <InputNumber v-model="band.settings.ladder.passes" :min="1" :max="32" :allow-empty="false" size="small" />
+        passes</label
+      >
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.panel {
+  width: min(25rem, 86vw);
+  max-height: 76vh;
+  overflow-y: auto;
+  display: grid;
+  gap: 0.35rem;
+  padding: 0.25rem;
+}
+
+h2 {
+  font-size: var(--text-l);
+  margin-top: 0.5rem;
+}
+
+h2:first-child {
+  margin-top: 0;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 1rem;
+  min-height: var(--target);
+}
+
+.row :deep(.p-slider) {
+  width: 11rem;
+  margin-right: 0.6rem;
+}
+
+small {
+  display: block;
+  color: var(--soft);
+  line-height: 1.2;
+}
+
+.who {
+  display: inline-flex;
+  align-items: center;
+  justify-self: start;
+  gap: 0.6rem;
+  min-width: 7rem;
+  min-height: var(--target);
+  padding: 0 0.8rem;
+  border: 1px solid var(--ghost);
+  border-radius: var(--round);
+  background: none;
+  color: var(--ink);
+  cursor: pointer;
+}
+
+.who[aria-pressed='false'] {
+  color: var(--soft);
+  text-decoration: line-through;
+  border-style: dashed;
+}
+
+.rungs {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0.5rem 1rem;
+}
+
+.rungs label {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+}
+
+.rungs :deep(input) {
+  width: 4.2rem;
+}
+</style>

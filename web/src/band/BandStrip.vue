@@ -1,0 +1,254 @@
+<script setup lang="ts">
+/* The transport at the foot of every place. */
+import { onKeyStroke } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import Popover from 'primevue/popover'
+import { useToast } from 'primevue/usetoast'
+import { useCharts } from '../api/queries'
+import { bare } from '../shell/keys'
+import BandPanel from './BandPanel.vue'
+import LoopChooser from './LoopChooser.vue'
+import TempoField from './TempoField.vue'
+import VolumeField from './VolumeField.vue'
+import { useBand } from './useBand'
+
+const band = useBand()
+const route = useRoute()
+const toast = useToast()
+const charts = useCharts()
+/* The chart of the place in view, or the one opened last. */
+const chart = computed(() => {
+  const all = charts.data.value
+  return all?.find((c) => c.id === Number(route.params.id)) ?? band.chart ?? all?.[0]
+})
+watch(chart, (c) => c && band.take(c), { immediate: true })
+
+const panel = ref<InstanceType<typeof Popover>>()
+const from = () => band.here?.chord.from ?? 0
+function toggle() {
+  if (band.playing) band.stop()
+  else if (band.status !== 'loading') void band.start(from())
+}
+onKeyStroke([' ', '[', ']', 'l', 'L'], (e) => {
+  if (!bare(e) || !band.chart) return
+  if (e.key === ' ' && (e.target as HTMLElement).closest('button, a, [role=button], [role=slider], [role=switch]'))
+    return
+  e.preventDefault()
+  if (e.key === ' ') toggle()
+  else if (e.key === '[') band.setTempo(band.tempo - 2)
+  else if (e.key === ']') band.setTempo(band.tempo + 2)
+  else band.turnLoop()
+})
+
+const beats = computed(() => band.audition?.query.beats ?? band.chart?.beats ?? 4)
+const where = computed(() => {
+  const b = band.beat
+  if (b === undefined) return undefined
+  const n = beats.value
+  return { count: b < 0, bar: Math.floor(b / n) + 1, beat: (((b % n) + n) % n) + 1 }
+})
+const say = (text: string) => toast.add({ severity: 'secondary', summary: text, life: 6000 })
+</script>
+
+<template>
+  <aside v-if="band.chart" class="strip" aria-label="band">
+    <p v-if="band.trouble" class="trouble" role="alert">
+      {{ band.trouble }}
+      <button type="button" aria-label="close this message" @click="band.trouble = ''">
+        <i class="pi pi-times" />
+      </button>
+    </p>
+    <button
+      type="button"
+      class="play"
+      :class="{ on: band.playing }"
+      :disabled="band.status === 'loading'"
+      :title="band.playing ? 'stop (space)' : 'play (space)'"
+      @click="toggle"
+    >
+      <i class="pi" :class="band.playing ? 'pi-stop' : 'pi-play'" />
+      <span>{{ band.playing ? 'Stop' : band.status === 'loading' ? 'Tuning up' : 'Play' }}</span>
+    </button>
+    <div class="where" :aria-label="where ? undefined : 'what plays'">
+      <progress v-if="band.status === 'loading'" :value="band.progress" max="1" aria-label="loading the instruments" />
+      <template v-else-if="where">
+        <b v-if="where.count">count-in</b>
+        <b v-else>bar {{ where.bar }}</b>
+        <span class="beats" :data-beat="where.beat" aria-hidden="true"
+          ><i v-for="n in beats" :key="n" :class="{ on: n === where.beat }"
+        /></span>
+        <small v-if="!band.audition && !where.count">chorus {{ band.chorus + 1 }}</small>
+      </template>
+      <span v-else class="title">{{ band.chart.title }}</span>
+      <small v-if="band.audition" class="title">{{ band.audition.title }}</small>
+    </div>
+    <TempoField @said="say" />
+    <LoopChooser @said="say" />
+    <div class="toggles">
+      <button
+        type="button"
+        :aria-pressed="band.settings.countIn"
+        title="a bar of sticks first"
+        @click="band.settings.countIn = !band.settings.countIn"
+      >
+        Count-in
+      </button>
+      <button
+        type="button"
+        :aria-pressed="band.settings.click"
+        title="a click on every beat"
+        @click="band.settings.click = !band.settings.click"
+      >
+        Click
+      </button>
+    </div>
+    <button type="button" class="more" aria-haspopup="dialog" @click="panel?.toggle($event)">
+      <i class="pi pi-users" />Band
+    </button>
+    <VolumeField />
+    <Popover ref="panel"><BandPanel /></Popover>
+  </aside>
+</template>
+
+<style scoped>
+.strip {
+  position: sticky;
+  bottom: 0;
+  z-index: 5;
+  grid-column: -2 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.25rem 0.7rem;
+  padding: 0.4rem 1.25rem;
+  background: var(--raised);
+  border-top: 2px solid var(--ink);
+}
+
+.trouble {
+  flex: 1 0 100%;
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 1rem;
+  color: var(--danger);
+  font-weight: 600;
+}
+
+.trouble button {
+  border: 0;
+  background: none;
+  color: inherit;
+  width: var(--target);
+  height: var(--target);
+  cursor: pointer;
+}
+
+.play {
+  display: flex;
+  align-items: center;
+  gap: 0.6rem;
+  min-width: 6.4rem;
+  height: 2.75rem;
+  padding: 0 1rem;
+  border: 2px solid var(--ink);
+  border-radius: 999px;
+  background: var(--ink);
+  color: var(--paper);
+  font-weight: 700;
+  cursor: pointer;
+}
+
+.play.on {
+  background: var(--lit);
+  color: var(--ink);
+}
+
+.where {
+  display: flex;
+  align-items: center;
+  gap: 0.6rem;
+  flex: 1 1 8.5rem;
+  min-width: 0;
+}
+
+.where b {
+  font: 600 var(--text-l) var(--font-display);
+  white-space: nowrap;
+  min-width: 4.2rem;
+}
+
+.title {
+  color: var(--soft);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.where small {
+  color: var(--soft);
+  font-size: var(--text-s);
+  white-space: nowrap;
+}
+
+progress {
+  width: 10rem;
+  accent-color: var(--lit-rule);
+}
+
+.beats {
+  display: flex;
+  gap: 0.35rem;
+}
+
+.beats i {
+  width: 0.85rem;
+  height: 0.85rem;
+  border-radius: 50%;
+  border: 2px solid var(--lit-rule);
+}
+
+.beats .on {
+  background: var(--lit-rule);
+}
+
+.toggles {
+  display: flex;
+  gap: 0.4rem;
+}
+
+.toggles button,
+.more {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: var(--target);
+  padding: 0 0.8rem;
+  border: 1px solid var(--ghost);
+  border-radius: var(--round);
+  background: none;
+  color: inherit;
+  font-size: var(--text-s);
+  cursor: pointer;
+}
+
+.toggles [aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--paper);
+  font-weight: 700;
+}
+
+@media (max-width: 700px) {
+  .strip {
+    position: static;
+    padding-inline: 0.75rem;
+  }
+}
+
+@media print {
+  .strip {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { readLoop, writeLoop } from './settings'
+import { useBand } from './useBand'
+
+const emit = defineEmits<{ said: [text: string] }>()
+const band = useBand()
+const field = ref<HTMLInputElement>()
+const written = computed(() => (band.loop && band.chart ? writeLoop(band.loop, band.chart.beats) : ''))
+const kinds = computed(() => [
+  { id: 'form', name: 'Form', title: 'the whole form, round and round', loop: undefined },
+  ...(band.here
+    ? [
+        { id: 'chord', name: 'Chord', title: 'loop the chord in hand', loop: band.here.chord },
+        { id: 'change', name: 'Change', title: 'loop the way into the next chord', loop: band.here.change },
+      ]
+    : []),
+])
+function set(text: string) {
+  if (!band.chart) return
+  if (text.trim()) {
+    const { loop, said } = readLoop(text, band.chart.beats, band.chart.bars)
+    band.setLoop(loop)
+    if (said) emit('said', said)
+  } else band.setLoop(undefined)
+  if (field.value) field.value.value = written.value
+}
+</script>
+
+<template>
+  <div class="loop" role="group" aria-label="loop">
+    <i class="pi pi-replay" title="loop (L)" />
+    <div class="segments">
+      <button
+        v-for="k in kinds"
+        :key="k.id"
+        type="button"
+        :class="{ on: band.loopIs === k.id }"
+        :aria-pressed="band.loopIs === k.id"
+        :title="k.title"
+        @click="band.setLoop(k.loop)"
+      >
+        {{ k.name }}
+      </button>
+      <input
+        ref="field"
+        :value="written"
+        :class="{ on: band.loopIs === 'bars' }"
+        placeholder="bars"
+        maxlength="12"
+        aria-label="loop these bars"
+        title="loop these bars, such as 5-8, or 4.3-5.2 for bar and beat; shift-click a bar of the sheet does it too"
+        @change="set(($event.target as HTMLInputElement).value)"
+        @keydown.enter="($event.target as HTMLInputElement).blur()"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.loop {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+}
+
+input {
+  width: 5.2rem;
+  min-height: var(--target);
+  padding: 0 0.5rem;
+  border: 0;
+  border-left: 1px solid var(--rule);
+  background: none;
+  color: inherit;
+  font-size: var(--text-s);
+  text-align: center;
+}
+
+input:focus-visible {
+  outline-offset: -3px;
+}
+</style>

@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useBand } from './useBand'
+import { maxTempo, minTempo } from './settings'
+
+const emit = defineEmits<{ said: [text: string] }>()
+const band = useBand()
+const field = ref<HTMLInputElement>()
+function set(text: string) {
+  const wanted = Number(text)
+  band.setTempo(Number.isFinite(wanted) ? wanted : band.tempo)
+  if (!Number.isFinite(wanted) || !text.trim()) emit('said', `“${text}” is no tempo; it stays at ${band.tempo}.`)
+  else if (band.tempo !== Math.round(wanted))
+    emit(
+      'said',
+      `A tempo of ${text} cannot be played; between ${minTempo} and ${maxTempo} can. It is set to ${band.tempo}.`,
+    )
+  if (field.value) field.value.value = String(band.tempo)
+}
+</script>
+
+<template>
+  <div class="tempo" role="group" aria-label="tempo">
+    <button type="button" aria-label="slower" title="slower ([)" @click="band.setTempo(band.tempo - 2)">
+      <i class="pi pi-minus" />
+    </button>
+    <input
+      ref="field"
+      :value="band.tempo"
+      inputmode="numeric"
+      maxlength="6"
+      aria-label="beats a minute"
+      title="beats a minute"
+      @change="set(($event.target as HTMLInputElement).value)"
+      @keydown.enter="($event.target as HTMLInputElement).blur()"
+    />
+    <button type="button" aria-label="faster" title="faster (])" @click="band.setTempo(band.tempo + 2)">
+      <i class="pi pi-plus" />
+    </button>
+    <button
+      v-if="band.chart && band.tempo !== band.chart.tempo && !band.settings.ladder.on"
+      type="button"
+      class="back"
+      title="back to the chart's tempo"
+      :aria-label="`back to ${band.chart.tempo}`"
+      @click="band.setTempo(band.chart.tempo)"
+    >
+      <i class="pi pi-undo" />
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.tempo {
+  display: flex;
+  align-items: center;
+  border: 1px solid var(--ghost);
+  border-radius: var(--round);
+}
+
+button {
+  width: var(--target);
+  height: var(--target);
+  border: 0;
+  background: none;
+  color: inherit;
+  cursor: pointer;
+}
+
+button:focus-visible,
+input:focus-visible {
+  outline-offset: -3px;
+}
+
+input {
+  width: 3.4rem;
+  height: var(--target);
+  border: 0;
+  background: none;
+  color: inherit;
+  text-align: center;
+  font: 700 var(--text-l) var(--font-text);
+}
+</style>

@@ -1,0 +1,39 @@
+import type { Anchor, Ladder, Loop, Score } from './transport'
+
+/** Who sounds on which channel of the synthesiser; tracks of a score are matched by name. */
+export const channels: Record<string, { channel: number; drum?: boolean; program?: number }> = {
+  drums: { channel: 9, drum: true },
+  bass: { channel: 0 },
+  chords: { channel: 1 },
+  lead: { channel: 2 },
+  tone: { channel: 3, program: 27 },
+  'count-in': { channel: 10, drum: true },
+  metronome: { channel: 11, drum: true },
+}
+export const players = Object.keys(channels)
+
+/** A score whose tracks are numbered as in players. */
+export type { Anchor, Ladder, Loop, Score }
+
+/** From the page to the sound. */
+export type Order =
+  | { do: 'bank'; bank: ArrayBuffer; samples: MessagePort }
+  | { do: 'start'; from: number; tempo: number; loop?: Loop; countIn: boolean }
+  | { do: 'stop' }
+  | { do: 'tempo'; tempo: number }
+  | { do: 'loop'; loop?: Loop }
+  | { do: 'ladder'; ladder?: Ladder }
+  | { do: 'go'; to: number }
+  | { do: 'level'; player: string; level: number }
+  | { do: 'tone'; midi: number; velocity: number }
+  | { do: 'hush'; midi: number }
+
+/** From the sound to the page. */
+export type Report =
+  { is: 'ready' } | { is: 'loaded'; id: number } | { is: 'at'; anchor: Anchor } | { is: 'broken'; why: string }
+
+/** From the reader of scores and samples to the sound. */
+export type Delivery = { score: Score; id: number } | { sample: number; rate: number; data: Float32Array }
+
+/** From the page to the reader. */
+export type Request = { bank: ArrayBuffer; samples: MessagePort } | { midi: ArrayBuffer; id: number }

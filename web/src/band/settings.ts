@@ -1,0 +1,49 @@
+/* What the transport can be set to. */
+export const minTempo = 30
+export const maxTempo = 300
+
+/** A loop in beats from the top of the form: from the first to before the last. */
+export interface LoopBeats {
+  from: number
+  to: number
+}
+
+export interface Ladder {
+  goal: number
+  step: number
+  passes: number
+}
+
+/** A loop within the form, at least a beat long. */
+export function beatsOf(l: LoopBeats, form: number): LoopBeats {
+  const from = Math.max(0, Math.min(l.from, form - 1))
+  return { from, to: Math.max(from + 1, Math.min(l.to, form)) }
+}
+
+/** Writes a loop as a player says it: bars 5-8, or bar.beat to bar.beat, both included. */
+export function writeLoop(l: LoopBeats, beats: number): string {
+  const at = (b: number) => ({ bar: Math.floor(b / beats) + 1, beat: (b % beats) + 1 })
+  const a = at(l.from)
+  const b = at(l.to - 1)
+  if (a.beat === 1 && b.beat === beats) return `${a.bar}-${b.bar}`
+  return `${a.bar}.${a.beat}-${b.bar}.${b.beat}`
+}
+
+/** Reads a loop; what cannot be played is set to the nearest that can, and said. */
+export function readLoop(text: string, beats: number, bars: number): { loop?: LoopBeats; said?: string } {
+  const m = /^(\d+)(?:\.(\d+))?(?:-(\d+)(?:\.(\d+))?)?$/.exec(text.trim())
+  if (!m)
+    return { said: `“${text}” is no loop; write bars, such as 5-8, or bar.beat, such as 4.3-5.2. Nothing is looped.` }
+  const clamp = (n: number, most: number) => Math.max(1, Math.min(n, most))
+  const fromBar = clamp(Number(m[1]), bars)
+  const toBar = clamp(Number(m[3] ?? m[1]), bars)
+  const from = (fromBar - 1) * beats + clamp(Number(m[2] ?? 1), beats) - 1
+  const to = (toBar - 1) * beats + clamp(Number(m[4] ?? beats), beats)
+  const loop = beatsOf(from < to ? { from, to } : { from: to - 1, to: from + 1 }, bars * beats)
+  const written = writeLoop(loop, beats)
+  const asked = m[3] ? text.trim() : `${text.trim()}-${text.trim()}`
+  return {
+    loop,
+    said: written === asked ? undefined : `A loop of ${text} cannot be played here; it is set to ${written}.`,
+  }
+}

@@ -1,0 +1,82 @@
+import { computed, watch } from 'vue'
+import { useBand } from '../../band/useBand'
+import type { Move, Place } from '../../api/client'
+import { nearest, same } from './moves'
+import type { Bench } from './useBench'
+
+/** Hearing what is on the neck: a note held, a run walked through, a crossing, the thread. */
+export function useHearing(bench: Bench, read: (p: Place) => Promise<void>) {
+  const band = useBand()
+  const { data, step, chord, coming, run, targets, at, window } = bench
+  const midi = (p: Place) => data.value!.instrument.midi[p.string - 1]! + p.fret
+  const how = () => {
+    const c = data.value!.chart
+    return { key: c.key, beats: c.beats, feel: c.feel }
+  }
+  const bars = (symbol: string, beats: number) =>
+    `| ${Array(Math.max(1, Math.ceil(beats / data.value!.chart.beats)))
+      .fill(symbol)
+      .join(' | ')} |`
+
+  /** Every note of the run for two beats, over its chord. */
+  function walk() {
+    const notes = run.value?.notes ?? []
+    if (!notes.length || !chord.value) return
+    void band.hear({
+      title: `the run of ${chord.value.symbol}, note by note`,
+      query: { ...how(), text: bars(chord.value.symbol, notes.length * 2), lead: notes.map((n) => `${n.midi}:2`) },
+      cues: notes.map((n, i) => ({ beat: i * 2, length: 2, place: { string: n.string, fret: n.fret } })),
+    })
+  }
+
+  /** This tone for a bar, then that one, on the change. */
+  function cross(m: Move) {
+    const to = nearest(m, targets.value[at.value])
+    const p = m.places.find((x) => to && same(x.to, to)) ?? m.places[0]
+    const next = coming.value[0]
+    if (!p || !next || !step.value) return
+    const beats = data.value!.chart.beats
+    const [a, b] = [chord.value!.symbol, data.value!.chords[next.chord]!.symbol]
+    void band.hear({
+      title: `${m.from.note} to ${m.to.note}, ${a} to ${b}`,
+      query: { ...how(), text: `| ${a} | ${b} |`, lead: [`${midi(p.from)}:${beats}`, `${midi(p.to)}:${beats}`] },
+      cues: [
+        { beat: 0, length: beats, place: p.from },
+        { beat: beats, length: beats, place: p.to },
+      ],
+    })
+  }
+
+  /** One place, held over the chord in hand. */
+  function rest(p: Place) {
+    const beats = data.value!.chart.beats
+    void band.hear({
+      title: `${p.string}:${p.fret} held over ${chord.value!.symbol}`,
+      query: { ...how(), text: bars(chord.value!.symbol, beats * 2), lead: [`${midi(p)}:${beats * 2 - 1}`, 'r:1'] },
+      cues: [{ beat: 0, length: beats * 2, place: p }],
+    })
+  }
+
+  const thread = () =>
+    void band.hearThread(band.threadHeard ? undefined : { low: window.value!.low, high: window.value!.high })
+  // The thread that is heard is the one that is seen.
+  watch(
+    () => [window.value?.low, window.value?.high, data.value?.chart.updated],
+    () => band.threadHeard && window.value && void band.hearThread({ low: window.value.low, high: window.value.high }),
+  )
+
+  const heard = computed(() => (band.audition && band.cue >= 0 ? band.audition.cues[band.cue]!.place : undefined))
+  watch(heard, (p) => p && void read(p))
+
+  /** A mark sounds for as long as it is pressed. */
+  function press(e: PointerEvent) {
+    const mark = (e.target as Element).closest<SVGElement>('[data-spot], [data-palette], [data-arrival]')
+    const at = mark?.dataset.spot ?? mark?.dataset.palette ?? mark?.dataset.arrival
+    if (!at) return
+    const [string, fret] = at.split(':').map(Number)
+    const release = band.hold(midi({ string: string!, fret: fret! }))
+    for (const end of ['pointerup', 'pointercancel']) globalThis.addEventListener(end, release, { once: true })
+  }
+
+  return { walk, cross, rest, thread, press, heard }
+}
