@@ -67,19 +67,28 @@ var weights = [...]struct {
 // The result is the exact minimum of the stated cost, by dynamic programming.
 // It is nil when no choice keeps the strings in order.
 func (in *Instrument) Finger(notes [][]Placement, hand Hand) ([]Touch, float64) {
-	if len(notes) == 0 {
+	return search(notes, func(options []Placement, _ int, before []state) []state {
+		return in.layer(options, before, hand, func(a, b Touch) float64 {
+			if b.String > a.String {
+				return math.Inf(1)
+			}
+			return in.step(a, b, hand)
+		})
+	})
+}
+
+// search finds the cheapest way through the layers that grow makes.
+func search[T any](asks []T, grow func(ask T, i int, before []state) []state) ([]Touch, float64) {
+	if len(asks) == 0 {
 		return nil, 0
 	}
-	layers := make([][]state, len(notes))
-	for i, options := range notes {
-		var before []state
-		if i > 0 {
-			before = layers[i-1]
-			if len(before) == 0 {
-				return nil, 0
-			}
+	layers := make([][]state, len(asks))
+	var before []state
+	for i, ask := range asks {
+		layers[i] = grow(ask, i, before)
+		if before = layers[i]; len(before) == 0 {
+			return nil, 0
 		}
-		layers[i] = in.layer(options, before, i == 0, hand)
 	}
 	return trace(layers)
 }
@@ -91,7 +100,10 @@ type state struct {
 	from int
 }
 
-func (in *Instrument) layer(options []Placement, before []state, first bool, hand Hand) []state {
+// layer finds the cheapest way to each touch of a note; before is nil for the
+// first note, and step is the cost of coming from a touch of the note before.
+func (in *Instrument) layer(options []Placement, before []state, hand Hand, step func(a, b Touch) float64) []state {
+	first := before == nil
 	out := make([]state, 0, len(options)*len(grips))
 	add := func(t Touch) {
 		s := state{Touch: t, cost: in.grip(t, hand), from: -1}
@@ -101,7 +113,7 @@ func (in *Instrument) layer(options []Placement, before []state, first bool, han
 		}
 		best := math.Inf(1)
 		for i := range before {
-			if c := before[i].cost + in.step(before[i].Touch, t, hand); c < best {
+			if c := before[i].cost + step(before[i].Touch, t); c < best {
 				best, s.from = c, i
 			}
 		}
@@ -155,7 +167,7 @@ func (in *Instrument) grip(t Touch, hand Hand) float64 {
 // step is the cost of going from one touch to the next, infinite when it is ruled out.
 func (in *Instrument) step(a, b Touch, hand Hand) float64 {
 	w := &weights[hand.Habit]
-	if b.String > a.String || b.Finger == 0 && b.Hand != a.Hand { // the hand stays put over an open string
+	if b.Finger == 0 && b.Hand != a.Hand { // the hand stays put over an open string
 		return math.Inf(1)
 	}
 	var cost float64
@@ -171,9 +183,9 @@ func (in *Instrument) step(a, b Touch, hand Hand) float64 {
 	case a.Finger != b.Finger:
 	case a.String == b.String && a.Fret != b.Fret:
 		cost += w.slide
-	case a.String == b.String+1 && a.Fret != b.Fret:
+	case (a.String == b.String+1 || a.String == b.String-1) && a.Fret != b.Fret:
 		cost += w.neighbour
-	case a.String == b.String+1:
+	case a.String == b.String+1 || a.String == b.String-1:
 		cost += w.roll
 	}
 	return cost

@@ -1,0 +1,270 @@
+package score
+
+import (
+	"cmp"
+	"slices"
+)
+
+// Value is a written length: 1 is a whole note, 4 a quarter, 32 the shortest.
+type Value struct {
+	Base   int // 1, 2, 4, 8, 16 or 32
+	Dotted bool
+	Actual int // notes in the time of Normal; 0 outside a tuplet
+	Normal int
+}
+
+// Ticks is how long the value lasts.
+func (v Value) Ticks() int {
+	t := 4 * Tick / v.Base
+	if v.Dotted {
+		t += t / 2
+	}
+	if v.Actual > 0 {
+		t = t * v.Normal / v.Actual
+	}
+	return t
+}
+
+// Stroke is a written chord, note or rest. Consecutive strokes of one tuplet
+// have Tuplet set to the same number, counted from 1 through the measure.
+type Stroke struct {
+	At     int // ticks from the start of the measure
+	Value  Value
+	Notes  []int // indexes of the score's notes; none is a rest
+	From   bool  // tied from the stroke before
+	To     bool  // tied to the next
+	Tuplet int
+}
+
+// Measure is a written bar. The pickup has Number 0.
+type Measure struct {
+	Number  int
+	Start   int // ticks from the first bar
+	Strokes []Stroke
+}
+
+// grids are how a beat can be divided: the ticks of the finest note, and the
+// tuplet it takes.
+var grids = []struct{ step, actual, normal int }{
+	{240, 0, 0}, {320, 3, 2}, {120, 0, 0}, {160, 6, 4},
+}
+
+// Engrave cuts the line into measures of written values. Notes are moved to the
+// nearest place that can be written, at most a 1/32 triplet away; a note ends at
+// the latest where the next begins.
+func (s Score) Engrave() []Measure {
+	bar := s.Bar()
+	first := 0
+	if len(s.Notes) > 0 && s.Notes[0].Start < 0 {
+		first = -1
+	}
+	grid := s.beatGrids(first)
+	type span struct {
+		from, to int
+		notes    []int
+	}
+	var spans []span
+	for i, n := range s.Notes {
+		at := snap(n.Start, grid)
+		if end := len(s.Bars) * bar; at >= end {
+			at = end - grid.at(end-1).step
+		}
+		if k := len(spans) - 1; k >= 0 && spans[k].from == at {
+			spans[k].notes = append(spans[k].notes, i)
+			spans[k].to = max(spans[k].to, snap(n.End(), grid))
+			continue
+		}
+		spans = append(spans, span{at, snap(n.End(), grid), []int{i}})
+	}
+	end := len(s.Bars) * bar
+	for i := range spans {
+		limit := end
+		if i+1 < len(spans) {
+			limit = spans[i+1].from
+		}
+		spans[i].to = min(max(spans[i].to, spans[i].from+1), limit)
+		if spans[i].to-spans[i].from < grid.at(spans[i].from).step {
+			spans[i].to = min(limit, spans[i].from+grid.at(spans[i].from).step)
+		}
+	}
+	var out []Measure
+	k := 0
+	for b := first; b < len(s.Bars); b++ {
+		m := Measure{Number: b + 1, Start: b * bar}
+		now := b * bar
+		if b < 0 && len(spans) > 0 { // a pickup begins on the beat of its first note
+			now = floor(spans[0].from, Tick) * Tick
+			m.Start = now
+		}
+		stop := (b + 1) * bar
+		for now < stop {
+			switch {
+			case k < len(spans) && spans[k].from <= now:
+				sp := spans[k]
+				to := min(sp.to, stop)
+				m.write(now, to, grid, sp.notes, now > sp.from, sp.to > stop, s.Beats, b*bar)
+				now = to
+				if sp.to <= stop {
+					k++
+				}
+			default:
+				to := stop
+				if k < len(spans) {
+					to = min(stop, spans[k].from)
+				}
+				m.write(now, to, grid, nil, false, false, s.Beats, b*bar)
+				now = to
+			}
+		}
+		m.group()
+		out = append(out, m)
+	}
+	return out
+}
+
+// beatGrid holds the division of each beat, from a first beat on.
+type beatGrid struct {
+	first int
+	beats []int // indexes of grids
+}
+
+func (g beatGrid) at(tick int) struct{ step, actual, normal int } {
+	i := min(max(0, floor(tick, Tick)-g.first), len(g.beats)-1)
+	return grids[g.beats[i]]
+}
+
+// beatGrids chooses for each beat the coarsest division that fits its onsets and
+// ends best.
+func (s Score) beatGrids(firstBar int) beatGrid {
+	g := beatGrid{firstBar * s.Beats, make([]int, (len(s.Bars)-firstBar)*s.Beats)}
+	points := make([][]int, len(g.beats))
+	add := func(tick int) {
+		if i := floor(tick, Tick) - g.first; i >= 0 && i < len(points) {
+			points[i] = append(points[i], tick-floor(tick, Tick)*Tick)
+		}
+	}
+	for _, n := range s.Notes {
+		add(n.Start)
+		add(n.End())
+	}
+	for i, inside := range points {
+		best := 1 << 30
+		for j, grid := range grids {
+			off := 0
+			for _, p := range inside {
+				r := p % grid.step
+				off += min(r, grid.step-r)
+			}
+			if off < best {
+				best, g.beats[i] = off, j
+			}
+		}
+	}
+	return g
+}
+
+func snap(tick int, g beatGrid) int {
+	step := g.at(tick).step
+	base := floor(tick, Tick) * Tick
+	return base + (tick-base+step/2)/step*step
+}
+
+// write adds strokes for a stretch, cut where a reader wants to see the beat.
+func (m *Measure) write(from, to int, g beatGrid, notes []int, tied, goesOn bool, beats, bar int) {
+	var cut []Value
+	for now := from; now < to; {
+		v := longest(now-bar, to-now, g.at(now), g, now, notes == nil, beats)
+		cut = append(cut, v)
+		now += v.Ticks()
+	}
+	now := from
+	for i, v := range cut {
+		m.Strokes = append(m.Strokes, Stroke{At: now - m.Start, Value: v, Notes: notes,
+			From: notes != nil && (i > 0 || tied), To: notes != nil && (i+1 < len(cut) || goesOn)})
+		now += v.Ticks()
+	}
+}
+
+// values lists what can be written, longest first.
+var values = func() (out []Value) {
+	for _, base := range []int{1, 2, 4, 8, 16, 32} {
+		if base > 1 {
+			out = append(out, Value{Base: base, Dotted: true})
+		}
+		out = append(out, Value{Base: base})
+	}
+	slices.SortStableFunc(out, func(a, b Value) int { return cmp.Compare(b.Ticks(), a.Ticks()) })
+	return out
+}()
+
+// longest chooses the longest value that may stand at a place of the bar.
+func longest(at, most int, grid struct{ step, actual, normal int }, g beatGrid, abs int, rest bool, beats int) Value {
+	if grid.actual > 0 {
+		inBeat := Tick - at%Tick
+		if most >= Tick && at%Tick == 0 { // a whole beat asks for no tuplet
+			return plain(at, most, rest, beats)
+		}
+		for _, v := range values {
+			v.Actual, v.Normal = grid.actual, grid.normal
+			t := v.Ticks()
+			if t <= min(most, inBeat) && t%grid.step == 0 && (!v.Dotted || !rest) && v.Base >= 4 {
+				return v
+			}
+		}
+		return Value{Base: 32, Actual: grid.actual, Normal: grid.normal}
+	}
+	// A value must not reach into a beat that is divided otherwise.
+	for end := (floor(abs, Tick) + 1) * Tick; end < abs+most; end += Tick {
+		if g.at(end).actual > 0 {
+			most = end - abs
+		}
+	}
+	return plain(at, most, rest, beats)
+}
+
+func plain(at, most int, rest bool, beats int) Value {
+	for _, v := range values {
+		t := v.Ticks()
+		if t > most {
+			continue
+		}
+		unit := 4 * Tick / v.Base // without the dot
+		half := 2 * Tick
+		switch {
+		case rest && (v.Dotted || at%unit != 0):
+			if !(rest && !v.Dotted && v.Base == 1 && at == 0) {
+				continue
+			}
+		case t > Tick && at%Tick != 0 && v.Base <= 2:
+			continue // long notes begin on a beat
+		case v.Base == 4 && at%(Tick/2) != 0:
+			continue // quarters on beats and eighths
+		case v.Base == 4 && v.Dotted && at%Tick != 0 && beats == 4 && at/half != (at+t-1)/half:
+			continue // and the middle of the bar stays visible
+		case v.Base == 4 && !v.Dotted && at%Tick != 0 && beats == 4 && at/half != (at+t-1)/half:
+			continue
+		case v.Base == 8 && at%(Tick/4) != 0, v.Base == 8 && v.Dotted && at/Tick != (at+t-1)/Tick:
+			continue
+		case v.Base == 8 && at%(Tick/2) != 0 && at/Tick != (at+t-1)/Tick:
+			continue
+		}
+		return v
+	}
+	return Value{Base: 32}
+}
+
+// group numbers the tuplets: one for each beat that has any.
+func (m *Measure) group() {
+	beat, number := -1, 0
+	for i := range m.Strokes {
+		s := &m.Strokes[i]
+		if s.Value.Actual == 0 {
+			continue
+		}
+		if b := (m.Start + s.At) / Tick; b != beat || number == 0 {
+			beat = b
+			number++
+		}
+		s.Tuplet = number
+	}
+}

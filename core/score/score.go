@@ -1,0 +1,144 @@
+package score
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+)
+
+// Tick is the number of ticks to the quarter note, which is the beat.
+const Tick = 960
+
+// Note is one note of a line. Notes of the same Start sound together.
+type Note struct {
+	Start, Length int         // ticks; Start counts from the first bar and is negative in a pickup
+	Pitch         pitch.Pitch // as it sounds where it is fretted, before any bend
+	neck.Placement
+	Finger int    // 1 to 4; 0 is open or not said
+	Degree string // what it is over its chord, as harmony writes degrees; "" where nothing is to be said
+	Ornaments
+}
+
+// Join is how a note is reached from the one before it on its string.
+type Join string
+
+// The joins; a note without one is picked.
+const (
+	Picked  Join = ""
+	Slide   Join = "slide"
+	Hammer  Join = "hammer-on"
+	PullOff Join = "pull-off"
+)
+
+// Joins lists the joins that can be asked for.
+var Joins = []Join{Picked, Slide, Hammer, PullOff}
+
+// Ornaments are the ways a note is played.
+type Ornaments struct {
+	Join    Join `json:"join,omitempty" enum:"slide,hammer-on,pull-off" doc:"how it is reached from the note before"`
+	Scoop   int  `json:"scoop,omitempty" minimum:"-5" maximum:"5" doc:"slid into from so many frets below, or above when negative"`
+	Bend    int  `json:"bend,omitempty" minimum:"0" maximum:"6" doc:"bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step"`
+	Release bool `json:"release,omitempty" doc:"the bend is let down again"`
+	Vibrato bool `json:"vibrato,omitempty"`
+	Trill   int  `json:"trill,omitempty" minimum:"0" maximum:"4" doc:"half steps up to the other note"`
+	Dead    bool `json:"dead,omitempty" doc:"muted, without pitch"`
+	Accent  bool `json:"accent,omitempty"`
+}
+
+// Heard is the MIDI number a note comes to rest on: bent, unless the bend is
+// released. A curl does not count.
+func (n Note) Heard() int {
+	if n.Release {
+		return n.Pitch.MIDI()
+	}
+	return n.Pitch.MIDI() + n.Bend/2
+}
+
+// End is the tick at which the note is over.
+func (n Note) End() int { return n.Start + n.Length }
+
+// Score is a line over a progression.
+type Score struct {
+	Title string
+	Key   form.Key
+	Tempo int  // quarter notes a minute
+	Swing bool // eighths are written straight and played long–short
+	form.Progression
+	In    *neck.Instrument
+	Notes []Note // by Start, then from the lowest
+}
+
+// Bar is the length of a bar in ticks.
+func (s Score) Bar() int { return s.Beats * Tick }
+
+// Sort puts notes in order: by onset, then from the lowest.
+func Sort(notes []Note) {
+	slices.SortStableFunc(notes, func(a, b Note) int {
+		return cmp.Or(a.Start-b.Start, a.Pitch.MIDI()-b.Pitch.MIDI(), b.String-a.String)
+	})
+}
+
+// Check says what of a score cannot be written: a note off the neck, one that is
+// not what its place sounds, one outside the bars, or two at once on a string.
+func (s Score) Check() error {
+	for i, n := range s.Notes {
+		where := fmt.Sprintf("note %d (%s in bar %d)", i+1, n.Pitch, floor(n.Start, s.Bar())+1)
+		switch {
+		case n.Length <= 0 || n.Length > form.MaxBars*s.Bar():
+			return fmt.Errorf("%s lasts %d ticks; a note has a length", where, n.Length)
+		case n.Start < -s.Bar() || n.Start >= len(s.Bars)*s.Bar():
+			return fmt.Errorf("%s lies outside the %d bars", where, len(s.Bars))
+		case s.In.CheckPlacement(n.Placement) != nil:
+			return fmt.Errorf("%s: %w", where, s.In.CheckPlacement(n.Placement))
+		case s.In.MIDI(n.Placement) != n.Pitch.MIDI():
+			return fmt.Errorf("%s lies at %d:%d, which sounds otherwise", where, n.String, n.Fret)
+		}
+		if i > 0 && s.Notes[i-1].Start == n.Start && s.Notes[i-1].String == n.String {
+			return fmt.Errorf("%s shares its string with another at the same time", where)
+		}
+	}
+	return nil
+}
+
+// ChordAt is the chord that sounds at a tick; before the first bar and after the
+// last it is the nearest. ok is false in silence.
+func (s Score) ChordAt(tick int) (harmony.Chord, bool) {
+	bar := min(max(0, floor(tick, s.Bar())), len(s.Bars)-1)
+	beat := max(0, tick-bar*s.Bar()) / Tick
+	var c harmony.Chord
+	for _, change := range s.Bars[bar].Changes {
+		if change.Beat <= beat || change.Beat == 0 {
+			c = change.Chord
+		}
+	}
+	return c, !c.None
+}
+
+// floor divides towards minus infinity.
+func floor(a, b int) int {
+	q := a / b
+	if a%b != 0 && a < 0 {
+		q--
+	}
+	return q
+}
+
+// Joined finds the next note on the string of a note, when it begins where the
+// note ends or a later note has not come between, so that it can be slid,
+// hammered or pulled to.
+func (s Score) Joined(i int) (next int, ok bool) {
+	for j := i + 1; j < len(s.Notes); j++ {
+		if s.Notes[j].String == s.Notes[i].String && s.Notes[j].Start > s.Notes[i].Start {
+			return j, true
+		}
+	}
+	return 0, false
+}
+
+// Bass tells that the instrument is written in the bass clef.
+func (s Score) Bass() bool { return s.In.Open[len(s.In.Open)-1].MIDI() < 52 }

@@ -1,0 +1,557 @@
+package musicxml
+
+import (
+	"bytes"
+	"cmp"
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"io"
+	"maps"
+	"slices"
+	"strings"
+
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/score"
+)
+
+// Found is what a file held. A note whose place on the neck the file does not
+// tell has String 0.
+type Found struct {
+	score.Score          // In is nil unless the file states a tuning
+	Said        []string // what was left out or guessed, in plain words
+}
+
+// Limits of what is read.
+const (
+	maxMeasures = form.MaxBars
+	maxNotes    = 20_000
+)
+
+type documentXML struct {
+	XMLName xml.Name
+	Work    string    `xml:"work>work-title"`
+	Title   string    `xml:"movement-title"`
+	Parts   []partXML `xml:"part"`
+}
+
+type partXML struct {
+	Measures []measureXML `xml:"measure"`
+}
+
+type measureXML struct {
+	Implicit string  `xml:"implicit,attr"`
+	Items    []entry `xml:",any"`
+}
+
+type tuningXML struct {
+	Line   int     `xml:"line,attr"`
+	Step   string  `xml:"tuning-step"`
+	Alter  float64 `xml:"tuning-alter"`
+	Octave int     `xml:"tuning-octave"`
+}
+
+// entry is anything that may stand in a measure.
+type entry struct {
+	XMLName  xml.Name
+	Duration float64 `xml:"duration"`
+	// attributes
+	Divisions float64 `xml:"divisions"`
+	Keys      []struct {
+		Fifths int    `xml:"fifths"`
+		Mode   string `xml:"mode"`
+	} `xml:"key"`
+	Times []struct {
+		Beats string `xml:"beats"`
+		Type  int    `xml:"beat-type"`
+	} `xml:"time"`
+	Clefs []struct {
+		Number int    `xml:"number,attr"`
+		Sign   string `xml:"sign"`
+	} `xml:"clef"`
+	Details []struct {
+		Tunings []tuningXML `xml:"staff-tuning"`
+		Capo    int         `xml:"capo"`
+	} `xml:"staff-details"`
+	Transposes []struct {
+		Chromatic int `xml:"chromatic"`
+		Octave    int `xml:"octave-change"`
+	} `xml:"transpose"`
+	// harmony
+	harmonyXML
+	// direction and sound
+	Sounds []struct {
+		Tempo float64   `xml:"tempo,attr"`
+		Swing *struct{} `xml:"swing"`
+	} `xml:"sound"`
+	Tempo    float64 `xml:"tempo,attr"`
+	Sections string  `xml:"direction-type>rehearsal"`
+	// note
+	Grace *struct{} `xml:"grace"`
+	Chord *struct{} `xml:"chord"`
+	Rest  *struct{} `xml:"rest"`
+	Pitch *struct {
+		Step   string  `xml:"step"`
+		Alter  float64 `xml:"alter"`
+		Octave int     `xml:"octave"`
+	} `xml:"pitch"`
+	Ties      []typed        `xml:"tie"`
+	Voice     string         `xml:"voice"`
+	Head      string         `xml:"notehead"`
+	Staff     int            `xml:"staff"`
+	Notations []notationsXML `xml:"notations"`
+}
+
+type harmonyXML struct {
+	Root struct {
+		Step  string  `xml:"root-step"`
+		Alter float64 `xml:"root-alter"`
+	} `xml:"root"`
+	Kind struct {
+		Text  string `xml:"text,attr"`
+		Value string `xml:",chardata"`
+	} `xml:"kind"`
+	Bass struct {
+		Step  string  `xml:"bass-step"`
+		Alter float64 `xml:"bass-alter"`
+	} `xml:"bass"`
+	Offset float64 `xml:"offset"`
+}
+
+type typed struct {
+	Type string `xml:"type,attr"`
+}
+
+type notationsXML struct {
+	Slides    []typed   `xml:"slide"`
+	Glissandi []typed   `xml:"glissando"`
+	Accent    *struct{} `xml:"articulations>accent"`
+	Scoop     *struct{} `xml:"articulations>scoop"`
+	Plop      *struct{} `xml:"articulations>plop"`
+	Trill     *struct {
+		Step string `xml:"trill-step,attr"`
+	} `xml:"ornaments>trill-mark"`
+	Other     string  `xml:"ornaments>other-ornament"`
+	Wavy      []typed `xml:"ornaments>wavy-line"`
+	String    int     `xml:"technical>string"`
+	Fret      *int    `xml:"technical>fret"`
+	Fingering string  `xml:"technical>fingering"`
+	Hammers   []typed `xml:"technical>hammer-on"`
+	Pulls     []typed `xml:"technical>pull-off"`
+	Bends     []struct {
+		Alter   float64   `xml:"bend-alter"`
+		Release *struct{} `xml:"release"`
+	} `xml:"technical>bend"`
+	Technique string `xml:"technical>other-technical"`
+}
+
+// ErrNotScore is returned for a file that is no partwise MusicXML.
+var ErrNotScore = errors.New("this is no MusicXML score in parts (score-partwise); export it as uncompressed MusicXML and try again")
+
+// Read reads the first part that has notes. Entities other than XML's own are
+// refused, and a broken file is an error that says where it breaks.
+func Read(data []byte) (Found, error) {
+	var d documentXML
+	dec := xml.NewDecoder(bytes.NewReader(data))
+	dec.Strict = true
+	dec.CharsetReader = func(label string, _ io.Reader) (io.Reader, error) {
+		return nil, fmt.Errorf("the text is encoded as %s; save it as UTF-8", label)
+	}
+	if err := dec.Decode(&d); err != nil {
+		return Found{}, fmt.Errorf("this MusicXML cannot be read: %w", err)
+	}
+	if d.XMLName.Local != "score-partwise" {
+		return Found{}, ErrNotScore
+	}
+	f := Found{}
+	f.Title = strings.TrimSpace(cmp.Or(d.Work, d.Title))
+	part := -1
+	for i, p := range d.Parts {
+		if slices.ContainsFunc(p.Measures, func(m measureXML) bool {
+			return slices.ContainsFunc(m.Items, func(e entry) bool { return e.XMLName.Local == "note" && e.Pitch != nil })
+		}) {
+			part = i
+			break
+		}
+	}
+	if part < 0 {
+		if len(d.Parts) == 0 {
+			return f, ErrNotScore
+		}
+		part = 0
+	}
+	if len(d.Parts) > 1 {
+		f.say("%d parts; only the first with notes was read", len(d.Parts))
+	}
+	r := &reader{f: &f, divisions: 1, beats: 4, unit: 4, open: map[[2]int]int{}}
+	err := r.part(d.Parts[part])
+	return f, err
+}
+
+func (f *Found) say(format string, args ...any) {
+	text := fmt.Sprintf(format, args...)
+	if !slices.Contains(f.Said, text) {
+		f.Said = append(f.Said, text)
+	}
+}
+
+// reader walks the measures of a part.
+type reader struct {
+	f         *Found
+	divisions float64
+	beats     int
+	unit      int // of the time signature
+	transpose int
+	staff     int            // the staff that is read; 0 is any
+	voice     string         // the voice that is read
+	bar       int            // of the measure in hand, from 0; −1 in a pickup
+	open      map[[2]int]int // notes that are tied on, by MIDI number and string
+	hasTab    bool
+	fingers   map[[2]int]int // of the notation staff, by onset and MIDI number
+	chords    map[int]harmony.Chord
+	sections  map[int]string
+}
+
+func (r *reader) part(p partXML) error {
+	if len(p.Measures) > maxMeasures {
+		r.f.say("%d measures; the first %d were read", len(p.Measures), maxMeasures)
+		p.Measures = p.Measures[:maxMeasures]
+	}
+	for _, m := range p.Measures {
+		for _, e := range m.Items {
+			for _, c := range e.Clefs {
+				if c.Sign == "TAB" {
+					r.hasTab, r.staff = true, max(c.Number, 1)
+				}
+			}
+		}
+	}
+	r.fingers, r.chords, r.sections = map[[2]int]int{}, map[int]harmony.Chord{}, map[int]string{}
+	start := 0 // of the measure, in ticks
+	for i, m := range p.Measures {
+		length, err := r.measure(m.Items, start, i == 0 && m.Implicit == "yes")
+		if err != nil {
+			return err
+		}
+		if i == 0 && m.Implicit == "yes" && length < r.beats*score.Tick*4/r.unit {
+			for j := range r.f.Notes {
+				r.f.Notes[j].Start -= length
+			}
+			shift := map[[2]int]int{}
+			for k, v := range r.fingers {
+				shift[[2]int{k[0] - length, k[1]}] = v
+			}
+			r.fingers = shift
+			continue
+		}
+		if full := r.beats * score.Tick * 4 / r.unit; length > full {
+			r.f.say("bar %d is longer than its time signature; what stands beyond it was moved into the next", r.bar+1)
+		}
+		start += r.beats * score.Tick * 4 / r.unit
+		r.bar++
+	}
+	return r.finish()
+}
+
+func (r *reader) measure(items []entry, start int, pickup bool) (length int, err error) {
+	now, last := float64(start), float64(start)
+	furthest := now
+	ticks := func(d float64) float64 { return d / r.divisions * score.Tick }
+	for i := range items {
+		e := &items[i]
+		if e.Duration < 0 || e.Duration > 1e7 {
+			return 0, fmt.Errorf("a length of %g in bar %d; it cannot be read", e.Duration, r.bar+1)
+		}
+		switch e.XMLName.Local {
+		case "attributes":
+			if err := r.attributes(e); err != nil {
+				return 0, err
+			}
+		case "backup":
+			now = max(float64(start), now-ticks(e.Duration))
+		case "forward":
+			now += ticks(e.Duration)
+		case "harmony":
+			r.harmony(e, int(now+ticks(e.Offset)+0.5), pickup)
+		case "direction", "sound":
+			r.direction(e)
+		case "note":
+			if e.Grace != nil {
+				r.f.say("grace notes were left out")
+				continue
+			}
+			at := now
+			if e.Chord != nil {
+				at = last
+			} else {
+				last = now
+				now += ticks(e.Duration)
+			}
+			if err := r.note(e, int(at+0.5), int(ticks(e.Duration)+0.5)); err != nil {
+				return 0, err
+			}
+		}
+		furthest = max(furthest, now)
+	}
+	return int(furthest+0.5) - start, nil
+}
+
+func (r *reader) attributes(e *entry) error {
+	if e.Divisions != 0 {
+		if e.Divisions < 1 || e.Divisions > 1e6 {
+			return fmt.Errorf("%g divisions of a quarter in bar %d; it cannot be read", e.Divisions, r.bar+1)
+		}
+		r.divisions = e.Divisions
+	}
+	for _, k := range e.Keys {
+		if r.bar > 0 {
+			r.f.say("the key changes in bar %d; the first key was kept", r.bar+1)
+			break
+		}
+		minor := k.Mode == "minor"
+		if tonic, ok := tonicOf(k.Fifths, minor); ok {
+			r.f.Key = form.Key{Tonic: tonic, Minor: minor}
+		}
+	}
+	for _, t := range e.Times {
+		var beats int
+		if _, err := fmt.Sscanf(t.Beats, "%d", &beats); err != nil || t.Type < 1 || t.Type > 32 || beats < 1 || beats*4/t.Type < form.MinBeats || beats*4/t.Type > form.MaxBeats || beats*4%t.Type != 0 {
+			return fmt.Errorf("a time of %s/%d in bar %d; bars of %d to %d quarters can be read", t.Beats, t.Type, r.bar+1, form.MinBeats, form.MaxBeats)
+		}
+		if r.bar > 0 && (beats != r.beats || t.Type != r.unit) {
+			return fmt.Errorf("the time changes to %d/%d in bar %d; only one time through a line can be read", beats, t.Type, r.bar+1)
+		}
+		r.beats, r.unit = beats, t.Type
+	}
+	for _, t := range e.Transposes {
+		r.transpose = t.Chromatic + 12*t.Octave
+	}
+	for _, d := range e.Details {
+		if len(d.Tunings) == 0 {
+			continue
+		}
+		slices.SortFunc(d.Tunings, func(a, b tuningXML) int { return a.Line - b.Line })
+		var open []string
+		for _, t := range d.Tunings {
+			if n, ok := nameOf(t.Step, t.Alter); ok {
+				open = append(open, pitch.Pitch{Name: n, Octave: t.Octave}.String())
+			}
+		}
+		in, err := neck.New(strings.Join(open, ","), 24, 648, min(max(0, d.Capo), 12))
+		if err != nil {
+			r.f.say("its tuning cannot be read (%s); the frets it gives were not used", err)
+			continue
+		}
+		r.f.In = in
+	}
+	return nil
+}
+
+func (r *reader) harmony(e *entry, at int, pickup bool) {
+	c, ok := chordOf(&e.harmonyXML)
+	if !ok {
+		r.f.say("a chord in bar %d (%s %s) cannot be read and was left out", r.bar+1, e.Root.Step, cmp.Or(e.Kind.Text, e.Kind.Value))
+		return
+	}
+	if pickup {
+		at = 0
+	}
+	r.chords[at] = c
+}
+
+func (r *reader) direction(e *entry) {
+	tempo := e.Tempo
+	for _, s := range e.Sounds {
+		tempo = cmp.Or(tempo, s.Tempo)
+		r.f.Swing = r.f.Swing || s.Swing != nil
+	}
+	if tempo >= 1 && tempo < 1000 && r.f.Tempo == 0 {
+		r.f.Tempo = int(tempo + 0.5)
+	}
+	if e.Sections != "" {
+		r.sections[r.bar] = e.Sections
+	}
+}
+
+func (r *reader) note(e *entry, at, length int) error {
+	staff := max(e.Staff, 1)
+	if e.Pitch == nil {
+		if e.Rest == nil {
+			r.f.say("notes without pitch were left out")
+		}
+		return nil
+	}
+	name, ok := nameOf(e.Pitch.Step, e.Pitch.Alter)
+	if !ok || e.Pitch.Octave < -1 || e.Pitch.Octave > 9 {
+		r.f.say("a note in bar %d is no pitch that can be read (%s %+g); it was left out", r.bar+1, e.Pitch.Step, e.Pitch.Alter)
+		return nil
+	}
+	n := score.Note{Start: at, Length: length, Pitch: pitch.Pitch{Name: name, Octave: e.Pitch.Octave}}
+	if r.transpose != 0 {
+		n.Pitch = moved(n.Pitch, r.transpose)
+	}
+	midi := n.Pitch.MIDI()
+	r.notations(e, &n)
+	if r.hasTab && staff != r.staff {
+		if n.Finger > 0 {
+			r.fingers[[2]int{at, midi}] = n.Finger
+		}
+		return nil
+	}
+	if r.voice == "" {
+		r.voice = cmp.Or(e.Voice, "1")
+	}
+	if cmp.Or(e.Voice, "1") != r.voice {
+		r.f.say("several voices; only the first was read, from bar %d on the others were left out", r.bar+1)
+		return nil
+	}
+	stop, start := has(e.Ties, "stop"), has(e.Ties, "start")
+	key := [2]int{midi, n.String}
+	if i, tied := r.open[key]; stop && tied && r.f.Notes[i].End() >= at-2 {
+		r.f.Notes[i].Length = at + length - r.f.Notes[i].Start
+		if !start {
+			delete(r.open, key)
+		}
+		return nil
+	}
+	if len(r.f.Notes) >= maxNotes {
+		return fmt.Errorf("more than %d notes; the file is longer than can be read", maxNotes)
+	}
+	if start {
+		r.open[key] = len(r.f.Notes)
+	}
+	r.f.Notes = append(r.f.Notes, n)
+	return nil
+}
+
+func moved(p pitch.Pitch, by int) pitch.Pitch {
+	midi := p.MIDI() + by
+	if by%12 == 0 {
+		return pitch.Pitch{Name: p.Name, Octave: p.Octave + by/12}
+	}
+	for _, n := range pitch.Roots {
+		if n.Class() == ((midi%12)+12)%12 {
+			return pitch.At(midi, n)
+		}
+	}
+	return p
+}
+
+func has(list []typed, what string) bool {
+	return slices.ContainsFunc(list, func(t typed) bool { return t.Type == what })
+}
+
+func (r *reader) notations(e *entry, n *score.Note) {
+	n.Dead = e.Head == "x"
+	for _, t := range e.Notations {
+		if t.String > 0 && t.Fret != nil {
+			n.Placement = neck.Placement{String: t.String, Fret: *t.Fret}
+		}
+		if len(t.Fingering) == 1 && t.Fingering[0] >= '1' && t.Fingering[0] <= '4' {
+			n.Finger = int(t.Fingering[0] - '0')
+		}
+		switch {
+		case has(t.Hammers, "stop"):
+			n.Join = score.Hammer
+		case has(t.Pulls, "stop"):
+			n.Join = score.PullOff
+		case has(t.Slides, "stop") || has(t.Glissandi, "stop"):
+			n.Join = score.Slide
+		}
+		for _, b := range t.Bends {
+			switch quarters := int(b.Alter*2 + 0.5); {
+			case b.Release != nil || b.Alter < 0:
+				n.Release = n.Bend > 0
+			case quarters > 6:
+				r.f.say("a bend of %g half steps in bar %d was cut to 3", b.Alter, r.bar+1)
+				n.Bend = 6
+			default:
+				n.Bend = quarters
+			}
+		}
+		n.Accent = n.Accent || t.Accent != nil
+		n.Vibrato = n.Vibrato || has(t.Wavy, "start") && t.Trill == nil || len(t.Wavy) > 1
+		if t.Trill != nil {
+			n.Trill = map[string]int{"half": 1}[t.Trill.Step]
+			if n.Trill == 0 {
+				n.Trill = 2
+			}
+			var other int
+			if _, err := fmt.Sscanf(t.Other, "trill %d", &other); err == nil && other > 0 && other < 5 {
+				n.Trill = other
+			}
+		}
+		if t.Scoop != nil {
+			n.Scoop = 1
+		} else if t.Plop != nil {
+			n.Scoop = -1
+		}
+		var from int
+		if _, err := fmt.Sscanf(t.Technique, "slide from %d", &from); err == nil && from >= -5 && from <= 5 {
+			n.Scoop = -from
+		}
+	}
+}
+
+// finish puts chords into bars and checks the places on the neck.
+func (r *reader) finish() error {
+	f := r.f
+	if r.unit != 4 {
+		f.say("written in %d/%d; read as %d quarters to the bar", r.beats*1, r.unit, r.beats*4/r.unit)
+	}
+	f.Beats = r.beats * 4 / r.unit
+	f.Tempo = cmp.Or(f.Tempo, 100)
+	bar := f.Beats * score.Tick
+	score.Sort(f.Notes)
+	bars := max(1, r.bar)
+	if n := len(f.Notes); n > 0 {
+		bars = max(bars, (f.Notes[n-1].Start+bar)/bar)
+	}
+	f.Bars = make([]form.Bar, bars)
+	chord := harmony.Chord{None: true}
+	if len(r.chords) == 0 {
+		f.say("no chord symbols; the bars are without chords")
+	}
+	changes := slices.Sorted(maps.Keys(r.chords))
+	for i := range f.Bars {
+		f.Bars[i] = form.Bar{Section: r.sections[i], Changes: []form.Change{{Chord: chord}}}
+		for len(changes) > 0 && changes[0] < (i+1)*bar {
+			at, c := changes[0], r.chords[changes[0]]
+			changes = changes[1:]
+			chord = c
+			beat := max(0, at-i*bar) / score.Tick
+			if max(0, at-i*bar)%score.Tick != 0 {
+				f.say("a chord in bar %d begins between beats; it was moved to its beat", i+1)
+			}
+			list := &f.Bars[i].Changes
+			if last := &(*list)[len(*list)-1]; last.Beat == beat {
+				last.Chord = c
+			} else {
+				*list = append(*list, form.Change{Beat: beat, Chord: c})
+			}
+		}
+	}
+	guessed := 0
+	fingered := slices.ContainsFunc(f.Notes, func(n score.Note) bool { return n.Finger > 0 })
+	for i := range f.Notes {
+		n := &f.Notes[i]
+		if !fingered { // the fingers may stand on the notation alone
+			n.Finger = r.fingers[[2]int{n.Start, n.Pitch.MIDI()}]
+		}
+		if n.Start < -bar {
+			return errors.New("the pickup is longer than a bar")
+		}
+		n.Length = max(n.Length, 1)
+		if f.In == nil || f.In.CheckPlacement(n.Placement) != nil || f.In.MIDI(n.Placement) != n.Pitch.MIDI() {
+			n.Placement = neck.Placement{}
+			guessed++
+		}
+	}
+	if guessed > 0 {
+		f.say("%d of %d notes have no place on the neck that fits; one was found for them", guessed, len(f.Notes))
+	}
+	return nil
+}

@@ -1,0 +1,285 @@
+package musicxml
+
+import (
+	"encoding/xml"
+	"fmt"
+	"strings"
+
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/score"
+)
+
+// types are the format's names of written values.
+var types = map[int]string{1: "whole", 2: "half", 4: "quarter", 8: "eighth", 16: "16th", 32: "32nd"}
+
+type writer struct {
+	strings.Builder
+	s score.Score
+}
+
+// Write writes a score. A bar's lengths are in ticks.
+func Write(s score.Score) []byte {
+	w := &writer{s: s}
+	w.p(`<?xml version="1.0" encoding="UTF-8"?>` + "\n")
+	w.p(`<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">` + "\n")
+	w.p(`<score-partwise version="4.0"><work><work-title>%s</work-title></work>`, text(s.Title))
+	w.p(`<identification><encoding><software>Undaris</software></encoding></identification>`)
+	w.p(`<part-list><score-part id="P1"><part-name>Guitar</part-name></score-part></part-list><part id="P1">` + "\n")
+	for i, m := range s.Engrave() {
+		w.measure(m, i == 0)
+	}
+	w.p("</part></score-partwise>\n")
+	return []byte(w.String())
+}
+
+func (w *writer) p(format string, args ...any) {
+	if len(args) == 0 {
+		w.WriteString(format)
+		return
+	}
+	fmt.Fprintf(w, format, args...)
+}
+
+func text(s string) string {
+	var b strings.Builder
+	_ = xml.EscapeText(&b, []byte(s))
+	return b.String()
+}
+
+func (w *writer) measure(m score.Measure, first bool) {
+	if m.Number == 0 {
+		w.p(`<measure number="0" implicit="yes">`)
+	} else {
+		w.p(`<measure number="%d">`, m.Number)
+	}
+	if first {
+		w.attributes()
+	}
+	if m.Number > 0 {
+		bar := w.s.Bars[m.Number-1]
+		if bar.Section != "" {
+			w.p(`<direction placement="above"><direction-type><rehearsal>%s</rehearsal></direction-type></direction>`, text(bar.Section))
+		}
+		for i, c := range bar.Changes {
+			if i == 0 && m.Number > 1 && same(w.s.Bars[m.Number-2], c.Chord) {
+				continue
+			}
+			w.harmony(c)
+		}
+	}
+	w.voice(m, 1)
+	length := 0
+	for _, k := range m.Strokes {
+		length += k.Value.Ticks()
+	}
+	w.p(`<backup><duration>%d</duration></backup>`, length)
+	w.voice(m, 2)
+	w.p("</measure>\n")
+}
+
+// same tells that a bar ends on a chord, which then is not written again.
+func same(b form.Bar, c harmony.Chord) bool {
+	return b.Changes[len(b.Changes)-1].Chord.String() == c.String()
+}
+
+func (w *writer) attributes() {
+	w.p(`<attributes><divisions>%d</divisions><key><fifths>%d</fifths><mode>%s</mode></key>`, score.Tick,
+		fifths(w.s.Key.Tonic, w.s.Key.Minor), map[bool]string{true: "minor", false: "major"}[w.s.Key.Minor])
+	w.p(`<time><beats>%d</beats><beat-type>4</beat-type></time><staves>2</staves>`, w.s.Beats)
+	clef := `<sign>G</sign><line>2</line>`
+	if w.s.Bass() {
+		clef = `<sign>F</sign><line>4</line>`
+	}
+	w.p(`<clef number="1">%s<clef-octave-change>-1</clef-octave-change></clef><clef number="2"><sign>TAB</sign><line>5</line></clef>`, clef)
+	w.p(`<staff-details number="2"><staff-lines>%d</staff-lines>`, w.s.In.Strings())
+	for i, p := range w.s.In.Open {
+		w.p(`<staff-tuning line="%d"><tuning-step>%s</tuning-step><tuning-alter>%d</tuning-alter><tuning-octave>%d</tuning-octave></staff-tuning>`,
+			i+1, steps[p.Letter:p.Letter+1], p.Alter, p.Octave)
+	}
+	if w.s.In.Capo > 0 {
+		w.p(`<capo>%d</capo>`, w.s.In.Capo)
+	}
+	w.p(`</staff-details></attributes><direction placement="above"><direction-type><metronome><beat-unit>quarter</beat-unit><per-minute>%d</per-minute></metronome></direction-type><sound tempo="%d"/></direction>`, w.s.Tempo, w.s.Tempo)
+	if w.s.Swing {
+		w.p(`<direction placement="above"><direction-type><words>swing</words></direction-type><sound><swing><first>2</first><second>1</second><swing-type>eighth</swing-type></swing></sound></direction>`)
+	}
+}
+
+func (w *writer) harmony(c form.Change) {
+	w.p(`<harmony>`)
+	if c.Chord.None {
+		w.p(`<root><root-step text="">C</root-step></root><kind text="N.C.">none</kind>`)
+	} else {
+		w.p(`<root><root-step>%s</root-step>%s</root>`, steps[c.Chord.Root.Letter:c.Chord.Root.Letter+1], alter("root-alter", c.Chord.Root.Alter))
+		w.p(`<kind text="%s">%s</kind>`, text(c.Chord.Suffix()), kindOf(c.Chord))
+		if c.Chord.Slash() {
+			w.p(`<bass><bass-step>%s</bass-step>%s</bass>`, steps[c.Chord.Bass.Letter:c.Chord.Bass.Letter+1], alter("bass-alter", c.Chord.Bass.Alter))
+		}
+	}
+	if c.Beat > 0 {
+		w.p(`<offset>%d</offset>`, c.Beat*score.Tick)
+	}
+	w.p(`</harmony>`)
+}
+
+func alter(tag string, n int) string {
+	if n == 0 {
+		return ""
+	}
+	return fmt.Sprintf("<%s>%d</%s>", tag, n, tag)
+}
+
+// voice writes one staff of a measure: 1 is notation, 2 tablature.
+func (w *writer) voice(m score.Measure, staff int) {
+	for i, k := range m.Strokes {
+		begins := k.Tuplet > 0 && (i == 0 || m.Strokes[i-1].Tuplet != k.Tuplet)
+		ends := k.Tuplet > 0 && (i+1 == len(m.Strokes) || m.Strokes[i+1].Tuplet != k.Tuplet)
+		if k.Notes == nil {
+			w.p(`<note><rest/>`)
+			w.value(k, staff, false)
+			if begins || ends {
+				w.p(`<notations>`)
+				w.tuplet(begins, ends)
+				w.p(`</notations>`)
+			}
+			w.p(`</note>`)
+			continue
+		}
+		for j, index := range k.Notes {
+			w.note(index, k, staff, j > 0, begins, ends)
+		}
+	}
+}
+
+// value writes how long a note or rest lasts; dead notes have a head of their own.
+func (w *writer) value(k score.Stroke, staff int, dead bool) {
+	w.p(`<duration>%d</duration>`, k.Value.Ticks())
+	if k.Notes != nil {
+		if k.From {
+			w.p(`<tie type="stop"/>`)
+		}
+		if k.To {
+			w.p(`<tie type="start"/>`)
+		}
+	}
+	w.p(`<voice>%d</voice><type>%s</type>`, staff, types[k.Value.Base])
+	if k.Value.Dotted {
+		w.p(`<dot/>`)
+	}
+	if k.Value.Actual > 0 {
+		w.p(`<time-modification><actual-notes>%d</actual-notes><normal-notes>%d</normal-notes></time-modification>`, k.Value.Actual, k.Value.Normal)
+	}
+	if dead {
+		w.p(`<notehead>x</notehead>`)
+	}
+	w.p(`<staff>%d</staff>`, staff)
+}
+
+func (w *writer) tuplet(begins, ends bool) {
+	if begins {
+		w.p(`<tuplet type="start"/>`)
+	}
+	if ends {
+		w.p(`<tuplet type="stop"/>`)
+	}
+}
+
+func (w *writer) note(index int, k score.Stroke, staff int, chord, begins, ends bool) {
+	n := w.s.Notes[index]
+	w.p(`<note>`)
+	if chord {
+		w.p(`<chord/>`)
+	}
+	w.p(`<pitch><step>%s</step>%s<octave>%d</octave></pitch>`, steps[n.Pitch.Letter:n.Pitch.Letter+1], alter("alter", n.Pitch.Alter), n.Pitch.Octave)
+	w.value(k, staff, n.Dead)
+	in := &writer{s: w.s}
+	if k.From {
+		in.p(`<tied type="stop"/>`)
+	}
+	if k.To {
+		in.p(`<tied type="start"/>`)
+	}
+	if !chord {
+		in.tuplet(begins, ends)
+	}
+	if !k.From {
+		in.joins(index)
+		in.ornaments(n.Ornaments)
+	}
+	in.technical(index, staff, k.From)
+	if in.Len() > 0 {
+		w.p(`<notations>%s</notations>`, in.String())
+	}
+	if staff == 1 && n.Degree != "" && !k.From && !chord {
+		w.p(`<lyric number="1"><syllabic>single</syllabic><text>%s</text></lyric>`, text(strings.NewReplacer("b", "♭", "#", "♯").Replace(n.Degree)))
+	}
+	w.p(`</note>`)
+}
+
+// joins writes slides, which stand beside the other notations.
+func (w *writer) joins(i int) {
+	if w.s.Notes[i].Join == score.Slide {
+		w.p(`<slide type="stop" number="1" line-type="solid"/>`)
+	}
+	if to, ok := w.s.Joined(i); ok && w.s.Notes[to].Join == score.Slide {
+		w.p(`<slide type="start" number="1" line-type="solid"/>`)
+	}
+}
+
+func (w *writer) ornaments(o score.Ornaments) {
+	if o.Trill > 0 || o.Vibrato {
+		w.p(`<ornaments>`)
+		switch {
+		case o.Trill == 1:
+			w.p(`<trill-mark trill-step="half"/>`)
+		case o.Trill == 2:
+			w.p(`<trill-mark trill-step="whole"/>`)
+		case o.Trill > 2:
+			w.p(`<trill-mark/><other-ornament>trill %d</other-ornament>`, o.Trill)
+		}
+		if o.Vibrato {
+			w.p(`<wavy-line type="start" number="1"/><wavy-line type="stop" number="1"/>`)
+		}
+		w.p(`</ornaments>`)
+	}
+}
+
+func (w *writer) technical(i, staff int, tied bool) {
+	n := w.s.Notes[i]
+	var t strings.Builder
+	if n.Finger > 0 && !tied {
+		fmt.Fprintf(&t, `<fingering>%d</fingering>`, n.Finger)
+	}
+	if staff == 2 {
+		fmt.Fprintf(&t, `<string>%d</string><fret>%d</fret>`, n.String, n.Fret)
+	}
+	if !tied {
+		for _, j := range []struct {
+			join     score.Join
+			tag, say string
+		}{{score.Hammer, "hammer-on", "H"}, {score.PullOff, "pull-off", "P"}} {
+			if n.Join == j.join {
+				fmt.Fprintf(&t, `<%s type="stop" number="1"/>`, j.tag)
+			}
+			if to, ok := w.s.Joined(i); ok && w.s.Notes[to].Join == j.join {
+				fmt.Fprintf(&t, `<%s type="start" number="1">%s</%s>`, j.tag, j.say, j.tag)
+			}
+		}
+		if n.Bend > 0 {
+			fmt.Fprintf(&t, `<bend><bend-alter>%g</bend-alter></bend>`, float64(n.Bend)/2)
+			if n.Release {
+				fmt.Fprintf(&t, `<bend><bend-alter>-%g</bend-alter><release/></bend>`, float64(n.Bend)/2)
+			}
+		}
+		if n.Scoop != 0 {
+			fmt.Fprintf(&t, `<other-technical>slide from %+d</other-technical>`, -n.Scoop)
+		}
+	}
+	if t.Len() > 0 {
+		w.p(`<technical>%s</technical>`, t.String())
+	}
+	if n.Accent && !tied {
+		w.p(`<articulations><accent/></articulations>`)
+	}
+}
