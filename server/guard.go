@@ -10,9 +10,10 @@ import (
 
 // policy lets scripts, styles, fonts and sounds come from the program alone.
 // The decoder of the instruments' samples is WebAssembly.
-// Styles may stand in the page, since the component library writes them there.
+// Styles may stand in the page, since the component library writes them there,
+// and the music font comes inside its script.
 const policy = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; " +
-	"font-src 'self'; connect-src 'self'; worker-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+	"font-src 'self' data:; connect-src 'self'; worker-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 
 // guarded refuses requests that another site has made the browser send, and
 // sets the security headers.

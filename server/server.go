@@ -49,6 +49,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.readings(api)
 	srv.maps(api)
 	srv.bands(api)
+	srv.papers(api)
 	srv.player(api)
 	engine.NoRoute(site(front))
 	return engine

@@ -255,7 +255,7 @@ func TestPagesAreServedSafely(t *testing.T) {
 	assert.Equal(t, 200, resp.StatusCode)
 	assert.Contains(t, resp.Header.Get("Content-Type"), "text/html")
 	policy := resp.Header.Get("Content-Security-Policy")
-	assert.Contains(t, policy, "script-src 'self';")
+	assert.Contains(t, policy, "script-src 'self' 'wasm-unsafe-eval';")
 	assert.Equal(t, "nosniff", resp.Header.Get("X-Content-Type-Options"))
 	assert.Contains(t, ask(t, srv, "GET", "/assets/a-123.js", nil, nil).Header.Get("Cache-Control"), "immutable")
 	assert.Equal(t, 404, ask(t, srv, "GET", "/assets/gone.js", nil, nil).StatusCode)

@@ -54,8 +54,8 @@ type weave struct {
 	stops     []crossing.Stop // through all choruses, without pins
 }
 
-// tie ties the thread in a window, through as many choruses as the mode has.
-func (v weave) tie(w neck.Window, pins map[int]neck.Placement) Thread {
+// targets ties the thread in a window, through as many choruses as the mode has.
+func (v weave) targets(w neck.Window, pins map[int]neck.Placement) ([]crossing.Target, crossing.Cost, error) {
 	n := len(v.places)
 	stops := v.stops
 	if len(pins) > 0 {
@@ -66,13 +66,27 @@ func (v weave) tie(w neck.Window, pins map[int]neck.Placement) Thread {
 			}
 		}
 	}
-	targets, cost, err := crossing.Tie(v.in, stops, crossing.Range{Window: w, HighStr: v.high, LowStr: v.low,
+	return crossing.Tie(v.in, stops, crossing.Range{Window: w, HighStr: v.high, LowStr: v.low,
 		LowMIDI: v.register[0], HiMIDI: v.register[1]})
+}
+
+// problem tells which chord has no possible target.
+func (v weave) problem(err error) *ThreadProblem {
 	var stop *crossing.StopError
-	if errors.As(err, &stop) {
-		p := v.places[stop.Stop%n]
-		return Thread{Targets: []Target{}, Problem: &ThreadProblem{
-			fmt.Sprintf("No thread: in bar %d, %s.", p.Bar+1, stop.Reason), stop.Stop % n, stop.Pinned}}
+	if !errors.As(err, &stop) {
+		return nil
+	}
+	n := len(v.places)
+	p := v.places[stop.Stop%n]
+	return &ThreadProblem{fmt.Sprintf("No thread: in bar %d, %s.", p.Bar+1, stop.Reason), stop.Stop % n, stop.Pinned}
+}
+
+// tie is the thread of a window as the API tells it.
+func (v weave) tie(w neck.Window, pins map[int]neck.Placement) Thread {
+	n := len(v.places)
+	targets, cost, err := v.targets(w, pins)
+	if problem := v.problem(err); problem != nil {
+		return Thread{Targets: []Target{}, Problem: problem}
 	}
 	t := Thread{Targets: make([]Target, len(targets)), HalfSteps: cost.HalfSteps, Millimetres: tenth(cost.Travel)}
 	for i, g := range targets {

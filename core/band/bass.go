@@ -15,7 +15,7 @@ func (s *session) bassUnder(here, next form.Place) {
 	root := s.near(here.Chord.Bass.Class(), s.lastBass)
 	changes := !next.Chord.None && next.Chord.Bass.Class() != here.Chord.Bass.Class()
 	play := func(at, length, midi, velocity int) {
-		s.bass = append(s.bass, s.human(Note{at, length, midi, velocity}))
+		s.bass = append(s.bass, s.human(Note{Start: at, Length: length, MIDI: midi, Velocity: velocity}))
 		s.lastBass = midi
 	}
 	switch s.g.bass {

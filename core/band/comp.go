@@ -42,9 +42,9 @@ func (s *session) comp(here []form.Place) {
 		}
 		length := max(Tick/8, int(float64(end-k.at)*s.g.hold))
 		s.voicing = s.voice(chord)
-		shift := s.human(Note{s.start + k.at, length, 0, 50 + 14*k.strength})
+		shift := s.human(Note{Start: s.start + k.at, Length: length, Velocity: 50 + 14*k.strength})
 		for _, midi := range s.voicing {
-			s.chords = append(s.chords, Note{shift.Start, length, midi, shift.Velocity})
+			s.chords = append(s.chords, Note{Start: shift.Start, Length: length, MIDI: midi, Velocity: shift.Velocity})
 		}
 	}
 }

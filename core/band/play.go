@@ -14,7 +14,8 @@ import (
 type Note struct {
 	Start, Length int
 	MIDI          int
-	Velocity      int // 1 to 127
+	Velocity      int    // 1 to 127
+	Bends         []Bend // of the lead, in order
 }
 
 // Track is one player's part.
@@ -103,7 +104,8 @@ type session struct {
 	start               int // tick of the bar in hand
 	bars                int
 	drums, bass, chords []Note
-	count, clicks, solo []Note
+	count, clicks       []Note
+	solo, second        []Note
 	markers             []Marker
 	lastBass            int
 	voicing             []int
@@ -114,7 +116,7 @@ func (s *session) bar() int { return s.p.Beats * Tick }
 
 func (s *session) countIn() {
 	for beat := range s.p.Beats {
-		s.count = append(s.count, Note{beat * Tick, Tick / 8, stick, 96})
+		s.count = append(s.count, Note{Start: beat * Tick, Length: Tick / 8, MIDI: stick, Velocity: 96})
 	}
 	s.markers = append(s.markers, Marker{0, "count-in"})
 	s.start, s.bars = s.bar(), 1
@@ -122,7 +124,7 @@ func (s *session) countIn() {
 
 func (s *session) click() {
 	for beat := range s.p.Beats {
-		click := Note{s.start + beat*Tick, Tick / 8, lowBlock, 88}
+		click := Note{Start: s.start + beat*Tick, Length: Tick / 8, MIDI: lowBlock, Velocity: 88}
 		if beat == 0 {
 			click.MIDI, click.Velocity = highBlock, 108
 		}
@@ -137,7 +139,13 @@ func (s *session) playLead(top int) error {
 		if n.MIDI < LeadRange[0] || n.MIDI > LeadRange[1] || n.Start < 0 || to <= from || from >= s.start {
 			return fmt.Errorf("a note %d of the lead at beat %g cannot be played", n.MIDI, 1+float64(n.Start)/Tick)
 		}
-		s.solo = append(s.solo, Note{from, to - from, n.MIDI, cmp.Or(n.Velocity, 100)})
+		note := Note{from, to - from, n.MIDI, cmp.Or(n.Velocity, 100), n.Bends}
+		// A note beside a bent one is played on a channel of its own, which stays in tune.
+		if len(n.Bends) == 0 && slices.ContainsFunc(s.o.Lead, func(m Note) bool { return m.Start == n.Start && len(m.Bends) > 0 }) {
+			s.second = append(s.second, note)
+			continue
+		}
+		s.solo = append(s.solo, note)
 	}
 	return nil
 }
@@ -215,18 +223,18 @@ func (s *session) drumBar(bar, chorus int) {
 			if step >= cut && d.note != kick || strength == 1 && s.o.Intensity == 1 {
 				return
 			}
-			s.drums = append(s.drums, s.human(Note{s.start + s.g.at(step), Tick / 8, d.note, 46 + 24*strength}))
+			s.drums = append(s.drums, s.human(Note{Start: s.start + s.g.at(step), Length: Tick / 8, MIDI: d.note, Velocity: 46 + 24*strength}))
 		})
 	}
 	if fill {
 		for i, note := range []int{snare, highTom, midTom, lowTom}[:min(4, s.g.Steps+1)] {
 			if i < s.g.Steps {
-				s.drums = append(s.drums, s.human(Note{s.start + s.g.at(cut+i), Tick / 8, note, 84 + 6*i}))
+				s.drums = append(s.drums, s.human(Note{Start: s.start + s.g.at(cut+i), Length: Tick / 8, MIDI: note, Velocity: 84 + 6*i}))
 			}
 		}
 	}
 	if bar == 0 && chorus > 0 || s.p.Bars[bar].Section != "" && s.o.Intensity > 3 {
-		s.drums = append(s.drums, s.human(Note{s.start, Tick, crash, 92}))
+		s.drums = append(s.drums, s.human(Note{Start: s.start, Length: Tick, MIDI: crash, Velocity: 92}))
 	}
 }
 
@@ -239,8 +247,9 @@ func (s *session) done() Performance {
 	for _, t := range []Track{
 		{"drums", 9, 0, s.drums}, {"bass", 0, bass, s.bass}, {"chords", 1, s.comper.Program, s.chords},
 		{"count-in", 9, 0, s.count}, {"metronome", 9, 0, s.clicks}, {"lead", 2, cleanGuitar, s.solo},
+		{"lead beside", 3, cleanGuitar, s.second},
 	} {
-		optional := t.Name == "count-in" || t.Name == "metronome" || t.Name == "lead"
+		optional := t.Name == "count-in" || t.Name == "metronome" || t.Channel > 1 && t.Channel < 9
 		if slices.Contains(s.o.Without, t.Name) || optional && len(t.Notes) == 0 {
 			continue
 		}

@@ -61,22 +61,13 @@ type Bend struct {
 	To        harmony.Tone
 }
 
-// plainFrom is the lowest open string, as a MIDI number, that is plain steel on
-// a guitar in any usual tuning; thicker strings are wound and bend less.
-const plainFrom = 52
-
 // Limit is how many half steps a string can be bent: two on plain strings (three
 // where advanced bends are asked for), one on wound ones. Open strings cannot.
 func Limit(in *neck.Instrument, p neck.Placement, advanced bool) int {
-	switch {
-	case p.Fret == 0:
-		return 0
-	case in.Open[in.Strings()-p.String].MIDI() < plainFrom:
-		return 1
-	case advanced:
-		return 3
+	if advanced {
+		return in.Bendable(p)
 	}
-	return 2
+	return min(2, in.Bendable(p))
 }
 
 // Bends finds every bend from a palette note in the window to a chord tone, and

@@ -36,3 +36,36 @@ func (k Key) String() string {
 	}
 	return k.Tonic.String()
 }
+
+// fifths counts the key signature of a tonic in sharps, or in flats when negative.
+func (k Key) fifths() int {
+	n := [...]int{0, 2, 4, -1, 1, 3, 5}[k.Tonic.Letter] + 7*k.Tonic.Alter
+	if k.Minor {
+		n -= 3
+	}
+	return n
+}
+
+// Signature is the key signature in sharps, or in flats when negative, −7 to 7.
+// A key with more accidentals (D♯ major) takes the signature of its other
+// spelling (E♭ major).
+func (k Key) Signature() int {
+	switch n := k.fifths(); {
+	case n > 7:
+		return n - 12
+	case n < -7:
+		return n + 12
+	default:
+		return n
+	}
+}
+
+// KeyOf finds the key of a signature, −7 to 7.
+func KeyOf(signature int, minor bool) (Key, bool) {
+	for _, tonic := range pitch.Roots {
+		if k := (Key{tonic, minor}); k.fifths() == signature {
+			return k, true
+		}
+	}
+	return Key{}, false
+}

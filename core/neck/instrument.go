@@ -165,3 +165,19 @@ func (in *Instrument) Find(midi int, w Window) []Placement {
 	}
 	return out
 }
+
+// plainFrom is the lowest open string, as a MIDI number, that is plain steel on
+// a guitar in any usual tuning; thicker strings are wound and bend less.
+const plainFrom = 52
+
+// Bendable is how many half steps a string can be bent at a place: three at the
+// most on plain strings, one on wound ones. Open strings cannot be bent.
+func (in *Instrument) Bendable(p Placement) int {
+	switch {
+	case p.Fret == 0:
+		return 0
+	case in.Open[in.Strings()-p.String].MIDI() < plainFrom:
+		return 1
+	}
+	return 3
+}

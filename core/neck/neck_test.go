@@ -125,41 +125,52 @@ func play(t *rapid.T, in *Instrument) [][]Placement {
 	return notes
 }
 
+// cheapest tries every way to play notes.
+func cheapest(in *Instrument, notes [][]Placement, hand Hand, step func(i int, a, b Touch) float64) float64 {
+	best := math.Inf(1)
+	var try func(i int, last Touch, cost float64)
+	try = func(i int, last Touch, cost float64) {
+		if i == len(notes) {
+			best = min(best, cost)
+			return
+		}
+		for _, p := range notes[i] {
+			touches := []Touch{{p, 0, last.Hand}}
+			if p.Fret > 0 {
+				touches = nil
+				for finger := 1; finger <= 4; finger++ {
+					for hand := 1; hand <= p.Fret+1; hand++ {
+						reach := p.Fret - hand
+						if reach == finger-1 || finger == 1 && reach == -1 || finger == 4 && reach == 4 {
+							touches = append(touches, Touch{p, finger, hand})
+						}
+					}
+				}
+			}
+			for _, touch := range touches {
+				c := cost + in.grip(touch, hand)
+				if i > 0 {
+					c += step(i, last, touch)
+				}
+				try(i+1, touch, c)
+			}
+		}
+	}
+	try(0, Touch{}, 0)
+	return best
+}
+
 func TestFingeringIsTheExactMinimum(t *testing.T) {
 	in := Standard()
 	rapid.Check(t, func(t *rapid.T) {
 		hand := Hand{rapid.Float64Range(70, 130).Draw(t, "comfort"), Habit(rapid.IntRange(0, 1).Draw(t, "habit"))}
 		notes := play(t, in)
-		best := math.Inf(1)
-		var try func(i int, last Touch, cost float64)
-		try = func(i int, last Touch, cost float64) {
-			if i == len(notes) {
-				best = min(best, cost)
-				return
+		best := cheapest(in, notes, hand, func(_ int, a, b Touch) float64 {
+			if b.String > a.String {
+				return math.Inf(1)
 			}
-			for _, p := range notes[i] {
-				touches := []Touch{{p, 0, last.Hand}}
-				if p.Fret > 0 {
-					touches = nil
-					for finger := 1; finger <= 4; finger++ {
-						for hand := 1; hand <= p.Fret+1; hand++ {
-							reach := p.Fret - hand
-							if reach == finger-1 || finger == 1 && reach == -1 || finger == 4 && reach == 4 {
-								touches = append(touches, Touch{p, finger, hand})
-							}
-						}
-					}
-				}
-				for _, touch := range touches {
-					c := cost + in.grip(touch, hand)
-					if i > 0 {
-						c += in.step(last, touch, hand)
-					}
-					try(i+1, touch, c)
-				}
-			}
-		}
-		try(0, Touch{}, 0)
+			return in.step(a, b, hand)
+		})
 		touches, cost := in.Finger(notes, hand)
 		if math.IsInf(best, 1) {
 			assert.Nil(t, touches)
@@ -167,6 +178,38 @@ func TestFingeringIsTheExactMinimum(t *testing.T) {
 		}
 		require.Len(t, touches, len(notes))
 		assert.InDelta(t, best, cost, 1e-9)
+	})
+}
+
+func TestPhrasesAreFingeredExactlyAndAsAsked(t *testing.T) {
+	in := Standard()
+	rapid.Check(t, func(t *rapid.T) {
+		hand := Hand{rapid.Float64Range(70, 130).Draw(t, "comfort"), Habit(rapid.IntRange(0, 1).Draw(t, "habit"))}
+		asks := make([]Ask, rapid.IntRange(1, 4).Draw(t, "notes"))
+		notes := make([][]Placement, len(asks))
+		for i := range asks {
+			for range rapid.IntRange(1, 3).Draw(t, "places") {
+				notes[i] = append(notes[i], Placement{rapid.IntRange(1, 6).Draw(t, "string"), rapid.IntRange(0, 9).Draw(t, "fret")})
+			}
+			how := rapid.IntRange(0, 4).Draw(t, "how")
+			asks[i] = Ask{Places: notes[i], Same: i > 0 && how <= 1, Slid: i > 0 && how == 0, With: i > 0 && how == 2, Rest: how == 3}
+		}
+		best := cheapest(in, notes, hand, func(i int, a, b Touch) float64 { return in.phraseStep(asks[i], a, b, hand) })
+		touches, cost := in.FingerPhrase(asks, hand)
+		if math.IsInf(best, 1) {
+			assert.Nil(t, touches)
+			return
+		}
+		require.Len(t, touches, len(notes))
+		assert.InDelta(t, best, cost, 1e-9)
+		for i, b := range touches[1:] {
+			a, ask := touches[i], asks[i+1]
+			assert.False(t, ask.Same && a.String != b.String)
+			assert.False(t, ask.With && a.String == b.String)
+			if a.Finger > 0 && b.Finger > 0 && a.String == b.String && !ask.Slid {
+				assert.False(t, a.Fret < b.Fret && a.Finger > b.Finger, "a higher fret takes no lower finger")
+			}
+		}
 	})
 }
 

@@ -55,10 +55,10 @@ func TestHowRhythmsAreWritten(t *testing.T) {
 		{[]Note{at(0, 3840)}, "1"},
 		{[]Note{at(0, 480), at(480, 480), at(960, 2880)}, "8 8 2."},
 		{[]Note{at(480, 960), at(1440, 480), at(1920, 1920)}, "r8 4 8 2"},
-		{[]Note{at(1440, 960), at(2400, 480)}, "r4 r8 8~ 8 8 r4"},                    // the middle of the bar stays visible
-		{[]Note{at(0, 320), at(320, 320), at(640, 320)}, "8/3 8/3 8/3 r4 r2"},        // triplets
-		{[]Note{at(0, 640), at(640, 320), at(960, 960)}, "4/3 8/3 4 r2"},             // long–short
-		{[]Note{at(0, 720), at(720, 240)}, "8. 16 r4 r2"},                            // dotted
+		{[]Note{at(1440, 960), at(2400, 480)}, "r4 r8 8~ 8 8 r4"},               // the middle of the bar stays visible
+		{[]Note{at(0, 320), at(320, 320), at(640, 320)}, "8/3 8/3 8/3 r4 r2"},   // triplets
+		{[]Note{at(0, 640), at(640, 320), at(960, 960)}, "4/3 8/3 4 r2"},        // long–short
+		{[]Note{at(0, 720), at(720, 240)}, "8. 16 r4 r2"},                       // dotted
 		{[]Note{at(0, 160), at(160, 160), at(320, 640)}, "16/6 16/6 4/6 r4 r2"}, // sextuplets
 		{[]Note{at(2880, 320), at(3200, 640)}, "r2 r4 8/3 4/3"},
 		{[]Note{at(0, 1440), at(1440, 480)}, "4. 8 r2"},

@@ -39,14 +39,46 @@ func Write(p band.Performance, title string, tempo int) []byte {
 		if t.Channel != 9 {
 			events = append(events, event{0, 1, []byte{0xC0 | byte(t.Channel), byte(t.Program)}})
 		}
+		bent := slices.ContainsFunc(t.Notes, func(n band.Note) bool { return len(n.Bends) > 0 })
+		if bent {
+			events = append(events, bendRange(t.Channel)...)
+		}
 		for _, n := range once(t.Notes) {
+			if bent {
+				events = append(events, wheel(t.Channel, n)...)
+			}
 			events = append(events,
-				event{n.Start, 4, []byte{0x90 | byte(t.Channel), byte(n.MIDI), byte(n.Velocity)}},
+				event{n.Start, 5, []byte{0x90 | byte(t.Channel), byte(n.MIDI), byte(n.Velocity)}},
 				event{n.Start + n.Length, 3, []byte{0x80 | byte(t.Channel), byte(n.MIDI), 64}})
 		}
 		writeTrack(&out, events, p.Ticks)
 	}
 	return out.Bytes()
+}
+
+// bendRange sets the wheel of a channel to an octave either way: registered
+// parameter 0 of the MIDI specification.
+func bendRange(channel int) (out []event) {
+	for _, c := range [][2]byte{{101, 0}, {100, 0}, {6, band.MaxCents / 100}, {38, 0}} {
+		out = append(out, event{0, 1, []byte{0xB0 | byte(channel), c[0], c[1]}})
+	}
+	return out
+}
+
+// wheel turns a note's bends into positions of the wheel. It is set anew at the
+// start of each note, and not at an end, where the string still rings.
+func wheel(channel int, n band.Note) (out []event) {
+	to := func(at, cents int) {
+		v := min(16383, max(0, 8192+cents*8192/band.MaxCents))
+		out = append(out, event{at, 4, []byte{0xE0 | byte(channel), byte(v & 0x7F), byte(v >> 7)}})
+	}
+	if len(n.Bends) == 0 || n.Bends[0].At > 0 {
+		to(n.Start, 0)
+	}
+	for _, b := range n.Bends {
+		to(n.Start+min(b.At, n.Length-1), b.Cents)
+	}
+	return out
 }
 
 // once shortens a note that would still sound when its own pitch is struck again.

@@ -62,33 +62,3 @@ func nameOf(step string, alter float64) (pitch.Name, bool) {
 	}
 	return pitch.Name{}, false
 }
-
-// inFifths counts a tonic's key signature in sharps, or in flats when negative.
-func inFifths(tonic pitch.Name, minor bool) int {
-	n := [...]int{0, 2, 4, -1, 1, 3, 5}[tonic.Letter] + 7*tonic.Alter
-	if minor {
-		n -= 3
-	}
-	return n
-}
-
-// fifths is the signature that is written: beyond seven the other spelling.
-func fifths(tonic pitch.Name, minor bool) int {
-	switch n := inFifths(tonic, minor); {
-	case n > 7:
-		return n - 12
-	case n < -7:
-		return n + 12
-	default:
-		return n
-	}
-}
-
-func tonicOf(signature int, minor bool) (pitch.Name, bool) {
-	for _, tonic := range pitch.Roots {
-		if inFifths(tonic, minor) == signature {
-			return tonic, true
-		}
-	}
-	return pitch.Name{}, false
-}

@@ -312,8 +312,8 @@ func (r *reader) attributes(e *entry) error {
 			break
 		}
 		minor := k.Mode == "minor"
-		if tonic, ok := tonicOf(k.Fifths, minor); ok {
-			r.f.Key = form.Key{Tonic: tonic, Minor: minor}
+		if key, ok := form.KeyOf(k.Fifths, minor); ok {
+			r.f.Key = key
 		}
 	}
 	for _, t := range e.Times {

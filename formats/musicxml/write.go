@@ -85,7 +85,7 @@ func same(b form.Bar, c harmony.Chord) bool {
 
 func (w *writer) attributes() {
 	w.p(`<attributes><divisions>%d</divisions><key><fifths>%d</fifths><mode>%s</mode></key>`, score.Tick,
-		fifths(w.s.Key.Tonic, w.s.Key.Minor), map[bool]string{true: "minor", false: "major"}[w.s.Key.Minor])
+		w.s.Key.Signature(), map[bool]string{true: "minor", false: "major"}[w.s.Key.Minor])
 	w.p(`<time><beats>%d</beats><beat-type>4</beat-type></time><staves>2</staves>`, w.s.Beats)
 	clef := `<sign>G</sign><line>2</line>`
 	if w.s.Bass() {

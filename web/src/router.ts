@@ -19,6 +19,12 @@ export const router = createRouter({
       meta: { place: 'Bench' },
     },
     {
+      path: '/paper/:id(\\d+)',
+      name: 'paper',
+      component: () => import('./places/paper/PaperPlace.vue'),
+      meta: { place: 'Bench' },
+    },
+    {
       path: '/charts',
       name: 'charts',
       component: () => import('./places/charts/ChartsPlace.vue'),

@@ -25,6 +25,10 @@ export type Thread = Schemas['Thread']
 export type Place = Schemas['Place']
 export type PlaceReading = Schemas['PlaceReading']
 export type Catalogue = Schemas['Catalogue']
+export type Score = Schemas['Score']
+export type Measure = Schemas['Measure']
+export type Stroke = Schemas['Stroke']
+export type Written = Schemas['Written']
 
 /** A refusal by the server, with what was wrong at which field. */
 export class Refused extends Error {

@@ -126,6 +126,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/charts/{id}/musicxml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a MusicXML file */
+        get: operations["chart-musicxml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charts/{id}/opened": {
         parameters: {
             query?: never;
@@ -171,6 +188,40 @@ export interface paths {
         put?: never;
         /** Take a deletion back */
         post: operations["restore-chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/score": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A run, a crossing or the thread of a chart on staff and tablature */
+        get: operations["chart-score"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/score/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same, played over the band */
+        get: operations["chart-score-midi"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -590,6 +641,23 @@ export interface components {
             /** @description the box on the top three strings */
             smallBox?: components["schemas"]["Position"];
         };
+        Measure: {
+            chords: components["schemas"]["Symbol"][];
+            /**
+             * Format: int64
+             * @description from 1; 0 is a pickup
+             */
+            number: number;
+            /** @description a new line is wished for here */
+            row?: boolean;
+            section?: string;
+            /**
+             * Format: int64
+             * @description ticks from the first bar, 960 to the quarter
+             */
+            start: number;
+            strokes: components["schemas"]["Stroke"][];
+        };
         Move: {
             from: components["schemas"]["ToneName"];
             /** @description between third and seventh */
@@ -773,6 +841,28 @@ export interface components {
             /** @description the widest reach without moving the hand */
             widest: components["schemas"]["Span"];
         };
+        Score: {
+            /** @description in the bass clef; both clefs sound an octave lower than written */
+            bass: boolean;
+            /** Format: int64 */
+            beats: number;
+            key: string;
+            measures: components["schemas"]["Measure"][];
+            /** @description by onset, then from the lowest */
+            notes: components["schemas"]["Written"][];
+            /**
+             * Format: int64
+             * @description sharps, or flats when negative
+             */
+            signature: number;
+            /** Format: int64 */
+            strings: number;
+            /** @description eighths are played long, short */
+            swing: boolean;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+        };
         Span: {
             comfortable: boolean;
             /** Format: int64 */
@@ -794,6 +884,45 @@ export interface components {
             /** @enum {string} */
             kind: "hold" | "half step" | "whole step" | "leap";
             to: components["schemas"]["ToneName"];
+        };
+        Stroke: {
+            /**
+             * Format: int64
+             * @description so many notes in the time of normal
+             */
+            actual?: number;
+            /**
+             * Format: int64
+             * @description ticks from the start of the measure
+             */
+            at: number;
+            /**
+             * Format: int64
+             * @description 1 is a whole, 4 a quarter
+             */
+            base: number;
+            dotted?: boolean;
+            /** @description tied from the stroke before */
+            from?: boolean;
+            /** Format: int64 */
+            normal?: number;
+            /** @description indexes of the notes; none is a rest */
+            notes: number[];
+            /** @description tied to the next */
+            to?: boolean;
+            /**
+             * Format: int64
+             * @description strokes of one tuplet share a number
+             */
+            tuplet?: number;
+        };
+        Symbol: {
+            /**
+             * Format: int64
+             * @description from 0
+             */
+            beat: number;
+            symbol: string;
         };
         Target: {
             /** @description what it is over the band's chord, where the soloist imagines another and it rubs */
@@ -860,6 +989,57 @@ export interface components {
         ToneName: {
             degree: string;
             note: string;
+        };
+        Written: {
+            accent?: boolean;
+            /**
+             * Format: int64
+             * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
+             */
+            bend?: number;
+            /** @description muted, without pitch */
+            dead?: boolean;
+            degree?: string;
+            /** Format: int64 */
+            finger?: number;
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: int64
+             * @description the note before it on its string, which it is slid, hammered or pulled from; -1 is none
+             */
+            from: number;
+            /**
+             * @description how it is reached from the note before
+             * @enum {string}
+             */
+            join?: "slide" | "hammer-on" | "pull-off";
+            /** Format: int64 */
+            length: number;
+            /** Format: int64 */
+            midi: number;
+            /** @description as it sounds, such as Bb3 */
+            note: string;
+            /** @description the bend is let down again */
+            release?: boolean;
+            /**
+             * Format: int64
+             * @description slid into from so many frets below, or above when negative
+             */
+            scoop?: number;
+            /**
+             * Format: int64
+             * @description ticks from the first bar, 960 to the quarter
+             */
+            start: number;
+            /** Format: int64 */
+            string: number;
+            /**
+             * Format: int64
+             * @description half steps up to the other note
+             */
+            trill?: number;
+            vibrato?: boolean;
         };
     };
     responses: never;
@@ -1256,6 +1436,45 @@ export interface operations {
             };
         };
     };
+    "chart-musicxml": {
+        parameters: {
+            query: {
+                low: number;
+                high: number;
+                of?: "run" | "crossing" | "thread";
+                /** @description for a run or a crossing: which chord of the form, from 0 */
+                step?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml+xml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "open-chart": {
         parameters: {
             query?: never;
@@ -1338,6 +1557,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Chart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-score": {
+        parameters: {
+            query: {
+                low: number;
+                high: number;
+                of?: "run" | "crossing" | "thread";
+                /** @description for a run or a crossing: which chord of the form, from 0 */
+                step?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Score"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-score-midi": {
+        parameters: {
+            query: {
+                low: number;
+                high: number;
+                of?: "run" | "crossing" | "thread";
+                /** @description for a run or a crossing: which chord of the form, from 0 */
+                step?: number;
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
                 };
             };
             /** @description Error */

@@ -41,7 +41,7 @@ onKeyStroke([' ', '[', ']', 'l', 'L'], (e) => {
   else band.turnLoop()
 })
 
-const beats = computed(() => band.audition?.query.beats ?? band.chart?.beats ?? 4)
+const beats = computed(() => band.audition?.beats ?? band.chart?.beats ?? 4)
 const where = computed(() => {
   const b = band.beat
   if (b === undefined) return undefined

@@ -6,7 +6,8 @@ export const channels: Record<string, { channel: number; drum?: boolean; program
   bass: { channel: 0 },
   chords: { channel: 1 },
   lead: { channel: 2 },
-  tone: { channel: 3, program: 27 },
+  'lead beside': { channel: 3 },
+  tone: { channel: 4, program: 27 },
   'count-in': { channel: 10, drum: true },
   metronome: { channel: 11, drum: true },
 }

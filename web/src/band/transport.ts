@@ -184,8 +184,11 @@ export class Transport {
       else high = mid
     }
     this.next = low
-    // Whoever has changed instruments before this place plays the one he has now.
-    for (const e of events.slice(0, low)) if ((e.data[0]! & 0xf0) === 0xc0) this.hear(e)
+    // Whoever has changed instruments before this place plays the one he has now, and no bend hangs over.
+    const set = (e: SoundEvent) => (e.data[0]! & 0xf0) === 0xc0 || (e.data[0]! & 0xf0) === 0xb0
+    for (const e of events.slice(0, low)) if (set(e)) this.hear(e)
+    const wheel = events.find((e) => (e.data[0]! & 0xf0) === 0xe0)
+    if (wheel) this.hear({ at: tick, track: wheel.track, data: [wheel.data[0]!, 0, 64] })
     this.told(this.anchor)
   }
 

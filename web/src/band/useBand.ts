@@ -35,8 +35,24 @@ export interface Cue {
 /** What is played instead of the chart, looped: bars with notes over them. */
 export interface Audition {
   title: string
-  query: { text: string; key: string; beats: number; feel: string; lead: string[] }
+  beats: number
+  /** Fetches the MIDI file, played as asked. */
+  load: (how: Playing) => Promise<ArrayBuffer>
   cues: Cue[]
+  /** A loop in beats; without one all of it comes round. */
+  loop?: LoopBeats
+}
+
+/** How the band is asked to play. */
+export interface Playing {
+  comp: string
+  intensity: number
+  swing?: number
+  metronome: boolean
+  countIn: boolean
+  seed: number
+  tempo: number
+  choruses: number
 }
 
 const status = ref<Status>('silent')
@@ -53,6 +69,8 @@ const audition = shallowRef<Audition>()
 const here = shallowRef<{ chord: LoopBeats; change: LoopBeats }>()
 /** The beat that is heard, counted from the top of the form; negative in the count-in. */
 const beat = ref<number>()
+/** The same to the tick. */
+const ticks = ref<number>()
 const chorus = ref(0)
 const passes = ref(0)
 
@@ -87,7 +105,7 @@ function open(): Promise<Engine> {
 }
 
 async function score(): Promise<ArrayBuffer> {
-  const how = {
+  const how: Playing = {
     comp: settings.value.comp,
     intensity: settings.value.intensity,
     swing: swing.value || undefined,
@@ -95,12 +113,10 @@ async function score(): Promise<ArrayBuffer> {
     countIn: true,
     seed: seed.value,
     tempo: tempo.value,
+    choruses: 1,
   }
   const parseAs = 'arrayBuffer' as const
-  if (audition.value)
-    return answer<ArrayBuffer>(
-      api.GET('/api/bands/midi', { params: { query: { ...audition.value.query, ...how, choruses: 1 } }, parseAs }),
-    )
+  if (audition.value) return audition.value.load(how)
   const thread = withThread.value
   return answer<ArrayBuffer>(
     api.GET('/api/charts/{id}/midi', {
@@ -119,6 +135,8 @@ async function score(): Promise<ArrayBuffer> {
 }
 
 const loopTicks = () => {
+  const own = audition.value?.loop
+  if (own) return { from: own.from * 960, to: own.to * 960 }
   if (audition.value || !loop.value) return undefined
   return {
     from: loop.value.from * 960,
@@ -143,6 +161,7 @@ function level() {
     const silent =
       player === 'metronome' ? !s.click && !s.clickOnly : s.muted.includes(player) || (s.clickOnly && player !== 'lead')
     engine.tell({ do: 'level', player, level: silent ? 0 : value })
+    if (player === 'lead') engine.tell({ do: 'level', player: 'lead beside', level: silent ? 0 : value })
   }
   engine.setVolume(s.volume)
 }
@@ -180,6 +199,7 @@ function follow() {
   if (at) {
     const b = Math.floor(at.tick / 960)
     const form = audition.value ? 0 : formBeats.value
+    ticks.value = form && b >= 0 ? at.tick % (form * 960) : at.tick
     beat.value = form && b >= 0 ? b % form : b
     chorus.value = form && b >= 0 ? Math.floor(b / form) : 0
   }
@@ -189,7 +209,7 @@ function follow() {
 function stop() {
   engine?.tell({ do: 'stop' })
   if (status.value === 'playing') status.value = 'ready'
-  beat.value = undefined
+  beat.value = ticks.value = undefined
   audition.value = undefined
 }
 
@@ -240,6 +260,15 @@ function take(c: Chart) {
 async function reload() {
   if (status.value === 'playing' && engine) await engine.load(await score())
 }
+
+/** Bars with notes over them, one after the other. */
+export const phrase = (query: { text: string; key: string; beats: number; feel: string; lead: string[] }) => ({
+  beats: query.beats,
+  load: (how: Playing) =>
+    answer<ArrayBuffer>(
+      api.GET('/api/bands/midi', { params: { query: { ...query, ...how } }, parseAs: 'arrayBuffer' as const }),
+    ),
+})
 
 function hear(a: Audition) {
   stop()
@@ -294,6 +323,7 @@ const band = reactive({
   audition,
   threadHeard: computed(() => !!withThread.value),
   beat,
+  ticks,
   chorus,
   passes,
   formBeats,

@@ -270,23 +270,3 @@ h3 {
   }
 }
 </style>
-
-<style>
-/* Paper is paper, whatever the screen shows. */
-@media print {
-  :root,
-  :root[data-theme='stage'] {
-    --paper: #ffffff;
-    --raised: #ffffff;
-    --ink: #1a1d24;
-    --soft: #565044;
-    --rule: #a9a08b;
-    --third: #b93a22;
-    --fifth: #2c5a88;
-    --seventh: #566412;
-    --ext: #6a4c93;
-    print-color-adjust: exact;
-    -webkit-print-color-adjust: exact;
-  }
-}
-</style>

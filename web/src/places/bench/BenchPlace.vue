@@ -136,6 +136,14 @@ onKeyStroke(
       <nav class="links">
         <RouterLink :to="{ name: 'stand', params: { id: data.chart.id }, query: $route.query }">Music stand</RouterLink>
         <RouterLink :to="{ name: 'atlas', params: { id: data.chart.id } }">Atlas</RouterLink>
+        <RouterLink
+          :to="{
+            name: 'paper',
+            params: { id: data.chart.id },
+            query: { frets: `${window.low}-${window.high}`, step: at },
+          }"
+          >Paper</RouterLink
+        >
         <RouterLink :to="{ name: 'edit', params: { id: data.chart.id } }">Edit</RouterLink>
       </nav>
     </header>

@@ -1,5 +1,5 @@
 import { computed, watch } from 'vue'
-import { useBand } from '../../band/useBand'
+import { phrase, useBand } from '../../band/useBand'
 import type { Move, Place } from '../../api/client'
 import { nearest, same } from './moves'
 import type { Bench } from './useBench'
@@ -24,7 +24,7 @@ export function useHearing(bench: Bench, read: (p: Place) => Promise<void>) {
     if (!notes.length || !chord.value) return
     void band.hear({
       title: `the run of ${chord.value.symbol}, note by note`,
-      query: { ...how(), text: bars(chord.value.symbol, notes.length * 2), lead: notes.map((n) => `${n.midi}:2`) },
+      ...phrase({ ...how(), text: bars(chord.value.symbol, notes.length * 2), lead: notes.map((n) => `${n.midi}:2`) }),
       cues: notes.map((n, i) => ({ beat: i * 2, length: 2, place: { string: n.string, fret: n.fret } })),
     })
   }
@@ -39,7 +39,7 @@ export function useHearing(bench: Bench, read: (p: Place) => Promise<void>) {
     const [a, b] = [chord.value!.symbol, data.value!.chords[next.chord]!.symbol]
     void band.hear({
       title: `${m.from.note} to ${m.to.note}, ${a} to ${b}`,
-      query: { ...how(), text: `| ${a} | ${b} |`, lead: [`${midi(p.from)}:${beats}`, `${midi(p.to)}:${beats}`] },
+      ...phrase({ ...how(), text: `| ${a} | ${b} |`, lead: [`${midi(p.from)}:${beats}`, `${midi(p.to)}:${beats}`] }),
       cues: [
         { beat: 0, length: beats, place: p.from },
         { beat: beats, length: beats, place: p.to },
@@ -52,7 +52,7 @@ export function useHearing(bench: Bench, read: (p: Place) => Promise<void>) {
     const beats = data.value!.chart.beats
     void band.hear({
       title: `${p.string}:${p.fret} held over ${chord.value!.symbol}`,
-      query: { ...how(), text: bars(chord.value!.symbol, beats * 2), lead: [`${midi(p)}:${beats * 2 - 1}`, 'r:1'] },
+      ...phrase({ ...how(), text: bars(chord.value!.symbol, beats * 2), lead: [`${midi(p)}:${beats * 2 - 1}`, 'r:1'] }),
       cues: [{ beat: 0, length: beats * 2, place: p }],
     })
   }

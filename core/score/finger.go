@@ -1,0 +1,84 @@
+package score
+
+import (
+	"undaris/core/neck"
+)
+
+// Finger puts fingers on notes that have their places. Where the places ask for
+// what no hand can do, the fingers are left out.
+func Finger(in *neck.Instrument, notes []Note, hand neck.Hand) {
+	asks := asksOf(notes)
+	for i, n := range notes {
+		asks[i].Places = []neck.Placement{n.Placement}
+	}
+	touches, _ := in.FingerPhrase(asks, hand)
+	for i := range notes {
+		notes[i].Finger = 0
+		if touches != nil {
+			notes[i].Finger = touches[i].Finger
+		}
+	}
+}
+
+// Place finds the best places in a window, with fingers, for notes of which the
+// pitches are known. prefer says for each note which string it would rather lie
+// on; 0 is no wish, and nil none at all. unfit are the notes for which the window
+// has no place; when there are any, or no hand can play what is asked, nothing
+// is changed and ok is false.
+func Place(in *neck.Instrument, notes []Note, w neck.Window, hand neck.Hand, prefer []int) (cost float64, unfit []int, ok bool) {
+	asks := asksOf(notes)
+	for i, n := range notes {
+		var places, liked []neck.Placement
+		for _, p := range in.Find(n.Pitch.MIDI(), w) {
+			if in.Bendable(p) < (n.Bend+1)/2 {
+				continue
+			}
+			if scooped := p.Fret - n.Scoop; n.Scoop != 0 && (scooped < 1 || scooped > in.Last()) {
+				continue
+			}
+			places = append(places, p)
+			if prefer != nil && prefer[i] == p.String {
+				liked = append(liked, p)
+			}
+		}
+		if len(liked) > 0 {
+			places = liked
+		}
+		if len(places) == 0 {
+			unfit = append(unfit, i)
+		}
+		asks[i].Places = places
+	}
+	if len(unfit) > 0 {
+		return 0, unfit, false
+	}
+	touches, cost := in.FingerPhrase(asks, hand)
+	if touches == nil {
+		if prefer != nil {
+			return Place(in, notes, w, hand, nil)
+		}
+		return 0, nil, len(notes) == 0
+	}
+	for i, t := range touches {
+		notes[i].Placement, notes[i].Finger = t.Placement, t.Finger
+	}
+	return cost, nil, true
+}
+
+// asksOf says how each note hangs on the one before.
+func asksOf(notes []Note) []neck.Ask {
+	asks := make([]neck.Ask, len(notes))
+	for i, n := range notes {
+		if i == 0 {
+			continue
+		}
+		before := notes[i-1]
+		asks[i] = neck.Ask{
+			With: before.Start == n.Start,
+			Same: n.Join != Picked && before.Start != n.Start,
+			Slid: n.Join == Slide && before.Start != n.Start,
+			Rest: n.Start-before.End() >= Tick,
+		}
+	}
+	return asks
+}

@@ -1,0 +1,377 @@
+/*
+ * Staff and tablature, engraved by VexFlow. What is to be written comes from the
+ * core, bar by bar; here it is only drawn, and told where everything came to lie.
+ */
+import {
+  Accidental,
+  Articulation,
+  Beam,
+  Bend,
+  Dot,
+  Formatter,
+  Fraction,
+  FretHandFinger,
+  GhostNote,
+  Modifier,
+  Ornament,
+  Renderer,
+  Stave,
+  StaveConnector,
+  StaveNote,
+  StaveTie,
+  TabNote,
+  TabSlide,
+  TabStave,
+  TabTie,
+  Tuplet,
+  Vibrato,
+  Voice,
+  type Note,
+  type RenderContext,
+  type StemmableNote,
+} from 'vexflow/bravura'
+import type { Measure, Score, Stroke } from '../api/client'
+
+/** Where a written note lies: x in the middle of its head, y on the staff and on the tablature. */
+export interface Spot {
+  note: number
+  x: number
+  staff: number
+  tab: number
+  system: number
+  /** 0 is the top note of a double stop */
+  stack: number
+}
+
+export interface Box {
+  measure: number
+  start: number
+  x: number
+  width: number
+  system: number
+  /** where its first note stands, and where its last ends */
+  from: number
+  to: number
+}
+
+export interface System {
+  top: number
+  chords: number
+  staffTop: number
+  tabBottom: number
+  degrees: number
+  height: number
+}
+
+export interface Layout {
+  height: number
+  spots: Spot[]
+  boxes: Box[]
+  systems: System[]
+  symbols: { x: number; y: number; text: string }[]
+}
+
+const majors = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#']
+const bases: Record<number, string> = { 1: 'w', 2: 'h', 4: 'q', 8: '8', 16: '16', 32: '32' }
+const bends = ['', '¼', '½', '¾', 'full', '1¼', '1½']
+const chordRoom = 30
+const staffHeight = 40
+const between = 44
+const degreeRoom = 34
+
+interface Placed {
+  measure: Measure
+  width: number
+}
+
+/** Staff notes are written an octave above their sound, as guitar music is. */
+function key(note: string): { letter: string; accidental: string; octave: number } {
+  const m = /^([A-G])([b#]*)(-?\d)$/.exec(note)!
+  return { letter: m[1]!.toLowerCase(), accidental: m[2]!, octave: Number(m[3]) + 1 }
+}
+
+/** Steps of the scale above the bottom line. */
+function line(note: string, bass: boolean): number {
+  const k = key(note)
+  return k.octave * 7 + 'cdefgab'.indexOf(k.letter) - (bass ? 2 * 7 + 4 : 4 * 7 + 2)
+}
+
+function wants(m: Measure, score: Score): number {
+  const strokes = m.strokes.reduce((sum, s) => {
+    const sharp = s.notes.some((n) => /[b#]/.test(score.notes[n]!.note))
+    const bent = s.notes.some((n) => score.notes[n]!.bend || score.notes[n]!.vibrato)
+    return sum + 26 + (sharp ? 7 : 0) + (bent ? 16 : 0) + (s.base <= 2 ? 14 : 0)
+  }, 0)
+  return Math.max(96, strokes + 30, m.chords.length * 58)
+}
+
+/** Breaks the measures into lines: where a line is wished for, or the paper ends. */
+function lines(score: Score, width: number): Placed[][] {
+  const head = 78 + Math.abs(score.signature) * 10
+  const out: Placed[][] = []
+  let row: Placed[] = []
+  let used = head
+  for (const measure of score.measures) {
+    const width0 = wants(measure, score)
+    if (row.length && (used + width0 > width || (measure.row && row.some((p) => p.measure.number > 0)))) {
+      out.push(row)
+      row = []
+      used = head
+    }
+    row.push({ measure, width: width0 })
+    used += width0
+  }
+  if (row.length) out.push(row)
+  return out
+}
+
+const tab = (score: Score) => (score.strings - 1) * 13
+
+export function draw(host: HTMLDivElement, score: Score, width: number, fingers: boolean): Layout {
+  host.replaceChildren()
+  const rows = lines(score, width)
+  const layout: Layout = { height: 0, spots: [], boxes: [], systems: [], symbols: [] }
+  let top = 0
+  for (const row of rows) {
+    const notes = row.flatMap((p) => p.measure.strokes.flatMap((s) => s.notes))
+    const highest = Math.max(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
+    const lowest = Math.min(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
+    const room = Math.max(22, (highest - 8) * 5 + 30)
+    const below = Math.max(between, -lowest * 5 + 32)
+    const stacked = Math.max(1, ...row.flatMap((p) => p.measure.strokes.map((s) => s.notes.length))) - 1
+    const foot = degreeRoom + stacked * 20
+    const staffTop = top + chordRoom + room
+    const tabTop = staffTop + staffHeight + below
+    layout.systems.push({
+      top,
+      chords: top + 22,
+      staffTop,
+      tabBottom: tabTop + tab(score),
+      degrees: tabTop + tab(score) + 20,
+      height: tabTop + tab(score) + foot - top,
+    })
+    top = tabTop + tab(score) + foot + 14
+  }
+  layout.height = top
+  const renderer = new Renderer(host, Renderer.Backends.SVG)
+  renderer.resize(width, top)
+  const context = renderer.getContext()
+  const drawn = new Map<number, { tab?: Note; index: number; staff: StaveNote; system: number }>()
+  rows.forEach((row, i) => system(context, score, row, i, rows.length, width, fingers, layout, drawn))
+  joins(context, score, drawn)
+  return layout
+}
+
+function system(
+  context: RenderContext,
+  score: Score,
+  row: Placed[],
+  index: number,
+  rows: number,
+  width: number,
+  fingers: boolean,
+  layout: Layout,
+  drawn: Map<number, { tab?: Note; index: number; staff: StaveNote; system: number }>,
+) {
+  const at = layout.systems[index]!
+  const signature = majors[score.signature + 7]!
+  const head = 70 + Math.abs(score.signature) * 10 + (index === 0 ? 22 : 0)
+  const wanted = row.reduce((sum, p) => sum + p.width, 0)
+  // The last line keeps its natural width unless it is nearly full.
+  const room = width - head - 2
+  const short = index === rows - 1 && wanted < room * 0.6
+  const stretch = short ? Math.min(room / wanted, 1.5) : room / wanted
+  let x = 1
+  let tiedFrom: { staff: StaveNote; notes: number[] } | undefined
+  row.forEach((p, i) => {
+    const w = p.width * stretch + (i === 0 ? head : 0)
+    const stave = new Stave(x, at.staffTop - 40, w, { leftBar: i > 0 ? false : true })
+    const tabs = new TabStave(x, at.tabBottom - tab(score) - 52, w, { numLines: score.strings, leftBar: i === 0 })
+    if (i === 0) {
+      stave.addClef(score.bass ? 'bass' : 'treble', 'default', '8vb').addKeySignature(signature)
+      if (index === 0) stave.addTimeSignature(`${score.beats}/4`)
+      tabs.addTabGlyph()
+    }
+    if (p.measure.number === score.measures.at(-1)?.number) {
+      stave.setEndBarType(3)
+      tabs.setEndBarType(3)
+    }
+    const from = Math.max(stave.getNoteStartX(), tabs.getNoteStartX())
+    stave.setNoteStartX(from)
+    tabs.setNoteStartX(from)
+    stave.setContext(context).draw()
+    tabs.setContext(context).draw()
+    if (i === 0) new StaveConnector(stave, tabs).setType('singleLeft').setContext(context).draw()
+    const written = p.measure.strokes.map((s) => staffNote(s, score, fingers))
+    const fretted = p.measure.strokes.map((s) => tabNote(s, score))
+    const tuplets = tupletsOf(p.measure, written, fretted)
+    const voices = [written, fretted].map((list) =>
+      new Voice({ numBeats: score.beats, beatValue: 4 }).setMode(Voice.Mode.SOFT).addTickables(list),
+    )
+    Accidental.applyAccidentals([voices[0]!], signature)
+    const beams = Beam.generateBeams(written.filter((n): n is StaveNote => n instanceof StaveNote) as StemmableNote[], {
+      groups: [new Fraction(1, 4)],
+    })
+    const formatter = new Formatter()
+    formatter.joinVoices([voices[0]!]).joinVoices([voices[1]!])
+    formatter.format(voices, Math.max(40, x + w - from - 18))
+    voices[0]!.draw(context, stave)
+    voices[1]!.draw(context, tabs)
+    for (const b of beams) b.setContext(context).draw()
+    for (const t of tuplets) t.setContext(context).draw()
+    const xs = written.map((n) => n.getAbsoluteX() + 6)
+    const end = x + w
+    layout.boxes.push({
+      measure: p.measure.number,
+      start: p.measure.start,
+      x,
+      width: w,
+      system: index,
+      from: xs[0] ?? from,
+      to: end,
+    })
+    p.measure.strokes.forEach((s, k) => {
+      const staff = written[k]!
+      if (s.from && tiedFrom)
+        new StaveTie({
+          firstNote: tiedFrom.staff,
+          lastNote: staff,
+          firstIndexes: s.notes.map((_, n) => n),
+          lastIndexes: s.notes.map((_, n) => n),
+        })
+          .setContext(context)
+          .draw()
+      else if (s.from)
+        new StaveTie({ lastNote: staff, firstIndexes: s.notes.map((_, n) => n), lastIndexes: s.notes.map((_, n) => n) })
+          .setContext(context)
+          .draw()
+      tiedFrom = s.to ? { staff: staff as StaveNote, notes: s.notes } : undefined
+      if (s.from || !s.notes.length) return
+      s.notes.forEach((note, n) => {
+        drawn.set(note, { tab: fretted[k], index: n, staff: staff as StaveNote, system: index })
+        layout.spots.push({
+          note,
+          x: xs[k]!,
+          staff: (staff as StaveNote).getYs()[n]!,
+          tab: at.tabBottom - tab(score) + (score.notes[note]!.string - 1) * 13,
+          system: index,
+          stack: s.notes.length - 1 - n,
+        })
+      })
+    })
+    const beat = (b: number) => {
+      const tick = b * 960
+      const k = p.measure.strokes.findIndex((s) => s.at >= tick)
+      if (k >= 0 && p.measure.strokes[k]!.at === tick) return xs[k]! - 8
+      return xs[0]! - 8 + ((end - xs[0]!) * b) / score.beats
+    }
+    for (const c of p.measure.chords)
+      layout.symbols.push({ x: c.beat === 0 ? xs[0]! - 8 : beat(c.beat), y: at.chords, text: c.symbol })
+    x += w
+  })
+}
+
+function staffNote(s: Stroke, score: Score, fingers: boolean): StaveNote {
+  const rest = !s.notes.length
+  const clef = score.bass ? 'bass' : 'treble'
+  const keys = rest
+    ? [score.bass ? 'd/3' : 'b/4']
+    : s.notes.map((n) => {
+        const k = key(score.notes[n]!.note)
+        return `${k.letter}${k.accidental}/${k.octave}${score.notes[n]!.dead ? '/x2' : ''}`
+      })
+  const note = new StaveNote({
+    keys,
+    duration: bases[s.base]! + (s.dotted ? 'd' : '') + (rest ? 'r' : ''),
+    clef,
+    autoStem: true,
+  })
+  if (s.dotted) Dot.buildAndAttach([note], { all: true })
+  s.notes.forEach((n, i) => {
+    const w = score.notes[n]!
+    if (s.from) return
+    if (fingers && w.finger)
+      note.addModifier(new FretHandFinger(String(w.finger)).setPosition(Modifier.Position.LEFT), i)
+    if (w.accent && i === 0) note.addModifier(new Articulation('a>').setPosition(Modifier.Position.ABOVE))
+    if (w.trill && i === 0) note.addModifier(new Ornament('tr'))
+  })
+  return note
+}
+
+function tabNote(s: Stroke, score: Score): TabNote | GhostNote {
+  const duration = bases[s.base]! + (s.dotted ? 'd' : '')
+  if (!s.notes.length || s.from) {
+    const ghost = new GhostNote({ duration })
+    if (s.dotted) Dot.buildAndAttach([ghost], { all: true })
+    return ghost
+  }
+  const note = new TabNote({
+    positions: s.notes.map((n) => ({
+      str: score.notes[n]!.string,
+      fret: score.notes[n]!.dead ? 'X' : score.notes[n]!.fret,
+    })),
+    duration,
+  })
+  if (s.dotted) Dot.buildAndAttach([note], { all: true })
+  s.notes.forEach((n, i) => {
+    const w = score.notes[n]!
+    if (w.bend) {
+      const phrase = [{ type: Bend.UP, text: bends[w.bend]! }]
+      if (w.release) phrase.push({ type: Bend.DOWN, text: '' })
+      note.addModifier(new Bend(phrase), i)
+    }
+    if (w.vibrato && i === 0) note.addModifier(new Vibrato(), 0)
+  })
+  return note
+}
+
+/** Both voices are squeezed into their tuplets; only the staff shows them. */
+function tupletsOf(m: Measure, written: StaveNote[], fretted: (TabNote | GhostNote)[]): Tuplet[] {
+  const out: Tuplet[] = []
+  for (const number of new Set(m.strokes.map((s) => s.tuplet ?? 0))) {
+    if (!number) continue
+    const inside = m.strokes.map((s, i) => ({ s, i })).filter(({ s }) => s.tuplet === number)
+    const { actual, normal } = inside[0]!.s
+    const options = { numNotes: actual!, notesOccupied: normal!, ratioed: false, bracketed: true }
+    out.push(
+      new Tuplet(
+        inside.map(({ i }) => written[i]!),
+        options,
+      ),
+    )
+    new Tuplet(
+      inside.map(({ i }) => fretted[i]!),
+      options,
+    )
+  }
+  return out
+}
+
+/** Hammer-ons, pull-offs and slides, from note to note on a string. */
+function joins(
+  context: RenderContext,
+  score: Score,
+  drawn: Map<number, { tab?: Note; index: number; staff: StaveNote; system: number }>,
+) {
+  score.notes.forEach((n, i) => {
+    const to = drawn.get(i)
+    const from = n.from >= 0 ? drawn.get(n.from) : undefined
+    if (!n.join || !to || !from || from.system !== to.system) return
+    const notes = {
+      firstNote: from.tab as TabNote,
+      lastNote: to.tab as TabNote,
+      firstIndexes: [from.index],
+      lastIndexes: [to.index],
+    }
+    const up = n.midi > score.notes[n.from]!.midi
+    const tie =
+      n.join === 'slide'
+        ? up
+          ? TabSlide.createSlideUp(notes)
+          : TabSlide.createSlideDown(notes)
+        : n.join === 'hammer-on'
+          ? TabTie.createHammeron(notes)
+          : TabTie.createPulloff(notes)
+    tie.setContext(context).draw()
+  })
+}

@@ -1,0 +1,230 @@
+<script setup lang="ts">
+/* A run, a crossing or the thread on paper. */
+import { useQuery } from '@tanstack/vue-query'
+import { useTitle } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import Button from 'primevue/button'
+import SelectButton from 'primevue/selectbutton'
+import Select from 'primevue/select'
+import { answer, api } from '../../api/client'
+import { useChartMap } from '../../api/queries'
+import { useBand } from '../../band/useBand'
+import StaffDrawing from '../../notation/StaffDrawing.vue'
+import EmptyPlace from '../../shell/EmptyPlace.vue'
+
+const route = useRoute()
+const router = useRouter()
+const id = computed(() => Number(route.params.id))
+const map = useChartMap(id, ref(undefined), ref(true))
+const kinds = ['thread', 'run', 'crossing'] as const
+const set = (query: Record<string, string | number | undefined>) =>
+  router.replace({ query: { ...route.query, ...query } })
+const of = computed({
+  get: () => kinds.find((k) => k === route.query.of) ?? 'thread',
+  set: (v) => set({ of: v }),
+})
+const windows = computed(() =>
+  (map.data.value?.positions ?? []).map((p) => ({ name: `${p.low}–${p.high}`, value: `${p.low}-${p.high}` })),
+)
+const frets = computed({
+  get: () => String(route.query.frets ?? windows.value[0]?.value ?? ''),
+  set: (v) => set({ frets: v }),
+})
+/* One entry for each chord of the form, or each change. */
+const steps = computed(() => {
+  const m = map.data.value
+  if (!m) return []
+  const all = m.bars.flatMap((b, bar) => b.changes.map((c) => ({ bar, chord: m.chords[c.chord]!.symbol })))
+  const seen = new Set<string>()
+  return all.flatMap((s, i) => {
+    const next = all[(i + 1) % all.length]!
+    const name = of.value === 'run' ? s.chord : `${s.chord} to ${next.chord}`
+    if (seen.has(name) || (of.value === 'crossing' && s.chord === next.chord)) return []
+    seen.add(name)
+    return [{ name: engraved(name), value: i }]
+  })
+})
+const engraved = (text: string) => text.replaceAll('b', '♭').replaceAll('#', '♯').replaceAll('dim', '°')
+const step = computed({
+  get: () => {
+    const asked = Number(route.query.step ?? 0)
+    return steps.value.some((s) => s.value === asked) ? asked : (steps.value[0]?.value ?? 0)
+  },
+  set: (v) => set({ step: v }),
+})
+const asked = computed(() => {
+  const [low, high] = frets.value.split('-').map(Number)
+  return { of: of.value, low: low!, high: high!, step: of.value === 'thread' ? 0 : step.value }
+})
+const score = useQuery({
+  queryKey: ['score', id, asked],
+  queryFn: () => answer(api.GET('/api/charts/{id}/score', { params: { path: { id: id.value }, query: asked.value } })),
+  enabled: computed(() => !!frets.value),
+  placeholderData: (before) => before,
+})
+const fingers = computed({
+  get: () => route.query.fingers === 'yes',
+  set: (v) => set({ fingers: v ? 'yes' : undefined }),
+})
+const link = computed(
+  () =>
+    `/api/charts/${id.value}/musicxml?${new URLSearchParams(Object.entries(asked.value).map(([k, v]) => [k, String(v)]))}`,
+)
+const title = computed(() => map.data.value?.chart.title ?? '')
+useTitle(computed(() => `${title.value} on paper · Undaris`))
+const print = () => window.print()
+
+/* What is written can be heard, over its own bars. */
+const band = useBand()
+function hear() {
+  const s = score.data.value
+  if (!s) return
+  if (band.playing) return band.stop()
+  const [path, query] = [{ id: id.value }, asked.value]
+  void band.hear({
+    title: s.title,
+    beats: s.beats,
+    cues: [],
+    load: (how) =>
+      answer(
+        api.GET('/api/charts/{id}/score/midi', {
+          params: { path, query: { ...query, ...how } },
+          parseAs: 'arrayBuffer',
+        }),
+      ),
+  })
+}
+const tick = computed(() =>
+  band.audition?.title === score.data.value?.title && band.ticks !== undefined ? band.ticks : undefined,
+)
+</script>
+
+<template>
+  <main v-if="map.data.value" class="paper">
+    <header>
+      <h1>On paper</h1>
+      <RouterLink :to="{ name: 'bench', params: { id }, query: { frets: route.query.frets } }"
+        >Back to the Bench</RouterLink
+      >
+      <span class="space" />
+      <Button :icon="band.playing ? 'pi pi-stop' : 'pi pi-volume-up'" label="Hear" variant="outlined" @click="hear" />
+      <Button as="a" :href="link" download icon="pi pi-download" label="MusicXML" variant="outlined" />
+      <Button icon="pi pi-print" label="Print" @click="print" />
+    </header>
+    <div class="choice">
+      <SelectButton v-model="of" :options="[...kinds]" :allow-empty="false" aria-label="what is written" />
+      <SelectButton
+        v-model="frets"
+        :options="windows"
+        option-label="name"
+        option-value="value"
+        :allow-empty="false"
+        aria-label="frets"
+      />
+      <Select
+        v-if="of !== 'thread'"
+        v-model="step"
+        input-id="paper-step"
+        :options="steps"
+        option-label="name"
+        option-value="value"
+        :aria-label="of === 'run' ? 'chord' : 'change'"
+      />
+      <label class="tick"><input v-model="fingers" type="checkbox" />fingers</label>
+    </div>
+    <article v-if="score.data.value && !score.error.value">
+      <h2>{{ title }}</h2>
+      <p class="under">
+        {{ of === 'thread' ? 'the thread' : steps.find((s) => s.value === step)?.name }} · frets
+        {{ frets.replace('-', ' to ') }} · {{ score.data.value.tempo }} a minute<template v-if="score.data.value.swing">
+          · swing: eighths long, short</template
+        >
+      </p>
+      <StaffDrawing :score="score.data.value" :fingers="fingers" :tick="tick" />
+    </article>
+    <p v-else-if="score.error.value" class="trouble" role="alert">{{ score.error.value.message }}</p>
+  </main>
+  <EmptyPlace v-else-if="map.error.value" title="This chart cannot be shown" :text="map.error.value.message">
+    <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
+  </EmptyPlace>
+</template>
+
+<style scoped>
+.paper {
+  padding: 0.75rem 1.25rem 2rem;
+}
+
+header,
+.choice {
+  display: flex;
+  align-items: center;
+  gap: 0.6rem 1rem;
+  flex-wrap: wrap;
+  margin-bottom: 0.75rem;
+}
+
+h1 {
+  font-size: 2rem;
+}
+
+header a:not(.p-button) {
+  min-height: var(--target);
+  display: inline-flex;
+  align-items: center;
+}
+
+.space {
+  flex: 1;
+}
+
+.tick {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: var(--target);
+}
+
+.tick input {
+  width: 1.25rem;
+  height: 1.25rem;
+  accent-color: var(--ink);
+}
+
+article {
+  background: var(--raised);
+  border: 1px solid var(--rule);
+  padding: 1.25rem 1.5rem;
+}
+
+h2 {
+  font-size: var(--text-xl);
+}
+
+.under {
+  color: var(--soft);
+  margin-bottom: 0.5rem;
+}
+
+.trouble {
+  color: var(--danger);
+  font-weight: 600;
+}
+
+@media print {
+  header,
+  .choice {
+    display: none;
+  }
+
+  .paper {
+    padding: 0;
+  }
+
+  article {
+    border: 0;
+    padding: 0;
+    background: none;
+  }
+}
+</style>
