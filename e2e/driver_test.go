@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io/fs"
 	"log/slog"
+	"net/http"
 	"net/http/httptest"
 	"os"
 	"strings"
@@ -61,9 +62,17 @@ func sit(t testing.TB, fill bool) *player {
 	if fill {
 		require.NoError(t, demo.Fill(s))
 	}
-	web := httptest.NewServer(server.New(s, web.Files(), slog.New(slog.DiscardHandler)))
+	mux := http.NewServeMux()
+	mux.Handle("/", server.New(s, web.Files(), slog.New(slog.DiscardHandler)))
+	mux.Handle("/test/", http.StripPrefix("/test/", http.FileServer(http.Dir("testdata"))))
+	mux.Handle("/modules/", http.StripPrefix("/modules/", http.FileServer(http.Dir("../web/node_modules"))))
+	web := httptest.NewServer(mux)
 	ctx, cancel := chromedp.NewContext(browser)
-	ctx, stop := context.WithTimeout(ctx, 90*time.Second)
+	limit := 90 * time.Second
+	if _, measuring := t.(*testing.B); measuring {
+		limit = 10 * time.Minute
+	}
+	ctx, stop := context.WithTimeout(ctx, limit)
 	p := &player{t, ctx, web.URL, func() { web.CloseClientConnections(); web.Listener.Close() }}
 	var faults []string
 	exceptions := chromedp.Events(ctx, runtime.ExceptionThrown)

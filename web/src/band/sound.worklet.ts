@@ -10,7 +10,13 @@ declare class AudioWorkletProcessor {
   readonly port: MessagePort
 }
 
+const block = 128
+const room = 4 * block
+
 class Sound extends AudioWorkletProcessor {
+  /** Sound that is rendered and not yet heard. */
+  private readonly ahead: [Float32Array, Float32Array] = [new Float32Array(room), new Float32Array(room)]
+  private ready = 0
   private readonly synth = new SpessaSynthProcessor(sampleRate, { eventsEnabled: false, initialTime: 0 })
   private bank?: BasicSoundBank
   private readonly transport = new Transport(
@@ -38,9 +44,11 @@ class Sound extends AudioWorkletProcessor {
     await this.synth.processorInitialized
     this.bank = SoundBankLoader.fromArrayBuffer(bank)
     this.synth.soundBankManager.addSoundBank(this.bank, 'band')
-    // Chorus drifts, so that no two passes of a loop would sound the same.
+    // Chorus and the reverb's own sway drift, so that no two passes of a loop would sound the same.
     this.synth.setSystemParameter('chorusGain', 0)
     this.synth.setSystemParameter('reverbGain', 0.5)
+    const hall = this.synth.reverbProcessor as { dattorro?: { excursionDepth: number } }
+    if (hall.dattorro) hall.dattorro.excursionDepth = 0
     for (const { channel, drum, program } of Object.values(channels)) {
       if (drum) this.synth.midiChannels[channel]!.setDrums(true)
       this.synth.programChange(channel, program ?? 0)
@@ -95,10 +103,28 @@ class Sound extends AudioWorkletProcessor {
     this.synth.processMessage([(data[0]! & 0xf0) | (channels[player]!.channel % 16), ...data.slice(1)])
   }
 
+  /*
+   * Envelopes and filters move once a block. So blocks are counted from the start of each pass, not from the
+   * loudspeaker's own: only then does every pass of a loop sound the same to the sample.
+   */
   process(_in: Float32Array[][], out: Float32Array[][]) {
     const [left, right] = out[0]!
     if (!left || !right) return true
-    this.transport.run(currentFrame, left.length, (from, count) => this.synth.process(left, right, from, count))
+    const frames = left.length
+    while (this.ready < frames) {
+      const at = this.ready
+      const most = Math.min(block, room - at)
+      this.ready += this.transport.run(currentFrame + at, most, (from, count) =>
+        this.synth.process(this.ahead[0], this.ahead[1], at + from, count),
+      )
+    }
+    for (const [side, to] of [left, right].entries()) {
+      const from = this.ahead[side]!
+      to.set(from.subarray(0, frames))
+      from.copyWithin(0, frames, this.ready)
+      from.fill(0, this.ready - frames)
+    }
+    this.ready -= frames
     return true
   }
 }

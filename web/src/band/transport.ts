@@ -124,8 +124,16 @@ export class Transport {
     this.jump = { at: now < 0 ? 0 : Math.min(this.barEnd(now), this.score.end), to: tick }
   }
 
-  /** Plays the events of some frames; render fills the sound between them. */
-  run(frame: number, frames: number, render: (from: number, count: number) => void) {
+  /**
+   * Plays the events of some frames; render fills the sound between them. Ends early at a block counted from the
+   * start of the pass, and where a pass is over; returns the frames done.
+   */
+  run(frame: number, most: number, render: (from: number, count: number) => void): number {
+    let frames = most
+    if (this.playing) {
+      const into = (frame - this.anchor.frame) % most
+      if (into > 0) frames -= into
+    }
     let done = 0
     while (this.playing && this.score && done < frames) {
       const turn = this.turn()
@@ -140,9 +148,13 @@ export class Transport {
       if (eventTick < Infinity) {
         this.next++
         this.play(event!)
-      } else this.comeRound(turn)
+      } else {
+        this.comeRound(turn)
+        if (done > 0) return done
+      }
     }
     if (done < frames) render(done, frames - done)
+    return frames
   }
 
   private turn(): { at: number; to: number; pass: boolean } {

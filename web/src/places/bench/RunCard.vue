@@ -25,6 +25,16 @@ const start = computed(() => props.run.notes[0])
         ><MusicText :text="chord.symbol" />, low to high<template v-if="start">
           · starts on its <MusicText :text="start.degree === 'R' ? 'root' : start.degree" /></template
       ></small>
+      <button
+        v-if="run.notes.length"
+        type="button"
+        class="hear"
+        aria-label="hear the run, note by note over its chord"
+        title="note by note over its chord"
+        @click="emit('hear')"
+      >
+        <i class="pi pi-volume-up" />Hear
+      </button>
     </h2>
     <p v-if="chord.none" class="empty">Silence: the band rests here, and so may you.</p>
     <p v-else-if="!run.notes.length" class="empty">No tone of this chord lies in these frets. Widen the window.</p>
@@ -63,10 +73,6 @@ const start = computed(() => props.run.notes[0])
 </template>
 
 <style scoped>
-h2 {
-  font-size: var(--text-l);
-}
-
 small {
   font: 400 var(--text-s) var(--font-text);
   color: var(--soft);
@@ -84,6 +90,27 @@ li {
   display: grid;
   justify-items: center;
   line-height: 1.2;
+}
+
+h2 {
+  font-size: var(--text-l);
+  display: flex;
+  align-items: baseline;
+  gap: 0.6rem;
+}
+
+.hear {
+  margin-left: auto;
+  display: inline-flex;
+  align-items: center;
+  gap: 0.4rem;
+  min-height: 2rem;
+  padding: 0 0.6rem;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: 500 var(--text-s) var(--font-text);
+  cursor: pointer;
 }
 
 .heard {
