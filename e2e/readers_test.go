@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -34,7 +35,7 @@ func TestOtherReadersUnderstandTheFiles(t *testing.T) {
 	}](p, `readMIDI('/api/charts/6/midi?choruses=2&seed=3')`)
 	assert.Equal(t, band.Tick, midi.Ticks)
 	require.NotEmpty(t, midi.Tempo)
-	assert.InDelta(t, 96, midi.Tempo[len(midi.Tempo)-1], 0.01)
+	assert.InDelta(t, 96, slices.Min(midi.Tempo), 0.01) // it puts its own 120 beside it
 	assert.Equal(t, len(perf.Markers), midi.Markers)
 	require.Len(t, midi.Tracks, len(perf.Tracks)+1)
 	for i, track := range perf.Tracks {
