@@ -69,3 +69,19 @@ func KeyOf(signature int, minor bool) (Key, bool) {
 	}
 	return Key{}, false
 }
+
+// spelling is how the twelve half steps above a tonic are named where no chord
+// says otherwise.
+var spelling = [12]pitch.Interval{
+	{}, {Letters: 1, HalfSteps: 1}, {Letters: 1, HalfSteps: 2}, {Letters: 2, HalfSteps: 3}, {Letters: 2, HalfSteps: 4}, {Letters: 3, HalfSteps: 5},
+	{Letters: 4, HalfSteps: 6}, {Letters: 4, HalfSteps: 7}, {Letters: 5, HalfSteps: 8}, {Letters: 5, HalfSteps: 9}, {Letters: 6, HalfSteps: 10}, {Letters: 6, HalfSteps: 11},
+}
+
+// Spell names a pitch class 0–11 in the key, without double accidentals.
+func (k Key) Spell(class int) pitch.Name {
+	n := k.Tonic.Up(spelling[((class-k.Tonic.Class())%12+12)%12])
+	if n.Alter < -1 || n.Alter > 1 {
+		return n.Simpler()
+	}
+	return n
+}

@@ -142,3 +142,19 @@ func (s Score) Joined(i int) (next int, ok bool) {
 
 // Bass tells that the instrument is written in the bass clef.
 func (s Score) Bass() bool { return s.In.Open[len(s.In.Open)-1].MIDI() < 52 }
+
+// Change tells whether a new chord begins at a tick; the first bar counts as one.
+func (s Score) Change(tick int) bool {
+	if tick < 0 || tick >= len(s.Bars)*s.Bar() || tick%Tick != 0 {
+		return false
+	}
+	now, sounds := s.ChordAt(tick)
+	if !sounds {
+		return false
+	}
+	if tick == 0 {
+		return true
+	}
+	before, _ := s.ChordAt(tick - Tick)
+	return before.String() != now.String()
+}

@@ -1,0 +1,133 @@
+package lick
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+
+	"undaris/core/harmony"
+	"undaris/core/score"
+)
+
+// Note is one note of a lick.
+type Note struct {
+	Start  int            `json:"start" doc:"ticks from the lick's first beat, 960 to the quarter; negative in a pickup"`
+	Length int            `json:"length" doc:"ticks"`
+	Degree harmony.Degree `json:"degree" doc:"above the root of the chord, or of the key"`
+	Octave int            `json:"octave" minimum:"-3" maximum:"4" doc:"octaves above the lick's own root"`
+	String int            `json:"string,omitempty" doc:"where it would rather lie; 0 is no wish"`
+	score.Ornaments
+}
+
+// Lick is a phrase kept as degrees.
+type Lick struct {
+	// Chord is the kind of chord it was made over, as the suffix of a symbol: "7",
+	// "m7", "". For a lick of a key it is "" or "m", the key's mode.
+	Chord string
+	OfKey bool   // degrees are counted from the key, whatever chord sounds
+	Notes []Note // by Start, then from the lowest
+}
+
+// Limits of a lick.
+const (
+	MaxNotes = 256
+	MaxTicks = 16 * 4 * score.Tick // from the first note to the end of the last
+)
+
+// Check says what in a lick cannot be kept.
+func (l Lick) Check() error {
+	if len(l.Notes) == 0 {
+		return errors.New("a lick needs at least one note")
+	}
+	if len(l.Notes) > MaxNotes || l.End()-l.Notes[0].Start > MaxTicks {
+		return fmt.Errorf("a lick of %d notes over %d beats; %d notes and %d beats can be kept", len(l.Notes), (l.End()-l.Notes[0].Start)/score.Tick, MaxNotes, MaxTicks/score.Tick)
+	}
+	if _, err := harmony.Parse("C" + l.Chord); err != nil {
+		return fmt.Errorf("%q is no kind of chord: %w", l.Chord, err)
+	}
+	for i, n := range l.Notes {
+		if _, ok := n.Degree.Interval(); !ok {
+			return fmt.Errorf("%q in note %d is no degree; write R, b3, 3, 11, b5, 5, 6, b7 and so on", n.Degree, i+1)
+		}
+		if n.Length <= 0 || i > 0 && n.Start < l.Notes[i-1].Start {
+			return fmt.Errorf("note %d begins before the one it follows, or has no length", i+1)
+		}
+		if n.Octave < -3 || n.Octave > 4 || n.Bend < 0 || n.Bend > 6 {
+			return fmt.Errorf("note %d is %d octaves away and bent %d quarter tones; that is beyond a neck", i+1, n.Octave, n.Bend)
+		}
+	}
+	return nil
+}
+
+// End is the tick at which the last note is over.
+func (l Lick) End() int {
+	end := 0
+	for _, n := range l.Notes {
+		end = max(end, n.Start+n.Length)
+	}
+	return end
+}
+
+// above is a note's distance from the lick's root in half steps.
+func (n Note) above() int {
+	i, _ := n.Degree.Interval()
+	return i.HalfSteps + 12*n.Octave
+}
+
+// Settled is the lick with its octaves counted so that the lowest note lies
+// within an octave of the root: two licks that sound alike are equal.
+func (l Lick) Settled() Lick {
+	l.Notes = slices.Clone(l.Notes)
+	low := 1 << 20
+	for _, n := range l.Notes {
+		low = min(low, n.Octave)
+	}
+	for i := range l.Notes {
+		l.Notes[i].Octave -= low
+	}
+	return l
+}
+
+// Of keeps written notes as a lick over one chord, or over the key's tonic when
+// key is set. Ticks are counted from zero. A note that is no degree of the chord
+// takes the degree of its sound.
+func Of(notes []score.Note, root harmony.Chord, zero int, ofKey bool) Lick {
+	l := Lick{Chord: root.Suffix(), OfKey: ofKey}
+	if ofKey {
+		l.Chord = ""
+		if root.Minor() {
+			l.Chord = "m"
+		}
+	}
+	for _, n := range notes {
+		d := degreeOf(n, root)
+		i, _ := d.Interval()
+		above := n.Pitch.MIDI() - root.Root.Class() - i.HalfSteps
+		l.Notes = append(l.Notes, Note{Start: n.Start - zero, Length: n.Length, Degree: d, Octave: above / 12, String: n.String, Ornaments: n.Ornaments})
+	}
+	return l.Settled()
+}
+
+// plainDegrees name the twelve half steps above a root where no chord says
+// otherwise.
+var plainDegrees = [12]harmony.Degree{"R", "b9", "9", "b3", "3", "11", "b5", "5", "b13", "6", "b7", "7"}
+
+// degreeOf is the degree of a note over a chord: by its spelling where that is a
+// degree, else by its sound.
+func degreeOf(n score.Note, chord harmony.Chord) harmony.Degree {
+	class := ((n.Pitch.MIDI()-chord.Root.Class())%12 + 12) % 12
+	if t, ok := chord.ToneAt(n.Pitch.MIDI() % 12); ok {
+		return t.Degree
+	}
+	if n.Degree != "" {
+		if i, ok := harmony.Degree(n.Degree).Interval(); ok && i.HalfSteps == class {
+			return harmony.Degree(n.Degree)
+		}
+	}
+	for _, d := range []harmony.Degree{"b9", "9", "#9", "11", "#11", "b13", "13", "b5", "#5"} {
+		if i, _ := d.Interval(); i.HalfSteps == class && chord.Root.Up(i) == n.Pitch.Name {
+			return d
+		}
+	}
+	return plainDegrees[class]
+}

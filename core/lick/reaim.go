@@ -1,0 +1,196 @@
+package lick
+
+import (
+	"fmt"
+	"math"
+
+	"undaris/core/blend"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/score"
+)
+
+// Turn is a note that Reaim has changed.
+type Turn struct {
+	Note     int // index
+	From, To pitch.Pitch
+	Why      string
+}
+
+// reach is how far a note may be moved, in half steps.
+const reach = 4
+
+// Reaim turns a line towards the chords it is played over: 0 leaves all as it is,
+// 1 makes every note a chord tone, and between them the notes that matter most
+// come first: those on a change, then those on strong beats, then the rest that
+// rub. Rhythm and contour are kept. It is the exact minimum of a stated cost over
+// all choices of pitches within four half steps, by dynamic programming: how far
+// notes are moved, what still rubs, and where the contour breaks. Bent notes keep
+// their bends and are counted as they are heard.
+func Reaim(s score.Score, amount float64, w neck.Window, hand neck.Hand) ([]score.Note, []Turn, error) {
+	amount = min(1, max(0, amount))
+	notes := s.Notes
+	layers := make([][]choice, len(notes))
+	for i, n := range notes {
+		layers[i] = choices(s, i, amount, w)
+		best := 0
+		for j := range layers[i] {
+			c := &layers[i][j]
+			if i == 0 {
+				continue
+			}
+			c.from, best = -1, 0
+			least := math.Inf(1)
+			for k, b := range layers[i-1] {
+				if cost := b.total + contour(notes[i-1], n, b.midi, c.midi); cost < least {
+					least, best = cost, k
+				}
+			}
+			c.from = best
+			c.total = c.cost + least
+		}
+	}
+	out := append([]score.Note(nil), notes...)
+	if len(out) == 0 {
+		return out, nil, nil
+	}
+	at := 0
+	final := layers[len(layers)-1]
+	for j := range final {
+		if final[j].total < final[at].total {
+			at = j
+		}
+	}
+	prefer := make([]int, len(out))
+	for i := len(layers) - 1; i >= 0; i-- {
+		c := layers[i][at]
+		prefer[i] = out[i].String
+		if c.midi != out[i].Pitch.MIDI() {
+			out[i].Pitch = pitch.At(c.midi, c.name)
+			out[i].Join = keepable(out[i].Join)
+		}
+		at = c.from
+	}
+	wide := w
+	for _, n := range notes {
+		wide.Low, wide.High = min(wide.Low, n.Fret), max(wide.High, n.Fret)
+	}
+	if _, _, ok := score.Place(s.In, out, wide, hand, prefer); !ok {
+		return nil, nil, &Misfit{Window: wide}
+	}
+	turned := s
+	turned.Notes = out
+	Label(turned)
+	var turns []Turn
+	for i := range out {
+		if out[i].Pitch.MIDI() == notes[i].Pitch.MIDI() {
+			continue
+		}
+		chord, _ := s.ChordAt(out[i].Start)
+		heard := blend.Sounds(chord)[((out[i].Heard()-chord.Root.Class())%12+12)%12]
+		was := blend.Sounds(chord)[((notes[i].Heard()-chord.Root.Class())%12+12)%12]
+		why := fmt.Sprintf("the %s of %s, in place of the %s", heard.Degree, chord, was.Degree)
+		if s.Change(out[i].Start) {
+			why = fmt.Sprintf("lands on the %s of %s", heard.Degree, chord)
+		}
+		turns = append(turns, Turn{i, notes[i].Pitch, out[i].Pitch, why})
+	}
+	return out, turns, nil
+}
+
+func keepable(j score.Join) score.Join {
+	if j == score.Slide {
+		return j
+	}
+	return score.Picked
+}
+
+// choice is a pitch a note may take.
+type choice struct {
+	midi        int
+	name        pitch.Name
+	cost, total float64
+	from        int
+}
+
+// weights of turning a note, by what it is over its chord.
+var turning = map[blend.Class]float64{
+	blend.Colour: 0.5, blend.Blue: 0.8, blend.Tension: 1, blend.Passing: 1.2,
+}
+
+// choices are the pitches a note may take, with what each costs.
+func choices(s score.Score, i int, amount float64, w neck.Window) []choice {
+	n := s.Notes[i]
+	midi := n.Pitch.MIDI()
+	keep := choice{midi: midi, name: n.Pitch.Name, from: -1}
+	chord, sounds := s.ChordAt(n.Start)
+	together := i > 0 && s.Notes[i-1].Start == n.Start || i+1 < len(s.Notes) && s.Notes[i+1].Start == n.Start
+	if !sounds || n.Dead || together || amount == 0 {
+		keep.total = keep.cost
+		return []choice{keep}
+	}
+	push := n.Heard() - midi
+	weight := 4 * amount * amount
+	switch {
+	case s.Change(n.Start):
+		weight = 24 * math.Sqrt(amount)
+	case n.Start%(2*score.Tick) == 0 || n.Length >= 2*score.Tick:
+		weight = 14 * amount
+	}
+	if amount == 1 {
+		weight = 1000
+	}
+	table := blend.Sounds(chord)
+	var out []choice
+	for m := midi - reach; m <= midi+reach; m++ {
+		sound := table[((m+push-chord.Root.Class())%12+12)%12]
+		c := choice{midi: m, from: -1}
+		switch {
+		case m == midi:
+			c.name = n.Pitch.Name
+			c.cost = weight * turning[sound.Class]
+		case sound.Class != blend.ChordTone || !onNeck(s.In, n, m, w):
+			continue
+		default:
+			c.name = tonePitch(chord, m, push, s)
+			c.cost = 1 + 0.6*math.Abs(float64(m-midi))
+		}
+		c.total = c.cost
+		out = append(out, c)
+	}
+	return out
+}
+
+// tonePitch spells a fretted note that, pushed so far, sounds a tone of the chord.
+func tonePitch(chord harmony.Chord, midi, push int, s score.Score) pitch.Name {
+	if t, ok := chord.ToneAt(((midi % 12) + 12) % 12); ok && push == 0 {
+		return t.Name
+	}
+	return s.Key.Spell(((midi % 12) + 12) % 12)
+}
+
+// onNeck tells whether a place for a pitch lies in the window that can be bent
+// as the note is.
+func onNeck(in *neck.Instrument, n score.Note, midi int, w neck.Window) bool {
+	for _, p := range in.Find(midi, w) {
+		if in.Bendable(p) >= (n.Bend+1)/2 {
+			return true
+		}
+	}
+	return false
+}
+
+// contour is the cost of a step that goes another way than it did.
+func contour(a, b score.Note, x, y int) float64 {
+	was, is := b.Pitch.MIDI()-a.Pitch.MIDI(), y-x
+	switch {
+	case was*is < 0:
+		return 3
+	case was != 0 && is == 0:
+		return 1.5
+	case was == 0 && is != 0:
+		return 1
+	}
+	return 0
+}

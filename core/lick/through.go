@@ -1,0 +1,171 @@
+package lick
+
+import (
+	"fmt"
+
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/score"
+)
+
+// Aim says how a lick goes through a form.
+type Aim struct {
+	Land   bool          // its last note falls on the first beat of each next chord, on one of its tones
+	Order  harmony.Order // which tones are wanted most as a landing
+	Ground               // Near is set by each version for the next
+}
+
+// Through lays the lick over every chord of a form, in place. A chord that is
+// held over several bars counts once. With Land, each version ends on the next
+// change: its last note is moved to the nearest tone of the new chord, the
+// wanted ones first. said names what had to be cut or did not fit.
+func (l Lick) Through(p form.Progression, key form.Key, a Aim) (notes []score.Note, said []string) {
+	stretches := stretchesOf(p)
+	bar := p.Beats * score.Tick
+	total := len(p.Bars) * bar
+	taken := -bar // up to this tick the line is written
+	for i, s := range stretches {
+		next := stretches[(i+1)%len(stretches)]
+		if s.chord.None {
+			continue
+		}
+		chord := s.chord
+		if l.OfKey {
+			chord = harmony.MustParse(key.Tonic.String() + l.Chord)
+		}
+		last := l.Notes[len(l.Notes)-1]
+		at := s.from
+		land := a.Land && !next.chord.None && len(stretches) > 1
+		if land {
+			at = s.to - last.Start
+		}
+		version, err := l.Realise(chord, at, a.Ground)
+		where := fmt.Sprintf("over %s in bar %d", s.chord, s.from/bar+1)
+		if err != nil {
+			said = append(said, fmt.Sprintf("%s it is left out: %v", where, err))
+			continue
+		}
+		if land {
+			if next.from == 0 && i == len(stretches)-1 { // the landing is the first beat of the next chorus
+				version = before(version, at+last.Start)
+			} else {
+				n := &version[len(version)-1]
+				score.Sort(version)
+				*n = landed(*n, next.chord, a)
+				n.Length = min(n.Length, next.to-next.from)
+			}
+		}
+		cut := 0
+		kept := version[:0]
+		for _, n := range version {
+			_, tone := s.chord.ToneAt(n.Heard() % 12)
+			late := land && i > 0 && (n.Start < s.from || n.Start == s.from && !tone) // the old chord is not its own
+			if n.Start < taken || late || n.Start < -bar || !land && n.Start >= s.to || n.Start >= total {
+				cut++
+				continue
+			}
+			kept = append(kept, n)
+		}
+		if cut > 0 {
+			said = append(said, fmt.Sprintf("%s %d of its %d notes have no room", where, cut, len(l.Notes)))
+		}
+		if len(kept) == 0 {
+			continue
+		}
+		if kept[0].Join != score.Picked && cut > 0 {
+			kept[0].Join = score.Picked
+		}
+		notes = append(notes, kept...)
+		end := kept[len(kept)-1]
+		taken = end.Start + 1
+		if !land {
+			taken = max(taken, s.to)
+		}
+		a.Near = middle(kept)
+	}
+	score.Sort(notes)
+	Separate(notes, total)
+	fit := append([]score.Note(nil), notes...)
+	if _, _, ok := score.Place(a.In, fit, a.Window, a.Hand, nil); ok {
+		notes = fit
+	} else {
+		score.Finger(a.In, notes, a.Hand)
+	}
+	Label(score.Score{Progression: p, In: a.In, Notes: notes})
+	return notes, said
+}
+
+// Separate ends each note at the latest where the next begins, and the last at
+// the end.
+func Separate(notes []score.Note, end int) {
+	for i := range notes {
+		limit := end
+		for j := i + 1; j < len(notes); j++ {
+			if notes[j].Start > notes[i].Start {
+				limit = notes[j].Start
+				break
+			}
+		}
+		notes[i].Length = max(1, min(notes[i].Length, limit-notes[i].Start))
+	}
+}
+
+func before(notes []score.Note, tick int) (out []score.Note) {
+	for _, n := range notes {
+		if n.Start < tick {
+			out = append(out, n)
+		}
+	}
+	return out
+}
+
+func middle(notes []score.Note) int {
+	sum := 0
+	for _, n := range notes {
+		sum += n.Pitch.MIDI()
+	}
+	return sum / len(notes)
+}
+
+// landed moves a note to the tone of a chord that is near and wanted: a half
+// step away counts as much as one place in the order.
+func landed(n score.Note, chord harmony.Chord, a Aim) score.Note {
+	best := n
+	least := 1 << 30
+	order := a.Order
+	if order == nil {
+		order = harmony.UsualOrder
+	}
+	for midi := n.Pitch.MIDI() - 7; midi <= n.Pitch.MIDI()+7; midi++ {
+		tone, ok := chord.ToneAt(((midi % 12) + 12) % 12)
+		places := a.In.Find(midi, a.Window)
+		if !ok || len(places) == 0 || n.Bend > 0 && !n.Release {
+			continue
+		}
+		if cost := abs(midi-n.Pitch.MIDI()) + order.Place(tone.Degree.Role()); cost < least {
+			least = cost
+			best = retuned(n, midi, tone)
+			best.Placement = places[0]
+		}
+	}
+	return best
+}
+
+// stretch is a chord for as long as it lasts, over bars that repeat it.
+type stretch struct {
+	chord    harmony.Chord
+	from, to int // ticks
+}
+
+func stretchesOf(p form.Progression) (out []stretch) {
+	for _, place := range p.Places() {
+		from := (place.Bar*p.Beats + place.Beat) * score.Tick
+		to := from + place.Length*score.Tick
+		if n := len(out); n > 0 && out[n-1].chord.String() == place.Chord.String() {
+			out[n-1].to = to
+			continue
+		}
+		out = append(out, stretch{place.Chord, from, to})
+	}
+	return out
+}
