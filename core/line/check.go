@@ -1,0 +1,298 @@
+package line
+
+import (
+	"fmt"
+
+	"undaris/core/blend"
+	"undaris/core/crossing"
+	"undaris/core/harmony"
+	"undaris/core/score"
+)
+
+// Role is what a note does in its line.
+type Role string
+
+// The roles, from the most to the least settled.
+const (
+	Lands      Role = "landing"
+	Anticipate Role = "anticipation"
+	Tone       Role = "chord tone"
+	Enclosing  Role = "enclosure"
+	Approach   Role = "approach note"
+	Leaned     Role = "leaned on"
+	Between    Role = "passing note"
+	Colour     Role = "colour"
+	Loose      Role = "loose" // it neither belongs to the chord nor leads anywhere
+)
+
+// Reading is what one note is and does.
+type Reading struct {
+	blend.Sound
+	Role   Role
+	Strong bool   // on beat 1 or 3, or on a change
+	Rests  bool   // held, or followed by silence
+	Fault  bool   // it should be mended
+	Says   string // why it is there, or what is wrong with it
+}
+
+// When a change is landed.
+const (
+	OnTime = "on time"
+	Early  = "early"
+	Late   = "late"
+	Wrong  = "wrong note"
+	Silent = "silent"
+)
+
+// Landing is what became of one change.
+type Landing struct {
+	At     int // ticks
+	Chord  harmony.Chord
+	Note   int // index, −1 in silence
+	Degree harmony.Degree
+	When   string
+	Says   string
+}
+
+// Phrase is a stretch of notes between rests. Phrases of the same rhythm and
+// degrees share a letter; those of the same rhythm and contour have a prime.
+type Phrase struct {
+	Name     string
+	From, To int // indexes of notes, both included
+}
+
+// Report is a line checked.
+type Report struct {
+	Notes                     []Reading
+	Landings                  []Landing
+	Phrases                   []Phrase
+	ChordTones, Palette, Else int     // of the notes: in the chord; in the palette alone; in neither
+	Travel                    float64 // of the hand, in millimetres
+	Advice                    []string
+}
+
+// held is from which length on a note counts as rested on.
+const held = score.Tick * 3 / 2
+
+// Check reads a line against its chords and a palette of its key.
+func Check(s score.Score, palette blend.Palette) Report {
+	r := Report{Notes: make([]Reading, len(s.Notes))}
+	for i := range s.Notes {
+		r.Notes[i] = reading(s, i)
+	}
+	for i, n := range s.Notes {
+		chord, sounds := s.ChordAt(n.Start)
+		if !sounds {
+			continue
+		}
+		switch {
+		case r.Notes[i].Class == blend.ChordTone:
+			r.ChordTones++
+		case inPalette(s, palette, chord, n.Heard()):
+			r.Palette++
+		default:
+			r.Else++
+		}
+		if i > 0 {
+			r.Travel += crossing.Travel(s.In, s.Notes[i-1].Placement, n.Placement)
+		}
+	}
+	r.Landings = landings(s)
+	r.Phrases = phrases(s)
+	r.advise(s)
+	return r
+}
+
+func inPalette(s score.Score, p blend.Palette, chord harmony.Chord, midi int) bool {
+	for _, m := range p.Notes(s.Key, chord) {
+		if m.Name.Class() == midi%12 {
+			return true
+		}
+	}
+	return false
+}
+
+// over is what a note is over a chord.
+func over(c harmony.Chord, midi int) blend.Sound {
+	return blend.Sounds(c)[((midi-c.Root.Class())%12+12)%12]
+}
+
+// reading says what a note is and, from its neighbours, what it does.
+func reading(s score.Score, i int) Reading {
+	n := s.Notes[i]
+	chord, sounds := s.ChordAt(n.Start)
+	if !sounds {
+		return Reading{Says: "over silence"}
+	}
+	r := Reading{Sound: over(chord, n.Heard())}
+	inBar := ((n.Start % s.Bar()) + s.Bar()) % s.Bar()
+	change := s.Change(n.Start)
+	r.Strong = change || inBar%(2*score.Tick) == 0
+	next, follows := after(s, i)
+	r.Rests = n.Length >= held || !follows || s.Notes[next].Start-n.Start >= n.Length+score.Tick
+	name := fmt.Sprintf("the %s of %s", r.Degree, chord)
+	if n.Dead {
+		r.Role, r.Says, r.Rests = Between, "muted", false
+		return r
+	}
+	if r.Class == blend.ChordTone {
+		r.Role, r.Says = Tone, name
+		if change {
+			r.Role, r.Says = Lands, "lands the change on "+name
+		}
+		return r
+	}
+	if to, _ := s.ChordAt(n.End()); n.End() > n.Start && !to.None && to.String() != chord.String() && n.Start%score.Tick != 0 && n.Length > score.Tick/2 {
+		if ahead := over(to, n.Heard()); ahead.Class == blend.ChordTone {
+			r.Role, r.Says = Anticipate, fmt.Sprintf("comes early: the %s of %s, which follows", ahead.Degree, to)
+			return r
+		}
+	}
+	name = fmt.Sprintf("the %s over %s", r.Degree, chord)
+	if follows && !r.Rests {
+		if r.leads(s, i, next) {
+			r.Says = name + r.Says
+			return r
+		}
+	}
+	switch {
+	case r.Class == blend.Colour && r.Rests:
+		r.Role, r.Says = Leaned, "leaned on: "+name
+	case r.Class == blend.Colour:
+		r.Role, r.Says = Colour, "colour: "+name
+	case r.Rests:
+		r.Role, r.Fault = Loose, true
+		r.Says = "comes to rest on " + name + ", which wants to move" + wants(r.Sound)
+	case r.Class == blend.Blue:
+		r.Role, r.Says = Between, "blue: "+name+wants(r.Sound)
+	default:
+		r.Role, r.Fault = Loose, r.Strong
+		r.Says = name + " leads nowhere" + wants(r.Sound)
+	}
+	return r
+}
+
+func wants(s blend.Sound) string {
+	if len(s.Wants) == 0 {
+		return ""
+	}
+	return fmt.Sprintf(" to %s", s.Wants[0])
+}
+
+// leads tells whether a note belongs to an enclosure, approaches the next note,
+// or passes between its neighbours; Says is then what follows its name.
+func (r *Reading) leads(s score.Score, i, next int) bool {
+	midi, to := s.Notes[i].Heard(), s.Notes[next].Heard()
+	ahead, sounds := s.ChordAt(s.Notes[next].Start)
+	if !sounds {
+		return false
+	}
+	tone := over(ahead, to).Class == blend.ChordTone
+	step := to - midi
+	if third, ok := after(s, next); ok && !tone {
+		goal := s.Notes[third].Heard()
+		c, sounds := s.ChordAt(s.Notes[third].Start)
+		if sounds && over(c, goal).Class == blend.ChordTone && (midi-goal)*(to-goal) < 0 && size(midi-goal) <= 2 && size(to-goal) <= 2 {
+			r.Role, r.Says = Enclosing, fmt.Sprintf(", encloses the %s of %s with the note that follows", over(c, goal).Degree, c)
+			return true
+		}
+	}
+	if before, ok := prior(s, i); ok && tone {
+		from := s.Notes[before].Heard()
+		if c, sounds := s.ChordAt(s.Notes[before].Start); sounds && over(c, from).Class != blend.ChordTone && (from-to)*(midi-to) < 0 && size(from-to) <= 2 && size(step) <= 2 {
+			r.Role, r.Says = Enclosing, fmt.Sprintf(", encloses the %s of %s with the note before", over(ahead, to).Degree, ahead)
+			return true
+		}
+	}
+	switch {
+	case tone && size(step) == 1:
+		r.Role, r.Says = Approach, fmt.Sprintf(", a fret %s the %s of %s that it moves to", map[bool]string{true: "below", false: "above"}[step > 0], over(ahead, to).Degree, ahead)
+		return true
+	case tone && size(step) == 2:
+		r.Role, r.Says = Between, fmt.Sprintf(", a step from the %s of %s", over(ahead, to).Degree, ahead)
+		return true
+	}
+	if before, ok := prior(s, i); ok {
+		from := midi - s.Notes[before].Heard()
+		if from*step > 0 && size(from) <= 3 && size(step) <= 3 {
+			r.Role, r.Says = Between, ", passing on its way "+map[bool]string{true: "up", false: "down"}[step > 0]
+			return true
+		}
+	}
+	return false
+}
+
+// after is the next note that does not sound together with one.
+func after(s score.Score, i int) (int, bool) {
+	for j := i + 1; j < len(s.Notes); j++ {
+		if s.Notes[j].Start > s.Notes[i].Start {
+			return j, true
+		}
+	}
+	return 0, false
+}
+
+func prior(s score.Score, i int) (int, bool) {
+	for j := i - 1; j >= 0; j-- {
+		if s.Notes[j].Start < s.Notes[i].Start {
+			return j, true
+		}
+	}
+	return 0, false
+}
+
+// landings judges every change: the note that sounds on it, or the first within
+// a beat after it.
+func landings(s score.Score) (out []Landing) {
+	for bar, b := range s.Bars {
+		for _, c := range b.Changes {
+			at := bar*s.Bar() + c.Beat*score.Tick
+			if s.Change(at) {
+				out = append(out, landing(s, at, c.Chord))
+			}
+		}
+	}
+	return out
+}
+
+func landing(s score.Score, at int, chord harmony.Chord) Landing {
+	l := Landing{At: at, Chord: chord, Note: -1, When: Silent, Says: fmt.Sprintf("nothing is played as %s begins", chord)}
+	best := func(i int, when string) bool {
+		n := s.Notes[i]
+		t, ok := chord.ToneAt(((n.Heard() % 12) + 12) % 12)
+		if ok && !n.Dead {
+			l.Note, l.Degree, l.When = i, t.Degree, when
+			l.Says = fmt.Sprintf("%s on the %s of %s", map[string]string{OnTime: "lands on time", Early: "lands early, held over the bar,", Late: "lands late"}[when], t.Degree, chord)
+		}
+		return ok && !n.Dead
+	}
+	wrong := -1
+	for i, n := range s.Notes {
+		switch {
+		case n.Start == at:
+			if best(i, OnTime) {
+				return l
+			}
+			wrong = i
+		case n.Start < at && n.Start >= at-score.Tick && n.End() > at:
+			if best(i, Early) {
+				return l
+			}
+			wrong = i
+		}
+	}
+	for i, n := range s.Notes {
+		if n.Start > at && n.Start <= at+score.Tick && best(i, Late) {
+			break
+		}
+	}
+	if wrong >= 0 {
+		n := s.Notes[wrong]
+		sound := over(chord, n.Heard())
+		l.Note, l.Degree, l.When = wrong, sound.Degree, Wrong
+		l.Says = fmt.Sprintf("in time, but on the %s over %s%s", sound.Degree, chord, wants(sound))
+	}
+	return l
+}
+
+func size(n int) int { return max(n, -n) }

@@ -1,0 +1,284 @@
+package line
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/blend"
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/score"
+)
+
+func empty(t testing.TB, formID, key string) score.Score {
+	f, ok := form.FormByID(formID)
+	require.True(t, ok)
+	k, err := form.ParseKey(key)
+	require.NoError(t, err)
+	return score.Score{Key: k, Progression: f.In(k), In: neck.Standard(), Tempo: 96}
+}
+
+func minorPentatonic() blend.Palette { return blend.Palettes[0] }
+
+func TestLinesKeepWhatWasAskedInEveryFormKeyAndPosition(t *testing.T) {
+	seed := uint64(0)
+	for _, f := range form.Forms {
+		for _, tonic := range pitch.Roots {
+			key := form.Key{Tonic: tonic, Minor: f.Minor}
+			s := score.Score{Key: key, Progression: f.In(key), In: neck.Standard()}
+			for _, pos := range s.In.Positions(tonic.Class()) {
+				seed++
+				w := Wish{Window: pos.Window, Palette: blend.Palettes[seed%8], Rhythm: Rhythms[seed%4].ID, Density: 1 + int(seed%5),
+					Contour: Contours[seed%5].ID, Phrasing: Phrasings[seed%4].ID, ChordTones: seed%3 == 0, Approach: seed%2 == 0,
+					Targets: [][]harmony.Role{nil, {harmony.Third}, {harmony.Third, harmony.Seventh}}[seed%3], Seed: seed}
+				notes, err := Write(s, w, neck.UsualHand)
+				require.NoError(t, err, "%s in %s at %d", f.ID, key, pos.Low)
+				s.Notes = notes
+				require.NoError(t, s.Check())
+				check(t, s, w, fmt.Sprintf("%s in %s at %d, seed %d", f.ID, key, pos.Low, seed))
+			}
+		}
+	}
+}
+
+func check(t *testing.T, s score.Score, w Wish, where string) {
+	same := 0
+	for i, n := range s.Notes {
+		chord, ok := s.ChordAt(n.Start)
+		require.True(t, ok, where)
+		_, tone := chord.ToneAt(n.Pitch.MIDI() % 12)
+		if n.Start%s.Bar()%1920 == 0 || w.ChordTones || i == len(s.Notes)-1 {
+			require.True(t, tone, "%s: %s at %d over %s", where, n.Pitch, n.Start, chord)
+		}
+		require.True(t, n.Fret >= w.Window.Low && n.Fret <= w.Window.High, where)
+		if i > 0 && s.Notes[i-1].Pitch.MIDI() == n.Pitch.MIDI() {
+			same++
+			require.Less(t, same, 2, "%s: the same note three times", where)
+		} else {
+			same = 0
+		}
+	}
+	for bar, b := range s.Bars {
+		for _, c := range b.Changes {
+			at := bar*s.Bar() + c.Beat*score.Tick
+			if !s.Change(at) {
+				continue
+			}
+			i := slices.IndexFunc(s.Notes, func(n score.Note) bool { return n.Start == at })
+			require.GreaterOrEqual(t, i, 0, "%s: nothing on the change at %d", where, at)
+			got, _ := c.Chord.ToneAt(s.Notes[i].Pitch.MIDI() % 12)
+			if len(w.Targets) > 0 && slices.ContainsFunc(c.Chord.Tones, func(t harmony.Tone) bool { return slices.Contains(w.Targets, t.Degree.Role()) }) {
+				require.Contains(t, w.Targets, got.Degree.Role(), "%s: %s on the change to %s", where, s.Notes[i].Pitch, c.Chord)
+			}
+		}
+	}
+}
+
+func TestTheSameSeedWritesTheSameLine(t *testing.T) {
+	s := empty(t, "quick-change", "Bb")
+	w := Wish{Window: neck.Window{Low: 5, High: 9}, Palette: minorPentatonic(), Density: 3, Seed: 4, Approach: true}
+	a, err := Write(s, w, neck.UsualHand)
+	require.NoError(t, err)
+	b, _ := Write(s, w, neck.UsualHand)
+	assert.Equal(t, a, b)
+	w.Seed = 5
+	c, _ := Write(s, w, neck.UsualHand)
+	assert.NotEqual(t, a, c)
+}
+
+func TestLockedBarsStay(t *testing.T) {
+	s := empty(t, "quick-change", "Bb")
+	w := Wish{Window: neck.Window{Low: 5, High: 9}, Palette: minorPentatonic(), Density: 4, Seed: 4, Approach: true, Phrasing: "aab"}
+	first, err := Write(s, w, neck.UsualHand)
+	require.NoError(t, err)
+	s.Notes = first
+	w.Seed, w.From, w.To, w.Locked = 77, 8, 12, map[int]bool{9: true}
+	second, err := Write(s, w, neck.UsualHand)
+	require.NoError(t, err)
+	in := func(notes []score.Note, keep func(bar int) bool) (out []score.Note) {
+		for _, n := range notes {
+			if keep(n.Start / s.Bar()) {
+				n.Finger = 0
+				out = append(out, n)
+			}
+		}
+		return out
+	}
+	stays := func(bar int) bool { return bar < 8 || bar == 9 }
+	assert.Equal(t, in(first, stays), in(second, stays))
+	assert.NotEqual(t, in(first, func(b int) bool { return !stays(b) }), in(second, func(b int) bool { return !stays(b) }))
+	s.Notes = second
+	require.NoError(t, s.Check())
+}
+
+// price adds up the cost of one way through the candidates, by its definition.
+func price(slots []slot, layers [][]candidate, way []int) float64 {
+	total, mode := 0.0, afresh
+	for i, j := range way {
+		c := layers[i][j]
+		total += c.cost
+		if i == 0 {
+			continue
+		}
+		before := layers[i-1][way[i-1]]
+		step := pair(slots[i-1], slots[i], before, c)
+		if slots[i-1].pause > 0 && mode != repeated {
+			mode = afresh
+		}
+		next, more, ok := turn(mode, c.midi-before.midi)
+		if !ok || math.IsInf(step, 1) {
+			return math.Inf(1)
+		}
+		total += step + more
+		mode = next
+	}
+	if layers[len(way)-1][way[len(way)-1]].class != blend.ChordTone {
+		return math.Inf(1)
+	}
+	return total
+}
+
+func TestTheOptimumEqualsBruteForce(t *testing.T) {
+	rng := rand.New(rand.NewPCG(3, 3))
+	for range 60 {
+		s := empty(t, form.Forms[rng.IntN(len(form.Forms))].ID, "C")
+		s.Bars = s.Bars[:1]
+		low := rng.IntN(10)
+		w := Wish{Window: neck.Window{Low: low, High: low + 3}, HighStr: 2, LowStr: 3, Palette: blend.Palettes[rng.IntN(8)],
+			Rhythm: Rhythms[rng.IntN(4)].ID, Density: 1 + rng.IntN(3), Approach: rng.IntN(2) == 0, Seed: rng.Uint64()}
+		slots := plan(s, w)
+		slots = slots[:min(len(slots), 5)]
+		layers := make([][]candidate, len(slots))
+		for i, k := range slots {
+			layers[i] = candidates(s, w, k)
+		}
+		best := math.Inf(1)
+		way := make([]int, len(slots))
+		var try func(i int)
+		try = func(i int) {
+			if i == len(slots) {
+				best = min(best, price(slots, layers, way))
+				return
+			}
+			for j := range layers[i] {
+				way[i] = j
+				try(i + 1)
+			}
+		}
+		try(0)
+		found, total := cheapest(slots, layers)
+		if math.IsInf(best, 1) {
+			assert.Nil(t, found)
+			continue
+		}
+		assert.InDelta(t, best, total, 1e-9)
+		assert.InDelta(t, total, price(slots, layers, found), 1e-9)
+	}
+}
+
+func TestWishesRefused(t *testing.T) {
+	s := empty(t, "quick-change", "C")
+	good := Wish{Window: neck.Window{Low: 7, High: 11}, Palette: minorPentatonic(), Density: 3}
+	for says, change := range map[string]func(*Wish){
+		"density":  func(w *Wish) { w.Density = 9 },
+		"rhythm":   func(w *Wish) { w.Rhythm = "polka" },
+		"contour":  func(w *Wish) { w.Contour = "zigzag" },
+		"phrasing": func(w *Wish) { w.Phrasing = "never" },
+		"strings":  func(w *Wish) { w.HighStr, w.LowStr = 5, 3 },
+		"fret":     func(w *Wish) { w.Window = neck.Window{Low: 30, High: 40} },
+		"no tone":  func(w *Wish) { w.HighStr, w.LowStr, w.Window = 1, 1, neck.Window{Low: 7, High: 7} },
+	} {
+		w := good
+		change(&w)
+		_, err := Write(s, w, neck.UsualHand)
+		assert.ErrorContains(t, err, says)
+	}
+}
+
+func note(s score.Score, start, length, str, fret int) score.Note {
+	p := neck.Placement{String: str, Fret: fret}
+	midi := s.In.MIDI(p)
+	return score.Note{Start: start, Length: length, Placement: p, Pitch: pitch.At(midi, s.Key.Spell(midi%12))}
+}
+
+func TestWhatNotesDo(t *testing.T) {
+	s := empty(t, "quick-change", "C") // C7 | F7 | C7 …
+	s.Notes = []score.Note{
+		note(s, 0, 480, 3, 9),      // E, the third, on the first beat
+		note(s, 480, 480, 3, 8),    // E flat: a fret below the E that follows
+		note(s, 960, 480, 3, 9),    // E
+		note(s, 1440, 480, 2, 7),   // F sharp: encloses G with the A flat
+		note(s, 1920, 480, 2, 9),   // A flat
+		note(s, 2400, 480, 2, 8),   // G
+		note(s, 2880, 480, 3, 10),  // F, the eleventh
+		note(s, 3360, 480, 3, 9),   // E
+		note(s, 3840, 960, 3, 8),   // E flat, the seventh of F7: lands
+		note(s, 7680, 2880, 3, 10), // F over C7: held, wants to move
+		note(s, 11520, 480, 4, 7),  // A over C7: colour
+	}
+	r := Check(s, minorPentatonic())
+	roles := []Role{Lands, Approach, Tone, Enclosing, Enclosing, Tone, Approach, Tone, Lands, Loose}
+	for i, role := range roles {
+		assert.Equal(t, role, r.Notes[i].Role, "note %d: %s", i, r.Notes[i].Says)
+	}
+	assert.True(t, r.Notes[9].Fault)
+	assert.Contains(t, r.Notes[9].Says, "wants to move to 3")
+	assert.Equal(t, "lands the change on the b7 of F7", r.Notes[8].Says)
+	require.NotEmpty(t, r.Advice)
+}
+
+func TestLandings(t *testing.T) {
+	s := empty(t, "quick-change", "C") // changes at bars 1 2 3 5 7 9 10 11 12
+	s.Notes = []score.Note{
+		note(s, 0, 480, 3, 9),          // on time: third of C7
+		note(s, 3840-480, 960, 3, 8),   // early: E flat held into F7
+		note(s, 7680, 480, 3, 10),      // F over C7: wrong
+		note(s, 15360+480, 480, 2, 10), // late: A over F7
+	}
+	r := Check(s, minorPentatonic())
+	var when []string
+	for _, l := range r.Landings {
+		when = append(when, l.When)
+	}
+	assert.Equal(t, []string{OnTime, Early, Wrong, Late, Silent, Silent, Silent, Silent, Silent}, when)
+	assert.Equal(t, harmony.Degree("b7"), r.Landings[1].Degree)
+	assert.Contains(t, r.Landings[2].Says, "on the 11 over C7 to 3")
+}
+
+func TestPhrasesThatComeBackAreNamed(t *testing.T) {
+	s := empty(t, "quick-change", "C")
+	idea := func(bar, str, fret int) {
+		for i := range 3 {
+			s.Notes = append(s.Notes, note(s, bar*3840+i*480, 480, str, fret+i))
+		}
+	}
+	idea(0, 3, 7) // over C7
+	idea(2, 3, 7) // the same over C7
+	idea(4, 3, 9) // the same contour over F7
+	s.Notes = append(s.Notes, note(s, 8*3840, 480, 2, 8), note(s, 8*3840+480, 960, 2, 7))
+	r := Check(s, minorPentatonic())
+	var names []string
+	for _, p := range r.Phrases {
+		names = append(names, p.Name)
+	}
+	assert.Equal(t, []string{"A", "A", "A′", "B"}, names)
+}
+
+func BenchmarkWriteAChorusOfEighths(b *testing.B) {
+	s := empty(b, "jazz-blues", "Eb")
+	w := Wish{Window: neck.Window{Low: 3, High: 7}, Palette: blend.Palettes[7], Rhythm: "eighths", Density: 5, Phrasing: "study", Approach: true}
+	for b.Loop() {
+		w.Seed++
+		if _, err := Write(s, w, neck.UsualHand); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

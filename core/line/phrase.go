@@ -1,0 +1,146 @@
+package line
+
+import (
+	"fmt"
+	"slices"
+
+	"undaris/core/score"
+)
+
+// breath is the silence that ends a phrase; so does a note held for two beats.
+const breath = score.Tick / 2
+
+// phrases cuts a line where it breathes and names what comes back.
+func phrases(s score.Score) (out []Phrase) {
+	from := 0
+	for i := range s.Notes {
+		next, ok := after(s, i)
+		if ok && next > i+1 && s.Notes[i+1].Start == s.Notes[i].Start {
+			continue
+		}
+		n := s.Notes[i]
+		if !ok || s.Notes[next].Start-n.End() >= breath || n.Length >= 2*score.Tick {
+			if !ok && i+1 < len(s.Notes) {
+				continue
+			}
+			out = append(out, Phrase{From: from, To: i})
+			from = i + 1
+		}
+	}
+	var kinds []Phrase // the first of each letter
+	for i := range out {
+		p := &out[i]
+		for k, first := range kinds {
+			if !sameRhythm(s, first, *p) {
+				continue
+			}
+			letter := letterOf(k)
+			switch {
+			case slices.Equal(degrees(s, first), degrees(s, *p)):
+				p.Name = letter
+			case slices.Equal(shape(s, first), shape(s, *p)):
+				p.Name = letter + "′"
+			default:
+				continue
+			}
+			break
+		}
+		if p.Name == "" {
+			p.Name = letterOf(len(kinds))
+			kinds = append(kinds, *p)
+		}
+	}
+	return out
+}
+
+func letterOf(k int) string {
+	if k < 26 {
+		return string(rune('A' + k))
+	}
+	return fmt.Sprintf("A%d", k)
+}
+
+func sameRhythm(s score.Score, a, b Phrase) bool {
+	if a.To-a.From != b.To-b.From || a.To == a.From {
+		return false
+	}
+	for i := range a.To - a.From + 1 {
+		if s.Notes[a.From+i].Start-s.Notes[a.From].Start != s.Notes[b.From+i].Start-s.Notes[b.From].Start {
+			return false
+		}
+	}
+	return true
+}
+
+// degrees are those of a phrase over its chords.
+func degrees(s score.Score, p Phrase) (out []string) {
+	for _, n := range s.Notes[p.From : p.To+1] {
+		if c, ok := s.ChordAt(n.Start); ok {
+			out = append(out, string(over(c, n.Heard()).Degree))
+		}
+	}
+	return out
+}
+
+// shape is where a phrase goes: up, down, or on the spot.
+func shape(s score.Score, p Phrase) (out []int) {
+	for i := p.From; i < p.To; i++ {
+		d := s.Notes[i+1].Heard() - s.Notes[i].Heard()
+		out = append(out, min(1, max(-1, d)))
+	}
+	return out
+}
+
+// advise says what to try instead, the most telling things first.
+func (r *Report) advise(s score.Score) {
+	var missed, late, faults int
+	roots := 0
+	for _, l := range r.Landings {
+		switch l.When {
+		case Wrong:
+			missed++
+		case Late:
+			late++
+		}
+		if l.Degree == "R" && (l.When == OnTime || l.When == Early) {
+			roots++
+		}
+	}
+	for _, n := range r.Notes {
+		if n.Fault {
+			faults++
+		}
+	}
+	say := func(format string, args ...any) { r.Advice = append(r.Advice, fmt.Sprintf(format, args...)) }
+	if missed > 0 {
+		say("%s in time on a note that is not in the new chord: choose the change and take one of the fixes.", times(missed, "change is met", "changes are met"))
+	}
+	if late > 0 {
+		say("%s late: start the phrase before it earlier, or let a note go.", times(late, "change is landed", "changes are landed"))
+	}
+	if faults > 0 {
+		say("%s where no chord tone is: move on to what it wants, a fret or two away.", times(faults, "note rests", "notes rest"))
+	}
+	if n := len(r.Landings); n >= 4 && roots*2 > n {
+		say("%d of %d landings are roots: the third says most about a chord.", roots, n)
+	}
+	if n := r.ChordTones + r.Palette + r.Else; n > 12 && r.ChordTones == n {
+		say("All %d notes are chord tones: an approach note before a landing would lean into it.", n)
+	}
+	gap := 0
+	for i := range s.Notes {
+		if next, ok := after(s, i); ok && s.Notes[next].Start-s.Notes[i].End() >= breath {
+			gap++
+		}
+	}
+	if bars := len(s.Bars); len(s.Notes) > 6*bars && gap < bars/4 {
+		say("It hardly breathes: leave a rest every second bar.")
+	}
+}
+
+func times(n int, one, many string) string {
+	if n == 1 {
+		return "One " + one
+	}
+	return fmt.Sprintf("%d %s", n, many)
+}

@@ -1,0 +1,196 @@
+package line
+
+import (
+	"math/rand/v2"
+	"slices"
+	"strings"
+
+	"undaris/core/harmony"
+	"undaris/core/score"
+)
+
+// slot is a note to come: its rhythm and what its place asks for.
+type slot struct {
+	start, length int
+	chord         harmony.Chord
+	change        bool        // a new chord begins with it
+	strong        bool        // beat 1 or 3, or a change
+	rests         bool        // held or before a silence: only a chord tone will do
+	pause         int         // ticks of silence after it
+	height        float64     // wished for, 0 to 1
+	key           uint64      // the same for slots that repeat an idea
+	fixed         *score.Note // of a locked bar
+}
+
+// phrasePlan is a stretch of bars that is one idea.
+type phrasePlan struct {
+	from, to int // bars
+	idea     uint64
+}
+
+// group divides the bars to write into phrases.
+func group(phrasing string, from, to int) (out []phrasePlan) {
+	bars := to - from
+	idea := uint64(0)
+	each := func(n int) {
+		for b := from; b < to; b += n {
+			idea++
+			out = append(out, phrasePlan{b, min(to, b+n), idea})
+		}
+	}
+	switch phrasing {
+	case "aab":
+		n := max(1, (bars+2)/3)
+		for i, b := 0, from; b < to; i, b = i+1, b+n {
+			out = append(out, phrasePlan{b, min(to, b+n), []uint64{1, 1, 2}[i%3]})
+		}
+	case "call", "study":
+		each(4)
+	default:
+		each(2)
+	}
+	return out
+}
+
+// plan lays out the rhythm of a line. Every change gets a note, whatever the
+// figures say.
+func plan(s score.Score, w Wish) []slot {
+	r, _ := w.rhythm()
+	from, to := w.From, w.To
+	if to == 0 {
+		to = len(s.Bars)
+	}
+	var slots []slot
+	for _, p := range group(w.Phrasing, from, to) {
+		rng := rand.New(rand.NewPCG(w.Seed, p.idea))
+		curve := w.curve(rng)
+		grid := ""
+		for b := p.from; b < p.to; b++ {
+			grid += figureBar(r, rng, w, b-p.from, p.to-p.from, s.Beats)
+		}
+		slots = append(slots, cut(s, r, w, p, grid, curve)...)
+	}
+	for i, n := range s.Notes {
+		bar := n.Start / s.Bar()
+		if n.Start >= 0 && w.Locked[bar] && (i+1 == len(s.Notes) || s.Notes[i+1].Start > n.Start) {
+			chord, _ := s.ChordAt(n.Start)
+			slots = append(slots, slot{start: n.Start, length: n.Length, chord: chord, fixed: &s.Notes[i], height: 0.5})
+		}
+	}
+	slices.SortFunc(slots, func(a, b slot) int { return a.start - b.start })
+	for i := range slots {
+		end := len(s.Bars) * s.Bar()
+		if i+1 < len(slots) {
+			end = slots[i+1].start
+		}
+		k := &slots[i]
+		k.length = min(k.length, end-k.start)
+		k.pause = end - k.start - k.length
+		k.rests = k.length >= held || k.pause >= score.Tick/2 || i+1 == len(slots)
+	}
+	return slots
+}
+
+// figureBar chooses figures for one bar of a phrase.
+func figureBar(r Rhythm, rng *rand.Rand, w Wish, bar, bars, beats int) string {
+	size := 2 * r.PerBeat
+	rest, long := strings.Repeat(".", size), "x"+strings.Repeat("-", size-1)
+	grid := ""
+	for beat := 0; beat < beats; beat += 2 {
+		figure := choose(r, rng, w.Density, w.Phrasing == "study")
+		last := bar == bars-1 && beat >= beats-2 && bars > 1
+		switch {
+		case w.Phrasing == "study":
+		case last:
+			figure = rest
+		case bar == bars-1 && bars > 1:
+			figure = long
+			if rng.IntN(2) == 0 {
+				figure = "x" + strings.Repeat("-", r.PerBeat-1) + figure[:r.PerBeat]
+			}
+		case w.Phrasing == "call" && bar%2 == 1 && beat >= beats-2:
+			figure = rest
+		}
+		grid += figure
+	}
+	return grid[:beats*r.PerBeat]
+}
+
+// choose draws a figure, those of about the wished density most often.
+func choose(r Rhythm, rng *rand.Rand, density int, full bool) string {
+	most := 0
+	for _, f := range r.figures {
+		most = max(most, strings.Count(f, "x"))
+	}
+	wanted := 0.6 + float64(density-1)/4*(float64(most)-0.6)
+	var weights []float64
+	sum := 0.0
+	for _, f := range r.figures {
+		off := float64(strings.Count(f, "x")) - wanted
+		weight := 1 / (0.15 + off*off)
+		if full && strings.Contains(f, ".") {
+			weight = 0
+		}
+		weights = append(weights, weight)
+		sum += weight
+	}
+	at := rng.Float64() * sum
+	for i, weight := range weights {
+		if at -= weight; at < 0 {
+			return r.figures[i]
+		}
+	}
+	return r.figures[0]
+}
+
+// cut turns the figures of a phrase into slots, with a note on every change.
+func cut(s score.Score, r Rhythm, w Wish, p phrasePlan, grid string, curve []float64) (slots []slot) {
+	step := score.Tick / r.PerBeat
+	begin := p.from * s.Bar()
+	cells := []byte(grid)
+	for i := range cells {
+		at := begin + i*step
+		if s.Change(at) && !w.Locked[at/s.Bar()] {
+			cells[i] = 'x'
+		}
+		if chord, _ := s.ChordAt(at); chord.None || w.Locked[at/s.Bar()] {
+			cells[i] = '.'
+		}
+	}
+	for i := 0; i < len(cells); i++ {
+		if cells[i] != 'x' {
+			continue
+		}
+		j := i + 1
+		for j < len(cells) && cells[j] == '-' {
+			j++
+		}
+		at := begin + i*step
+		chord, _ := s.ChordAt(at)
+		k := slot{start: at, length: (j - i) * step, chord: chord, change: s.Change(at), key: p.idea<<32 | uint64(i)}
+		k.strong = k.change || at%s.Bar()%(2*score.Tick) == 0
+		k.height = along(curve, float64(i)/float64(len(cells)))
+		slots = append(slots, k)
+	}
+	return slots
+}
+
+// curve is where a phrase goes, as heights along it.
+func (w Wish) curve(rng *rand.Rand) []float64 {
+	for _, c := range Contours {
+		if c.ID == w.Contour && c.heights != nil {
+			return c.heights
+		}
+	}
+	out := make([]float64, 4)
+	for i := range out {
+		out[i] = 0.15 + 0.7*rng.Float64()
+	}
+	return out
+}
+
+func along(curve []float64, at float64) float64 {
+	x := at * float64(len(curve)-1)
+	i := min(int(x), len(curve)-2)
+	return curve[i] + (curve[i+1]-curve[i])*(x-float64(i))
+}

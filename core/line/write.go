@@ -1,0 +1,246 @@
+package line
+
+import (
+	"errors"
+	"fmt"
+	"hash/fnv"
+	"math"
+	"slices"
+
+	"undaris/core/blend"
+	"undaris/core/harmony"
+	"undaris/core/lick"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/score"
+)
+
+// candidate is a place a slot's note may take.
+type candidate struct {
+	neck.Placement
+	midi    int
+	class   blend.Class
+	outside bool    // not in the palette: it must move on by a fret to a chord tone
+	cost    float64 // of taking it, whatever comes before and after
+}
+
+// weights of the cost of a line. A whole line's cost is the sum over its notes
+// of what they are, where they lie and how they are reached; see unary and pair.
+var (
+	// classes is what a note costs by what it is, inside the palette.
+	classes = map[blend.Class]float64{blend.ChordTone: 0, blend.Colour: 0.5, blend.Blue: 0.7, blend.Tension: 1.1, blend.Passing: 1.6}
+	// intervals is what a step costs by its size in half steps.
+	intervals = [...]float64{2.2, 0, 0, 0.5, 0.7, 1.1, 2.6, 1.6, 3, 3.2, 4, 5, 3.6}
+)
+
+const (
+	farther    = 6.0  // an interval beyond an octave
+	foreign    = 1.5  // a note from outside the palette
+	wish       = 0.6  // each place in the order of targets
+	off        = 0.02 // each half step squared away from the contour
+	jitter     = 1.1  // the most that the seed adds
+	jumping    = 0.35 // each string jumped over
+	unresolved = 2.5  // a blue note or a tension left by more than a step
+	led        = -0.9 // an approach by a fret into a change
+	overrun    = 0.7  // each note that goes on in one direction beyond four
+	leapOn     = 1.2  // going on in the direction of a leap
+)
+
+// Write fills the bars of a score with a line at the least cost, and fingers it.
+// Notes of locked bars, and of bars outside From and To, stay. The cost is the
+// exact minimum for the rhythm that the seed has drawn, by dynamic programming.
+func Write(s score.Score, w Wish, hand neck.Hand) ([]score.Note, error) {
+	if w.HighStr == 0 {
+		w.HighStr, w.LowStr = 1, s.In.Strings()
+	}
+	if err := w.check(s.In); err != nil {
+		return nil, err
+	}
+	if len(s.Bars) == 0 {
+		return nil, errors.New("there are no bars to write")
+	}
+	w.Locked = lockedOutside(s, w)
+	slots := plan(s, w)
+	if len(slots) == 0 {
+		return nil, errors.New("there is nothing to write: every bar is locked or silent")
+	}
+	layers := make([][]candidate, len(slots))
+	for i, k := range slots {
+		layers[i] = candidates(s, w, k)
+		if len(layers[i]) == 0 {
+			return nil, fmt.Errorf("no tone of %s lies on strings %d to %d in frets %d to %d", k.chord, w.HighStr, w.LowStr, w.Window.Low, w.Window.High)
+		}
+	}
+	way, _ := cheapest(slots, layers)
+	if way == nil {
+		return nil, errors.New("these wishes cannot all be met in this window; widen it or allow more tones")
+	}
+	var notes []score.Note
+	for i, k := range slots {
+		if k.fixed != nil {
+			continue
+		}
+		c := layers[i][way[i]]
+		n := score.Note{Start: k.start, Length: k.length, Placement: c.Placement}
+		next := -1
+		if i+1 < len(slots) {
+			next = layers[i+1][way[i+1]].midi
+		}
+		n.Pitch = pitch.At(c.midi, spelled(s, w, k.chord, c.midi, next))
+		notes = append(notes, n)
+	}
+	for _, n := range s.Notes {
+		if n.Start < 0 || w.Locked[n.Start/s.Bar()] {
+			notes = append(notes, n)
+		}
+	}
+	score.Sort(notes)
+	dress(notes, w, s.Bar())
+	score.Finger(s.In, notes, hand)
+	s.Notes = notes
+	lick.Label(s)
+	return notes, nil
+}
+
+// lockedOutside locks the bars that are not to be written.
+func lockedOutside(s score.Score, w Wish) map[int]bool {
+	locked := map[int]bool{}
+	for b := range s.Bars {
+		locked[b] = w.Locked[b] || w.To > 0 && (b < w.From || b >= w.To)
+	}
+	return locked
+}
+
+// candidates are the places a slot's note may take, each with its own cost.
+func candidates(s score.Score, w Wish, k slot) (out []candidate) {
+	if k.fixed != nil {
+		return []candidate{{Placement: k.fixed.Placement, midi: k.fixed.Pitch.MIDI(), class: blend.ChordTone}}
+	}
+	low := s.In.MIDI(neck.Placement{String: w.LowStr, Fret: w.Window.Low})
+	span := float64(s.In.MIDI(neck.Placement{String: w.HighStr, Fret: w.Window.High}) - low)
+	table := blend.Sounds(k.chord)
+	inside := [12]bool{}
+	for _, m := range w.Palette.Notes(s.Key, k.chord) {
+		inside[m.Name.Class()] = true
+	}
+	for str := w.HighStr; str <= w.LowStr; str++ {
+		for fret := w.Window.Low; fret <= w.Window.High; fret++ {
+			p := neck.Placement{String: str, Fret: fret}
+			midi := s.In.MIDI(p)
+			sound := table[((midi-k.chord.Root.Class())%12+12)%12]
+			c := candidate{Placement: p, midi: midi, class: sound.Class}
+			c.outside = sound.Class != blend.ChordTone && !inside[midi%12]
+			if sound.Class != blend.ChordTone && (w.ChordTones || k.strong || k.rests || c.outside && !w.Approach) {
+				continue
+			}
+			c.cost = classes[sound.Class]
+			if c.outside {
+				c.cost = foreign
+			}
+			if k.change {
+				c.cost += wish * float64(harmony.UsualOrder.Place(sound.Degree.Role()))
+			}
+			height := float64(midi-low) - k.height*span
+			c.cost += off*height*height + jitter*chance(w.Seed, k.key, string(sound.Degree), midi)
+			out = append(out, c)
+		}
+	}
+	if k.change && len(w.Targets) > 0 {
+		wanted := slices.DeleteFunc(slices.Clone(out), func(c candidate) bool {
+			t, _ := k.chord.ToneAt(c.midi % 12)
+			return !slices.Contains(w.Targets, t.Degree.Role())
+		})
+		if len(wanted) > 0 {
+			return wanted
+		}
+	}
+	return out
+}
+
+// chance is the seed's liking for a degree at a place of an idea, 0 to 1.
+func chance(seed, key uint64, degree string, midi int) float64 {
+	h := fnv.New64a()
+	fmt.Fprintf(h, "%d %d %s %d", seed, key, degree, midi/12)
+	x := h.Sum64()
+	x ^= x >> 31
+	x *= 0x9E3779B97F4A7C15
+	return float64(x>>11) / (1 << 53)
+}
+
+// pair is the cost of going from one note to the next, infinite when it is
+// ruled out.
+func pair(from, to slot, a, b candidate) float64 {
+	d := size(b.midi - a.midi)
+	resolves := d == 1 && b.class == blend.ChordTone
+	var cost float64
+	switch {
+	case a.outside && !resolves:
+		return math.Inf(1)
+	case a.outside && to.change:
+		cost += led
+	case (a.class == blend.Tension || a.class == blend.Passing || a.class == blend.Blue) && (d > 2 || d == 0):
+		cost += unresolved
+	}
+	step := farther
+	if d < len(intervals) {
+		step = intervals[d]
+	}
+	if from.pause >= score.Tick {
+		step /= 3
+	}
+	cost += step
+	if jump := size(a.String - b.String); jump > 1 {
+		cost += jumping * float64(jump-1)
+	}
+	return cost
+}
+
+// spelled names a note: as a tone of its chord, as a note of the palette, or as
+// what leads to the next note.
+func spelled(s score.Score, w Wish, chord harmony.Chord, midi, next int) pitch.Name {
+	if t, ok := chord.ToneAt(midi % 12); ok {
+		return t.Name
+	}
+	for _, m := range w.Palette.Notes(s.Key, chord) {
+		if m.Name.Class() == midi%12 {
+			return m.Name
+		}
+	}
+	if next == midi+1 { // from below, on the letter below
+		for _, n := range pitch.Roots {
+			up := s.Key.Spell(next % 12)
+			if n.Class() == midi%12 && (n.Letter+1)%7 == up.Letter {
+				return n
+			}
+		}
+	}
+	return s.Key.Spell(midi % 12)
+}
+
+// dress plays a line as a hand would: a step up a string from the beat is
+// hammered, a step down pulled off, a held note sways.
+func dress(notes []score.Note, w Wish, bar int) {
+	for i := range notes {
+		n := &notes[i]
+		if n.Start < 0 || w.Locked[n.Start/bar] {
+			continue
+		}
+		if n.Length >= held {
+			n.Vibrato = true
+		}
+		if i == 0 || n.Start%score.Tick == 0 || n.Fret == 0 && notes[i-1].Fret == 0 {
+			continue
+		}
+		before := notes[i-1]
+		d := n.Fret - before.Fret
+		if before.String != n.String || before.End() < n.Start || size(d) > 2 || d == 0 || before.Bend > 0 {
+			continue
+		}
+		if chance(w.Seed, uint64(n.Start), "join", 0) < 0.5 {
+			n.Join = score.Hammer
+			if d < 0 {
+				n.Join = score.PullOff
+			}
+		}
+	}
+}
