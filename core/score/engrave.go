@@ -268,3 +268,24 @@ func (m *Measure) group() {
 		s.Tuplet = number
 	}
 }
+
+// Quantise moves onsets and ends to the nearest places that can be written, and
+// says how many notes moved by more than a hundredth of a beat.
+func (s *Score) Quantise() (moved int) {
+	grid := s.beatGrids(-1)
+	end := len(s.Bars) * s.Bar()
+	for i := range s.Notes {
+		n := &s.Notes[i]
+		start := min(snap(n.Start, grid), end-grid.at(end-1).step)
+		stop := min(end, snap(n.End(), grid))
+		if stop <= start {
+			stop = start + grid.at(start).step
+		}
+		if off := n.Start - start; off > Tick/100 || off < -Tick/100 {
+			moved++
+		}
+		n.Start, n.Length = start, stop-start
+	}
+	Sort(s.Notes)
+	return moved
+}

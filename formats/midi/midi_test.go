@@ -9,6 +9,9 @@ import (
 
 	"undaris/core/band"
 	"undaris/core/form"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/score"
 )
 
 func perform(t testing.TB, feel string) band.Performance {
@@ -82,6 +85,33 @@ func TestFilesRefused(t *testing.T) {
 		_, err := Read(data)
 		assert.ErrorContains(t, err, says)
 	}
+}
+
+func TestALineWithBendsComesBack(t *testing.T) {
+	p, err := form.Read("| C7 | F7 |", 4, form.Key{})
+	require.NoError(t, err)
+	in := neck.Standard()
+	s := score.Score{Title: "Bent", Progression: p, In: in, Tempo: 90}
+	for i, how := range []score.Ornaments{{}, {Bend: 4}, {Bend: 2, Release: true}, {Vibrato: true}, {Bend: 1}, {}} {
+		place := neck.Placement{String: 2, Fret: 8 + i}
+		midi := in.MIDI(place)
+		s.Notes = append(s.Notes, score.Note{Start: i * 960, Length: 960, Placement: place, Pitch: pitch.At(midi, s.Key.Spell(midi%12)), Ornaments: how})
+	}
+	groove, err := band.GrooveOf("straight")
+	require.NoError(t, err)
+	perf, err := band.Play(p, groove, band.Options{Choruses: 1, Lead: band.Lead(s), CountIn: true})
+	require.NoError(t, err)
+	file, err := Read(Write(perf, s.Title, 90))
+	require.NoError(t, err)
+	got, said, err := file.Line(score.Score{Progression: p, In: in})
+	require.NoError(t, err)
+	assert.Contains(t, said[0], `"lead" was read`)
+	require.Len(t, got.Notes, len(s.Notes))
+	for i, n := range s.Notes {
+		assert.Equal(t, []any{n.Start, n.Length, n.Pitch, n.Bend, n.Release}, []any{got.Notes[i].Start, got.Notes[i].Length, got.Notes[i].Pitch, got.Notes[i].Bend, got.Notes[i].Release}, "note %d", i)
+	}
+	_, _, err = File{Ticks: 96, Tracks: []band.Track{{Channel: 9, Notes: []band.Note{{MIDI: 40, Length: 9}}}}}.Line(score.Score{})
+	assert.ErrorContains(t, err, "no melody")
 }
 
 func FuzzRead(f *testing.F) {

@@ -1,6 +1,7 @@
 package midi
 
 import (
+	"cmp"
 	"encoding/binary"
 	"errors"
 	"fmt"
@@ -18,6 +19,9 @@ type File struct {
 	Tracks   []band.Track // those with notes, or a name
 	Unclosed int          // notes that were never ended; they last to the end of their track
 }
+
+// maxBends is how many positions of the wheel are kept for a note.
+const maxBends = 400
 
 // maxEvents keeps hostile files cheap.
 const maxEvents = 1_000_000
@@ -64,6 +68,9 @@ type trackReader struct {
 	order     []int
 	byChannel map[int]*band.Track
 	sounding  map[[2]int]band.Note // by channel and pitch
+	wheel     [16]int              // cents that a channel is pushed
+	span      [16]int              // half steps of its wheel; 0 is the usual 2
+	parameter [16]int              // the registered parameter that data goes to
 }
 
 var errCut = errors.New("an event is cut off; the file is damaged")
@@ -189,6 +196,24 @@ func (r *trackReader) message(status byte, data []byte) {
 	switch status & 0xF0 {
 	case 0xC0:
 		r.track(channel).Program = int(data[0] & 0x7F)
+	case 0xB0:
+		switch data[0] & 0x7F {
+		case 100, 101: // only the wheel's range is of interest: parameter 0 of 0
+			r.parameter[channel] = int(data[1] & 0x7F)
+		case 6:
+			if r.parameter[channel] == 0 {
+				r.span[channel] = int(data[1] & 0x7F)
+			}
+		}
+	case 0xE0:
+		span := cmp.Or(r.span[channel], 2)
+		r.wheel[channel] = (int(data[1]&0x7F)<<7 | int(data[0]&0x7F) - 8192) * span * 100 / 8192
+		for key, n := range r.sounding {
+			if key[0] == channel && len(n.Bends) < maxBends {
+				n.Bends = append(n.Bends, band.Bend{At: r.now - n.Start, Cents: r.wheel[channel]})
+				r.sounding[key] = n
+			}
+		}
 	case 0x90, 0x80:
 		key := [2]int{channel, int(data[0] & 0x7F)}
 		if n, sounding := r.sounding[key]; sounding {
@@ -197,7 +222,11 @@ func (r *trackReader) message(status byte, data []byte) {
 			delete(r.sounding, key)
 		}
 		if status&0xF0 == 0x90 && data[1]&0x7F > 0 {
-			r.sounding[key] = band.Note{Start: r.now, MIDI: key[1], Velocity: int(data[1] & 0x7F)}
+			n := band.Note{Start: r.now, MIDI: key[1], Velocity: int(data[1] & 0x7F)}
+			if r.wheel[channel] != 0 {
+				n.Bends = []band.Bend{{Cents: r.wheel[channel]}}
+			}
+			r.sounding[key] = n
 		}
 	}
 }

@@ -1,0 +1,92 @@
+package midi
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"undaris/core/band"
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/pitch"
+	"undaris/core/score"
+)
+
+// Line makes a written line of a file's melody: the track called lead, else the
+// one with most notes that is no drum. Onsets and ends are moved to the nearest
+// place that can be written, and pushed notes become bends. Where the notes lie
+// on the neck the file does not know: String is 0. said tells what was guessed.
+// The chords and the bars are those of s; bars are added where the line is longer.
+func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
+	best := -1
+	for i, t := range f.Tracks {
+		if t.Channel == 9 || len(t.Notes) == 0 {
+			continue
+		}
+		lead := strings.Contains(strings.ToLower(t.Name), "lead")
+		switch {
+		case best < 0, lead && !strings.Contains(strings.ToLower(f.Tracks[best].Name), "lead"):
+			best = i
+		case len(t.Notes) > len(f.Tracks[best].Notes) && !strings.Contains(strings.ToLower(f.Tracks[best].Name), "lead"):
+			best = i
+		}
+	}
+	if best < 0 {
+		return s, nil, fmt.Errorf("this MIDI file has no melody: %d tracks, none with notes but drums", len(f.Tracks))
+	}
+	track := f.Tracks[best]
+	if n := len(f.Tracks); n > 1 {
+		said = append(said, fmt.Sprintf("%d tracks; %q was read as the line", n, track.Name))
+	}
+	s.Title = cmp.Or(f.Title, s.Title)
+	s.Tempo = int(f.Tempo + 0.5)
+	if len(s.Bars) == 0 {
+		s.Beats = f.Beats
+	}
+	skip := 0
+	for _, m := range f.Markers {
+		if m.Name == "count-in" {
+			skip = s.Beats * score.Tick
+		}
+	}
+	for _, n := range track.Notes {
+		w := score.Note{Start: n.Start*score.Tick/f.Ticks - skip, Length: max(1, n.Length*score.Tick/f.Ticks)}
+		if w.Start < 0 {
+			continue
+		}
+		w.Pitch = pitch.At(n.MIDI, s.Key.Spell(n.MIDI%12))
+		w.Bend, w.Release = bent(n)
+		s.Notes = append(s.Notes, w)
+	}
+	score.Sort(s.Notes)
+	need := 1
+	for _, n := range s.Notes {
+		need = max(need, n.Start/s.Bar()+1)
+	}
+	if need > form.MaxBars {
+		return s, said, fmt.Errorf("a line of %d bars; %d can be read", need, form.MaxBars)
+	}
+	for len(s.Bars) < need {
+		s.Bars = append(s.Bars, form.Bar{Changes: []form.Change{{Chord: harmony.Chord{None: true}}}})
+	}
+	if moved := s.Quantise(); moved > 0 {
+		said = append(said, fmt.Sprintf("%d of %d notes were moved to the nearest place that can be written", moved, len(s.Notes)))
+	}
+	said = append(said, "strings, frets and fingers were found by Undaris")
+	return s, said, nil
+}
+
+// bent reads a note's pushes as a bend in quarter tones, and whether it is let
+// down again. Sways of less than a quarter tone are vibrato and do not count.
+func bent(n band.Note) (quarters int, released bool) {
+	top, last := 0, 0
+	for _, b := range n.Bends {
+		top, last = max(top, b.Cents), b.Cents
+	}
+	quarters = min(6, (top+18)/50)
+	if slices.ContainsFunc(n.Bends, func(b band.Bend) bool { return b.At == 0 && b.Cents != 0 }) {
+		return 0, false // slid into
+	}
+	return quarters, quarters > 0 && last < top-60
+}

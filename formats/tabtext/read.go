@@ -1,0 +1,406 @@
+package tabtext
+
+import (
+	"bufio"
+	"bytes"
+	"cmp"
+	"errors"
+	"fmt"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/score"
+)
+
+// Limits of what is read.
+const (
+	maxBars  = form.MaxBars
+	maxNotes = 20_000
+)
+
+var (
+	header  = regexp.MustCompile(`^(Title|Key|Tempo|Time|Feel|Tuning|Capo|Chords):\s*(.*)$`)
+	stringy = regexp.MustCompile(`^\s*(?:[A-Ga-g][b#]?)?\s*[|:]?[-0-9hpbrtxX/\\()~>.| ]*-[-0-9hpbrtxX/\\()~>.| ]*$`)
+	valuey  = regexp.MustCompile(`^r?[whqesz]\.?[36]?~?$`)
+	note    = regexp.MustCompile(`^([hp/\\])?(?:\((\d{1,2})\)/)?(x)?(\d{1,2})?(?:b(\d{1,2}(?:\.5)?))?(r)?(?:tr(\d{1,2}))?(~)?(>)?$`)
+)
+
+// Read reads tablature text. in is the instrument where the text names no
+// tuning. said tells what was guessed or left out.
+func Read(data []byte, in *neck.Instrument) (s score.Score, said []string, err error) {
+	r := &reader{s: score.Score{In: in, Tempo: 100, Progression: form.Progression{Beats: 4}}}
+	var above []string // lines before a block that are no strings
+	var block []string
+	lines := bufio.NewScanner(bytes.NewReader(data))
+	lines.Buffer(make([]byte, 1<<16), 1<<20)
+	flush := func() error {
+		defer func() { above, block = nil, nil }()
+		if len(block) >= neck.MinStrings {
+			return r.block(above, block)
+		}
+		return nil
+	}
+	for lines.Scan() {
+		line := strings.TrimRight(strings.ReplaceAll(lines.Text(), "\t", "    "), " \r")
+		if m := header.FindStringSubmatch(line); m != nil {
+			if err := r.header(m[1], strings.TrimSpace(m[2])); err != nil {
+				return s, r.said, err
+			}
+			continue
+		}
+		if stringy.MatchString(line) {
+			block = append(block, line)
+			continue
+		}
+		if len(block) > 0 {
+			if err := flush(); err != nil {
+				return s, r.said, err
+			}
+		}
+		above = append(above, line)
+		if line == "" {
+			above = nil
+		}
+	}
+	if err := lines.Err(); err != nil {
+		return s, nil, errors.New("a line of this text is longer than can be read")
+	}
+	if err := flush(); err != nil {
+		return s, r.said, err
+	}
+	return r.s, r.said, r.finish()
+}
+
+type reader struct {
+	s      score.Score
+	said   []string
+	chords string
+	named  bool // the tuning stands in the text
+	bars   int
+	now    int // ticks
+	pickup bool
+	tied   bool
+}
+
+func (r *reader) say(format string, args ...any) {
+	if text := fmt.Sprintf(format, args...); !slices.Contains(r.said, text) {
+		r.said = append(r.said, text)
+	}
+}
+
+func (r *reader) header(name, value string) error {
+	switch name {
+	case "Title":
+		r.s.Title = value
+	case "Key":
+		key, err := form.ParseKey(value)
+		if err != nil {
+			return err
+		}
+		r.s.Key = key
+	case "Tempo":
+		if n, err := strconv.Atoi(value); err == nil && n > 0 && n < 1000 {
+			r.s.Tempo = n
+		}
+	case "Time":
+		if n, err := strconv.Atoi(strings.TrimSuffix(value, "/4")); err == nil && n >= form.MinBeats && n <= form.MaxBeats {
+			r.s.Beats = n
+		} else {
+			return fmt.Errorf("a time of %s; bars of %d to %d quarters can be read, such as 4/4", value, form.MinBeats, form.MaxBeats)
+		}
+	case "Feel":
+		r.s.Swing = value == "swing"
+	case "Tuning", "Capo":
+		tuning, capo := r.s.In.Tuning(), r.s.In.Capo
+		if name == "Tuning" {
+			tuning, capo, r.named = value, 0, true
+		} else if n, err := strconv.Atoi(value); err == nil {
+			capo = n
+		}
+		in, err := neck.New(tuning, max(r.s.In.Frets, 22), r.s.In.Scale, capo)
+		if err != nil {
+			return err
+		}
+		r.s.In = in
+	case "Chords":
+		r.chords += value + "\n"
+	}
+	return nil
+}
+
+// block reads one row of bars.
+func (r *reader) block(above, lines []string) error {
+	if len(lines) != r.s.In.Strings() {
+		if r.named {
+			return fmt.Errorf("a row of %d strings under a tuning of %d", len(lines), r.s.In.Strings())
+		}
+		if len(lines) > r.s.In.Strings() {
+			return fmt.Errorf("a row of %d strings; the instrument has %d. Name the tuning in a line such as Tuning: E2,A2,D3,G3,B3,E4", len(lines), r.s.In.Strings())
+		}
+		r.say("%d strings; they were read as the highest of the instrument", len(lines))
+	}
+	rows := make([][]rune, len(lines))
+	size := 0
+	for i, l := range lines {
+		rows[i] = []rune(l)
+		size = max(size, len(rows[i]))
+	}
+	var values []rune
+	for _, l := range slices.Backward(above) {
+		words := strings.Fields(l)
+		if len(words) > 0 && !slices.ContainsFunc(words, func(w string) bool { return !valuey.MatchString(w) }) {
+			values = []rune(l)
+			break
+		}
+	}
+	bars := barLines(rows)
+	if len(bars) < 2 {
+		return nil
+	}
+	for i := range len(bars) - 1 {
+		if err := r.bar(rows, values, bars[i]+1, bars[i+1]); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// barLines are the columns where every row has a bar line.
+func barLines(rows [][]rune) (out []int) {
+	for col := 0; col < len(rows[0]); col++ {
+		all := true
+		for _, row := range rows {
+			all = all && col < len(row) && row[col] == '|'
+		}
+		if all {
+			out = append(out, col)
+		}
+	}
+	return out
+}
+
+// bar reads the columns from one bar line to the next.
+func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
+	if r.bars++; r.bars > maxBars {
+		r.say("more than %d bars; the rest was left out", maxBars)
+		return nil
+	}
+	bar := r.s.Beats * score.Tick
+	type event struct {
+		col   int
+		cells map[int]string // by string
+	}
+	var events []event
+	for col := from; col < to; {
+		cells := map[int]string{}
+		widest := 1
+		for i, row := range rows {
+			if col < len(row) && row[col] != '-' && row[col] != '|' && row[col] != ' ' && (col == from || !part(row[col-1])) {
+				end := col
+				for end < to && end < len(row) && part(row[end]) {
+					end++
+				}
+				cells[i+1] = string(row[col:max(end, col+1)])
+				widest = max(widest, end-col)
+			}
+		}
+		if len(cells) > 0 {
+			events = append(events, event{col, cells})
+		}
+		col++
+	}
+	if values == nil {
+		r.say("no note values; the rhythm was guessed from where the frets stand")
+		start := r.now
+		for i, e := range events {
+			place := func(col int) int {
+				at := (col - from) * bar / max(1, to-from)
+				return at / (score.Tick / 4) * (score.Tick / 4)
+			}
+			end := bar
+			if i+1 < len(events) {
+				end = place(events[i+1].col)
+			}
+			at := place(e.col)
+			if i == 0 && at < score.Tick/2 {
+				at = 0
+			}
+			for str, text := range e.cells {
+				if err := r.chain(str, text, start+at, max(score.Tick/4, end-at)); err != nil {
+					return err
+				}
+			}
+		}
+		r.now += bar
+		return nil
+	}
+	start := r.now
+	for col := from; col < to && col < len(values); {
+		if values[col] == ' ' {
+			col++
+			continue
+		}
+		end := col
+		for end < len(values) && values[end] != ' ' {
+			end++
+		}
+		word := string(values[col:end])
+		if !valuey.MatchString(word) {
+			r.say("%q over bar %d is no note value; it was passed over", word, r.bars)
+			col = end
+			continue
+		}
+		length := ticks(word)
+		if rest := strings.HasPrefix(word, "r"); !rest {
+			at := slices.IndexFunc(events, func(e event) bool { return e.col == col })
+			switch {
+			case at >= 0:
+				for str, text := range events[at].cells {
+					if err := r.add(str, text, r.now, length); err != nil {
+						return err
+					}
+				}
+			case r.tied:
+				for i := range r.s.Notes {
+					if r.s.Notes[i].End() == r.now {
+						r.s.Notes[i].Length += length
+					}
+				}
+			default:
+				r.say("a value in bar %d has no fret under it; it was read as a rest", r.bars)
+			}
+		}
+		r.tied = strings.HasSuffix(word, "~")
+		r.now += length
+		col = end
+	}
+	switch length := r.now - start; {
+	case length < bar && r.bars == 1 && length > 0: // a pickup
+		for i := range r.s.Notes {
+			r.s.Notes[i].Start -= length
+		}
+		r.now, r.pickup = 0, true
+		r.bars--
+	case length != bar:
+		r.say("bar %d has %g beats of %d; it was filled or cut", r.bars, float64(length)/score.Tick, r.s.Beats)
+		r.now = start + bar
+		r.s.Notes = slices.DeleteFunc(r.s.Notes, func(n score.Note) bool { return n.Start >= r.now })
+	}
+	return nil
+}
+
+// part tells whether a character belongs to a fret and its signs.
+func part(c rune) bool { return strings.ContainsRune(`0123456789hpbrtx/\()~>.`, c) }
+
+func ticks(word string) int {
+	word = strings.TrimPrefix(word, "r")
+	v := score.Value{}
+	for base, letter := range letters {
+		if strings.HasPrefix(word, letter) {
+			v.Base = base
+		}
+	}
+	v.Dotted = strings.Contains(word, ".")
+	if strings.Contains(word, "3") {
+		v.Actual, v.Normal = 3, 2
+	} else if strings.Contains(word, "6") {
+		v.Actual, v.Normal = 6, 4
+	}
+	return v.Ticks()
+}
+
+// chain reads a cell of text without values, in which 5h7 is two notes that
+// share the time.
+func (r *reader) chain(str int, text string, at, length int) error {
+	parts := regexp.MustCompile(`[hp/\\]?(?:\(\d{1,2}\)/)?x?\d{0,2}(?:b\d{1,2}(?:\.5)?)?r?(?:tr\d{1,2})?~?>?`).FindAllString(text, -1)
+	parts = slices.DeleteFunc(parts, func(p string) bool { return p == "" })
+	if len(parts) == 0 {
+		return r.add(str, text, at, length)
+	}
+	each := max(score.Tick/8, length/len(parts))
+	for i, p := range parts {
+		if err := r.add(str, p, at+i*each, each); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (r *reader) add(str int, text string, at, length int) error {
+	m := note.FindStringSubmatch(text)
+	if m == nil || m[4] == "" && m[3] == "" {
+		r.say("%q in bar %d is no fret that can be read; it was left out", text, r.bars)
+		return nil
+	}
+	if len(r.s.Notes) >= maxNotes {
+		return fmt.Errorf("more than %d notes; the text is longer than can be read", maxNotes)
+	}
+	number := func(s string) int { n, _ := strconv.Atoi(s); return n }
+	n := score.Note{Start: at, Length: length, Placement: neck.Placement{String: str, Fret: number(m[4])}}
+	n.Join = map[string]score.Join{"h": score.Hammer, "p": score.PullOff, "/": score.Slide, `\`: score.Slide}[m[1]]
+	if m[2] != "" {
+		n.Scoop = max(-5, min(5, n.Fret-number(m[2])))
+	}
+	n.Dead = m[3] != ""
+	if m[5] != "" {
+		to, _ := strconv.ParseFloat(m[5], 64)
+		n.Bend = max(0, min(6, int(2*(to-float64(n.Fret)))))
+		n.Release = m[6] != "" && n.Bend > 0
+	}
+	if m[7] != "" {
+		n.Trill = max(0, min(4, number(m[7])-n.Fret))
+	}
+	n.Vibrato, n.Accent = m[8] != "", m[9] != ""
+	if err := r.s.In.CheckPlacement(n.Placement); err != nil {
+		r.say("%v; a note in bar %d was left out", err, r.bars)
+		return nil
+	}
+	midi := r.s.In.MIDI(n.Placement)
+	n.Pitch = pitch.At(midi, r.s.Key.Spell(midi%12))
+	r.s.Notes = append(r.s.Notes, n)
+	return nil
+}
+
+// finish gives the notes their bars.
+func (r *reader) finish() error {
+	if r.bars == 0 && len(r.s.Notes) == 0 {
+		return errors.New("no tablature was found; it is rows of strings such as E |--3--5--|, one above the other")
+	}
+	bars := cmp.Or(r.bars, 1)
+	if r.chords != "" {
+		p, err := form.Read(r.chords, r.s.Beats, r.s.Key)
+		if err != nil {
+			return fmt.Errorf("the chords cannot be read: %w", err)
+		}
+		r.s.Bars = p.Bars
+	} else {
+		r.say("no chords; the bars are without")
+	}
+	for len(r.s.Bars) < bars {
+		r.s.Bars = append(r.s.Bars, form.Bar{Changes: []form.Change{{Chord: harmony.Chord{None: true}}}})
+	}
+	score.Sort(r.s.Notes)
+	// What is joined needs a note to come from.
+	for i := range r.s.Notes {
+		n := &r.s.Notes[i]
+		if n.Join != score.Picked && !slices.ContainsFunc(r.s.Notes[:i], func(m score.Note) bool { return m.String == n.String && m.Start < n.Start }) {
+			n.Join = score.Picked
+		}
+	}
+	// Two frets at once on a string cannot be: the later one stands.
+	kept := r.s.Notes[:0]
+	for i, n := range r.s.Notes {
+		if i+1 < len(r.s.Notes) && r.s.Notes[i+1].Start == n.Start && r.s.Notes[i+1].String == n.String || n.Start >= len(r.s.Bars)*r.s.Bar() {
+			continue
+		}
+		kept = append(kept, n)
+	}
+	r.s.Notes = kept
+	return nil
+}
