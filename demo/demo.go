@@ -48,5 +48,8 @@ func Fill(s *store.Store) error {
 			return err
 		}
 	}
-	return nil
+	if err := shelf(s); err != nil {
+		return err
+	}
+	return lines(s)
 }

@@ -62,12 +62,16 @@ func file(kind, title, ending string, body []byte) *download {
 	return &download{kind, fmt.Sprintf("attachment; filename=%q", fileName(title)+"."+ending), body}
 }
 
+// delivery is an operation that is answered by a file.
+func delivery(path, id, summary, kind string) huma.Operation {
+	return huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary,
+		Responses: map[string]*huma.Response{"200": {Description: "the file",
+			Content: map[string]*huma.MediaType{kind: {Schema: &huma.Schema{Type: "string", Format: "binary"}}}}}}
+}
+
 // deliver registers a question that is answered by a file.
 func deliver[I any](api huma.API, path, id, summary, kind string, answer func(*I) (*download, error)) {
-	huma.Register(api, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary,
-		Responses: map[string]*huma.Response{"200": {Description: "the file",
-			Content: map[string]*huma.MediaType{kind: {Schema: &huma.Schema{Type: "string", Format: "binary"}}}}}},
-		func(_ context.Context, in *I) (*download, error) { return answer(in) })
+	huma.Register(api, delivery(path, id, summary, kind), func(_ context.Context, in *I) (*download, error) { return answer(in) })
 }
 
 func (s *server) bands(api huma.API) {

@@ -6,7 +6,9 @@ import (
 	"undaris/core/band"
 	"undaris/core/blend"
 	"undaris/core/crossing"
+	"undaris/core/exercise"
 	"undaris/core/form"
+	"undaris/core/line"
 	"undaris/core/neck"
 	"undaris/core/pitch"
 )
@@ -21,12 +23,24 @@ type Catalogue struct {
 	Palettes    []CatalogueChoice     `json:"palettes"`
 	Threads     []CatalogueChoice     `json:"threads"`
 	Compers     []CatalogueChoice     `json:"compers" doc:"who can play the chords"`
+	Rhythms     []CatalogueOption     `json:"rhythms" doc:"vocabularies of written lines"`
+	Contours    []CatalogueOption     `json:"contours"`
+	Phrasings   []CatalogueOption     `json:"phrasings"`
+	Drills      []CatalogueOption     `json:"drills"`
+	Paces       []CatalogueChoice     `json:"paces" doc:"notes to a beat"`
+	Dresses     []CatalogueChoice     `json:"dresses" doc:"what leads into each tone of a drill"`
 }
 
 // CatalogueChoice is one of a list to choose from.
 type CatalogueChoice struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
+}
+
+// CatalogueOption is a choice with a line on what it does.
+type CatalogueOption struct {
+	CatalogueChoice
+	About string `json:"about"`
 }
 
 // CatalogueForm is a form players know by name.
@@ -92,6 +106,25 @@ func catalogue() (c Catalogue) {
 	}
 	for _, p := range band.Compers {
 		c.Compers = append(c.Compers, CatalogueChoice{p.ID, p.Name})
+	}
+	option := func(o line.Option) CatalogueOption { return CatalogueOption{CatalogueChoice{o.ID, o.Name}, o.About} }
+	for _, r := range line.Rhythms {
+		c.Rhythms = append(c.Rhythms, option(r.Option))
+	}
+	for _, x := range line.Contours {
+		c.Contours = append(c.Contours, option(x.Option))
+	}
+	for _, p := range line.Phrasings {
+		c.Phrasings = append(c.Phrasings, option(p))
+	}
+	for _, d := range exercise.Drills {
+		c.Drills = append(c.Drills, CatalogueOption{CatalogueChoice{d.ID, d.Name}, d.About})
+	}
+	for _, p := range exercise.Paces {
+		c.Paces = append(c.Paces, CatalogueChoice{p.ID, p.Name})
+	}
+	for _, d := range exercise.Dresses {
+		c.Dresses = append(c.Dresses, CatalogueChoice{d.ID, d.Name})
 	}
 	for _, t := range neck.Tunings {
 		c.Tunings = append(c.Tunings, CatalogueTuning{t.ID, t.Name, t.Open, t.Scale, t.Frets})

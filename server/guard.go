@@ -4,6 +4,7 @@ import (
 	"net"
 	"net/http"
 	"net/url"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 )
@@ -35,7 +36,11 @@ func guarded(c *gin.Context) {
 			return
 		}
 	}
-	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxBody)
+	limit := int64(maxBody)
+	if strings.HasPrefix(c.Request.URL.Path, "/api/lines") {
+		limit = maxImport // a line, or a file that becomes one
+	}
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, limit)
 	c.Next()
 }
 

@@ -22,14 +22,18 @@ func at(location string, value any, err error) error {
 
 // get registers a plain question.
 func get[I, O any](api huma.API, path, id, summary string, answer func(*I) (O, error)) {
-	huma.Register(api, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary},
-		func(_ context.Context, in *I) (*out[O], error) {
-			body, err := answer(in)
-			if err != nil {
-				return nil, err
-			}
-			return &out[O]{body}, nil
-		})
+	huma.Register(api, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary}, handler(answer))
+}
+
+// handler wraps an answer as Huma wants it.
+func handler[I, O any](answer func(*I) (O, error)) func(context.Context, *I) (*out[O], error) {
+	return func(_ context.Context, in *I) (*out[O], error) {
+		body, err := answer(in)
+		if err != nil {
+			return nil, err
+		}
+		return &out[O]{body}, nil
+	}
 }
 
 // NeckQuery is the instrument and hand that a question may name.

@@ -1,7 +1,7 @@
 package server
 
 import (
-	"undaris/core/form"
+	"undaris/core/band"
 	"undaris/core/score"
 	"undaris/formats/musicxml"
 )
@@ -106,8 +106,8 @@ func wireWritten(s score.Score) []Written {
 
 // swings tells whether a feel's eighths are played long and short.
 func swings(feel string) bool {
-	f, ok := form.FeelByID(feel)
-	return ok && f.Swings
+	g, err := band.GrooveOf(feel)
+	return err == nil && g.Swing > 0.6
 }
 
 func musicXML(s score.Score) *download {

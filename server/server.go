@@ -50,6 +50,9 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.maps(api)
 	srv.bands(api)
 	srv.papers(api)
+	srv.licks(api)
+	srv.lines(api)
+	srv.imports(api)
 	srv.player(api)
 	engine.NoRoute(site(front))
 	return engine

@@ -97,6 +97,15 @@ func (v weave) tie(w neck.Window, pins map[int]neck.Placement) Thread {
 	return t
 }
 
+// roleList reads roles without adding those left out.
+func roleList(text string) ([]harmony.Role, error) {
+	roles, err := harmony.ParseOrder(text)
+	if err != nil {
+		return nil, err
+	}
+	return roles[:len(strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ' ' }))], nil
+}
+
 // newWeave reads a plan's wishes about the thread.
 func newWeave(in *neck.Instrument, p form.Progression, key form.Key, plan store.Plan, where string) (weave, error) {
 	v := weave{in: in, places: p.Places()}
@@ -113,11 +122,11 @@ func newWeave(in *neck.Instrument, p form.Progression, key form.Key, plan store.
 		if strings.TrimSpace(text) == "" {
 			continue
 		}
-		roles, err := harmony.ParseOrder(text)
+		roles, err := roleList(text)
 		if err != nil {
 			return v, at(where+"allowed", text, err)
 		}
-		allowed[numeral] = roles[:len(strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ' ' }))]
+		allowed[numeral] = roles
 	}
 	if plan.Strings != "" {
 		if n, err := fmt.Sscanf(plan.Strings, "%d-%d", &v.high, &v.low); err != nil || n != 2 || v.high < 1 || v.low < v.high || v.low > neck.MaxStrings {

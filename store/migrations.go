@@ -18,6 +18,21 @@ var migrations = []*gormigrate.Migration{
 			opened_at DATETIME, deleted_at DATETIME)`,
 		`CREATE INDEX charts_deleted ON charts (deleted_at)`,
 		`CREATE TABLE players (id INTEGER PRIMARY KEY CHECK (id = 1), settings TEXT NOT NULL)`),
+	step("0002-licks-and-lines", `
+		CREATE TABLE licks (
+			id INTEGER PRIMARY KEY AUTOINCREMENT,
+			title TEXT NOT NULL, chord TEXT NOT NULL, of_key INTEGER NOT NULL,
+			notes TEXT NOT NULL, tags TEXT NOT NULL DEFAULT '[]',
+			created_at DATETIME NOT NULL, updated_at DATETIME NOT NULL, deleted_at DATETIME)`,
+		`CREATE INDEX licks_deleted ON licks (deleted_at)`,
+		`CREATE TABLE lines (
+			id INTEGER PRIMARY KEY AUTOINCREMENT,
+			title TEXT NOT NULL, key TEXT NOT NULL, feel TEXT NOT NULL,
+			tempo INTEGER NOT NULL, beats INTEGER NOT NULL, text TEXT NOT NULL,
+			palette TEXT NOT NULL DEFAULT '', low INTEGER NOT NULL, high INTEGER NOT NULL,
+			notes TEXT NOT NULL, locked TEXT NOT NULL DEFAULT '[]',
+			created_at DATETIME NOT NULL, updated_at DATETIME NOT NULL, deleted_at DATETIME)`,
+		`CREATE INDEX lines_deleted ON lines (deleted_at)`),
 }
 
 func step(id string, statements ...string) *gormigrate.Migration {

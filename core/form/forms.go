@@ -84,19 +84,18 @@ func FormByID(id string) (Form, bool) {
 // Feel is how the band counts a chart.
 type Feel struct {
 	ID, Name string
-	Tempo    int  // beats a minute to start from
-	Swings   bool // eighths are played long, short
+	Tempo    int // beats a minute to start from
 }
 
 // Feels lists the feels a chart can have.
 var Feels = []Feel{
-	{"shuffle", "shuffle", 96, true},
-	{"slow-12-8", "slow 12/8", 58, true},
-	{"straight", "straight rock", 112, false},
-	{"funk", "funk sixteenths", 92, false},
-	{"rumba", "rumba blues", 116, false},
-	{"jazz", "jazz walk", 132, true},
-	{"ballad", "ballad", 66, true},
+	{"shuffle", "shuffle", 96},
+	{"slow-12-8", "slow 12/8", 58},
+	{"straight", "straight rock", 112},
+	{"funk", "funk sixteenths", 92},
+	{"rumba", "rumba blues", 116},
+	{"jazz", "jazz walk", 132},
+	{"ballad", "ballad", 66},
 }
 
 // FeelByID finds a feel of the table.

@@ -1,0 +1,41 @@
+package demo
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/harmony"
+	"undaris/core/lick"
+	"undaris/core/neck"
+	"undaris/store"
+)
+
+func TestTheShelfHoldsPlayableLicks(t *testing.T) {
+	s, err := store.Open(t.TempDir())
+	require.NoError(t, err)
+	defer s.Close()
+	require.NoError(t, Fill(s))
+	shelf, err := s.Licks()
+	require.NoError(t, err)
+	assert.GreaterOrEqual(t, len(shelf), 40)
+	covered := map[string]bool{}
+	for _, l := range shelf {
+		for _, tag := range l.Tags {
+			covered[tag] = true
+		}
+		core := lick.Lick{Chord: l.Chord, OfKey: l.OfKey, Notes: l.Notes}
+		require.NoError(t, core.Check(), l.Title)
+		for _, root := range []string{"C", "F", "G", "Bb"} {
+			_, err := core.Realise(harmony.MustParse(root+l.Chord), 0, lick.Ground{In: neck.Standard(), Window: neck.Window{Low: 3, High: 14}, Hand: neck.UsualHand})
+			assert.NoError(t, err, "%s over %s", l.Title, root)
+		}
+	}
+	for _, tag := range []string{"box", "blend", "arpeggio", "enclosure", "chromatic", "double-stop", "turnaround", "ending"} {
+		assert.True(t, covered[tag], tag)
+	}
+	lines, err := s.Lines()
+	require.NoError(t, err)
+	assert.Len(t, lines, 4)
+}

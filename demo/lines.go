@@ -1,0 +1,100 @@
+package demo
+
+import (
+	"fmt"
+
+	"undaris/core/blend"
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/lick"
+	"undaris/core/line"
+	"undaris/core/neck"
+	"undaris/core/score"
+	"undaris/store"
+)
+
+// solos are lines the core wrote for the band.
+var solos = []struct {
+	title, chart, palette string
+	low, high             int
+	wish                  line.Wish
+}{
+	{"Low Water, in threes", "Low Water", "minor-blues", 2, 6, line.Wish{Rhythm: "triplets", Density: 2, Contour: "arch", Phrasing: "call", Seed: 5}},
+	{"Day Off, thirds first", "Harbourmaster’s Day Off", "composite", 5, 9, line.Wish{Rhythm: "eighths", Density: 4, Phrasing: "free", Targets: []harmony.Role{harmony.Third}, Approach: true, Seed: 11}},
+	{"Slipway, first chorus", "Slipway Shuffle", "composite", 7, 11, line.Wish{Rhythm: "eighths", Density: 3, Contour: "arch", Phrasing: "aab", Approach: true, Seed: 3}},
+}
+
+// lines writes the solos over the band's charts.
+func lines(s *store.Store) error {
+	charts, err := s.Charts()
+	if err != nil {
+		return err
+	}
+	in := neck.Standard()
+	for _, d := range solos {
+		for _, c := range charts {
+			if c.Title != d.chart {
+				continue
+			}
+			key, err := form.ParseKey(c.Key)
+			if err != nil {
+				return err
+			}
+			p, err := form.Read(c.Text, c.Beats, key)
+			if err != nil {
+				return err
+			}
+			w := d.wish
+			w.Window = neck.Window{Low: d.low, High: d.high}
+			if w.Palette, err = blend.PaletteByID(d.palette); err != nil {
+				return err
+			}
+			sc := score.Score{Key: key, Progression: p, In: in}
+			if sc.Notes, err = line.Write(sc, w, neck.UsualHand); err != nil {
+				return fmt.Errorf("demo line %q: %w", d.title, err)
+			}
+			if err := s.CreateLine(stored(d.title, c, d.palette, w.Window, sc)); err != nil {
+				return err
+			}
+		}
+	}
+	return through(s, charts, in)
+}
+
+// through sends a box lick through the changes of the shuffle.
+func through(s *store.Store, charts []store.Chart, in *neck.Instrument) error {
+	shelf, err := s.Licks()
+	if err != nil {
+		return err
+	}
+	for _, c := range charts {
+		for _, l := range shelf {
+			if c.Title != "Slipway Shuffle" || l.Title != "Two Lanterns" {
+				continue
+			}
+			key, err := form.ParseKey(c.Key)
+			if err != nil {
+				return err
+			}
+			p, err := form.Read(c.Text, c.Beats, key)
+			if err != nil {
+				return err
+			}
+			w := neck.Window{Low: 7, High: 11}
+			notes, _ := lick.Lick{Chord: l.Chord, Notes: l.Notes}.Through(p, key, lick.Aim{Land: true, Ground: lick.Ground{In: in, Window: w, Hand: neck.UsualHand}})
+			sc := score.Score{Key: key, Progression: p, In: in, Notes: notes}
+			if err := s.CreateLine(stored("Two Lanterns through the changes", c, "composite", w, sc)); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+func stored(title string, c store.Chart, palette string, w neck.Window, sc score.Score) *store.Line {
+	l := &store.Line{Title: title, Key: c.Key, Feel: c.Feel, Tempo: c.Tempo, Beats: c.Beats, Text: c.Text, Palette: palette, Low: w.Low, High: w.High, Locked: []int{}}
+	for _, n := range sc.Notes {
+		l.Notes = append(l.Notes, store.LineNote{Start: n.Start, Length: n.Length, Note: n.Pitch.String(), String: n.String, Fret: n.Fret, Finger: n.Finger, Ornaments: n.Ornaments})
+	}
+	return l
+}

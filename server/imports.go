@@ -1,0 +1,174 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/form"
+	"undaris/core/lick"
+	"undaris/core/score"
+	"undaris/formats/midi"
+	"undaris/formats/musicxml"
+	"undaris/formats/tabtext"
+)
+
+// maxImport is the most bytes a file may bring.
+const maxImport = 8 << 20
+
+func (s *server) imports(api huma.API) {
+	huma.Register(api, huma.Operation{OperationID: "import-line", Method: http.MethodPost, Path: "/api/lines/import", MaxBodyBytes: maxImport,
+		Summary: "A line from a file: MusicXML, MIDI or tablature text"},
+		func(_ context.Context, in *struct {
+			Name    string `query:"name" doc:"of the file; its ending tells what it is"`
+			Chart   uint   `query:"chart" doc:"a chart to lay it over, where the file has no chords"`
+			RawBody []byte `contentType:"application/octet-stream"`
+		}) (*out[Study], error) {
+			o, err := s.imported(in.Name, in.Chart, in.RawBody)
+			if err != nil {
+				return nil, err
+			}
+			return &out[Study]{o.study()}, nil
+		})
+}
+
+// imported reads a file as a line on the player's neck.
+func (s *server) imported(name string, chart uint, data []byte) (o onPaper, err error) {
+	player, err := s.store.Player()
+	if err != nil {
+		return o, err
+	}
+	in, hand, err := playerNeck(player)
+	if err != nil {
+		return o, err
+	}
+	base := score.Score{In: in, Tempo: 100, Progression: form.Progression{Beats: 4}}
+	feel := ""
+	if chart != 0 {
+		c, err := s.store.Chart(chart)
+		if err != nil {
+			return o, missing(err)
+		}
+		if base.Progression, base.Key, err = progression(c); err != nil {
+			return o, err
+		}
+		feel = c.Feel
+	}
+	refuse := func(err error) error { return at("body", name, err) }
+	var got score.Score
+	switch kind := kindOf(name, data); kind {
+	case "musicxml":
+		f, err := musicxml.Read(data)
+		if err != nil {
+			return o, refuse(err)
+		}
+		if f.In != nil && f.In.Tuning() != in.Tuning() {
+			f.Said = append(f.Said, fmt.Sprintf("it is written for a neck tuned %s; places were found on yours", f.In.Tuning()))
+		}
+		got, o.said = f.Score, f.Said
+	case "midi":
+		f, err := midi.Read(data)
+		if err != nil {
+			return o, refuse(err)
+		}
+		if got, o.said, err = f.Line(base); err != nil {
+			return o, refuse(err)
+		}
+	case "tab":
+		if got, o.said, err = tabtext.Read(data, in); err != nil {
+			return o, refuse(err)
+		}
+		if got.In.Tuning() != in.Tuning() || got.In.Capo != in.Capo {
+			o.said = append(o.said, fmt.Sprintf("it is written for a neck tuned %s; places were found on yours", got.In.Tuning()))
+		}
+	default:
+		return o, refuse(errors.New("this is no MusicXML, MIDI or tablature text; a file ends in .musicxml, .xml, .mid or .txt"))
+	}
+	if chart != 0 && silent(got.Progression) { // the file has no chords: the chart's are laid under
+		for i := range got.Bars {
+			if i < len(base.Bars) {
+				got.Bars[i].Changes = base.Bars[i].Changes
+			}
+		}
+		got.Key = base.Key
+	}
+	if got.Title == "" {
+		got.Title = strings.TrimSuffix(name, "."+ending(name))
+	}
+	if got.Tempo < minTempo || got.Tempo > maxTempo {
+		o.said = append(o.said, fmt.Sprintf("a tempo of %d cannot be played; it was set to the nearest that can", got.Tempo))
+		got.Tempo = min(maxTempo, max(minTempo, got.Tempo))
+	}
+	if feel == "" {
+		feel = map[bool]string{true: "shuffle", false: "straight"}[got.Swing]
+	}
+	got.In = in
+	w := in.Positions(got.Key.Tonic.Class())[0].Window
+	if lowest, highest, ok := span(got); ok && highest-lowest <= 7 {
+		w.Low, w.High = lowest, highest
+	}
+	said := o.said
+	o = onPaper{Score: got, hand: hand, window: w, said: said, body: LineBody{Title: got.Title, Key: got.Key.String(), Feel: feel, Tempo: got.Tempo, Beats: got.Beats, Low: w.Low, High: w.High}}
+	lick.Separate(o.Notes, len(o.Bars)*o.Bar())
+	if err := o.settle(); err != nil {
+		return o, err
+	}
+	// Read anew, it is a line like any other.
+	again, err := s.read(o.line())
+	again.said = o.said
+	return again, err
+}
+
+// span is the stretch of frets that a score's fretted notes lie in.
+func span(s score.Score) (low, high int, ok bool) {
+	low = 99
+	for _, n := range s.Notes {
+		if n.String == 0 {
+			return 0, 0, false
+		}
+		if n.Fret > 0 {
+			low, high, ok = min(low, n.Fret), max(high, n.Fret), true
+		}
+	}
+	return low, max(high, low+3), ok
+}
+
+func silent(p form.Progression) bool {
+	for _, place := range p.Places() {
+		if !place.Chord.None {
+			return false
+		}
+	}
+	return true
+}
+
+func ending(name string) string {
+	if i := strings.LastIndexByte(name, '.'); i >= 0 {
+		return name[i+1:]
+	}
+	return ""
+}
+
+// kindOf tells what a file is, by its beginning before its name.
+func kindOf(name string, data []byte) string {
+	head := strings.TrimSpace(string(data[:min(len(data), 400)]))
+	switch {
+	case strings.HasPrefix(head, "MThd"):
+		return "midi"
+	case strings.Contains(head, "<score-partwise") || strings.HasPrefix(head, "<?xml") || strings.HasPrefix(head, "<!DOCTYPE score"):
+		return "musicxml"
+	}
+	switch strings.ToLower(ending(name)) {
+	case "musicxml", "xml":
+		return "musicxml"
+	case "mid", "midi":
+		return "midi"
+	case "txt", "tab":
+		return "tab"
+	}
+	return ""
+}

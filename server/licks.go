@@ -1,0 +1,214 @@
+package server
+
+import (
+	"errors"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/lick"
+	"undaris/core/neck"
+	"undaris/core/score"
+	"undaris/store"
+)
+
+// LickBody is what a player says of a lick.
+type LickBody struct {
+	Title string      `json:"title" maxLength:"120"`
+	Chord string      `json:"chord" doc:"the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty"`
+	OfKey bool        `json:"ofKey" doc:"its degrees are counted from the key, whatever chord sounds"`
+	Notes []lick.Note `json:"notes"`
+	Tags  []string    `json:"tags" maxItems:"20"`
+}
+
+// Lick is a lick on the shelf.
+type Lick struct {
+	ID uint `json:"id"`
+	LickBody
+	LandsOn string    `json:"landsOn" doc:"the degree it ends on"`
+	Beats   float64   `json:"beats" doc:"from its first beat to its end"`
+	Line    *LineBody `json:"line,omitempty" doc:"on the player's neck, over C"`
+	Score   *Score    `json:"score,omitempty"`
+	Problem string    `json:"problem,omitempty" doc:"why it cannot be shown on this neck"`
+	Updated time.Time `json:"updated"`
+}
+
+func coreLick(l store.Lick) lick.Lick {
+	return lick.Lick{Chord: l.Chord, OfKey: l.OfKey, Notes: l.Notes}
+}
+
+func (b LickBody) stored() (store.Lick, error) {
+	l := store.Lick{Title: strings.TrimSpace(b.Title), Chord: b.Chord, OfKey: b.OfKey, Notes: b.Notes, Tags: []string{}}
+	if l.Title == "" {
+		return l, at("body.title", b.Title, errors.New("a lick needs a title"))
+	}
+	for _, t := range b.Tags {
+		if t = strings.ToLower(strings.TrimSpace(t)); t != "" && !slices.Contains(l.Tags, t) {
+			l.Tags = append(l.Tags, t)
+		}
+	}
+	if err := coreLick(l).Check(); err != nil {
+		return l, at("body.notes", nil, err)
+	}
+	l.Notes = coreLick(l).Settled().Notes
+	return l, nil
+}
+
+// WaySeen is one way to play a moved lick.
+type WaySeen struct {
+	Name    string  `json:"name"`
+	Study   *Study  `json:"study,omitempty"`
+	Travel  float64 `json:"travel" doc:"of the hand from where it was, in millimetres"`
+	Problem string  `json:"problem,omitempty"`
+}
+
+// home is the chord a lick is shown over.
+func home(l lick.Lick) harmony.Chord { return harmony.MustParse("C" + l.Chord) }
+
+// over writes a lick over bars of one chord.
+func (s *server) over(l lick.Lick, title string, chord harmony.Chord, notes []score.Note, w neck.Window, in *neck.Instrument, hand neck.Hand) onPaper {
+	p := form.Progression{Beats: 4}
+	bars := max(1, (l.End()+4*score.Tick-1)/(4*score.Tick))
+	for range bars {
+		p.Bars = append(p.Bars, form.Bar{Changes: []form.Change{{Chord: chord}}})
+	}
+	key := form.Key{Tonic: chord.Root, Minor: chord.Minor()}
+	o := onPaper{hand: hand, window: w, body: LineBody{Key: key.String(), Feel: "shuffle", Tempo: 96, Beats: 4, Low: w.Low, High: w.High}}
+	o.Score = score.Score{Title: title, Key: key, Tempo: 96, Swing: true, Progression: p, In: in, Notes: notes}
+	lick.Label(o.Score)
+	return o
+}
+
+// shown lays a lick on the player's neck over C, in the lowest window of five
+// frets from the fifth on that suits the hand best.
+func (s *server) shown(t store.Lick) Lick {
+	l := coreLick(t)
+	w := Lick{ID: t.ID, LickBody: LickBody{t.Title, t.Chord, t.OfKey, t.Notes, t.Tags}, Beats: float64(l.End()) / score.Tick, Updated: t.UpdatedAt}
+	if len(t.Notes) > 0 {
+		last := t.Notes[len(t.Notes)-1]
+		w.LandsOn = string(last.Degree)
+	}
+	player, err := s.store.Player()
+	if err != nil {
+		return w
+	}
+	in, hand, err := playerNeck(player)
+	if err != nil {
+		return w
+	}
+	for _, window := range []neck.Window{{Low: 7, High: 11}, {Low: 5, High: 10}, {Low: 2, High: 8}, {Low: 7, High: 14}, {Low: 0, High: 14}} {
+		window.High = min(window.High, in.Last())
+		notes, err := l.Realise(home(l), 0, lick.Ground{In: in, Window: window, Hand: hand})
+		if err != nil {
+			w.Problem = err.Error()
+			continue
+		}
+		o := s.over(l, t.Title, home(l), notes, window, in, hand)
+		body, sc := o.line(), wireScore(o.Score)
+		w.Line, w.Score, w.Problem = &body, &sc, ""
+		break
+	}
+	return w
+}
+
+func (s *server) licks(api huma.API) {
+	keeping[LickBody, store.Lick, Lick]{
+		name: "lick", path: "/api/licks", wire: s.shown, stored: LickBody.stored, number: func(l *store.Lick, id uint) { l.ID = id },
+		all: s.store.Licks, one: s.store.Lick, create: s.store.CreateLick, update: s.store.UpdateLick, remove: s.store.DeleteLick, restore: s.store.RestoreLick,
+	}.serve(api)
+
+	get(api, "/api/licks/{id}/ways", "lick-ways", "A lick over another chord: the same shape along the neck, and a nearer one in place",
+		func(in *struct {
+			ID
+			Chord  string `query:"chord" default:"F7"`
+			Low    int    `query:"low" default:"7"`
+			High   int    `query:"high" default:"11"`
+			Follow bool   `query:"follow" doc:"degrees follow the kind of chord"`
+		}) ([]WaySeen, error) {
+			t, err := s.store.Lick(in.ID.ID)
+			if err != nil {
+				return nil, huma.Error404NotFound("there is no such lick; it may have been deleted")
+			}
+			player, err := s.store.Player()
+			if err != nil {
+				return nil, err
+			}
+			inst, hand, err := playerNeck(player)
+			if err != nil {
+				return nil, err
+			}
+			chord, err := readChord("query.chord", in.Chord)
+			if err != nil {
+				return nil, err
+			}
+			w, err := (WindowQuery{in.Low, in.High}).window(inst)
+			if err != nil {
+				return nil, err
+			}
+			l := coreLick(t)
+			shown := s.shown(t)
+			var from []score.Note
+			if shown.Line != nil {
+				o, err := s.read(*shown.Line)
+				if err != nil {
+					return nil, err
+				}
+				from = o.Notes
+			}
+			list := []WaySeen{}
+			for _, way := range l.Ways(from, chord, 0, lick.Ground{In: inst, Window: w, Hand: hand, Follow: in.Follow}) {
+				seen := WaySeen{Name: way.Name, Travel: tenth(way.Travel)}
+				if way.Err != nil {
+					seen.Problem = way.Err.Error()
+				} else {
+					st := s.over(l, t.Title, chord, way.Notes, w, inst, hand).study()
+					seen.Study = &st
+				}
+				list = append(list, seen)
+			}
+			return list, nil
+		})
+
+	pose(api, "/api/licks/read", "read-lick", "A lick written as text, such as R/q b3/es 3/e 5/h",
+		func(in *struct {
+			Body struct {
+				Text string `json:"text" maxLength:"4000"`
+			}
+		}) ([]lick.Note, error) {
+			notes, err := lick.Parse(in.Body.Text)
+			if err != nil {
+				return nil, at("body.text", in.Body.Text, err)
+			}
+			return notes, nil
+		})
+
+	pose(api, "/api/licks/keep", "keep-lick", "Bars of a line made into a lick",
+		func(in *struct {
+			Body struct {
+				Line  LineBody `json:"line"`
+				From  int      `json:"from" doc:"index of the first note"`
+				To    int      `json:"to" doc:"index of the last"`
+				OfKey bool     `json:"ofKey,omitempty"`
+			}
+		}) (LickBody, error) {
+			o, err := s.read(in.Body.Line)
+			if err != nil {
+				return LickBody{}, err
+			}
+			if in.Body.From < 0 || in.Body.To < in.Body.From || in.Body.To >= len(o.Notes) {
+				return LickBody{}, at("body.from", in.Body.From, errors.New("there are no such notes in the line"))
+			}
+			notes := o.Notes[in.Body.From : in.Body.To+1]
+			zero := max(0, notes[0].Start) / o.Bar() * o.Bar()
+			chord, sounds := o.ChordAt(notes[0].Start)
+			if in.Body.OfKey || !sounds {
+				chord = harmony.MustParse(o.Key.String())
+			}
+			l := lick.Of(notes, chord, zero, in.Body.OfKey)
+			return LickBody{Title: o.Title, Chord: l.Chord, OfKey: l.OfKey, Notes: l.Notes, Tags: []string{}}, nil
+		})
+}

@@ -1,0 +1,359 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/band"
+	"undaris/core/exercise"
+	"undaris/core/harmony"
+	"undaris/core/lick"
+	"undaris/core/line"
+	"undaris/core/score"
+	"undaris/formats/tabtext"
+	"undaris/store"
+)
+
+// WishBody is what a written line should be like.
+type WishBody struct {
+	Rhythm     string `json:"rhythm,omitempty" doc:"eighths, triplets, sixteenths or mixed"`
+	Density    int    `json:"density,omitempty" doc:"1 to 5; 0 is 3"`
+	Contour    string `json:"contour,omitempty"`
+	Phrasing   string `json:"phrasing,omitempty"`
+	Targets    string `json:"targets,omitempty" doc:"roles allowed on each change, such as third; empty is any, thirds liked best"`
+	ChordTones bool   `json:"chordTones,omitempty" doc:"nothing but chord tones"`
+	Approach   bool   `json:"approach,omitempty" doc:"notes from outside the palette may lead into chord tones"`
+	HighStr    int    `json:"highString,omitempty"`
+	LowStr     int    `json:"lowString,omitempty"`
+	Seed       uint64 `json:"seed,omitempty"`
+	From       int    `json:"from,omitempty" doc:"first bar to write, from 1; 0 is all"`
+	To         int    `json:"to,omitempty"`
+}
+
+func (o onPaper) wish(b WishBody) (line.Wish, error) {
+	w := line.Wish{Window: o.window, HighStr: b.HighStr, LowStr: b.LowStr, Palette: o.palette, Rhythm: b.Rhythm, Density: b.Density, Contour: b.Contour,
+		Phrasing: b.Phrasing, ChordTones: b.ChordTones, Approach: b.Approach, Seed: b.Seed, Locked: o.locked()}
+	if w.Density == 0 {
+		w.Density = 3
+	}
+	if b.Targets != "" {
+		roles, err := roleList(b.Targets)
+		if err != nil {
+			return w, at("body.wish.targets", b.Targets, err)
+		}
+		w.Targets = roles
+	}
+	if err := o.checkBars(b.From, b.To); err != nil {
+		return w, err
+	}
+	if b.From > 0 {
+		w.From, w.To = b.From-1, b.To
+	}
+	return w, nil
+}
+
+// Fix is a proposal that makes a landing come true.
+type Fix struct {
+	Says  []string `json:"says" doc:"one edit or two"`
+	Cost  float64  `json:"cost"`
+	Study Study    `json:"study" doc:"the line with it"`
+}
+
+// Fixes are the proposals for one change.
+type Fixes struct {
+	Fixes []Fix  `json:"fixes" doc:"the smallest first"`
+	Why   string `json:"why" doc:"why there is none"`
+}
+
+// Turned is a line that was re-aimed.
+type Turned struct {
+	Study Study      `json:"study"`
+	Turns []TurnSeen `json:"turns"`
+}
+
+// TurnSeen is a note that was changed.
+type TurnSeen struct {
+	Note int    `json:"note"`
+	From string `json:"from"`
+	To   string `json:"to"`
+	Why  string `json:"why"`
+}
+
+func (s *server) lines(api huma.API) {
+	keeping[LineBody, store.Line, Line]{
+		name: "line", path: "/api/lines", wire: wireLine, stored: s.stored, number: func(l *store.Line, id uint) { l.ID = id },
+		all: s.store.Lines, one: s.store.Line, create: s.store.CreateLine, update: s.store.UpdateLine, remove: s.store.DeleteLine, restore: s.store.RestoreLine,
+	}.serve(api)
+
+	pose(api, "/api/lines/study", "study-line", "A line on paper, checked note by note and change by change",
+		func(in *struct{ Body LineBody }) (Study, error) {
+			o, err := s.read(in.Body)
+			if err != nil {
+				return Study{}, err
+			}
+			return o.study(), nil
+		})
+
+	pose(api, "/api/lines/write", "write-line", "The core writes bars of a line; locked bars stay",
+		func(in *struct {
+			Body struct {
+				Line LineBody `json:"line"`
+				Wish WishBody `json:"wish"`
+			}
+		}) (Study, error) {
+			o, err := s.read(in.Body.Line)
+			if err != nil {
+				return Study{}, err
+			}
+			w, err := o.wish(in.Body.Wish)
+			if err != nil {
+				return Study{}, err
+			}
+			if o.Notes, err = line.Write(o.Score, w, o.hand); err != nil {
+				return Study{}, at("body.wish", in.Body.Wish.Seed, err)
+			}
+			return o.study(), nil
+		})
+
+	pose(api, "/api/lines/fit", "fit-line", "The smallest edits that make a change land",
+		func(in *struct {
+			Body struct {
+				Line LineBody `json:"line"`
+				At   int      `json:"at" doc:"tick of the change"`
+			}
+		}) (Fixes, error) {
+			o, err := s.read(in.Body.Line)
+			if err != nil {
+				return Fixes{}, err
+			}
+			return o.fixes(in.Body.At)
+		})
+
+	pose(api, "/api/lines/blend", "blend-line", "The line re-aimed at the chords, from all box to all chord tones",
+		func(in *struct {
+			Body struct {
+				Line   LineBody `json:"line"`
+				Amount float64  `json:"amount" minimum:"0" maximum:"1"`
+			}
+		}) (Turned, error) {
+			o, err := s.read(in.Body.Line)
+			if err != nil {
+				return Turned{}, err
+			}
+			notes, turns, err := lick.Reaim(o.Score, in.Body.Amount, o.window, o.hand)
+			if err != nil {
+				return Turned{}, at("body.line", nil, err)
+			}
+			o.Notes = notes
+			out := Turned{Study: o.study(), Turns: []TurnSeen{}}
+			for _, t := range turns {
+				out.Turns = append(out.Turns, TurnSeen{t.Note, t.From.String(), t.To.String(), t.Why})
+			}
+			return out, nil
+		})
+
+	pose(api, "/api/lines/lick", "lick-line", "A lick put into a line: at a bar, or through the changes",
+		func(in *struct {
+			Body struct {
+				Line    LineBody `json:"line"`
+				Lick    uint     `json:"lick"`
+				Bar     int      `json:"bar,omitempty" doc:"from 1; 0 sends it through the changes"`
+				Land    bool     `json:"land,omitempty" doc:"each version ends on the next change"`
+				Follow  bool     `json:"follow,omitempty" doc:"degrees follow the kind of chord"`
+				Targets string   `json:"targets,omitempty" doc:"which tones to land on, most wanted first"`
+			}
+		}) (Study, error) {
+			o, err := s.read(in.Body.Line)
+			if err != nil {
+				return Study{}, err
+			}
+			l, err := s.store.Lick(in.Body.Lick)
+			if err != nil {
+				return Study{}, huma.Error404NotFound("there is no such lick; it may have been deleted")
+			}
+			order, err := harmony.ParseOrder(in.Body.Targets)
+			if err != nil {
+				return Study{}, at("body.targets", in.Body.Targets, err)
+			}
+			ground := lick.Ground{In: o.In, Window: o.window, Hand: o.hand, Follow: in.Body.Follow}
+			if in.Body.Bar == 0 {
+				var said []string
+				o.Notes, said = coreLick(l).Through(o.Progression, o.Key, lick.Aim{Land: in.Body.Land, Order: order, Ground: ground})
+				o.said = append(o.said, said...)
+				return o.study(), nil
+			}
+			if err := o.putLick(coreLick(l), in.Body.Bar, ground); err != nil {
+				return Study{}, err
+			}
+			return o.study(), nil
+		})
+
+	pose(api, "/api/lines/drill", "drill-line", "An exercise over the chords of a line",
+		func(in *struct {
+			Body struct {
+				Line LineBody  `json:"line"`
+				Task DrillBody `json:"task"`
+			}
+		}) (Study, error) {
+			o, err := s.read(in.Body.Line)
+			if err != nil {
+				return Study{}, err
+			}
+			t := in.Body.Task
+			o.Notes, err = exercise.Over(o.Progression, exercise.Task{In: o.In, Hand: o.hand, Window: o.window, HighStr: t.HighStr, LowStr: t.LowStr,
+				Drill: t.Drill, Pace: t.Pace, From: t.From, Order: t.Order, Down: t.Down, Dress: t.Dress})
+			if err != nil {
+				return Study{}, at("body.task", t.Drill, err)
+			}
+			lick.Label(o.Score)
+			return o.study(), nil
+		})
+
+	s.lineFiles(api)
+}
+
+// DrillBody says which exercise.
+type DrillBody struct {
+	Drill   string `json:"drill"`
+	Pace    string `json:"pace"`
+	From    string `json:"from,omitempty" doc:"a degree to start from"`
+	Order   int    `json:"order,omitempty" doc:"1 to 24, of four tones"`
+	Down    bool   `json:"down,omitempty"`
+	Dress   string `json:"dress,omitempty" doc:"what leads into each tone"`
+	HighStr int    `json:"highString,omitempty"`
+	LowStr  int    `json:"lowString,omitempty"`
+}
+
+// fixes finds the phrase that leads to a change and proposes how it may land.
+func (o onPaper) fixes(tick int) (Fixes, error) {
+	if tick < 0 || tick >= len(o.Bars)*o.Bar() {
+		return Fixes{}, at("body.at", tick, errors.New("there is no such beat in this line"))
+	}
+	chord, _ := o.ChordAt(tick)
+	from, to := o.phraseInto(tick)
+	l := lick.Landing{At: tick, Chord: chord, Key: o.Key.Spell, Ground: lick.Ground{In: o.In, Window: o.window, Hand: o.hand}}
+	proposals, why := l.Fit(o.Notes[from:to])
+	out := Fixes{Fixes: []Fix{}, Why: why}
+	for _, p := range proposals {
+		fixed := o
+		fixed.Notes = append(append([]score.Note(nil), o.Notes[:from]...), p.Notes...)
+		end := fixed.Notes[len(fixed.Notes)-1].End()
+		for _, n := range o.Notes[to:] { // what the longer phrase now covers gives way
+			if n.Start >= end || n.Start > tick {
+				fixed.Notes = append(fixed.Notes, n)
+			}
+		}
+		score.Sort(fixed.Notes)
+		lick.Separate(fixed.Notes, len(o.Bars)*o.Bar())
+		if fixed.Notes[0].Start < -o.Bar() || fixed.Check() != nil {
+			continue
+		}
+		score.Finger(o.In, fixed.Notes, o.hand)
+		lick.Label(fixed.Score)
+		out.Fixes = append(out.Fixes, Fix{p.Says, tenth(p.Cost), fixed.study()})
+	}
+	return out, nil
+}
+
+// phraseInto are the notes of the phrase that comes to a tick: back to the last
+// breath of half a beat, and on to the note nearest to the tick.
+func (o onPaper) phraseInto(tick int) (from, to int) {
+	for to < len(o.Notes) && o.Notes[to].Start <= tick+score.Tick/2 {
+		to++
+	}
+	for to > 1 && o.Notes[to-1].Start > tick && tick-o.Notes[to-2].Start < o.Notes[to-1].Start-tick {
+		to--
+	}
+	from = to
+	for from > 0 && (from == to || o.Notes[from].Start-o.Notes[from-1].End() < score.Tick/2) && tick-o.Notes[from-1].Start <= 8*score.Tick {
+		from--
+	}
+	return from, to
+}
+
+// putLick lays a lick at a bar, over the chord that sounds there, in place of
+// what stood there.
+func (o *onPaper) putLick(l lick.Lick, bar int, g lick.Ground) error {
+	if err := o.checkBars(bar, bar); err != nil {
+		return err
+	}
+	at0 := (bar - 1) * o.Bar()
+	chord, sounds := o.ChordAt(at0)
+	if l.OfKey {
+		chord, sounds = harmony.MustParse(o.Key.Tonic.String()+l.Chord), true
+	}
+	if !sounds {
+		return at("body.bar", bar, errors.New("the band is silent there"))
+	}
+	notes, err := l.Realise(chord, at0, g)
+	if err != nil {
+		return at("body.lick", bar, err)
+	}
+	total := len(o.Bars) * o.Bar()
+	first, last := notes[0].Start, min(total, at0+l.End())
+	var kept []score.Note
+	for _, n := range o.Notes {
+		if n.Start < first || n.Start >= last {
+			kept = append(kept, n)
+		}
+	}
+	for _, n := range notes {
+		if n.Start < total && n.Start >= -o.Bar() {
+			kept = append(kept, n)
+		}
+	}
+	o.Notes = kept
+	score.Sort(o.Notes)
+	lick.Separate(o.Notes, total)
+	score.Finger(o.In, o.Notes, o.hand)
+	lick.Label(o.Score)
+	return nil
+}
+
+// lineFiles registers what leaves and enters as files.
+func (s *server) lineFiles(api huma.API) {
+	type posted struct {
+		BandQuery
+		Body LineBody
+	}
+	kinds := []struct {
+		name, mime string
+		write      func(o onPaper, q BandQuery) (*download, error)
+	}{
+		{"midi", "audio/midi", func(o onPaper, q BandQuery) (*download, error) {
+			return q.play(o.Progression, o.body.Feel, o.Title, o.Tempo, band.Lead(o.Score))
+		}},
+		{"musicxml", "application/vnd.recordare.musicxml+xml", func(o onPaper, _ BandQuery) (*download, error) { return musicXML(o.Score), nil }},
+		{"tab", "text/plain; charset=utf-8", func(o onPaper, _ BandQuery) (*download, error) {
+			return file("text/plain; charset=utf-8", o.Title, "txt", tabtext.Write(o.Score)), nil
+		}},
+	}
+	for _, k := range kinds {
+		deliver(api, "/api/lines/{id}/"+k.name, "line-"+k.name, "A kept line as a file", k.mime, func(in *struct {
+			ID
+			BandQuery
+		}) (*download, error) {
+			l, err := s.store.Line(in.ID.ID)
+			if err != nil {
+				return nil, huma.Error404NotFound("there is no such line; it may have been deleted")
+			}
+			o, err := s.read(wireLine(l).LineBody)
+			if err != nil {
+				return nil, err
+			}
+			return k.write(o, in.BandQuery)
+		})
+	}
+	op := delivery("/api/lines/midi", "play-line", "The band playing a line that need not be kept", "audio/midi")
+	op.Method = http.MethodPost
+	huma.Register(api, op, func(_ context.Context, in *posted) (*download, error) {
+		o, err := s.read(in.Body)
+		if err != nil {
+			return nil, err
+		}
+		return kinds[0].write(o, in.BandQuery)
+	})
+}

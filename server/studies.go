@@ -1,0 +1,105 @@
+package server
+
+import (
+	"fmt"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/line"
+)
+
+// Study is a line with what the core sees in it.
+type Study struct {
+	Line   LineBody `json:"line"`
+	Score  Score    `json:"score"`
+	Report Report   `json:"report"`
+	Said   []string `json:"said" doc:"what was guessed, cut or left out"`
+}
+
+// Report is a line checked.
+type Report struct {
+	Notes      []NoteReport  `json:"notes" doc:"as the score's notes"`
+	Landings   []LandingSeen `json:"landings" doc:"of every change"`
+	Phrases    []PhraseSeen  `json:"phrases"`
+	ChordTones int           `json:"chordTones"`
+	Palette    int           `json:"palette" doc:"notes of the palette alone"`
+	Others     int           `json:"others"`
+	Travel     float64       `json:"travel" doc:"of the hand, in millimetres"`
+	Advice     []string      `json:"advice"`
+}
+
+// NoteReport is what one note is and does.
+type NoteReport struct {
+	Degree string `json:"degree"`
+	Class  string `json:"class"`
+	Role   string `json:"role"`
+	Strong bool   `json:"strong"`
+	Fault  bool   `json:"fault"`
+	Says   string `json:"says"`
+}
+
+// LandingSeen is what became of a change.
+type LandingSeen struct {
+	At     int    `json:"at" doc:"ticks"`
+	Bar    int    `json:"bar"`
+	Beat   int    `json:"beat"`
+	Chord  string `json:"chord"`
+	Note   int    `json:"note" doc:"index; -1 in silence"`
+	Degree string `json:"degree,omitempty"`
+	When   string `json:"when" enum:"on time,early,late,wrong note,silent"`
+	Says   string `json:"says"`
+}
+
+// PhraseSeen is a stretch between two breaths.
+type PhraseSeen struct {
+	Name string `json:"name"`
+	From int    `json:"from" doc:"index of its first note"`
+	To   int    `json:"to"`
+}
+
+// study looks at a line.
+func (o onPaper) study() Study {
+	st := Study{Line: o.line(), Score: wireScore(o.Score), Said: o.said}
+	if st.Said == nil {
+		st.Said = []string{}
+	}
+	r := line.Check(o.Score, o.palette)
+	st.Report = Report{Notes: []NoteReport{}, Landings: []LandingSeen{}, Phrases: []PhraseSeen{}, ChordTones: r.ChordTones, Palette: r.Palette, Others: r.Else, Travel: tenth(r.Travel), Advice: r.Advice}
+	if st.Report.Advice == nil {
+		st.Report.Advice = []string{}
+	}
+	for _, n := range r.Notes {
+		st.Report.Notes = append(st.Report.Notes, NoteReport{string(n.Degree), string(n.Class), string(n.Role), n.Strong, n.Fault, n.Says})
+	}
+	for _, l := range r.Landings {
+		st.Report.Landings = append(st.Report.Landings, LandingSeen{l.At, l.At/o.Bar() + 1, l.At%o.Bar()/960 + 1, l.Chord.String(), l.Note, string(l.Degree), l.When, l.Says})
+	}
+	for _, p := range r.Phrases {
+		st.Report.Phrases = append(st.Report.Phrases, PhraseSeen(p))
+	}
+	return st
+}
+
+// pose registers an operation that answers a posted question and stores nothing.
+func pose[I, O any](api huma.API, path, id, summary string, answer func(*I) (O, error)) {
+	op := huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary}
+	huma.Register(api, op, handler(answer))
+}
+
+// locked reads the locked bars, counted from 1, as a set counted from 0.
+func (o onPaper) locked() map[int]bool {
+	set := map[int]bool{}
+	for _, b := range o.body.Locked {
+		set[b-1] = true
+	}
+	return set
+}
+
+// checkBars says whether a stretch of bars, from 1, is in the line.
+func (o onPaper) checkBars(from, to int) error {
+	if from == 0 && to == 0 || from >= 1 && to >= from && to <= len(o.Bars) {
+		return nil
+	}
+	return at("body.from", from, fmt.Errorf("bars %d to %d; the line has bars 1 to %d", from, to, len(o.Bars)))
+}
