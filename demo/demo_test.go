@@ -27,6 +27,16 @@ func TestTheShelfHoldsPlayableLicks(t *testing.T) {
 		}
 		core := lick.Lick{Chord: l.Chord, OfKey: l.OfKey, Notes: l.Notes}
 		require.NoError(t, core.Check(), l.Title)
+		// Somewhere on the neck it can be played exactly as written.
+		exact := false
+		for low := 2; low <= 12 && !exact; low++ {
+			notes, err := core.Realise(harmony.MustParse("C"+l.Chord), 0, lick.Ground{In: neck.Standard(), Window: neck.Window{Low: low, High: low + 4}, Hand: neck.UsualHand})
+			exact = err == nil
+			for i := range notes {
+				exact = exact && notes[i].Join == core.Notes[i].Join
+			}
+		}
+		assert.True(t, exact, "%s is joined as no hand can", l.Title)
 		for _, root := range []string{"C", "F", "G", "Bb"} {
 			_, err := core.Realise(harmony.MustParse(root+l.Chord), 0, lick.Ground{In: neck.Standard(), Window: neck.Window{Low: 3, High: 14}, Hand: neck.UsualHand})
 			assert.NoError(t, err, "%s over %s", l.Title, root)

@@ -16,13 +16,24 @@ import (
 	"undaris/store"
 )
 
+// LickNote is a note of a lick.
+type LickNote lick.Note
+
+func wireLickNotes(notes []lick.Note) []LickNote {
+	list := make([]LickNote, len(notes))
+	for i, n := range notes {
+		list[i] = LickNote(n)
+	}
+	return list
+}
+
 // LickBody is what a player says of a lick.
 type LickBody struct {
-	Title string      `json:"title" maxLength:"120"`
-	Chord string      `json:"chord" doc:"the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty"`
-	OfKey bool        `json:"ofKey" doc:"its degrees are counted from the key, whatever chord sounds"`
-	Notes []lick.Note `json:"notes"`
-	Tags  []string    `json:"tags" maxItems:"20"`
+	Title string     `json:"title" maxLength:"120"`
+	Chord string     `json:"chord" doc:"the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty"`
+	OfKey bool       `json:"ofKey" doc:"its degrees are counted from the key, whatever chord sounds"`
+	Notes []LickNote `json:"notes"`
+	Tags  []string   `json:"tags" maxItems:"20"`
 }
 
 // Lick is a lick on the shelf.
@@ -42,7 +53,10 @@ func coreLick(l store.Lick) lick.Lick {
 }
 
 func (b LickBody) stored() (store.Lick, error) {
-	l := store.Lick{Title: strings.TrimSpace(b.Title), Chord: b.Chord, OfKey: b.OfKey, Notes: b.Notes, Tags: []string{}}
+	l := store.Lick{Title: strings.TrimSpace(b.Title), Chord: b.Chord, OfKey: b.OfKey, Tags: []string{}}
+	for _, n := range b.Notes {
+		l.Notes = append(l.Notes, lick.Note(n))
+	}
 	if l.Title == "" {
 		return l, at("body.title", b.Title, errors.New("a lick needs a title"))
 	}
@@ -87,7 +101,7 @@ func (s *server) over(l lick.Lick, title string, chord harmony.Chord, notes []sc
 // frets from the fifth on that suits the hand best.
 func (s *server) shown(t store.Lick) Lick {
 	l := coreLick(t)
-	w := Lick{ID: t.ID, LickBody: LickBody{t.Title, t.Chord, t.OfKey, t.Notes, t.Tags}, Beats: float64(l.End()) / score.Tick, Updated: t.UpdatedAt}
+	w := Lick{ID: t.ID, LickBody: LickBody{t.Title, t.Chord, t.OfKey, wireLickNotes(t.Notes), t.Tags}, Beats: float64(l.End()) / score.Tick, Updated: t.UpdatedAt}
 	if len(t.Notes) > 0 {
 		last := t.Notes[len(t.Notes)-1]
 		w.LandsOn = string(last.Degree)
@@ -178,12 +192,12 @@ func (s *server) licks(api huma.API) {
 			Body struct {
 				Text string `json:"text" maxLength:"4000"`
 			}
-		}) ([]lick.Note, error) {
+		}) ([]LickNote, error) {
 			notes, err := lick.Parse(in.Body.Text)
 			if err != nil {
 				return nil, at("body.text", in.Body.Text, err)
 			}
-			return notes, nil
+			return wireLickNotes(notes), nil
 		})
 
 	pose(api, "/api/licks/keep", "keep-lick", "Bars of a line made into a lick",
@@ -209,6 +223,6 @@ func (s *server) licks(api huma.API) {
 				chord = harmony.MustParse(o.Key.String())
 			}
 			l := lick.Of(notes, chord, zero, in.Body.OfKey)
-			return LickBody{Title: o.Title, Chord: l.Chord, OfKey: l.OfKey, Notes: l.Notes, Tags: []string{}}, nil
+			return LickBody{Title: o.Title, Chord: l.Chord, OfKey: l.OfKey, Notes: wireLickNotes(l.Notes), Tags: []string{}}, nil
 		})
 }

@@ -119,12 +119,7 @@ func degreeOf(n score.Note, chord harmony.Chord) harmony.Degree {
 	if t, ok := chord.ToneAt(n.Pitch.MIDI() % 12); ok {
 		return t.Degree
 	}
-	if n.Degree != "" {
-		if i, ok := harmony.Degree(n.Degree).Interval(); ok && i.HalfSteps == class {
-			return harmony.Degree(n.Degree)
-		}
-	}
-	for _, d := range []harmony.Degree{"b9", "9", "#9", "11", "#11", "b13", "13", "b5", "#5"} {
+	for _, d := range []harmony.Degree{"b9", "9", "b3", "#9", "3", "11", "b5", "#11", "5", "#5", "b13", "6", "b7", "7"} {
 		if i, _ := d.Interval(); i.HalfSteps == class && chord.Root.Up(i) == n.Pitch.Name {
 			return d
 		}

@@ -68,6 +68,9 @@ func (l Lick) Realise(chord harmony.Chord, at int, g Ground) ([]score.Note, erro
 		if wished, _, fits := score.Place(g.In, slices.Clone(notes), g.Window, g.Hand, prefer); ok && fits && wished <= cost+40 {
 			cost, _, _ = score.Place(g.In, notes, g.Window, g.Hand, prefer)
 		}
+		if !ok && len(unfit) == 0 {
+			cost, ok = plainly(notes, g)
+		}
 		if !ok {
 			if len(unfit) < fewest {
 				fewest, worst.Notes = len(unfit), nil
@@ -90,6 +93,36 @@ func (l Lick) Realise(chord harmony.Chord, at int, g Ground) ([]score.Note, erro
 		return nil, worst
 	}
 	return best, nil
+}
+
+// plainer is what a lick costs more when it cannot be joined as written.
+const plainer = 60
+
+// plainly picks the notes that cannot be hammered, pulled or slid to here.
+func plainly(notes []score.Note, g Ground) (cost float64, ok bool) {
+	free := slices.Clone(notes)
+	for i := range free {
+		free[i].Join = score.Picked
+	}
+	cost, _, ok = score.Place(g.In, free, g.Window, g.Hand, nil)
+	if !ok {
+		return 0, false
+	}
+	for i := range free {
+		join := notes[i].Join
+		for j := i - 1; j >= 0 && join != score.Picked; j-- {
+			if free[j].Start == free[i].Start {
+				continue
+			}
+			up := free[i].Fret - free[j].Fret
+			if free[j].String == free[i].String && (join == score.Slide && up != 0 || join == score.Hammer && up > 0 || join == score.PullOff && up < 0) {
+				free[i].Join = join
+			}
+			break
+		}
+	}
+	copy(notes, free)
+	return cost + plainer, true
 }
 
 // degrees are the degrees the lick takes over a chord.

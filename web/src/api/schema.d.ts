@@ -262,6 +262,352 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/licks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All licks, the one changed last first */
+        get: operations["licks"];
+        put?: never;
+        /** Keep a new lick */
+        post: operations["create-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bars of a line made into a lick */
+        post: operations["keep-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A lick written as text, such as R/q b3/es 3/e 5/h */
+        post: operations["read-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One lick */
+        get: operations["lick"];
+        /** Change a lick */
+        put: operations["update-lick"];
+        post?: never;
+        /** Delete a lick; it can be restored */
+        delete: operations["delete-lick"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A lick over another chord: the same shape along the neck, and a nearer one in place */
+        get: operations["lick-ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All lines, the one changed last first */
+        get: operations["lines"];
+        put?: never;
+        /** Keep a new line */
+        post: operations["create-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/blend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The line re-aimed at the chords, from all box to all chord tones */
+        post: operations["blend-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An exercise over the chords of a line */
+        post: operations["drill-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The smallest edits that make a change land */
+        post: operations["fit-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line from a file: MusicXML, MIDI or tablature text */
+        post: operations["import-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A lick put into a line: at a bar, or through the changes */
+        post: operations["lick-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The band playing a line that need not be kept */
+        post: operations["play-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line on paper, checked note by note and change by change */
+        post: operations["study-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The core writes bars of a line; locked bars stay */
+        post: operations["write-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One line */
+        get: operations["line"];
+        /** Change a line */
+        put: operations["update-line"];
+        post?: never;
+        /** Delete a line; it can be restored */
+        delete: operations["delete-line"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line as a file */
+        get: operations["line-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/musicxml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line as a file */
+        get: operations["line-musicxml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/tab": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line as a file */
+        get: operations["line-tab"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -414,12 +760,26 @@ export interface components {
             notes: components["schemas"]["PaletteNote"][];
             places: components["schemas"]["PalettePlace"][];
         };
+        "Blend-lineRequest": {
+            /** Format: double */
+            amount: number;
+            line: components["schemas"]["LineBody"];
+        };
         Catalogue: {
             /** @description who can play the chords */
             compers: components["schemas"]["CatalogueChoice"][];
+            contours: components["schemas"]["CatalogueOption"][];
+            /** @description what leads into each tone of a drill */
+            dresses: components["schemas"]["CatalogueChoice"][];
+            drills: components["schemas"]["CatalogueOption"][];
             feels: components["schemas"]["CatalogueFeel"][];
             forms: components["schemas"]["CatalogueForm"][];
+            /** @description notes to a beat */
+            paces: components["schemas"]["CatalogueChoice"][];
             palettes: components["schemas"]["CatalogueChoice"][];
+            phrasings: components["schemas"]["CatalogueOption"][];
+            /** @description vocabularies of written lines */
+            rhythms: components["schemas"]["CatalogueOption"][];
             threads: components["schemas"]["CatalogueChoice"][];
             tonics: string[];
             tunings: components["schemas"]["CatalogueTuning"][];
@@ -447,6 +807,11 @@ export interface components {
             name: string;
             /** @description in numerals */
             text: string;
+        };
+        CatalogueOption: {
+            about: string;
+            id: string;
+            name: string;
         };
         CatalogueTuning: {
             /** Format: int64 */
@@ -548,6 +913,28 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        "Drill-lineRequest": {
+            line: components["schemas"]["LineBody"];
+            task: components["schemas"]["DrillBody"];
+        };
+        DrillBody: {
+            down?: boolean;
+            /** @description what leads into each tone */
+            dress?: string;
+            drill: string;
+            /** @description a degree to start from */
+            from?: string;
+            /** Format: int64 */
+            highString?: number;
+            /** Format: int64 */
+            lowString?: number;
+            /**
+             * Format: int64
+             * @description 1 to 24, of four tones
+             */
+            order?: number;
+            pace: string;
+        };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
             location?: string;
@@ -589,6 +976,28 @@ export interface components {
              */
             type: string;
         };
+        "Fit-lineRequest": {
+            /**
+             * Format: int64
+             * @description tick of the change
+             */
+            at: number;
+            line: components["schemas"]["LineBody"];
+        };
+        Fix: {
+            /** Format: double */
+            cost: number;
+            /** @description one edit or two */
+            says: string[];
+            /** @description the line with it */
+            study: components["schemas"]["Study"];
+        };
+        Fixes: {
+            /** @description the smallest first */
+            fixes: components["schemas"]["Fix"][];
+            /** @description why there is none */
+            why: string;
+        };
         Imagined: {
             /** Format: int64 */
             bar: number;
@@ -615,6 +1024,254 @@ export interface components {
             /** @description names of the open strings, string 1 first, capo counted */
             open: string[];
             tuning: string;
+        };
+        "Keep-lickRequest": {
+            /**
+             * Format: int64
+             * @description index of the first note
+             */
+            from: number;
+            line: components["schemas"]["LineBody"];
+            ofKey?: boolean;
+            /**
+             * Format: int64
+             * @description index of the last
+             */
+            to: number;
+        };
+        LandingSeen: {
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            at: number;
+            /** Format: int64 */
+            bar: number;
+            /** Format: int64 */
+            beat: number;
+            chord: string;
+            degree?: string;
+            /**
+             * Format: int64
+             * @description index; -1 in silence
+             */
+            note: number;
+            says: string;
+            /** @enum {string} */
+            when: "on time" | "early" | "late" | "wrong note" | "silent";
+        };
+        Lick: {
+            /**
+             * Format: double
+             * @description from its first beat to its end
+             */
+            beats: number;
+            /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
+            chord: string;
+            /** Format: int64 */
+            id: number;
+            /** @description the degree it ends on */
+            landsOn: string;
+            /** @description on the player's neck, over C */
+            line?: components["schemas"]["LineBody"];
+            notes: components["schemas"]["LickNote"][];
+            /** @description its degrees are counted from the key, whatever chord sounds */
+            ofKey: boolean;
+            /** @description why it cannot be shown on this neck */
+            problem?: string;
+            score?: components["schemas"]["Score"];
+            tags: string[];
+            title: string;
+            /** Format: date-time */
+            updated: string;
+        };
+        "Lick-lineRequest": {
+            /**
+             * Format: int64
+             * @description from 1; 0 sends it through the changes
+             */
+            bar?: number;
+            /** @description degrees follow the kind of chord */
+            follow?: boolean;
+            /** @description each version ends on the next change */
+            land?: boolean;
+            /** Format: int64 */
+            lick: number;
+            line: components["schemas"]["LineBody"];
+            /** @description which tones to land on, most wanted first */
+            targets?: string;
+        };
+        LickBody: {
+            /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
+            chord: string;
+            notes: components["schemas"]["LickNote"][];
+            /** @description its degrees are counted from the key, whatever chord sounds */
+            ofKey: boolean;
+            tags: string[];
+            title: string;
+        };
+        LickNote: {
+            accent?: boolean;
+            /**
+             * Format: int64
+             * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
+             */
+            bend?: number;
+            /** @description muted, without pitch */
+            dead?: boolean;
+            /** @description above the root of the chord, or of the key */
+            degree: string;
+            /**
+             * @description how it is reached from the note before
+             * @enum {string}
+             */
+            join?: "slide" | "hammer-on" | "pull-off";
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            length: number;
+            /**
+             * Format: int64
+             * @description octaves above the lick's own root
+             */
+            octave: number;
+            /** @description the bend is let down again */
+            release?: boolean;
+            /**
+             * Format: int64
+             * @description slid into from so many frets below, or above when negative
+             */
+            scoop?: number;
+            /**
+             * Format: int64
+             * @description ticks from the lick's first beat, 960 to the quarter; negative in a pickup
+             */
+            start: number;
+            /**
+             * Format: int64
+             * @description where it would rather lie; 0 is no wish
+             */
+            string?: number;
+            /**
+             * Format: int64
+             * @description half steps up to the other note
+             */
+            trill?: number;
+            vibrato?: boolean;
+        };
+        Line: {
+            /** Format: int64 */
+            bars: number;
+            /**
+             * Format: int64
+             * @description in a bar, 2 to 12
+             */
+            beats: number;
+            feel: string;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            id: number;
+            key: string;
+            /** @description bars that are not to be written anew, from 1 */
+            locked?: number[];
+            /**
+             * Format: int64
+             * @description first fret of the window it is written in
+             */
+            low: number;
+            notes: components["schemas"]["LineNote"][];
+            /** @description what its notes are drawn from */
+            palette?: string;
+            /**
+             * Format: int64
+             * @description beats a minute, 30 to 300
+             */
+            tempo: number;
+            /** @description the chords: | C7 | F7 | */
+            text: string;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+        };
+        LineBody: {
+            /**
+             * Format: int64
+             * @description in a bar, 2 to 12
+             */
+            beats: number;
+            feel: string;
+            /** Format: int64 */
+            high: number;
+            key: string;
+            /** @description bars that are not to be written anew, from 1 */
+            locked?: number[];
+            /**
+             * Format: int64
+             * @description first fret of the window it is written in
+             */
+            low: number;
+            notes: components["schemas"]["LineNote"][];
+            /** @description what its notes are drawn from */
+            palette?: string;
+            /**
+             * Format: int64
+             * @description beats a minute, 30 to 300
+             */
+            tempo: number;
+            /** @description the chords: | C7 | F7 | */
+            text: string;
+            title: string;
+        };
+        LineNote: {
+            accent?: boolean;
+            /**
+             * Format: int64
+             * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
+             */
+            bend?: number;
+            /** @description muted, without pitch */
+            dead?: boolean;
+            /** Format: int64 */
+            finger?: number;
+            /** Format: int64 */
+            fret: number;
+            /**
+             * @description how it is reached from the note before
+             * @enum {string}
+             */
+            join?: "slide" | "hammer-on" | "pull-off";
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            length: number;
+            /** @description as it sounds where it is fretted, such as Bb3 */
+            note: string;
+            /** @description the bend is let down again */
+            release?: boolean;
+            /**
+             * Format: int64
+             * @description slid into from so many frets below, or above when negative
+             */
+            scoop?: number;
+            /**
+             * Format: int64
+             * @description ticks from the first bar, 960 to the quarter; negative in a pickup
+             */
+            start: number;
+            /**
+             * Format: int64
+             * @description 1 is the highest; 0 has a place found for it
+             */
+            string?: number;
+            /**
+             * Format: int64
+             * @description half steps up to the other note
+             */
+            trill?: number;
+            vibrato?: boolean;
         };
         Map: {
             bars: components["schemas"]["Bar"][];
@@ -703,6 +1360,14 @@ export interface components {
              */
             string: number;
         };
+        NoteReport: {
+            class: string;
+            degree: string;
+            fault: boolean;
+            role: string;
+            says: string;
+            strong: boolean;
+        };
         PaletteNote: {
             /** @enum {string} */
             class: "chord tone" | "extension" | "blue note" | "tension" | "passing";
@@ -725,6 +1390,16 @@ export interface components {
             index: number;
             /** Format: int64 */
             string: number;
+        };
+        PhraseSeen: {
+            /**
+             * Format: int64
+             * @description index of its first note
+             */
+            from: number;
+            name: string;
+            /** Format: int64 */
+            to: number;
         };
         Place: {
             /** Format: int64 */
@@ -801,6 +1476,9 @@ export interface components {
             /** @description what stands there */
             text: string;
         };
+        "Read-lickRequest": {
+            text: string;
+        };
         Reading: {
             bars: components["schemas"]["Bar"][];
             chords: components["schemas"]["Chord"][];
@@ -823,6 +1501,28 @@ export interface components {
             text?: string;
             /** @description the ID of a turnaround to put over the last two bars */
             turnaround?: string;
+        };
+        Report: {
+            advice: string[];
+            /** Format: int64 */
+            chordTones: number;
+            /** @description of every change */
+            landings: components["schemas"]["LandingSeen"][];
+            /** @description as the score's notes */
+            notes: components["schemas"]["NoteReport"][];
+            /** Format: int64 */
+            others: number;
+            /**
+             * Format: int64
+             * @description notes of the palette alone
+             */
+            palette: number;
+            phrases: components["schemas"]["PhraseSeen"][];
+            /**
+             * Format: double
+             * @description of the hand, in millimetres
+             */
+            travel: number;
         };
         Rub: {
             /** @description the band's chord */
@@ -916,6 +1616,13 @@ export interface components {
              */
             tuplet?: number;
         };
+        Study: {
+            line: components["schemas"]["LineBody"];
+            report: components["schemas"]["Report"];
+            /** @description what was guessed, cut or left out */
+            said: string[];
+            score: components["schemas"]["Score"];
+        };
         Symbol: {
             /**
              * Format: int64
@@ -989,6 +1696,61 @@ export interface components {
         ToneName: {
             degree: string;
             note: string;
+        };
+        TurnSeen: {
+            from: string;
+            /** Format: int64 */
+            note: number;
+            to: string;
+            why: string;
+        };
+        Turned: {
+            study: components["schemas"]["Study"];
+            turns: components["schemas"]["TurnSeen"][];
+        };
+        WaySeen: {
+            name: string;
+            problem?: string;
+            study?: components["schemas"]["Study"];
+            /**
+             * Format: double
+             * @description of the hand from where it was, in millimetres
+             */
+            travel: number;
+        };
+        WishBody: {
+            /** @description notes from outside the palette may lead into chord tones */
+            approach?: boolean;
+            /** @description nothing but chord tones */
+            chordTones?: boolean;
+            contour?: string;
+            /**
+             * Format: int64
+             * @description 1 to 5; 0 is 3
+             */
+            density?: number;
+            /**
+             * Format: int64
+             * @description first bar to write, from 1; 0 is all
+             */
+            from?: number;
+            /** Format: int64 */
+            highString?: number;
+            /** Format: int64 */
+            lowString?: number;
+            phrasing?: string;
+            /** @description eighths, triplets, sixteenths or mixed */
+            rhythm?: string;
+            /** Format: int64 */
+            seed?: number;
+            /** @description roles allowed on each change, such as third; empty is any, thirds liked best */
+            targets?: string;
+            /** Format: int64 */
+            to?: number;
+        };
+        "Write-lineRequest": {
+            line: components["schemas"]["LineBody"];
+            wish: components["schemas"]["WishBody"];
         };
         Written: {
             accent?: boolean;
@@ -1732,6 +2494,939 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Move"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    licks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LickBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keep-lickRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Read-lickRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickNote"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    lick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LickBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lick-ways": {
+        parameters: {
+            query?: {
+                chord?: string;
+                low?: number;
+                high?: number;
+                /** @description degrees follow the kind of chord */
+                follow?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaySeen"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "blend-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Blend-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drill-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Drill-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "fit-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Fit-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fixes"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-line": {
+        parameters: {
+            query?: {
+                /** @description of the file; its ending tells what it is */
+                name?: string;
+                /** @description a chart to lay it over, where the file has no chords */
+                chart?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lick-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lick-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "play-line": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "study-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "write-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Write-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "line-midi": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "line-musicxml": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml+xml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "line-tab": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain; charset=utf-8": string;
                 };
             };
             /** @description Error */

@@ -1,0 +1,230 @@
+package server
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/store"
+)
+
+// fetch reads a file.
+func fetch(t *testing.T, url string) []byte {
+	resp, err := http.Get(url)
+	require.NoError(t, err)
+	defer resp.Body.Close()
+	require.Equal(t, 200, resp.StatusCode)
+	data, err := io.ReadAll(resp.Body)
+	require.NoError(t, err)
+	return data
+}
+
+func bluesIn(key string) LineBody {
+	return LineBody{Title: "Test", Key: key, Feel: "shuffle", Tempo: 96, Beats: 4, Low: 5, High: 9,
+		Text: "| I7 | IV7 | I7 | % |\n| IV7 | % | I7 | % |\n| V7 | IV7 | I7 | V7 |", Notes: []store.LineNote{}}
+}
+
+func lickNamed(t *testing.T, all []Lick, title string) Lick {
+	for _, l := range all {
+		if l.Title == title {
+			return l
+		}
+	}
+	require.Fail(t, "no lick", title)
+	return Lick{}
+}
+
+// TestALickBecomesAChorus goes the way of a player: a box lick through a quick
+// change in B flat, one landing mended, bars written anew, out and in again.
+func TestALickBecomesAChorus(t *testing.T) {
+	srv := serve(t)
+	var licks []Lick
+	ask(t, srv, "GET", "/api/licks", nil, &licks)
+	require.GreaterOrEqual(t, len(licks), 40)
+	for _, l := range licks {
+		assert.NotEmpty(t, l.LandsOn, l.Title)
+		require.NotNil(t, l.Score, "%s: %s", l.Title, l.Problem)
+	}
+	gangway := lickNamed(t, licks, "Gangway")
+	var st Study
+	ask(t, srv, "POST", "/api/lines/lick", map[string]any{"line": bluesIn("Bb"), "lick": gangway.ID, "land": true}, &st)
+	require.NotEmpty(t, st.Line.Notes)
+	assert.Equal(t, "| Bb7 | Eb7 | Bb7 | Bb7 |\n| Eb7 | Eb7 | Bb7 | Bb7 |\n| F7 | Eb7 | Bb7 | F7 |", st.Line.Text)
+	for _, l := range st.Report.Landings[1:] {
+		assert.Equal(t, "on time", l.When, "%s in bar %d", l.Chord, l.Bar)
+	}
+
+	// One landing comes too late, and is mended.
+	spoilt := st.Report.Landings[4]
+	st.Line.Notes[spoilt.Note].Start += 480
+	ask(t, srv, "POST", "/api/lines/study", st.Line, &st)
+	last := st.Report.Landings[4]
+	require.Equal(t, "late", last.When)
+	var fixes Fixes
+	ask(t, srv, "POST", "/api/lines/fit", map[string]any{"line": st.Line, "at": last.At}, &fixes)
+	require.NotEmpty(t, fixes.Fixes, fixes.Why)
+	st = fixes.Fixes[0].Study
+	assert.Equal(t, "on time", st.Report.Landings[4].When, fixes.Fixes[0].Says)
+
+	before := st.Line.Notes
+	st.Line.Locked = []int{10}
+	var written Study
+	ask(t, srv, "POST", "/api/lines/write", map[string]any{"line": st.Line, "wish": WishBody{From: 9, To: 12, Seed: 4}}, &written)
+	bar := func(n store.LineNote) int { return n.Start/3840 + 1 }
+	stays := func(notes []store.LineNote) (out []string) {
+		for _, n := range notes {
+			if b := bar(n); b < 9 || b == 10 {
+				out = append(out, fmt.Sprint(n.Start, n.Note, n.String, n.Fret))
+			}
+		}
+		return out
+	}
+	assert.Equal(t, stays(before), stays(written.Line.Notes))
+
+	var kept Line
+	resp := ask(t, srv, "POST", "/api/lines", written.Line, &kept)
+	require.Equal(t, 201, resp.StatusCode)
+	for _, format := range []string{"musicxml", "tab"} {
+		data := fetch(t, fmt.Sprintf("%s/api/lines/%d/%s", srv.URL, kept.ID, format))
+		req, err := http.NewRequest("POST", srv.URL+"/api/lines/import?name=chorus."+map[string]string{"tab": "txt"}[format], bytes.NewReader(data))
+		require.NoError(t, err)
+		req.Header.Set("Content-Type", "application/octet-stream")
+		again, err := http.DefaultClient.Do(req)
+		require.NoError(t, err)
+		defer again.Body.Close()
+		body, _ := io.ReadAll(again.Body)
+		require.Equal(t, 200, again.StatusCode, string(body))
+		var back Study
+		require.NoError(t, json.Unmarshal(body, &back))
+		assert.Empty(t, back.Said, format)
+		require.Len(t, back.Line.Notes, len(kept.Notes), format)
+		for i, n := range kept.Notes {
+			got := back.Line.Notes[i]
+			if format == "tab" { // text has no spelling and no fingers of its own
+				got.Finger, got.Note = n.Finger, n.Note
+			}
+			assert.Equal(t, n, got, "%s, note %d", format, i)
+		}
+	}
+	assert.True(t, bytes.HasPrefix(fetch(t, fmt.Sprintf("%s/api/lines/%d/midi?choruses=1", srv.URL, kept.ID)), []byte("MThd")))
+
+	ask(t, srv, "DELETE", fmt.Sprintf("/api/lines/%d", kept.ID), nil, nil)
+	assert.Equal(t, 404, ask(t, srv, "GET", fmt.Sprintf("/api/lines/%d", kept.ID), nil, nil).StatusCode)
+	var restored Line
+	ask(t, srv, "POST", fmt.Sprintf("/api/lines/%d/restore", kept.ID), nil, &restored)
+	assert.Equal(t, kept.Notes, restored.Notes)
+}
+
+func TestBlendDrillAndWays(t *testing.T) {
+	srv := serve(t)
+	var licks []Lick
+	ask(t, srv, "GET", "/api/licks", nil, &licks)
+	var st Study
+	ask(t, srv, "POST", "/api/lines/lick", map[string]any{"line": bluesIn("C"), "lick": lickNamed(t, licks, "Tide Table").ID}, &st)
+	var turned Turned
+	ask(t, srv, "POST", "/api/lines/blend", map[string]any{"line": st.Line, "amount": 1}, &turned)
+	require.NotEmpty(t, turned.Turns)
+	assert.Zero(t, turned.Study.Report.Palette+turned.Study.Report.Others, "all chord tones")
+	ask(t, srv, "POST", "/api/lines/blend", map[string]any{"line": st.Line, "amount": 0}, &turned)
+	assert.Empty(t, turned.Turns)
+
+	line := bluesIn("C")
+	line.Low, line.High = 7, 11
+	ask(t, srv, "POST", "/api/lines/drill", map[string]any{"line": line, "task": DrillBody{Drill: "one-way", Pace: "eighths"}}, &st)
+	assert.Len(t, st.Line.Notes, 96)
+	assert.Equal(t, 96, st.Report.ChordTones)
+
+	var ways []WaySeen
+	ask(t, srv, "GET", fmt.Sprintf("/api/licks/%d/ways?chord=F7", lickNamed(t, licks, "Four Posts").ID), nil, &ways)
+	require.Len(t, ways, 2)
+	for _, w := range ways {
+		require.NotNil(t, w.Study, w.Problem)
+	}
+	assert.Greater(t, ways[0].Travel, ways[1].Travel)
+}
+
+func TestLicksAreKeptFromTextAndFromLines(t *testing.T) {
+	srv := serve(t)
+	var notes []LickNote
+	ask(t, srv, "POST", "/api/licks/read", map[string]string{"text": "R/e b3/es 3/e 5/q"}, &notes)
+	require.Len(t, notes, 4)
+	var kept Lick
+	resp := ask(t, srv, "POST", "/api/licks", LickBody{Title: "Mine", Chord: "7", Notes: notes, Tags: []string{" Box ", "box"}}, &kept)
+	require.Equal(t, 201, resp.StatusCode)
+	assert.Equal(t, []string{"box"}, kept.Tags)
+	assert.Equal(t, "5", kept.LandsOn)
+	var st Study
+	ask(t, srv, "POST", "/api/lines/lick", map[string]any{"line": bluesIn("G"), "lick": kept.ID, "bar": 2}, &st)
+	var back LickBody
+	ask(t, srv, "POST", "/api/licks/keep", map[string]any{"line": st.Line, "from": 0, "to": 3}, &back)
+	for i := range back.Notes {
+		back.Notes[i].String = 0
+	}
+	assert.Equal(t, kept.Notes, back.Notes, "a lick moved and taken back is the same lick")
+
+	var no refusal
+	ask(t, srv, "POST", "/api/licks/read", map[string]string{"text": "R/e huh"}, &no)
+	assert.Equal(t, 422, no.Status)
+	ask(t, srv, "POST", "/api/licks", LickBody{Title: " ", Notes: notes, Tags: []string{}}, &no)
+	assert.Contains(t, no.Detail, "title")
+	ask(t, srv, "POST", "/api/licks", LickBody{Title: "x", Notes: []LickNote{}, Tags: []string{}}, &no)
+	assert.Contains(t, no.Detail, "at least one note")
+	assert.Equal(t, 404, ask(t, srv, "PUT", "/api/licks/9999", LickBody{Title: "x", Chord: "7", Notes: notes, Tags: []string{}}, &no).StatusCode)
+}
+
+func TestImportsUnderstoodOrRefused(t *testing.T) {
+	srv := serve(t)
+	send := func(name, data string, chart int) (Study, refusal) {
+		req, err := http.NewRequest("POST", fmt.Sprintf("%s/api/lines/import?name=%s&chart=%d", srv.URL, name, chart), strings.NewReader(data))
+		require.NoError(t, err)
+		req.Header.Set("Content-Type", "application/octet-stream")
+		resp, err := http.DefaultClient.Do(req)
+		require.NoError(t, err)
+		defer resp.Body.Close()
+		body, _ := io.ReadAll(resp.Body)
+		var st Study
+		var no refusal
+		if resp.StatusCode == 200 {
+			require.NoError(t, json.Unmarshal(body, &st))
+		} else {
+			require.NoError(t, json.Unmarshal(body, &no), string(body))
+		}
+		return st, no
+	}
+	row := func(dashes string) string { return strings.Repeat("e|"+dashes+"|\n", 1) }
+	tab := row("--3---5--") + strings.Repeat("x|---------|\n", 0) + strings.Repeat("B|---------|\n", 5)
+	st, no := send("a.txt", tab, 6)
+	require.Zero(t, no.Status, no.Detail)
+	assert.Contains(t, strings.Join(st.Said, ";"), "guessed")
+	assert.True(t, strings.HasPrefix(st.Line.Text, "| C7 "), "the chart's chords are laid under: %s", st.Line.Text)
+
+	// Another tuning: what is stated is kept, places are found.
+	st, _ = send("b.txt", "Tuning: D2,A2,D3,F#3,A3,D4\n"+tab, 0)
+	assert.Contains(t, strings.Join(st.Said, ";"), "tuned D2,A2,D3,F#3,A3,D4")
+	assert.Equal(t, "F4", st.Line.Notes[0].Note)
+
+	low := `<score-partwise><part id="P"><measure number="1"><attributes><divisions>1</divisions></attributes>` +
+		`<note><pitch><step>C</step><octave>1</octave></pitch><duration>1</duration></note>` +
+		`<note><pitch><step>E</step><octave>3</octave></pitch><duration>1</duration></note></measure></part></score-partwise>`
+	st, _ = send("low.xml", low, 0)
+	assert.Contains(t, strings.Join(st.Said, ";"), "beyond the neck")
+	assert.Len(t, st.Line.Notes, 1)
+
+	st, _ = send("band.mid", string(fetch(t, srv.URL+"/api/charts/6/midi?choruses=1")), 6)
+	assert.NotEmpty(t, st.Line.Notes)
+
+	for name, data := range map[string]string{"x.bin": "\x00\x01", "x.mid": "MThd nothing", "x.xml": "<html/>", "x.txt": "no strings"} {
+		_, no = send(name, data, 0)
+		assert.Equal(t, 422, no.Status, name)
+		assert.NotEmpty(t, no.Detail)
+	}
+	_, no = send("huge.txt", strings.Repeat("-", 9<<20), 0)
+	assert.Equal(t, 413, no.Status)
+}
