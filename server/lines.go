@@ -123,7 +123,7 @@ func (o *onPaper) settle() error {
 	for i := range o.Notes {
 		n := &o.Notes[i]
 		if o.In.CheckPlacement(n.Placement) != nil || o.In.MIDI(n.Placement) != n.Pitch.MIDI() {
-			n.Placement, n.Finger = neck.Placement{}, 0
+			n.Placement, n.Finger = neck.Placement{String: n.String}, 0 // it would rather stay on its string
 			lost++
 		}
 		if n.Finger == 0 && n.Fret > 0 {

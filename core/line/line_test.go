@@ -29,22 +29,28 @@ func empty(t testing.TB, formID, key string) score.Score {
 func minorPentatonic() blend.Palette { return blend.Palettes[0] }
 
 func TestLinesKeepWhatWasAskedInEveryFormKeyAndPosition(t *testing.T) {
-	seed := uint64(0)
-	for _, f := range form.Forms {
-		for _, tonic := range pitch.Roots {
-			key := form.Key{Tonic: tonic, Minor: f.Minor}
-			s := score.Score{Key: key, Progression: f.In(key), In: neck.Standard()}
-			for _, pos := range s.In.Positions(tonic.Class()) {
-				seed++
-				w := Wish{Window: pos.Window, Palette: blend.Palettes[seed%8], Rhythm: Rhythms[seed%4].ID, Density: 1 + int(seed%5),
-					Contour: Contours[seed%5].ID, Phrasing: Phrasings[seed%4].ID, ChordTones: seed%3 == 0, Approach: seed%2 == 0,
-					Targets: [][]harmony.Role{nil, {harmony.Third}, {harmony.Third, harmony.Seventh}}[seed%3], Seed: seed}
-				notes, err := Write(s, w, neck.UsualHand)
-				require.NoError(t, err, "%s in %s at %d", f.ID, key, pos.Low)
-				s.Notes = notes
-				require.NoError(t, s.Check())
-				check(t, s, w, fmt.Sprintf("%s in %s at %d, seed %d", f.ID, key, pos.Low, seed))
-			}
+	for i, f := range form.Forms {
+		t.Run(f.ID, func(t *testing.T) {
+			t.Parallel()
+			everywhere(t, f, uint64(i*137))
+		})
+	}
+}
+
+func everywhere(t *testing.T, f form.Form, seed uint64) {
+	for _, tonic := range pitch.Roots {
+		key := form.Key{Tonic: tonic, Minor: f.Minor}
+		s := score.Score{Key: key, Progression: f.In(key), In: neck.Standard()}
+		for _, pos := range s.In.Positions(tonic.Class()) {
+			seed++
+			w := Wish{Window: pos.Window, Palette: blend.Palettes[seed%8], Rhythm: Rhythms[seed%4].ID, Density: 1 + int(seed%5),
+				Contour: Contours[seed%5].ID, Phrasing: Phrasings[seed%4].ID, ChordTones: seed%3 == 0, Approach: seed%2 == 0,
+				Targets: [][]harmony.Role{nil, {harmony.Third}, {harmony.Third, harmony.Seventh}}[seed%3], Seed: seed}
+			notes, err := Write(s, w, neck.UsualHand)
+			require.NoError(t, err, "%s in %s at %d", f.ID, key, pos.Low)
+			s.Notes = notes
+			require.NoError(t, s.Check())
+			check(t, s, w, fmt.Sprintf("%s in %s at %d, seed %d", f.ID, key, pos.Low, seed))
 		}
 	}
 }

@@ -8,7 +8,7 @@ import (
 )
 
 // breath is the silence that ends a phrase; so does a note held for two beats.
-const breath = score.Tick / 2
+const breath = score.Tick
 
 // phrases cuts a line where it breathes and names what comes back.
 func phrases(s score.Score) (out []Phrase) {

@@ -9,25 +9,36 @@ import (
 // A state of the search is a note and how the line got there: its mode.
 //
 // Modes: 0 the beginning, or after a rest; 1 the second of two same notes; then
-// up and down, each by how many notes they have gone on (1 to 5) and whether
-// the last step was a leap.
+// up and down, each by the size of the last step (small, middling, a leap) and
+// by how many notes they have gone on in one direction (1 to 5) or how often
+// they have turned round in a row (1 to 3).
 const (
 	afresh   = 0
 	repeated = 1
 	longest  = 5
-	modes    = 2 + 2*2*longest
+	dizziest = 3
+	ways     = longest + dizziest
+	sizes    = 3
+	modes    = 2 + 2*sizes*ways
 )
 
-// leap is a step of more than a major third.
-const leap = 5
-
-func modeOf(down bool, run int, leapt bool) int {
-	m := 2 + (run-1)*2
-	if leapt {
-		m++
+// sizeOf tells a small step (up to a whole step) from a middling one (a third)
+// and a leap.
+func sizeOf(step int) int {
+	switch d := size(step); {
+	case d <= 2:
+		return 0
+	case d <= 4:
+		return 1
 	}
+	return 2
+}
+
+// modeOf numbers a mode; way is a run of 1 to 5, or 5 more than the turns in a row.
+func modeOf(down bool, way, stepSize int) int {
+	m := 2 + (way-1)*sizes + stepSize
 	if down {
-		m += 2 * longest
+		m += sizes * ways
 	}
 	return m
 }
@@ -38,24 +49,39 @@ func turn(mode, step int) (next int, cost float64, ok bool) {
 	if step == 0 {
 		return repeated, 0, mode != repeated
 	}
-	down, leapt := step < 0, size(step) >= leap
-	run := 1
+	down, now := step < 0, sizeOf(step)
+	way := 1
 	if mode >= 2 {
 		was := mode - 2
-		wasDown := was >= 2*longest
-		was %= 2 * longest
-		wasRun, wasLeapt := was/2+1, was%2 == 1
-		if wasDown == down {
-			run = min(longest, wasRun+1)
-			if run == longest {
-				cost += overrun
-			}
-			if wasLeapt && size(step) > 2 {
-				cost += leapOn
-			}
+		wasDown := was >= sizes*ways
+		was %= sizes * ways
+		wasWay, wasSize := was/sizes+1, was%sizes
+		switch {
+		case wasDown == down && wasWay <= longest:
+			way = min(longest, wasWay+1)
+		case wasDown == down:
+			way = 2
+		case wasWay > longest:
+			way = min(ways, wasWay+1)
+		default:
+			way = longest + 1
+		}
+		switch {
+		case way == longest:
+			cost += overrun
+		case way == longest+2:
+			cost += zigzag / 3
+		case way == ways:
+			cost += zigzag
+		}
+		if wasDown != down && wasSize == 0 && now == 0 {
+			cost += dither
+		}
+		if wasDown == down && wasSize == 2 && size(step) > 2 {
+			cost += leapOn
 		}
 	}
-	return modeOf(down, run, leapt), cost, true
+	return modeOf(down, way, now), cost, true
 }
 
 // cheapest finds the way through the candidates with the least cost, exactly.

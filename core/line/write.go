@@ -30,20 +30,22 @@ var (
 	// classes is what a note costs by what it is, inside the palette.
 	classes = map[blend.Class]float64{blend.ChordTone: 0, blend.Colour: 0.5, blend.Blue: 0.7, blend.Tension: 1.1, blend.Passing: 1.6}
 	// intervals is what a step costs by its size in half steps.
-	intervals = [...]float64{2.2, 0, 0, 0.5, 0.7, 1.1, 2.6, 1.6, 3, 3.2, 4, 5, 3.6}
+	intervals = [...]float64{2.2, 0, 0, 0.2, 0.3, 0.7, 2.2, 1.3, 2.4, 2.8, 4, 5, 3}
 )
 
 const (
-	farther    = 6.0  // an interval beyond an octave
-	foreign    = 1.5  // a note from outside the palette
-	wish       = 0.6  // each place in the order of targets
-	off        = 0.02 // each half step squared away from the contour
-	jitter     = 1.1  // the most that the seed adds
-	jumping    = 0.35 // each string jumped over
-	unresolved = 2.5  // a blue note or a tension left by more than a step
-	led        = -0.9 // an approach by a fret into a change
-	overrun    = 0.7  // each note that goes on in one direction beyond four
-	leapOn     = 1.2  // going on in the direction of a leap
+	farther    = 6.0   // an interval beyond an octave
+	foreign    = 1.5   // a note from outside the palette
+	wish       = 0.6   // each place in the order of targets
+	off        = 0.045 // each half step squared away from the contour
+	jitter     = 1.3   // the most that the seed adds
+	jumping    = 0.35  // each string jumped over
+	unresolved = 2.5   // a blue note or a tension left by more than a step
+	led        = -0.9  // an approach by a fret into a change
+	overrun    = 0.7   // each note that goes on in one direction beyond four
+	leapOn     = 1.2   // going on in the direction of a leap
+	dither     = 0.8   // a small step and a small step back
+	zigzag     = 1.8   // each turn round beyond the second in a row; the second costs a third of it
 )
 
 // Write fills the bars of a score with a line at the least cost, and fingers it.

@@ -42,6 +42,30 @@ export const router = createRouter({
       component: () => import('./places/charts/ChartEditor.vue'),
       meta: { place: 'Charts' },
     },
+    {
+      path: '/licks',
+      name: 'licks',
+      component: () => import('./places/licks/LicksPlace.vue'),
+      meta: { place: 'Licks' },
+    },
+    {
+      path: '/licks/:id(\\d+)',
+      name: 'lick',
+      component: () => import('./places/licks/LickPlace.vue'),
+      meta: { place: 'Licks' },
+    },
+    {
+      path: '/lines',
+      name: 'lines',
+      component: () => import('./places/lines/LinesPlace.vue'),
+      meta: { place: 'Lines' },
+    },
+    {
+      path: '/lines/:id(\\d+)',
+      name: 'line',
+      component: () => import('./places/lines/LinePlace.vue'),
+      meta: { place: 'Lines' },
+    },
     { path: '/:rest(.*)', component: () => import('./shell/NoPlace.vue') },
   ],
 })

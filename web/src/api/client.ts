@@ -29,6 +29,17 @@ export type Score = Schemas['Score']
 export type Measure = Schemas['Measure']
 export type Stroke = Schemas['Stroke']
 export type Written = Schemas['Written']
+export type Tones = Schemas['Tones']
+export type Study = Schemas['Study']
+export type LineBody = Schemas['LineBody']
+export type Line = Schemas['Line']
+export type LineNote = Schemas['LineNote']
+export type WishBody = Schemas['WishBody']
+export type DrillBody = Schemas['DrillBody']
+export type Fixes = Schemas['Fixes']
+export type Lick = Schemas['Lick']
+export type LickBody = Schemas['LickBody']
+export type LandingSeen = Schemas['LandingSeen']
 
 /** A refusal by the server, with what was wrong at which field. */
 export class Refused extends Error {
@@ -66,7 +77,10 @@ export async function answer<T>(request: Promise<{ data?: T; error?: unknown; re
       const field = (e.location ?? '').split('.').pop() ?? ''
       fields[field] ??= e.message ?? ''
     }
-    throw new Refused(document.detail || 'Undaris could not do that.', fields, result.response.status)
+    const first = document.errors?.[0]
+    const said =
+      document.detail === 'validation failed' && first ? `${first.message} (${first.location ?? ''})` : document.detail
+    throw new Refused(said || 'Undaris could not do that.', fields, result.response.status)
   }
   return result.data as T
 }

@@ -711,6 +711,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the tones of chords lie on the player's neck */
+        get: operations["tones"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -901,6 +918,10 @@ export interface components {
             /** @description in plain letters; reads back to the same chord */
             symbol: string;
             tones: components["schemas"]["Tone"][];
+        };
+        ChordTones: {
+            notes: components["schemas"]["Note"][];
+            symbol: string;
         };
         Crossing: {
             /**
@@ -1696,6 +1717,10 @@ export interface components {
         ToneName: {
             degree: string;
             note: string;
+        };
+        Tones: {
+            chords: components["schemas"]["ChordTones"][];
+            instrument: components["schemas"]["Instrument"];
         };
         TurnSeen: {
             from: string;
@@ -3705,6 +3730,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Thread"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    tones: {
+        parameters: {
+            query: {
+                chords: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tones"];
                 };
             };
             /** @description Error */

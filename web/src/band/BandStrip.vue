@@ -28,7 +28,9 @@ const panel = ref<InstanceType<typeof Popover>>()
 const from = () => band.here?.chord.from ?? 0
 function toggle() {
   if (band.playing) band.stop()
-  else if (band.status !== 'loading') void band.start(from())
+  else if (band.status === 'loading') return
+  else if (band.offered) void band.hear(band.offered)
+  else void band.start(from())
 }
 onKeyStroke([' ', '[', ']', 'l', 'L'], (e) => {
   if (!bare(e) || !band.chart) return
@@ -80,8 +82,8 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
         /></span>
         <small v-if="!band.audition && !where.count">chorus {{ band.chorus + 1 }}</small>
       </template>
-      <span v-else class="title">{{ band.chart.title }}</span>
-      <small v-if="band.audition" class="title">{{ band.audition.title }}</small>
+      <span v-else class="title">{{ band.offered?.title ?? band.chart.title }}</span>
+      <small v-if="band.audition && band.playing" class="title">{{ band.audition.title }}</small>
     </div>
     <TempoField @said="say" />
     <LoopChooser @said="say" />

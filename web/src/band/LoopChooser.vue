@@ -6,10 +6,10 @@ import { useBand } from './useBand'
 const emit = defineEmits<{ said: [text: string] }>()
 const band = useBand()
 const field = ref<HTMLInputElement>()
-const written = computed(() => (band.loop && band.chart ? writeLoop(band.loop, band.chart.beats) : ''))
+const written = computed(() => (band.loop && band.frame ? writeLoop(band.loop, band.frame.beats) : ''))
 const kinds = computed(() => [
   { id: 'form', name: 'Form', title: 'the whole form, round and round', loop: undefined },
-  ...(band.here
+  ...(band.here && !band.offered
     ? [
         { id: 'chord', name: 'Chord', title: 'loop the chord in hand', loop: band.here.chord },
         { id: 'change', name: 'Change', title: 'loop the way into the next chord', loop: band.here.change },
@@ -17,9 +17,9 @@ const kinds = computed(() => [
     : []),
 ])
 function set(text: string) {
-  if (!band.chart) return
+  if (!band.frame) return
   if (text.trim()) {
-    const { loop, said } = readLoop(text, band.chart.beats, band.chart.bars)
+    const { loop, said } = readLoop(text, band.frame.beats, band.frame.bars)
     band.setLoop(loop)
     if (said) emit('said', said)
   } else band.setLoop(undefined)

@@ -39,6 +39,9 @@ export interface Audition {
   /** Fetches the MIDI file, played as asked. */
   load: (how: Playing) => Promise<ArrayBuffer>
   cues: Cue[]
+  /** What is a whole form has bars: it can be counted in and looped in part. */
+  bars?: number
+  tempo?: number
   /** A loop in beats; without one all of it comes round. */
   loop?: LoopBeats
 }
@@ -65,6 +68,11 @@ const seed = ref(1)
 const loop = shallowRef<LoopBeats>()
 const withThread = shallowRef<{ low: number; high: number }>()
 const audition = shallowRef<Audition>()
+/** What the place in view would have played instead of the chart. */
+const offered = shallowRef<Audition>()
+const frame = computed(() =>
+  offered.value?.bars ? { bars: offered.value.bars, beats: offered.value.beats } : chart.value,
+)
 /** Where the place in view stands: its chord, and the change that comes next. */
 const here = shallowRef<{ chord: LoopBeats; change: LoopBeats }>()
 /** The beat that is heard, counted from the top of the form; negative in the count-in. */
@@ -81,7 +89,7 @@ const choruses = computed(() => {
   const bars = chart.value?.bars || 12
   return Math.max(2, Math.min(4, Math.floor(128 / bars) & ~1))
 })
-const formBeats = computed(() => (chart.value ? chart.value.bars * chart.value.beats : 0))
+const formBeats = computed(() => (frame.value ? frame.value.bars * frame.value.beats : 0))
 
 function open(): Promise<Engine> {
   status.value = 'loading'
@@ -137,7 +145,9 @@ async function score(): Promise<ArrayBuffer> {
 const loopTicks = () => {
   const own = audition.value?.loop
   if (own) return { from: own.from * 960, to: own.to * 960 }
-  if (audition.value || !loop.value) return undefined
+  const part = audition.value
+  if ((part && !part.bars) || !loop.value) return undefined
+  if (part) return { from: loop.value.from * 960, to: loop.value.to * 960 }
   return {
     from: loop.value.from * 960,
     to: loop.value.to * 960,
@@ -166,6 +176,8 @@ function level() {
   engine.setVolume(s.volume)
 }
 
+const whole = () => !audition.value || !!audition.value.bars
+
 async function start(fromBeat: number) {
   if (!chart.value && !audition.value) return
   trouble.value = ''
@@ -173,7 +185,7 @@ async function start(fromBeat: number) {
     const e = engine ?? (await open())
     await e.wake()
     await e.load(await score())
-    if (settings.value.ladder.on && !audition.value) setTempo(settings.value.ladder.from)
+    if (settings.value.ladder.on && whole()) setTempo(settings.value.ladder.from)
     ladder()
     e.forget()
     e.tell({
@@ -181,7 +193,7 @@ async function start(fromBeat: number) {
       from: fromBeat * 960,
       tempo: tempo.value,
       loop: loopTicks(),
-      countIn: settings.value.countIn && !audition.value,
+      countIn: settings.value.countIn && whole(),
     })
     status.value = 'playing'
     requestAnimationFrame(follow)
@@ -221,7 +233,7 @@ function setTempo(wanted: number) {
 
 function setLoop(l: LoopBeats | undefined) {
   loop.value = l && beatsOf(l, formBeats.value)
-  if (!audition.value) engine?.tell({ do: 'loop', loop: loopTicks() })
+  if (whole()) engine?.tell({ do: 'loop', loop: loopTicks() })
 }
 
 const same = (a?: LoopBeats, b?: LoopBeats) => a?.from === b?.from && a?.to === b?.to
@@ -276,6 +288,25 @@ function hear(a: Audition) {
   return start(0)
 }
 
+/** What is auditioned has changed: it plays on with the change. */
+function rehear(load: Audition['load']) {
+  if (!audition.value) return
+  audition.value = { ...audition.value, load }
+  void reload()
+}
+
+/** The place in view has something of its own to play; undefined when it is left. */
+function offer(a: Audition | undefined) {
+  const other = a?.title !== offered.value?.title
+  const heard = audition.value && audition.value.title === offered.value?.title
+  if (other && (heard || a)) stop()
+  offered.value = a
+  if (other) {
+    loop.value = undefined
+    setTempo(a?.tempo ?? chart.value?.tempo ?? 100)
+  } else if (heard && a) rehear(a.load)
+}
+
 function hearThread(w: { low: number; high: number } | undefined) {
   withThread.value = w
   return status.value === 'playing' ? reload() : w ? start(loop.value?.from ?? 0) : undefined
@@ -321,6 +352,8 @@ const band = reactive({
   loop,
   here,
   audition,
+  offered,
+  frame,
   threadHeard: computed(() => !!withThread.value),
   beat,
   ticks,
@@ -341,4 +374,4 @@ const band = reactive({
 })
 
 export const useBand = () =>
-  Object.assign(band, { start, stop, setTempo, setLoop, turnLoop, aim, take, hear, hearThread, hold })
+  Object.assign(band, { start, stop, setTempo, setLoop, turnLoop, aim, take, hear, offer, hearThread, hold })

@@ -136,7 +136,7 @@ export function draw(host: HTMLDivElement, score: Score, width: number, fingers:
     const notes = row.flatMap((p) => p.measure.strokes.flatMap((s) => s.notes))
     const highest = Math.max(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
     const lowest = Math.min(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
-    const room = Math.max(22, (highest - 8) * 5 + 30)
+    const room = Math.max(14, (highest - 8) * 5 + 22)
     const below = Math.max(between, -lowest * 5 + 32)
     const stacked = Math.max(1, ...row.flatMap((p) => p.measure.strokes.map((s) => s.notes.length))) - 1
     const foot = degreeRoom + stacked * 20

@@ -4,6 +4,8 @@ const emit = defineEmits<{ theme: []; help: []; instrument: [] }>()
 const places = [
   { to: { name: 'charts' }, name: 'Charts' },
   { to: { name: 'bench' }, name: 'Bench' },
+  { to: { name: 'licks' }, name: 'Licks' },
+  { to: { name: 'lines' }, name: 'Lines' },
 ]
 </script>
 

@@ -34,6 +34,19 @@ export const keyHelp: { place: string; keys: KeyHelp[] }[] = [
     ],
   },
   {
+    place: 'Lines, on the tablature',
+    keys: [
+      { keys: ['left', 'right'], does: 'to the next note or step; with shift the note moves in time' },
+      { keys: ['up', 'down'], does: 'another string; with shift the same note on it' },
+      { keys: ['0', '…', '9'], does: 'write a fret' },
+      { keys: ['+', '-'], does: 'longer, shorter' },
+      { keys: ['H', 'P', 'S'], does: 'hammer-on, pull-off, slide' },
+      { keys: ['B', 'R', 'V'], does: 'bend further, release, vibrato' },
+      { keys: ['G', 'T', 'A', 'X'], does: 'slide in, trill, accent, dead note' },
+      { keys: ['Delete'], does: 'take the note away; Ctrl Z takes back, Ctrl Y does again' },
+    ],
+  },
+  {
     place: 'Everywhere',
     keys: [
       { keys: ['space'], does: 'the band plays, or stops' },

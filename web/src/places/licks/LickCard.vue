@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { useElementVisibility } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import Button from 'primevue/button'
+import { playing } from '../../api/kept'
+import type { Lick } from '../../api/client'
+import { useBand } from '../../band/useBand'
+import MarkBadge from '../../music/MarkBadge.vue'
+import MusicText from '../../music/MusicText.vue'
+import StaffDrawing from '../../notation/StaffDrawing.vue'
+
+/* Staves are drawn when they come into view: a shelf may be long. */
+const props = defineProps<{ lick: Lick }>()
+const card = ref<HTMLElement>()
+const visible = useElementVisibility(card, { rootMargin: '300px' })
+const drawn = ref(false)
+watch(visible, (v) => v && (drawn.value = true), { immediate: true })
+const band = useBand()
+const mine = computed(() => band.audition?.title === props.lick.title)
+function hear() {
+  if (mine.value && band.playing) return band.stop()
+  const line = props.lick.line
+  if (line) void band.hear({ title: props.lick.title, beats: line.beats, cues: [], load: playing(line) })
+}
+const over = computed(() =>
+  props.lick.ofKey ? (props.lick.chord ? 'minor key' : 'major key') : `over ${props.lick.chord || 'major'}`,
+)
+</script>
+
+<template>
+  <li ref="card" class="card">
+    <header>
+      <RouterLink :to="{ name: 'lick', params: { id: lick.id } }">{{ lick.title }}</RouterLink>
+      <span class="over"><MusicText :text="over.startsWith('over') ? over : over" /></span>
+      <span class="lands" :title="`lands on ${lick.landsOn}`">to <MarkBadge :degree="lick.landsOn" :size="26" /></span>
+      <Button
+        :icon="mine && band.playing ? 'pi pi-stop' : 'pi pi-volume-up'"
+        variant="text"
+        :aria-label="`hear ${lick.title}`"
+        @click="hear"
+      />
+    </header>
+    <div class="staff">
+      <StaffDrawing v-if="drawn && lick.score" :score="lick.score" :size="0.92" :tick="mine ? band.ticks : undefined" />
+      <p v-else-if="lick.problem" class="problem">{{ lick.problem }}</p>
+    </div>
+    <footer>
+      <span v-for="t in lick.tags" :key="t">{{ t }}</span>
+    </footer>
+  </li>
+</template>
+
+<style scoped>
+.card {
+  background: var(--raised);
+  border: 1px solid var(--rule);
+  border-radius: var(--round);
+  padding: 0.5rem 0.9rem 0.7rem;
+  min-height: 14rem;
+  display: flex;
+  flex-direction: column;
+}
+
+header {
+  display: flex;
+  align-items: center;
+  gap: 0.6rem;
+}
+
+header a {
+  font: 600 var(--text-l) var(--font-display);
+  text-decoration: none;
+  flex: 1;
+  min-height: var(--target);
+  display: flex;
+  align-items: center;
+}
+
+header a:hover {
+  text-decoration: underline;
+}
+
+.over,
+.lands {
+  color: var(--soft);
+  white-space: nowrap;
+}
+
+.lands {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.3rem;
+}
+
+.staff {
+  flex: 1;
+}
+
+footer {
+  display: flex;
+  gap: 0.5rem;
+  color: var(--soft);
+  font-size: var(--text-s);
+}
+
+.problem {
+  color: var(--danger);
+}
+</style>

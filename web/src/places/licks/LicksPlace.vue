@@ -1,0 +1,130 @@
+<script setup lang="ts">
+/* The shelf: every lick as a small staff. */
+import { useTitle } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { useLicks } from '../../api/kept'
+import EmptyPlace from '../../shell/EmptyPlace.vue'
+import LickCard from './LickCard.vue'
+import LickDialog from './LickDialog.vue'
+
+useTitle('Licks · Undaris')
+const licks = useLicks()
+const route = useRoute()
+const router = useRouter()
+const set = (query: Record<string, string | undefined>) => router.replace({ query: { ...route.query, ...query } })
+const sought = computed({
+  get: () => String(route.query.find ?? ''),
+  set: (v) => set({ find: v || undefined }),
+})
+const tag = computed(() => String(route.query.tag ?? ''))
+const tags = computed(() => {
+  const count = new Map<string, number>()
+  for (const l of licks.data.value ?? []) for (const t of l.tags) count.set(t, (count.get(t) ?? 0) + 1)
+  return [...count].sort((a, b) => b[1] - a[1] || a[0].localeCompare(b[0])).map(([name, n]) => ({ name, n }))
+})
+const shown = computed(() => {
+  const words = sought.value.toLowerCase().replaceAll('♭', 'b').split(/\s+/).filter(Boolean)
+  return (licks.data.value ?? []).filter((l) => {
+    const text =
+      `${l.title} ${l.tags.join(' ')} ${l.ofKey ? 'key' : 'over ' + (l.chord || 'major')} lands on ${l.landsOn}`.toLowerCase()
+    return (!tag.value || l.tags.includes(tag.value)) && words.every((w) => text.includes(w))
+  })
+})
+const making = ref(false)
+</script>
+
+<template>
+  <main v-if="licks.data.value" class="licks">
+    <header>
+      <h1>Licks</h1>
+      <InputText v-model="sought" placeholder="find by title, tag, chord or landing" aria-label="find a lick" />
+      <Button label="New lick" icon="pi pi-plus" @click="making = true" />
+    </header>
+    <nav v-if="tags.length" class="tags" aria-label="tags">
+      <button type="button" :class="{ on: !tag }" :aria-pressed="!tag" @click="set({ tag: undefined })">
+        all {{ licks.data.value.length }}
+      </button>
+      <button
+        v-for="t in tags"
+        :key="t.name"
+        type="button"
+        :class="{ on: tag === t.name }"
+        :aria-pressed="tag === t.name"
+        @click="set({ tag: tag === t.name ? undefined : t.name })"
+      >
+        {{ t.name }} {{ t.n }}
+      </button>
+    </nav>
+    <ul v-if="shown.length">
+      <LickCard v-for="l in shown" :key="l.id" :lick="l" />
+    </ul>
+    <p v-else-if="licks.data.value.length" class="none">No lick on the shelf answers to that.</p>
+    <EmptyPlace
+      v-else
+      title="The shelf is empty"
+      text="A lick is a phrase kept as degrees, so that it can be moved to any chord, key and position. Type one, or keep one from a line."
+    >
+      <Button label="Make a lick" @click="making = true" />
+    </EmptyPlace>
+    <LickDialog v-model="making" />
+  </main>
+  <EmptyPlace v-else-if="licks.error.value" title="No answer" :text="licks.error.value.message" />
+</template>
+
+<style scoped>
+.licks {
+  padding: 1rem 1.25rem 2rem;
+}
+
+header {
+  display: flex;
+  align-items: center;
+  gap: 1rem;
+  flex-wrap: wrap;
+}
+
+h1 {
+  font-size: 2rem;
+  flex: 1;
+}
+
+header :deep(input) {
+  width: 21rem;
+}
+
+.tags {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  margin: 0.75rem 0 1rem;
+}
+
+.tags button {
+  min-height: var(--target);
+  padding: 0 0.85rem;
+  border: 1px solid var(--ghost);
+  border-radius: 999px;
+  background: none;
+  color: inherit;
+  cursor: pointer;
+}
+
+.tags .on {
+  background: var(--ink);
+  color: var(--paper);
+  font-weight: 700;
+}
+
+ul {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(25rem, 100%), 1fr));
+  gap: 1rem;
+}
+
+.none {
+  color: var(--soft);
+}
+</style>

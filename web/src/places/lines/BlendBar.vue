@@ -1,0 +1,118 @@
+<script setup lang="ts">
+/* From all box to all chord tones: the line is re-aimed from where it stood when the slider was taken. */
+import { computed, ref, shallowRef, watch } from 'vue'
+import Slider from 'primevue/slider'
+import { askLine } from '../../api/kept'
+import type { LineBody } from '../../api/client'
+import MusicText from '../../music/MusicText.vue'
+import type { LineState } from './useLine'
+
+const props = defineProps<{ state: LineState }>()
+const amount = ref(0)
+const from = shallowRef<LineBody>()
+const turns = ref<{ note: number; from: string; to: string; why: string }[]>([])
+const parts = computed(() => {
+  const r = props.state.study.value?.report
+  const all = r ? r.chordTones + r.palette + r.others : 0
+  return r && all ? { tones: r.chordTones / all, palette: r.palette / all, others: r.others / all } : undefined
+})
+let mine: LineBody | undefined
+function aim(value: number) {
+  amount.value = value
+  from.value ??= props.state.line.value
+  const line = from.value
+  if (!line) return
+  void props.state.take(
+    askLine.blend(line, value / 100).then((t) => {
+      turns.value = t.turns
+      mine = t.study.line
+      return t.study
+    }),
+  )
+}
+/* Any other change makes a new starting point. */
+watch(
+  () => props.state.line.value,
+  (l) => {
+    if (l === mine) return
+    from.value = undefined
+    amount.value = 0
+    turns.value = []
+  },
+)
+const plain = (note: string) => note.replace(/-?\d$/, '')
+</script>
+
+<template>
+  <div class="bar">
+    <span>all box</span>
+    <Slider
+      :model-value="amount"
+      :min="0"
+      :max="100"
+      :step="5"
+      aria-label="from all box to all chord tones"
+      @update:model-value="aim($event as number)"
+    />
+    <span>all chord tones</span>
+    <p v-if="parts" class="share">
+      now <b>{{ Math.round(parts.tones * 100) }}</b> of 100 chord tones,
+      <b>{{ Math.round(parts.palette * 100) }}</b> box, <b>{{ Math.round(parts.others * 100) }}</b> from outside
+    </p>
+    <details v-if="turns.length" class="turns">
+      <summary>{{ turns.length }} {{ turns.length === 1 ? 'note' : 'notes' }} changed</summary>
+      <ul>
+        <li v-for="t in turns" :key="t.note">
+          <MusicText :text="plain(t.from)" /> to <MusicText :text="plain(t.to)" />: {{ t.why }}
+        </li>
+      </ul>
+    </details>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 0.9rem;
+  flex-wrap: wrap;
+  min-height: var(--target);
+}
+
+.bar :deep(.p-slider) {
+  width: 14rem;
+}
+
+.share {
+  color: var(--soft);
+}
+
+.share b {
+  color: var(--ink);
+}
+
+.turns {
+  position: relative;
+}
+
+summary {
+  cursor: pointer;
+  min-height: 2rem;
+  display: flex;
+  align-items: center;
+  text-decoration: underline;
+}
+
+.turns ul {
+  position: absolute;
+  z-index: 4;
+  right: 0;
+  width: 24rem;
+  max-height: 20rem;
+  overflow-y: auto;
+  background: var(--raised);
+  border: 1px solid var(--ghost);
+  border-radius: var(--round);
+  padding: 0.6rem 0.9rem;
+}
+</style>

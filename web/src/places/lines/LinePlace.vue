@@ -1,0 +1,320 @@
+<script setup lang="ts">
+/* One line on staff and tablature: written, checked, mended, heard, printed. */
+import { useQuery } from '@tanstack/vue-query'
+import { onKeyStroke, useTitle } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import Button from 'primevue/button'
+import Menu from 'primevue/menu'
+import { answer, api } from '../../api/client'
+import { playing, useLineChanges, useTones } from '../../api/kept'
+import { useBand } from '../../band/useBand'
+import MusicText from '../../music/MusicText.vue'
+import StaffDrawing from '../../notation/StaffDrawing.vue'
+import LineWave from '../../wave/LineWave.vue'
+import EmptyPlace from '../../shell/EmptyPlace.vue'
+import { bare } from '../../shell/keys'
+import BlendBar from './BlendBar.vue'
+import EntryNeck from './EntryNeck.vue'
+import LineReport from './LineReport.vue'
+import NotePanel from './NotePanel.vue'
+import WorkPanel from './WorkPanel.vue'
+import { useEntry } from './useEntry'
+import { useLine } from './useLine'
+import { verdictsOf } from './verdicts'
+
+const route = useRoute()
+const id = computed(() => Number(route.params.id))
+const changes = useLineChanges()
+const stored = useQuery({
+  queryKey: ['line', id],
+  queryFn: () => answer(api.GET('/api/lines/{id}', { params: { path: { id: id.value } } })),
+  staleTime: 0,
+  gcTime: 0,
+  refetchOnMount: 'always',
+})
+const state = useLine((body) => changes.update.mutateAsync({ id: id.value, body }))
+const { study, line } = state
+const tones = useTones(computed(() => study.value?.score))
+let opened = 0
+watch(
+  () => stored.data.value,
+  (l) => {
+    if (!l || opened === l.id) return
+    opened = l.id
+    const { title, key, feel, tempo, beats, text, palette, low, high, notes, locked } = l
+    void state
+      .open({ title, key, feel, tempo, beats, text, palette, low, high, notes, locked })
+      .then(() => entry.rest(0))
+  },
+  { immediate: true },
+)
+useTitle(computed(() => (line.value ? `${line.value.title} · Undaris` : 'Line · Undaris')))
+
+const band = useBand()
+const hold = (midi: number) => {
+  const release = band.hold(midi)
+  setTimeout(release, 350)
+}
+const entry = useEntry(state, hold)
+const fingers = ref(false)
+const verdicts = computed(() => verdictsOf(study.value?.report))
+const locked = computed(() => new Set(line.value?.locked ?? []))
+const chordHere = computed(() => {
+  const s = study.value?.score
+  if (!s) return undefined
+  const before = s.measures.flatMap((m) => m.chords.map((c) => ({ at: m.start + c.beat * 960, symbol: c.symbol })))
+  return (before.findLast((c) => c.at <= entry.tick.value) ?? before[0])?.symbol
+})
+
+function lock(bar: number) {
+  const now = line.value?.locked ?? []
+  void state.change({ locked: now.includes(bar) ? now.filter((b) => b !== bar) : [...now, bar].sort((a, b) => a - b) })
+}
+const bars = computed(() => study.value?.score.measures.filter((m) => m.number > 0).length ?? 0)
+/* The strip plays this line while it is in view, and follows what is changed. */
+watch(
+  line,
+  (l) =>
+    l && band.offer({ title: l.title, beats: l.beats, bars: bars.value, tempo: l.tempo, cues: [], load: playing(l) }),
+)
+onBeforeUnmount(() => band.offer(undefined))
+const mine = computed(() => band.playing && band.audition?.title === line.value?.title)
+function hear() {
+  if (mine.value) band.stop()
+  else if (band.offered) void band.hear(band.offered)
+}
+const tick = computed(() => (mine.value && band.ticks !== undefined && band.ticks >= 0 ? band.ticks : undefined))
+
+const files = ref<InstanceType<typeof Menu>>()
+const downloads = computed(() =>
+  [
+    { label: 'MusicXML, for notation programs', kind: 'musicxml' },
+    { label: 'MIDI, with the band', kind: 'midi?choruses=1' },
+    { label: 'Tablature as text', kind: 'tab' },
+  ].map(({ label, kind }) => ({ label, url: `/api/lines/${id.value}/${kind}` })),
+)
+const print = () => window.print()
+onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.grid') && hear())
+</script>
+
+<template>
+  <main v-if="line && study" class="line">
+    <header>
+      <input
+        class="name"
+        :value="line.title"
+        maxlength="160"
+        aria-label="title of the line"
+        @change="state.change({ title: ($event.target as HTMLInputElement).value || line.title })"
+      />
+      <p class="meta">
+        <MusicText :text="line.key" /> · {{ bars }} bars · frets {{ line.low }} to {{ line.high }} ·
+        <span role="status">{{ { saved: 'saved', saving: 'saving …', unsaved: 'not saved' }[state.state.value] }}</span>
+      </p>
+      <span class="space" />
+      <Button icon="pi pi-undo" variant="text" aria-label="undo" :disabled="!state.canUndo.value" @click="state.undo" />
+      <Button
+        icon="pi pi-refresh"
+        variant="text"
+        aria-label="redo"
+        :disabled="!state.canRedo.value"
+        @click="state.redo"
+      />
+      <Button :icon="mine ? 'pi pi-stop' : 'pi pi-volume-up'" label="Hear" variant="outlined" @click="hear" />
+      <Button icon="pi pi-download" label="Export" variant="outlined" @click="files?.toggle($event)" />
+      <Menu ref="files" :model="downloads" popup />
+      <Button icon="pi pi-print" label="Print" variant="outlined" @click="print" />
+    </header>
+    <p v-if="state.trouble.value" class="trouble" role="alert">{{ state.trouble.value }}</p>
+    <ul v-if="study.said.length" class="said">
+      <li v-for="s in study.said" :key="s">{{ s }}.</li>
+    </ul>
+    <BlendBar class="blend" :state="state" />
+    <section class="work">
+      <div
+        class="grid"
+        tabindex="0"
+        role="application"
+        aria-label="tablature: arrows move, figures write a fret, letters say how it is played"
+        @keydown="entry.key"
+      >
+        <StaffDrawing
+          :score="study.score"
+          :size="1.02"
+          :chosen="entry.at.value"
+          :pen="{ tick: entry.tick.value, string: entry.string.value }"
+          :tick="tick"
+          :fingers="fingers"
+          :verdicts="verdicts"
+          :locked="locked"
+          @pick="entry.choose"
+          @bar="lock"
+          @place="(t, s) => ((entry.tick.value = t), (entry.string.value = s))"
+        />
+      </div>
+      <LineWave
+        v-if="tones.data.value"
+        class="wave"
+        :score="study.score"
+        :line="line"
+        :tones="tones.data.value"
+        :verdicts="verdicts"
+        :tick="tick"
+        :chosen="entry.at.value"
+        @pick="entry.choose"
+      />
+      <EntryNeck
+        v-if="tones.data.value"
+        class="neck"
+        :tones="tones.data.value"
+        :chord="chordHere"
+        :line="line"
+        :note="entry.note.value"
+        @place="(s, f) => entry.put(f, s, true)"
+      />
+    </section>
+    <aside>
+      <WorkPanel :state="state" :bar="Math.max(1, Math.floor(entry.tick.value / (line.beats * 960)) + 1)">
+        <NotePanel :state="state" :entry="entry" :chord="chordHere" />
+        <label class="tick"><input v-model="fingers" type="checkbox" />fingers beside the notes</label>
+      </WorkPanel>
+      <LineReport :state="state" :at="entry.at.value" @note="entry.choose" />
+    </aside>
+  </main>
+  <EmptyPlace
+    v-else-if="stored.error.value || state.trouble.value"
+    title="This line cannot be shown"
+    :text="stored.error.value?.message ?? state.trouble.value"
+  >
+    <Button as="router-link" :to="{ name: 'lines' }" label="All lines" />
+  </EmptyPlace>
+</template>
+
+<style scoped>
+.line {
+  display: grid;
+  grid-template: auto auto auto minmax(0, 1fr) / minmax(0, 1fr) 21.5rem;
+  gap: 0.5rem 1.25rem;
+  padding: 0.6rem 1.25rem 1.5rem;
+}
+
+header,
+.trouble,
+.said,
+.blend {
+  grid-column: 1 / -1;
+}
+
+header {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  flex-wrap: wrap;
+}
+
+.name {
+  font: 600 1.75rem/1.15 var(--font-display);
+  color: inherit;
+  background: none;
+  border: 0;
+  border-bottom: 2px solid transparent;
+  min-width: 12rem;
+  width: 24rem;
+  max-width: 100%;
+  padding: 0.15rem 0;
+  text-overflow: ellipsis;
+}
+
+.name:hover,
+.name:focus {
+  border-color: var(--rule);
+}
+
+.meta {
+  color: var(--soft);
+}
+
+.space {
+  flex: 1;
+}
+
+.trouble {
+  color: var(--danger);
+  font-weight: 600;
+}
+
+.said {
+  color: var(--soft);
+}
+
+.work {
+  min-width: 0;
+}
+
+.grid {
+  background: var(--raised);
+  border: 1px solid var(--rule);
+  padding: 0.5rem 0.75rem;
+  max-height: calc(100vh - 27.5rem);
+  min-height: 17rem;
+  overflow-y: auto;
+}
+
+.grid:focus {
+  outline: 3px solid var(--lit-rule);
+}
+
+aside {
+  display: grid;
+  gap: 0.75rem;
+  align-content: start;
+}
+
+.tick {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: 2rem;
+}
+
+.tick input {
+  width: 1.2rem;
+  height: 1.2rem;
+  accent-color: var(--ink);
+}
+
+@media (max-width: 900px) {
+  .line {
+    grid-template-columns: minmax(0, 1fr);
+    padding-inline: 0.75rem;
+  }
+
+  .grid {
+    max-height: none;
+  }
+}
+
+@media print {
+  .line {
+    display: block;
+    padding: 0;
+  }
+
+  header > :not(.name, .meta),
+  .said,
+  .blend,
+  .neck,
+  .wave,
+  aside {
+    display: none;
+  }
+
+  .grid {
+    border: 0;
+    padding: 0;
+    max-height: none;
+    overflow: visible;
+  }
+}
+</style>

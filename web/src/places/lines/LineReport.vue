@@ -1,0 +1,205 @@
+<script setup lang="ts">
+/* What became of each change, and how to mend it; what comes back; what to try. */
+import { computed, ref, shallowRef, watch } from 'vue'
+import Button from 'primevue/button'
+import { askLine } from '../../api/kept'
+import type { Fixes, LandingSeen, LickBody } from '../../api/client'
+import MusicText from '../../music/MusicText.vue'
+import LickDialog from '../licks/LickDialog.vue'
+import type { LineState } from './useLine'
+
+const props = defineProps<{ state: LineState; at: number }>()
+const emit = defineEmits<{ note: [index: number] }>()
+const report = computed(() => props.state.study.value?.report)
+const met = computed(() => report.value?.landings.filter((l) => l.when === 'on time' || l.when === 'early').length ?? 0)
+const chosen = ref<number>()
+const fixes = shallowRef<Fixes>()
+const busy = ref(false)
+async function mend(l: LandingSeen) {
+  if (l.note >= 0) emit('note', l.note)
+  chosen.value = l.at
+  fixes.value = undefined
+  if (!props.state.line.value) return
+  busy.value = true
+  try {
+    fixes.value = await askLine.fit(props.state.line.value, l.at)
+  } catch (e) {
+    props.state.refuse(e)
+  } finally {
+    busy.value = false
+  }
+}
+function take(i: number) {
+  const fix = fixes.value?.fixes[i]
+  if (fix) void props.state.take(Promise.resolve(fix.study))
+}
+watch(
+  () => props.state.line.value,
+  () => (fixes.value = undefined),
+)
+/* The phrase in hand can be kept as a lick. */
+const phrase = computed(() => report.value?.phrases.find((p) => props.at >= p.from && props.at <= p.to))
+const keeping = ref(false)
+const kept = shallowRef<LickBody>()
+async function keep(ofKey: boolean) {
+  const line = props.state.line.value
+  if (!line || !phrase.value) return
+  try {
+    kept.value = await askLine.keep(line, phrase.value.from, phrase.value.to, ofKey)
+    keeping.value = true
+  } catch (e) {
+    props.state.refuse(e)
+  }
+}
+const signs: Record<string, string> = {
+  'on time': 'pi-check',
+  early: 'pi-check',
+  late: 'pi-clock',
+  'wrong note': 'pi-times',
+  silent: 'pi-minus',
+}
+</script>
+
+<template>
+  <section v-if="report" class="report">
+    <h2>
+      Landings <small>{{ met }} of {{ report.landings.length }} changes</small>
+    </h2>
+    <ol>
+      <li v-for="l in report.landings" :key="l.at">
+        <button
+          type="button"
+          :class="[l.when.replace(' ', '-'), { on: chosen === l.at }]"
+          :title="l.says"
+          :aria-label="`bar ${l.bar}: ${l.says}`"
+          @click="mend(l)"
+        >
+          <i class="pi" :class="signs[l.when]" />
+          {{ l.bar }}<template v-if="l.beat > 1">.{{ l.beat }}</template>
+          <b><MusicText :text="l.chord" /></b>
+          <span v-if="l.degree"><MusicText :text="l.degree" /></span>
+        </button>
+      </li>
+    </ol>
+    <div v-if="fixes" class="fixes">
+      <p v-if="!fixes.fixes.length">
+        {{ fixes.why === 'it lands already' ? 'It lands already.' : `No fix: ${fixes.why}.` }}
+      </p>
+      <ul v-else>
+        <li v-for="(f, i) in fixes.fixes" :key="i">
+          <MusicText class="words" :text="f.says.join(', and ')" />
+          <Button label="Take it" size="small" variant="outlined" @click="take(i)" />
+        </li>
+      </ul>
+    </div>
+    <p v-if="report.phrases.length" class="phrases">
+      Phrases
+      <button v-for="(p, i) in report.phrases" :key="i" type="button" @click="emit('note', p.from)">
+        {{ p.name }}
+      </button>
+    </p>
+    <p v-if="phrase" class="keep">
+      Keep {{ phrase.name }} as a lick
+      <button type="button" @click="keep(false)">of its chord</button>
+      <button type="button" @click="keep(true)">of the key</button>
+    </p>
+    <LickDialog v-model="keeping" :from="kept" />
+    <p v-for="a in report.advice" :key="a" class="advice">{{ a }}</p>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  font-size: var(--text-l);
+}
+
+small {
+  font: 400 var(--text-s) var(--font-text);
+  color: var(--soft);
+}
+
+ol {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem;
+  margin-top: 0.3rem;
+}
+
+ol button,
+.phrases button,
+.keep button {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.35rem;
+  min-height: 2.25rem;
+  padding: 0 0.5rem;
+  border: 1px solid var(--rule);
+  border-radius: var(--round);
+  background: none;
+  color: inherit;
+  font-size: var(--text-s);
+  cursor: pointer;
+}
+
+.on {
+  outline: 2px solid var(--lit-rule);
+}
+
+.on-time .pi,
+.early .pi {
+  color: var(--seventh);
+}
+
+.late,
+.wrong-note {
+  border-color: var(--third) !important;
+}
+
+.late .pi,
+.wrong-note .pi {
+  color: var(--third);
+}
+
+.silent {
+  color: var(--soft) !important;
+  border-style: dashed !important;
+}
+
+.fixes {
+  margin-top: 0.5rem;
+  padding: 0.4rem 0.6rem;
+  background: var(--lit);
+  border-radius: var(--round);
+}
+
+.fixes li {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 0.6rem;
+  min-height: 2.5rem;
+}
+
+.words {
+  white-space: normal;
+}
+
+.phrases,
+.keep {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.3rem;
+  margin-top: 0.5rem;
+}
+
+.phrases button {
+  font: 600 var(--text-m) var(--font-display);
+}
+
+.advice {
+  margin-top: 0.4rem;
+  padding-left: 0.6rem;
+  border-left: 3px solid var(--lit-rule);
+}
+</style>

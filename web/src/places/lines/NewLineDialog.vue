@@ -1,0 +1,165 @@
+<script setup lang="ts">
+/* What a new line is played over, where on the neck, and how it begins. */
+import { computed, reactive, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
+import { answer, api, type LineBody } from '../../api/client'
+import { askLine, useLicks, useLineChanges } from '../../api/kept'
+import { useCatalogue, useCharts } from '../../api/queries'
+import FieldRow from '../../shell/FieldRow.vue'
+
+const open = defineModel<boolean>({ required: true })
+const props = defineProps<{ withLick?: number }>()
+const charts = useCharts()
+const catalogue = useCatalogue()
+const licks = useLicks()
+const changes = useLineChanges()
+const router = useRouter()
+const wish = reactive({ over: '', key: 'C', frets: '', start: 'write', lick: 0, title: '' })
+const trouble = ref('')
+const sources = computed(() => [
+  ...(charts.data.value ?? []).map((c) => ({ value: `chart ${c.id}`, name: c.title })),
+  ...(catalogue.data.value?.forms ?? []).map((f) => ({ value: `form ${f.id}`, name: `${f.name} (form)` })),
+])
+const over = computed(() => wish.over || sources.value[0]?.value || '')
+const chart = computed(() => charts.data.value?.find((c) => over.value === `chart ${c.id}`))
+const form = computed(() => catalogue.data.value?.forms.find((f) => over.value === `form ${f.id}`))
+const keys = computed(() => (catalogue.data.value?.tonics ?? []).map((t) => ({ name: engraved(t), value: t })))
+const engraved = (t: string) => t.replace('b', '♭').replace('#', '♯')
+const tonic = computed(() => chart.value?.key.replace(/m$/, '') ?? wish.key)
+watch(chart, (c) => c && (wish.key = c.key.replace(/m$/, '')))
+const windows = ref<{ name: string; value: string }[]>([])
+watch(
+  [() => wish.key, open],
+  async () => {
+    if (!open.value) return
+    const list = await answer(api.GET('/api/positions', { params: { query: { key: wish.key || tonic.value } } }))
+    windows.value = list.map((p) => ({ name: `${p.low} to ${p.high}`, value: `${p.low}-${p.high}` }))
+    if (!windows.value.some((w) => w.value === wish.frets))
+      wish.frets = (windows.value.find((w) => Number(w.value.split('-')[0]) >= 5) ?? windows.value[0])?.value ?? ''
+  },
+  { immediate: true },
+)
+watch(open, (o) => o && props.withLick && ((wish.start = 'lick'), (wish.lick = props.withLick)))
+const starts = [
+  { value: 'write', name: 'the core writes one' },
+  { value: 'lick', name: 'a lick through the changes' },
+  { value: 'drill', name: 'an exercise' },
+  { value: 'empty', name: 'empty bars' },
+]
+const lick = computed(() => wish.lick || (licks.data.value?.[0]?.id ?? 0))
+
+async function make() {
+  trouble.value = ''
+  try {
+    const [low, high] = wish.frets.split('-').map(Number)
+    const c = chart.value
+    const minor = c ? c.key.endsWith('m') : !!form.value?.minor
+    const key = `${wish.key}${minor ? 'm' : ''}`
+    let text = form.value?.text ?? c?.text ?? ''
+    if (c && c.key !== key)
+      text = (await answer(api.POST('/api/readings', { body: { text, from: c.key, key, beats: c.beats } }))).text
+    const feel = c?.feel ?? 'shuffle'
+    const name = c?.title ?? form.value?.name ?? 'Line'
+    const line: LineBody = {
+      title: wish.title.trim() || `${name} in ${engraved(key)}`,
+      key,
+      feel,
+      tempo: c?.tempo ?? 96,
+      beats: c?.beats ?? 4,
+      text,
+      palette: minor ? 'minor-pentatonic' : 'composite',
+      low: low!,
+      high: high!,
+      notes: [],
+      locked: [],
+    }
+    const study = await {
+      write: () =>
+        askLine.write(line, { density: 3, phrasing: 'free', approach: true, seed: Math.ceil(Math.random() * 9999) }),
+      lick: () => askLine.lick({ line, lick: lick.value, land: true, follow: true }),
+      drill: () => askLine.drill(line, { drill: 'one-way', pace: 'eighths' }),
+      empty: () => askLine.study(line),
+    }[wish.start as 'write']()
+    const kept = await changes.create.mutateAsync(study.line)
+    open.value = false
+    void router.push({ name: 'line', params: { id: kept.id } })
+  } catch (e) {
+    trouble.value = e instanceof Error ? e.message : String(e)
+  }
+}
+</script>
+
+<template>
+  <Dialog v-model:visible="open" modal header="A new line" :style="{ width: 'min(38rem, 94vw)' }">
+    <div class="form">
+      <FieldRow label="Over" for="line-over">
+        <Select
+          :model-value="over"
+          input-id="line-over"
+          :options="sources"
+          option-label="name"
+          option-value="value"
+          filter
+          @update:model-value="wish.over = $event"
+        />
+      </FieldRow>
+      <FieldRow label="Key" for="line-key">
+        <Select v-model="wish.key" input-id="line-key" :options="keys" option-label="name" option-value="value" />
+      </FieldRow>
+      <FieldRow label="Frets" for="line-frets">
+        <Select
+          v-model="wish.frets"
+          input-id="line-frets"
+          :options="windows"
+          option-label="name"
+          option-value="value"
+        />
+      </FieldRow>
+      <FieldRow label="Begin with" for="line-start">
+        <Select v-model="wish.start" input-id="line-start" :options="starts" option-label="name" option-value="value" />
+      </FieldRow>
+      <FieldRow v-if="wish.start === 'lick'" label="Lick" for="line-lick">
+        <Select
+          :model-value="lick"
+          input-id="line-lick"
+          :options="licks.data.value ?? []"
+          option-label="title"
+          option-value="id"
+          filter
+          @update:model-value="wish.lick = $event"
+        />
+      </FieldRow>
+      <FieldRow label="Title" hint="may be left empty" for="line-title">
+        <InputText id="line-title" v-model="wish.title" maxlength="120" />
+      </FieldRow>
+      <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+      <p class="do"><Button label="Begin" @click="make" /></p>
+    </div>
+  </Dialog>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  gap: 0.75rem;
+}
+
+.form :deep(.p-select),
+.form :deep(.p-inputtext) {
+  width: 100%;
+}
+
+.trouble {
+  color: var(--danger);
+  font-weight: 600;
+}
+
+.do {
+  display: flex;
+  justify-content: flex-end;
+}
+</style>

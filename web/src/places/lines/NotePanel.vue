@@ -1,0 +1,169 @@
+<script setup lang="ts">
+/* The note in hand: what it is, why it is there, how it is played. */
+import { computed } from 'vue'
+import MarkBadge from '../../music/MarkBadge.vue'
+import MusicText from '../../music/MusicText.vue'
+import type { LineState } from './useLine'
+import { stepNames, type Entry } from './useEntry'
+
+const props = defineProps<{ state: LineState; entry: Entry; chord?: string }>()
+const index = computed(() => props.entry.at.value)
+const note = computed(() => props.entry.note.value)
+const written = computed(() => props.state.study.value?.score.notes[index.value])
+const reading = computed(() => props.state.study.value?.report.notes[index.value])
+const name = computed(() => written.value?.note.replace(/-?\d$/, '') ?? '')
+const where = computed(() => {
+  const beats = props.state.line.value?.beats ?? 4
+  const t = props.entry.tick.value
+  const beat = Math.floor(t / 960)
+  const part =
+    { 0: '', 240: ' e', 320: ' second third', 480: ' and', 640: ' last third', 720: ' a' }[((t % 960) + 960) % 960] ??
+    ' +'
+  return t < 0 ? 'in the pickup' : `bar ${Math.floor(beat / beats) + 1}, beat ${(beat % beats) + 1}${part}`
+})
+const signs = computed(() => {
+  const n = note.value
+  if (!n) return []
+  return [
+    { key: 'h', name: 'hammer-on', on: n.join === 'hammer-on' },
+    { key: 'p', name: 'pull-off', on: n.join === 'pull-off' },
+    { key: 's', name: 'slide', on: n.join === 'slide' },
+    { key: 'b', name: n.bend ? `bend ${['', '¼', '½', '', '1', '', '1½'][n.bend]}` : 'bend', on: !!n.bend },
+    { key: 'r', name: 'release', on: !!n.release },
+    { key: 'v', name: 'vibrato', on: !!n.vibrato },
+    { key: 'g', name: 'slide in', on: !!n.scoop },
+    { key: 't', name: 'trill', on: !!n.trill },
+    { key: 'a', name: 'accent', on: !!n.accent },
+    { key: 'x', name: 'dead', on: !!n.dead },
+  ]
+})
+const press = (key: string) => props.entry.key(new KeyboardEvent('keydown', { key }))
+</script>
+
+<template>
+  <section class="note" aria-live="polite">
+    <template v-if="note && written && reading">
+      <h2>
+        <MarkBadge v-if="reading.degree" :degree="reading.degree" :size="34" />
+        <MusicText :text="name" />
+        <small v-if="chord">over <MusicText :text="chord" /></small>
+        <small class="at">{{ where }}</small>
+      </h2>
+      <p class="why" :class="{ fault: reading.fault }">
+        <b>{{ reading.role }}</b>: <MusicText class="says" :text="reading.says" />
+      </p>
+      <div class="keys">
+        <button type="button" aria-label="shorter" title="shorter (-)" @click="entry.longer(-1)">
+          <i class="pi pi-minus" />
+        </button>
+        <span>{{ stepNames[note.length] ?? `${(note.length / 960).toFixed(2)} beats` }}</span>
+        <button type="button" aria-label="longer" title="longer (+)" @click="entry.longer(1)">
+          <i class="pi pi-plus" />
+        </button>
+        <button
+          type="button"
+          class="wide"
+          title="the same note on the string above (shift ↑)"
+          @click="entry.restring(-1)"
+        >
+          {{ note.string }}:{{ note.fret }} <i class="pi pi-sort-alt" />
+        </button>
+        <button type="button" aria-label="delete this note" title="delete" @click="entry.drop">
+          <i class="pi pi-trash" />
+        </button>
+      </div>
+      <div class="signs">
+        <button
+          v-for="s in signs"
+          :key="s.key"
+          type="button"
+          :aria-pressed="s.on"
+          :title="`key ${s.key}`"
+          @click="press(s.key)"
+        >
+          {{ s.name }}
+        </button>
+      </div>
+    </template>
+    <template v-else>
+      <h2>
+        <small>{{ where }}, string {{ entry.string.value }}</small>
+      </h2>
+      <p class="why">
+        Type a fret to write a {{ stepNames[entry.step.value] }}, or press a place on the neck below. + and − make it
+        longer or shorter; arrows move.
+      </p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.note {
+  border: 1px solid var(--rule);
+  border-radius: var(--round);
+  background: var(--raised);
+  padding: 0.6rem 0.8rem;
+  min-height: 11.5rem;
+}
+
+h2 {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  font-size: 1.6rem;
+}
+
+h2 small {
+  font: 400 var(--text-m) var(--font-text);
+  color: var(--soft);
+}
+
+h2 .at {
+  margin-left: auto;
+  font-size: var(--text-s);
+}
+
+.why {
+  min-height: 2.9rem;
+}
+
+.says {
+  white-space: normal;
+}
+
+.fault {
+  color: var(--danger);
+}
+
+.keys,
+.signs {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.3rem;
+  margin-top: 0.35rem;
+}
+
+.keys span {
+  min-width: 6.4rem;
+  text-align: center;
+}
+
+button {
+  min-width: var(--target);
+  min-height: 2.25rem;
+  padding: 0 0.6rem;
+  border: 1px solid var(--rule);
+  border-radius: var(--round);
+  background: none;
+  color: inherit;
+  font-size: var(--text-s);
+  cursor: pointer;
+}
+
+button[aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--paper);
+  font-weight: 700;
+}
+</style>

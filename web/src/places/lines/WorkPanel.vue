@@ -1,0 +1,320 @@
+<script setup lang="ts">
+/* What the core can do with the line: write bars, put in a lick, lay an exercise over the chords. */
+import { computed, reactive, ref } from 'vue'
+import Button from 'primevue/button'
+import InputNumber from 'primevue/inputnumber'
+import Select from 'primevue/select'
+import { askLine, useLicks } from '../../api/kept'
+import { useCatalogue } from '../../api/queries'
+import FieldLine from './FieldLine.vue'
+import type { LineState } from './useLine'
+
+const props = defineProps<{ state: LineState; bar: number }>()
+const catalogue = useCatalogue()
+const licks = useLicks()
+const tab = ref<'note' | 'write' | 'lick' | 'drill'>('note')
+const tabs = [
+  { id: 'note', name: 'Note' },
+  { id: 'write', name: 'Write' },
+  { id: 'lick', name: 'Lick' },
+  { id: 'drill', name: 'Exercise' },
+] as const
+const bars = computed(() => props.state.study.value?.score.measures.filter((m) => m.number > 0).length ?? 12)
+const strings = computed(() => props.state.study.value?.score.strings ?? 6)
+const sets = computed(() => [
+  { name: 'all strings', value: '0-0' },
+  ...[
+    [1, 3],
+    [2, 4],
+    [1, 4],
+    [3, strings.value],
+    [4, strings.value],
+  ].map(([a, b]) => ({ name: `strings ${a} to ${b}`, value: `${a}-${b}` })),
+])
+const set = ref('0-0')
+const ends = computed(() => {
+  const [highString, lowString] = set.value.split('-').map(Number)
+  return highString ? { highString, lowString } : {}
+})
+const wish = reactive({
+  rhythm: 'eighths',
+  density: 3,
+  contour: 'free',
+  phrasing: 'free',
+  targets: 'any',
+  chordTones: false,
+  approach: true,
+  seed: 1,
+  from: 1,
+  to: 0,
+})
+const targets = [
+  { name: 'any tone, thirds liked best', value: 'any' },
+  { name: 'thirds only', value: 'third' },
+  { name: 'thirds and sevenths', value: 'third,seventh' },
+  { name: 'roots', value: 'root' },
+]
+function write(anew = false) {
+  if (anew) wish.seed++
+  const line = props.state.line.value
+  if (!line) return
+  const to = wish.to || bars.value
+  void props.state.take(
+    askLine.write(line, {
+      ...wish,
+      ...ends.value,
+      targets: wish.targets === 'any' ? '' : wish.targets,
+      from: wish.from,
+      to: Math.max(to, wish.from),
+    }),
+  )
+}
+const lick = reactive({ id: 0, where: 'through' as 'through' | 'bar', land: true, follow: true })
+const chosen = computed(() => lick.id || (licks.data.value?.[0]?.id ?? 0))
+function putLick() {
+  const line = props.state.line.value
+  if (!line || !chosen.value) return
+  void props.state.take(
+    askLine.lick({
+      line,
+      lick: chosen.value,
+      bar: lick.where === 'bar' ? props.bar : 0,
+      land: lick.land,
+      follow: lick.follow,
+    }),
+  )
+}
+const drill = reactive({ drill: 'run', pace: 'eighths', from: 'lowest', order: 1, down: false, dress: 'plain' })
+const froms = ['lowest', 'R', '3', 'b3', '5', 'b7', '7'].map((d) => ({
+  value: d,
+  name: d !== 'lowest' ? `from the ${d === 'R' ? 'root' : d.replace('b', '♭')}` : 'from the lowest tone',
+}))
+function practise() {
+  const line = props.state.line.value
+  if (line)
+    void props.state.take(
+      askLine.drill(line, {
+        ...drill,
+        from: drill.from === 'lowest' ? '' : drill.from,
+        dress: drill.dress === 'plain' ? '' : drill.dress,
+        order: drill.drill === 'orders' ? drill.order : 0,
+        ...ends.value,
+      }),
+    )
+}
+const dresses = computed(() => (catalogue.data.value?.dresses ?? []).map((d) => ({ ...d, id: d.id || 'plain' })))
+const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === drill.drill)?.about ?? '')
+</script>
+
+<template>
+  <section v-if="catalogue.data.value" class="work-panel">
+    <div class="segments" role="tablist" aria-label="what to do with the line">
+      <button
+        v-for="t in tabs"
+        :key="t.id"
+        type="button"
+        role="tab"
+        :aria-selected="tab === t.id"
+        :class="{ on: tab === t.id }"
+        @click="tab = t.id"
+      >
+        {{ t.name }}
+      </button>
+    </div>
+    <div v-if="tab === 'note'" class="form"><slot /></div>
+    <div v-else-if="tab === 'write'" class="form">
+      <FieldLine label="Bars" for="wish-from">
+        <InputNumber v-model="wish.from" input-id="wish-from" :min="1" :max="bars" size="small" />
+        to
+        <InputNumber
+          :model-value="wish.to || bars"
+          input-id="wish-to"
+          :min="1"
+          :max="bars"
+          size="small"
+          aria-label="last bar"
+          @update:model-value="wish.to = $event as number"
+        />
+      </FieldLine>
+      <FieldLine label="Rhythm" for="wish-rhythm">
+        <Select
+          v-model="wish.rhythm"
+          input-id="wish-rhythm"
+          :options="catalogue.data.value.rhythms"
+          option-label="name"
+          option-value="id"
+        />
+      </FieldLine>
+      <FieldLine label="Density">
+        <div class="segments">
+          <button
+            v-for="n in 5"
+            :key="n"
+            type="button"
+            :class="{ on: wish.density === n }"
+            :aria-pressed="wish.density === n"
+            @click="wish.density = n"
+          >
+            {{ n }}
+          </button>
+        </div>
+      </FieldLine>
+      <FieldLine label="Phrasing" for="wish-phrasing">
+        <Select
+          v-model="wish.phrasing"
+          input-id="wish-phrasing"
+          :options="catalogue.data.value.phrasings"
+          option-label="name"
+          option-value="id"
+        />
+      </FieldLine>
+      <FieldLine label="Contour" for="wish-contour">
+        <Select
+          v-model="wish.contour"
+          input-id="wish-contour"
+          :options="catalogue.data.value.contours"
+          option-label="name"
+          option-value="id"
+        />
+      </FieldLine>
+      <FieldLine label="Land on" for="wish-targets">
+        <Select
+          v-model="wish.targets"
+          input-id="wish-targets"
+          :options="targets"
+          option-label="name"
+          option-value="value"
+        />
+      </FieldLine>
+      <FieldLine label="Strings" for="wish-strings">
+        <Select v-model="set" input-id="wish-strings" :options="sets" option-label="name" option-value="value" />
+      </FieldLine>
+      <FieldLine label="Palette" for="wish-palette">
+        <Select
+          :model-value="state.line.value?.palette"
+          input-id="wish-palette"
+          :options="catalogue.data.value.palettes"
+          option-label="name"
+          option-value="id"
+          @update:model-value="state.change({ palette: $event })"
+        />
+      </FieldLine>
+      <label class="tick"><input v-model="wish.chordTones" type="checkbox" />chord tones only</label>
+      <label class="tick"
+        ><input v-model="wish.approach" type="checkbox" />approach notes from outside the palette</label
+      >
+      <p class="do">
+        <Button label="Write" @click="write()" />
+        <Button
+          label="Another"
+          icon="pi pi-refresh"
+          variant="outlined"
+          :title="`seed ${wish.seed}`"
+          @click="write(true)"
+        />
+      </p>
+      <p class="hint">Press a bar’s chord line on the sheet to lock it: locked bars stay as they are.</p>
+    </div>
+    <div v-else-if="tab === 'lick'" class="form">
+      <FieldLine label="Lick" for="work-lick">
+        <Select
+          :model-value="chosen"
+          input-id="work-lick"
+          :options="licks.data.value ?? []"
+          option-label="title"
+          option-value="id"
+          filter
+          @update:model-value="lick.id = $event"
+        />
+      </FieldLine>
+      <FieldLine label="Where">
+        <div class="segments">
+          <button type="button" :class="{ on: lick.where === 'through' }" @click="lick.where = 'through'">
+            every change
+          </button>
+          <button type="button" :class="{ on: lick.where === 'bar' }" @click="lick.where = 'bar'">bar {{ bar }}</button>
+        </div>
+      </FieldLine>
+      <label v-if="lick.where === 'through'" class="tick">
+        <input v-model="lick.land" type="checkbox" />each version lands on the next change
+      </label>
+      <label class="tick"><input v-model="lick.follow" type="checkbox" />degrees follow the chord (3 becomes ♭3)</label>
+      <p class="do"><Button label="Put it in" @click="putLick" /></p>
+    </div>
+    <div v-else class="form">
+      <FieldLine label="Exercise" for="drill">
+        <Select
+          v-model="drill.drill"
+          input-id="drill"
+          :options="catalogue.data.value.drills"
+          option-label="name"
+          option-value="id"
+        />
+      </FieldLine>
+      <p class="hint">{{ about }}</p>
+      <FieldLine label="Pace" for="drill-pace">
+        <Select
+          v-model="drill.pace"
+          input-id="drill-pace"
+          :options="catalogue.data.value.paces"
+          option-label="name"
+          option-value="id"
+        />
+      </FieldLine>
+      <FieldLine label="Start" for="drill-from">
+        <Select v-model="drill.from" input-id="drill-from" :options="froms" option-label="name" option-value="value" />
+      </FieldLine>
+      <FieldLine v-if="drill.drill === 'orders'" label="Order" for="drill-order">
+        <InputNumber v-model="drill.order" input-id="drill-order" :min="1" :max="24" size="small" /> of 24
+      </FieldLine>
+      <FieldLine label="Lead in" for="drill-dress">
+        <Select v-model="drill.dress" input-id="drill-dress" :options="dresses" option-label="name" option-value="id" />
+      </FieldLine>
+      <FieldLine label="Strings" for="drill-strings">
+        <Select v-model="set" input-id="drill-strings" :options="sets" option-label="name" option-value="value" />
+      </FieldLine>
+      <label class="tick"><input v-model="drill.down" type="checkbox" />downwards</label>
+      <p class="do"><Button label="Lay it over the chords" @click="practise" /></p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.work-panel > .segments > button {
+  flex: 1;
+}
+
+.form {
+  display: grid;
+  gap: 0.35rem;
+  margin-top: 0.5rem;
+}
+
+.form :deep(.p-inputnumber-input) {
+  width: 3.6rem;
+}
+
+.tick {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: 2.25rem;
+}
+
+.tick input {
+  width: 1.2rem;
+  height: 1.2rem;
+  accent-color: var(--ink);
+}
+
+.do {
+  display: flex;
+  gap: 0.5rem;
+  margin-top: 0.3rem;
+}
+
+.hint {
+  color: var(--soft);
+  font-size: var(--text-s);
+}
+</style>

@@ -1,0 +1,86 @@
+/* A line in the hand: what it says, what the core sees in it, and the way back. */
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useDebounceFn } from '@vueuse/core'
+import { askLine } from '../../api/kept'
+import type { LineBody, LineNote, Study } from '../../api/client'
+
+export function useLine(save?: (line: LineBody) => Promise<unknown>) {
+  const study = shallowRef<Study>()
+  const past = shallowRef<LineBody[]>([])
+  const future = shallowRef<LineBody[]>([])
+  const trouble = ref('')
+  const state = ref<'saved' | 'saving' | 'unsaved'>('saved')
+  const line = computed(() => study.value?.line)
+  /** Notes with their indexes in the score, which is in the same order. */
+  const notes = computed(() => study.value?.line.notes ?? [])
+
+  const keep = useDebounceFn(async () => {
+    if (!save || !line.value) return
+    state.value = 'saving'
+    try {
+      await save(line.value)
+      state.value = 'saved'
+    } catch (e) {
+      state.value = 'unsaved'
+      trouble.value = e instanceof Error ? e.message : String(e)
+    }
+  }, 500)
+
+  let asked = 0
+  /** Shows what an answer brings; what comes too late is dropped. */
+  async function set(answer: Promise<Study>, remember = true) {
+    const ticket = ++asked
+    try {
+      const s = await answer
+      if (ticket !== asked) return
+      if (remember && study.value) {
+        past.value = [...past.value.slice(-199), study.value.line]
+        future.value = []
+      }
+      study.value = s
+      trouble.value = ''
+      if (remember) void keep()
+    } catch (e) {
+      if (ticket === asked) trouble.value = e instanceof Error ? e.message : String(e)
+    }
+  }
+
+  const open = (body: LineBody) => set(askLine.study(body), false)
+  const change = (part: Partial<LineBody>) => line.value && set(askLine.study({ ...line.value, ...part }))
+  const edit = (change_: (notes: LineNote[]) => LineNote[]) =>
+    change({ notes: change_(notes.value.map((n) => ({ ...n }))) })
+
+  function undo() {
+    const before = past.value.at(-1)
+    if (!before || !line.value) return
+    future.value = [line.value, ...future.value]
+    past.value = past.value.slice(0, -1)
+    void set(askLine.study(before), false).then(keep)
+  }
+  function redo() {
+    const next = future.value[0]
+    if (!next || !line.value) return
+    past.value = [...past.value, line.value]
+    future.value = future.value.slice(1)
+    void set(askLine.study(next), false).then(keep)
+  }
+  watch(trouble, (t) => t && setTimeout(() => trouble.value === t && (trouble.value = ''), 12000))
+
+  return {
+    study,
+    line,
+    notes,
+    trouble,
+    refuse: (e: unknown) => (trouble.value = e instanceof Error ? e.message : String(e)),
+    state,
+    open,
+    change,
+    edit,
+    take: (answer: Promise<Study>) => set(answer),
+    undo,
+    redo,
+    canUndo: computed(() => past.value.length > 0),
+    canRedo: computed(() => future.value.length > 0),
+  }
+}
+export type LineState = ReturnType<typeof useLine>

@@ -1,0 +1,172 @@
+<script setup lang="ts">
+/* The wave of a written line: each bar's chord tones as rails, the line running through them, and how it lands. */
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import type { LineBody, Score, Tones } from '../api/client'
+import { markOf } from '../music/marks'
+
+const props = defineProps<{
+  score: Score
+  line: LineBody
+  tones: Tones
+  verdicts: Map<number, { kind: string; says: string }>
+  tick?: number
+  chosen?: number
+}>()
+const emit = defineEmits<{ pick: [note: number] }>()
+
+const box = ref<HTMLElement>()
+const { width } = useElementSize(box, { width: 760, height: 0 })
+const height = 112
+const top = 16
+const bars = computed(() => props.score.measures.filter((m) => m.number > 0))
+const total = computed(() => bars.value.length * props.score.beats * 960)
+const x = (tick: number) => (tick / Math.max(1, total.value)) * width.value
+
+const window = computed(() =>
+  props.tones.chords.map((c) => ({
+    symbol: c.symbol,
+    notes: c.notes.filter((n) => n.fret >= props.line.low && n.fret <= props.line.high),
+  })),
+)
+const range = computed(() => {
+  const all = [...window.value.flatMap((c) => c.notes.map((n) => n.midi)), ...props.score.notes.map((n) => n.midi)]
+  return { low: Math.min(...all, 127) - 1, high: Math.max(...all, 0) + 1 }
+})
+const y = (midi: number) =>
+  top + ((range.value.high - midi) / Math.max(1, range.value.high - range.value.low)) * (height - top - 6)
+
+const chords = computed(() => {
+  const list = bars.value.flatMap((m) => m.chords.map((c) => ({ at: m.start + c.beat * 960, symbol: c.symbol })))
+  return list.map((c, i) => ({ ...c, to: list[i + 1]?.at ?? total.value }))
+})
+const rails = computed(() => {
+  const paths: Record<string, string> = {}
+  for (const c of chords.value)
+    for (const n of window.value.find((w) => w.symbol === c.symbol)?.notes ?? []) {
+      const colour = markOf(n.degree).colour
+      paths[colour] =
+        (paths[colour] ?? '') + `M${(x(c.at) + 2).toFixed(1)} ${y(n.midi).toFixed(1)}H${(x(c.to) - 2).toFixed(1)}`
+    }
+  return paths
+})
+const heard = (n: { midi: number; bend?: number; release?: boolean }) =>
+  n.midi + (n.release ? 0 : Math.floor((n.bend ?? 0) / 2))
+const notes = computed(() =>
+  props.score.notes.map((n, i) => ({
+    i,
+    x1: x(n.start),
+    x2: x(n.start + n.length),
+    y: y(heard(n)),
+    colour: markOf(n.degree ?? '').colour,
+    verdict: props.verdicts.get(i),
+  })),
+)
+const path = computed(() => {
+  let d = ''
+  notes.value.forEach((n, i) => {
+    const before = notes.value[i - 1]
+    const joined = before && n.x1 - before.x2 < 3 && before.x1 < n.x1
+    d += `${joined ? 'L' : 'M'}${n.x1.toFixed(1)} ${n.y.toFixed(1)}H${Math.max(n.x1 + 1, n.x2 - 2).toFixed(1)}`
+  })
+  return d
+})
+function pick(e: MouseEvent) {
+  const left = (e.currentTarget as SVGElement).getBoundingClientRect().left
+  const at = e.clientX - left
+  const near = notes.value.reduce((a, n) => (Math.abs(n.x1 - at) < Math.abs(a.x1 - at) ? n : a), notes.value[0]!)
+  if (near) emit('pick', near.i)
+}
+</script>
+
+<template>
+  <div ref="box" class="wave">
+    <svg :width="width" :height="height" aria-hidden="true" @click="pick">
+      <g v-for="m in bars" :key="m.number">
+        <line
+          class="barline"
+          :class="{ strong: (m.number - 1) % 4 === 0 }"
+          :x1="x(m.start)"
+          :x2="x(m.start)"
+          y1="0"
+          :y2="height"
+        />
+        <text class="number" :x="x(m.start) + 4" y="12">{{ m.number }}</text>
+      </g>
+      <path v-for="(d, colour) in rails" :key="colour" class="rail" :d="d" :stroke="colour" />
+      <path class="line" :d="path" />
+      <g v-for="n in notes" :key="n.i">
+        <circle
+          v-if="n.verdict"
+          :class="n.verdict.kind"
+          :cx="n.x1 + 3"
+          :cy="n.y"
+          :r="n.verdict.kind === 'landed' ? 4.5 : 6"
+          :fill="n.verdict.kind === 'landed' ? n.colour : 'none'"
+        >
+          <title>{{ n.verdict.says }}</title>
+        </circle>
+        <circle v-if="chosen === n.i" class="chosen" :cx="n.x1 + 3" :cy="n.y" r="8" />
+      </g>
+      <line v-if="tick !== undefined" class="cursor" :x1="x(tick)" :x2="x(tick)" y1="0" :y2="height" />
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.wave {
+  width: 100%;
+  overflow: hidden;
+  margin-top: 0.5rem;
+}
+
+svg {
+  display: block;
+  border-block: 1px solid var(--rule);
+  cursor: pointer;
+}
+
+.barline {
+  stroke: var(--rule);
+}
+
+.strong {
+  stroke: var(--ink);
+  stroke-width: 1.6;
+}
+
+.number {
+  font-size: 13px;
+  fill: var(--soft);
+}
+
+.rail {
+  fill: none;
+  stroke-width: 2;
+  opacity: 0.35;
+}
+
+.line {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.2;
+}
+
+.late,
+.missed,
+.rub {
+  stroke: var(--third);
+  stroke-width: 2.4;
+}
+
+.chosen {
+  fill: none;
+  stroke: var(--lit-rule);
+  stroke-width: 3;
+}
+
+.cursor {
+  stroke: var(--third);
+  stroke-width: 3;
+}
+</style>
