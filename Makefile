@@ -54,6 +54,8 @@ fuzz:
 	go test -run '^$$' -fuzz FuzzParse -fuzztime 60s ./core/harmony
 	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./core/form
 	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./formats/midi
+	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./formats/musicxml
+	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./formats/tabtext
 
 clean:
 	rm -rf bin web/node_modules

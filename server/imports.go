@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -111,6 +112,9 @@ func (s *server) imported(name string, chart uint, data []byte) (o onPaper, err 
 	if lowest, highest, ok := span(got); ok && highest-lowest <= 7 {
 		w.Low, w.High = lowest, highest
 	}
+	if odd := oddlyPlaced(got); odd > 0 {
+		o.said = append(o.said, fmt.Sprintf("%d notes stand in divisions that cannot be written here, such as fives or sevens; they sound where they were and are drawn at the nearest place", odd))
+	}
 	said := o.said
 	o = onPaper{Score: got, hand: hand, window: w, said: said, body: LineBody{Title: got.Title, Key: got.Key.String(), Feel: feel, Tempo: got.Tempo, Beats: got.Beats, Low: w.Low, High: w.High}}
 	lick.Separate(o.Notes, len(o.Bars)*o.Bar())
@@ -121,6 +125,12 @@ func (s *server) imported(name string, chart uint, data []byte) (o onPaper, err 
 	again, err := s.read(o.line())
 	again.said = o.said
 	return again, err
+}
+
+// oddlyPlaced counts notes that lie where no written value begins or ends.
+func oddlyPlaced(s score.Score) int {
+	s.Notes = slices.Clone(s.Notes)
+	return s.Quantise()
 }
 
 // span is the stretch of frets that a score's fretted notes lie in.

@@ -217,6 +217,13 @@ func TestImportsUnderstoodOrRefused(t *testing.T) {
 	assert.Contains(t, strings.Join(st.Said, ";"), "beyond the neck")
 	assert.Len(t, st.Line.Notes, 1)
 
+	fives := `<score-partwise><part id="P"><measure number="1"><attributes><divisions>5</divisions></attributes>` +
+		strings.Repeat(`<note><pitch><step>E</step><octave>4</octave></pitch><duration>1</duration><time-modification><actual-notes>5</actual-notes><normal-notes>4</normal-notes></time-modification></note>`, 5) + `</measure></part></score-partwise>`
+	st, _ = send("fives.xml", fives, 0)
+	assert.Contains(t, strings.Join(st.Said, ";"), "fives or sevens")
+	assert.Equal(t, 192, st.Line.Notes[1].Start)
+	assert.Len(t, st.Line.Notes, 5)
+
 	st, _ = send("band.mid", string(fetch(t, srv.URL+"/api/charts/6/midi?choruses=1")), 6)
 	assert.NotEmpty(t, st.Line.Notes)
 

@@ -2,7 +2,8 @@
 /* What became of each change, and how to mend it; what comes back; what to try. */
 import { computed, ref, shallowRef, watch } from 'vue'
 import Button from 'primevue/button'
-import { askLine } from '../../api/kept'
+import { askLine, playing } from '../../api/kept'
+import { useBand } from '../../band/useBand'
 import type { Fixes, LandingSeen, LickBody } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
 import LickDialog from '../licks/LickDialog.vue'
@@ -32,6 +33,24 @@ async function mend(l: LandingSeen) {
 function take(i: number) {
   const fix = fixes.value?.fixes[i]
   if (fix) void props.state.take(Promise.resolve(fix.study))
+}
+/* A proposal is heard over the bar before the change and the bar of it. */
+const band = useBand()
+const nameOf = (i: number) => `fix ${i + 1}: ${fixes.value?.fixes[i]?.says.join(', and ') ?? ''}`
+function hear(i: number) {
+  const fix = fixes.value?.fixes[i]
+  if (!fix || chosen.value === undefined) return
+  if (band.playing && band.audition?.title === nameOf(i)) return band.stop()
+  const { line } = fix.study
+  const change = Math.floor(chosen.value / 960)
+  const all = fix.study.score.measures.filter((m) => m.number > 0).length * line.beats
+  void band.hear({
+    title: nameOf(i),
+    beats: line.beats,
+    cues: [],
+    load: playing(line),
+    loop: { from: Math.max(0, change - line.beats), to: Math.min(all, change + line.beats) },
+  })
 }
 watch(
   () => props.state.line.value,
@@ -88,6 +107,13 @@ const signs: Record<string, string> = {
       <ul v-else>
         <li v-for="(f, i) in fixes.fixes" :key="i">
           <MusicText class="words" :text="f.says.join(', and ')" />
+          <Button
+            :icon="band.playing && band.audition?.title === nameOf(i) ? 'pi pi-stop' : 'pi pi-volume-up'"
+            size="small"
+            variant="text"
+            :aria-label="`hear ${f.says.join(', and ')}`"
+            @click="hear(i)"
+          />
           <Button label="Take it" size="small" variant="outlined" @click="take(i)" />
         </li>
       </ul>
@@ -181,6 +207,7 @@ ol button,
 }
 
 .words {
+  flex: 1;
   white-space: normal;
 }
 
