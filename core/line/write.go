@@ -205,6 +205,9 @@ func spelled(s score.Score, w Wish, chord harmony.Chord, midi, next int) pitch.N
 	}
 	for _, m := range w.Palette.Notes(s.Key, chord) {
 		if m.Name.Class() == midi%12 {
+			if m.Name.Alter < -1 || m.Name.Alter > 1 {
+				return m.Name.Simpler() // nobody reads B𝄫 in a line
+			}
 			return m.Name
 		}
 	}

@@ -64,11 +64,12 @@ export interface System {
 }
 
 export interface Layout {
-  height: number
+  /** A drawing for each line, so that paper can break between them; all count from the top of the whole. */
+  drawings: HTMLElement[]
   spots: Spot[]
   boxes: Box[]
   systems: System[]
-  symbols: { x: number; y: number; text: string }[]
+  symbols: { x: number; y: number; text: string; system: number }[]
 }
 
 const majors = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#']
@@ -77,7 +78,7 @@ const bends = ['', '¼', '½', '¾', 'full', '1¼', '1½']
 const chordRoom = 30
 const staffHeight = 40
 const between = 44
-const degreeRoom = 34
+const degreeRoom = 42
 
 interface Placed {
   measure: Measure
@@ -105,32 +106,33 @@ function wants(m: Measure, score: Score): number {
   return Math.max(96, strokes + 30, m.chords.length * 58)
 }
 
-/** Breaks the measures into lines: where a line is wished for, or the paper ends. */
+/** Breaks the measures into lines: where a line is wished for, and evenly where the paper is too narrow for it. */
 function lines(score: Score, width: number): Placed[][] {
-  const head = 78 + Math.abs(score.signature) * 10
-  const out: Placed[][] = []
-  let row: Placed[] = []
-  let used = head
+  const room = width - 78 - Math.abs(score.signature) * 10
+  const wished: Placed[][] = []
   for (const measure of score.measures) {
-    const width0 = wants(measure, score)
-    if (row.length && (used + width0 > width || (measure.row && row.some((p) => p.measure.number > 0)))) {
-      out.push(row)
-      row = []
-      used = head
-    }
-    row.push({ measure, width: width0 })
-    used += width0
+    const row = wished.at(-1)
+    const begins = measure.row && row?.some((p) => p.measure.number > 0)
+    const placed = { measure, width: wants(measure, score) }
+    if (!row || begins) wished.push([placed])
+    else row.push(placed)
   }
-  if (row.length) out.push(row)
-  return out
+  return wished.flatMap((row) => {
+    for (let n = 1; ; n++) {
+      const parts: Placed[][] = []
+      for (let k = 0; k < n; k++)
+        parts.push(row.slice(Math.round((k * row.length) / n), Math.round(((k + 1) * row.length) / n)))
+      const fits = parts.every((p) => p.length < 2 || p.reduce((sum, m) => sum + m.width, 0) <= room)
+      if (fits || n >= row.length) return parts.filter((p) => p.length)
+    }
+  })
 }
 
 const tab = (score: Score) => (score.strings - 1) * 13
 
-export function draw(host: HTMLDivElement, score: Score, width: number, fingers: boolean): Layout {
-  host.replaceChildren()
+export function draw(score: Score, width: number, fingers: boolean): Layout {
   const rows = lines(score, width)
-  const layout: Layout = { height: 0, spots: [], boxes: [], systems: [], symbols: [] }
+  const layout: Layout = { drawings: [], spots: [], boxes: [], systems: [], symbols: [] }
   let top = 0
   for (const row of rows) {
     const notes = row.flatMap((p) => p.measure.strokes.flatMap((s) => s.notes))
@@ -139,7 +141,7 @@ export function draw(host: HTMLDivElement, score: Score, width: number, fingers:
     const room = Math.max(14, (highest - 8) * 5 + 22)
     const below = Math.max(between, -lowest * 5 + 32)
     const stacked = Math.max(1, ...row.flatMap((p) => p.measure.strokes.map((s) => s.notes.length))) - 1
-    const foot = degreeRoom + stacked * 20
+    const foot = degreeRoom + stacked * 22
     const staffTop = top + chordRoom + room
     const tabTop = staffTop + staffHeight + below
     layout.systems.push({
@@ -147,18 +149,24 @@ export function draw(host: HTMLDivElement, score: Score, width: number, fingers:
       chords: top + 22,
       staffTop,
       tabBottom: tabTop + tab(score),
-      degrees: tabTop + tab(score) + 20,
+      degrees: tabTop + tab(score) + 28,
       height: tabTop + tab(score) + foot - top,
     })
-    top = tabTop + tab(score) + foot + 14
+    top = tabTop + tab(score) + foot
   }
-  layout.height = top
-  const renderer = new Renderer(host, Renderer.Backends.SVG)
-  renderer.resize(width, top)
-  const context = renderer.getContext()
+  const contexts = layout.systems.map((at) => {
+    const host = document.createElement('div')
+    const renderer = new Renderer(host, Renderer.Backends.SVG)
+    renderer.resize(width, at.height)
+    const svg = host.querySelector('svg')!
+    svg.setAttribute('viewBox', `0 ${at.top} ${width} ${at.height}`)
+    for (const side of ['width', 'height', 'style']) svg.removeAttribute(side)
+    layout.drawings.push(host)
+    return renderer.getContext()
+  })
   const drawn = new Map<number, { tab?: Note; index: number; staff: StaveNote; system: number }>()
-  rows.forEach((row, i) => system(context, score, row, i, rows.length, width, fingers, layout, drawn))
-  joins(context, score, drawn)
+  rows.forEach((row, i) => system(contexts[i]!, score, row, i, rows.length, width, fingers, layout, drawn))
+  joins(contexts, score, drawn)
   return layout
 }
 
@@ -266,7 +274,7 @@ function system(
       return xs[0]! - 8 + ((end - xs[0]!) * b) / score.beats
     }
     for (const c of p.measure.chords)
-      layout.symbols.push({ x: c.beat === 0 ? xs[0]! - 8 : beat(c.beat), y: at.chords, text: c.symbol })
+      layout.symbols.push({ x: c.beat === 0 ? xs[0]! - 8 : beat(c.beat), y: at.chords, text: c.symbol, system: index })
     x += w
   })
 }
@@ -349,7 +357,7 @@ function tupletsOf(m: Measure, written: StaveNote[], fretted: (TabNote | GhostNo
 
 /** Hammer-ons, pull-offs and slides, from note to note on a string. */
 function joins(
-  context: RenderContext,
+  contexts: RenderContext[],
   score: Score,
   drawn: Map<number, { tab?: Note; index: number; staff: StaveNote; system: number }>,
 ) {
@@ -372,6 +380,6 @@ function joins(
         : n.join === 'hammer-on'
           ? TabTie.createHammeron(notes)
           : TabTie.createPulloff(notes)
-    tie.setContext(context).draw()
+    tie.setContext(contexts[to.system]!).draw()
   })
 }

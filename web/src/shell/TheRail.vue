@@ -116,6 +116,22 @@ button:focus-visible {
   }
 }
 
+@media (max-width: 520px) {
+  .rail {
+    overflow-x: auto;
+  }
+
+  .mark {
+    display: none;
+  }
+
+  a,
+  button {
+    padding-inline: 0.55rem;
+    flex: none;
+  }
+}
+
 @media print {
   .rail {
     display: none;

@@ -256,7 +256,7 @@ header {
   background: var(--raised);
   border: 1px solid var(--rule);
   padding: 0.5rem 0.75rem;
-  max-height: calc(100vh - 27.5rem);
+  max-height: calc(100vh - 29.5rem);
   min-height: 17rem;
   overflow-y: auto;
 }
@@ -303,6 +303,7 @@ aside {
 
   header > :not(.name, .meta),
   .said,
+  .state,
   .blend,
   .neck,
   .wave,

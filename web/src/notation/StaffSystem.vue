@@ -1,0 +1,258 @@
+<script setup lang="ts">
+/* One line of music: the engraving, and over it chords, frets, degrees and what can be pressed. */
+import type { Score } from '../api/client'
+import MarkShape from '../music/MarkShape.vue'
+import SvgMusic from '../music/SvgMusic.vue'
+import type { Box, Layout, Spot, System } from './engrave'
+
+const props = defineProps<{
+  paper: Score
+  drawing: HTMLElement
+  width: number
+  at: System
+  boxes: Box[]
+  spots: Spot[]
+  symbols: Layout['symbols']
+  chosen?: number
+  pen?: { x: number; string: number }
+  cursor?: number
+  verdicts?: Map<number, { kind: 'landed' | 'early' | 'late' | 'missed' | 'rub'; says: string }>
+  locked?: Set<number>
+}>()
+const emit = defineEmits<{
+  pick: [note: number]
+  bar: [measure: number]
+  place: [bar: Box, x: number, string: number]
+}>()
+
+const hang = (el: unknown) => (el as HTMLElement | null)?.replaceChildren(props.drawing)
+const stringY = (string: number) => props.at.tabBottom - (props.paper.strings - string) * 13
+const fret = (note: number) => {
+  const n = props.paper.notes[note]!
+  return n.dead ? '×' : String(n.fret)
+}
+function press(e: MouseEvent, bar: Box) {
+  const svg = (e.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect()
+  const scale = svg.width / props.width
+  const y = (e.clientY - svg.top) / scale + props.at.top
+  const string = props.paper.strings - Math.round((props.at.tabBottom - y) / 13)
+  emit('place', bar, (e.clientX - svg.left) / scale, Math.max(1, Math.min(props.paper.strings, string)))
+}
+</script>
+
+<template>
+  <div class="system">
+    <div :ref="hang" class="music" />
+    <svg class="over" :viewBox="`0 ${at.top} ${width} ${at.height}`">
+      <template v-for="b in boxes" :key="`bar${b.measure}`">
+        <rect
+          v-if="locked?.has(b.measure)"
+          class="locked"
+          :x="b.x"
+          :y="at.chords - 22"
+          :width="b.width"
+          :height="at.height"
+        />
+        <text class="number" :x="b.x + 3" :y="at.staffTop - 7">{{ b.measure || '' }}</text>
+        <rect
+          class="bar"
+          :data-measure="b.measure"
+          :x="b.x"
+          :y="at.chords - 24"
+          :width="b.width"
+          height="30"
+          @click="emit('bar', b.measure)"
+        />
+        <rect
+          class="bar"
+          :x="b.x"
+          :y="stringY(1) - 8"
+          :width="b.width"
+          :height="(paper.strings - 1) * 13 + 16"
+          @click="press($event, b)"
+        />
+      </template>
+      <text v-for="(s, i) in symbols" :key="`chord${i}`" class="chord" :x="s.x" :y="s.y" font-size="21">
+        <SvgMusic :text="s.text" :size="21" />
+      </text>
+      <g v-for="s in spots" :key="s.note">
+        <rect
+          class="spot"
+          :class="{ chosen: chosen === s.note }"
+          :data-note="s.note"
+          :x="s.x - 12"
+          :y="at.staffTop - 10"
+          width="24"
+          :height="at.degrees - at.staffTop + 22"
+          @click="emit('pick', s.note)"
+        />
+        <g pointer-events="none">
+          <rect
+            class="patch"
+            :x="s.x - fret(s.note).length * 4 - 1"
+            :y="s.tab - 6"
+            :width="fret(s.note).length * 8 + 2"
+            height="12"
+          />
+          <text class="fret" :x="s.x" :y="s.tab + 4.6">{{ fret(s.note) }}</text>
+        </g>
+        <line
+          v-if="paper.notes[s.note]!.scoop"
+          class="scoop"
+          :x1="s.x - 17"
+          :y1="s.tab + (paper.notes[s.note]!.scoop! > 0 ? 6 : -6)"
+          :x2="s.x - 8"
+          :y2="s.tab"
+        />
+        <g
+          v-if="paper.notes[s.note]!.degree"
+          :transform="`translate(${s.x} ${at.degrees + s.stack * 22})`"
+          pointer-events="none"
+        >
+          <MarkShape :degree="paper.notes[s.note]!.degree!" :r="10.5" :label="paper.notes[s.note]!.degree" />
+        </g>
+        <g
+          v-if="verdicts?.has(s.note)"
+          class="verdict"
+          :class="verdicts.get(s.note)!.kind"
+          :data-verdict="verdicts.get(s.note)!.kind"
+          :transform="`translate(${s.x} ${at.tabBottom + 10})`"
+          pointer-events="none"
+        >
+          <title>{{ verdicts.get(s.note)!.says }}</title>
+          <path v-if="verdicts.get(s.note)!.kind === 'landed'" d="M -11 0 V 5 H 11 V 0" />
+          <path v-else-if="verdicts.get(s.note)!.kind === 'late'" d="M 11 0 V 5 H -11 m 5 -4 l -5 4 l 5 4" />
+          <path v-else d="M -6 0 L 6 7 M 6 0 L -6 7" />
+        </g>
+      </g>
+      <rect v-if="pen" class="pen" :x="pen.x - 9" :y="stringY(pen.string) - 9" width="18" height="18" rx="3" />
+      <rect
+        v-if="cursor !== undefined"
+        class="cursor"
+        :x="cursor - 2"
+        :y="at.staffTop - 8"
+        width="4"
+        :height="at.tabBottom - at.staffTop + 16"
+      />
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.system {
+  position: relative;
+  margin-bottom: 0.9rem;
+  break-inside: avoid;
+}
+
+.music :deep(svg) {
+  display: block;
+}
+
+.music :deep(text),
+.music :deep(rect),
+.music :deep(path[stroke='none']) {
+  fill: var(--ink);
+  stroke: none;
+}
+
+.music :deep(path:not([stroke='none'])) {
+  fill: none;
+  stroke: var(--ink);
+}
+
+.music :deep(.vf-stave path) {
+  stroke: var(--ghost);
+}
+
+/* The frets are ours: larger, in the figures of the neck. */
+.music :deep(.vf-tabnote > rect),
+.music :deep(.vf-tabnote > rect + text) {
+  display: none;
+}
+
+.fret {
+  font-size: 13px;
+  font-weight: 700;
+  fill: var(--ink);
+  text-anchor: middle;
+}
+
+.patch {
+  fill: var(--raised);
+}
+
+.over {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  overflow: visible;
+}
+
+.chord {
+  font-family: var(--font-display);
+  font-weight: 600;
+  fill: var(--ink);
+}
+
+.number {
+  font-size: 10px;
+  fill: var(--soft);
+}
+
+.spot,
+.bar {
+  fill: transparent;
+  cursor: pointer;
+}
+
+.spot.chosen {
+  fill: var(--lit-rule);
+  fill-opacity: 0.25;
+  stroke: var(--lit-rule);
+}
+
+.pen {
+  fill: none;
+  stroke: var(--third);
+  stroke-width: 2;
+  pointer-events: none;
+}
+
+.locked {
+  fill: var(--lit);
+  fill-opacity: 0.5;
+}
+
+.cursor {
+  fill: var(--third);
+  opacity: 0.75;
+}
+
+.scoop {
+  stroke: var(--ink);
+  stroke-width: 1.4;
+}
+
+.verdict path {
+  fill: none;
+  stroke-width: 2.4;
+  stroke: var(--third);
+}
+
+.verdict.landed path {
+  stroke: var(--seventh);
+}
+
+@media print {
+  .pen,
+  .cursor {
+    display: none;
+  }
+
+  .spot.chosen {
+    fill: transparent;
+    stroke: none;
+  }
+}
+</style>
