@@ -179,6 +179,7 @@ func TestEveryoneCanUseIt(t *testing.T) {
 	p := sit(t, true)
 	for _, place := range []struct{ path, ready string }{
 		{"/bench/4?bar=6", ".run-card li"}, {"/stand/6?bar=4", ".stand .next"}, {"/charts", ".charts li"}, {"/charts/4", ".preview .bar"}, {"/atlas/6", ".cell svg"},
+		{"/paper/6?frets=7-11", "[data-note]"}, {"/licks", ".card [data-note]"}, {"/licks/40", ".ways [data-note]"}, {"/lines", ".lines li"}, {"/lines/3", ".grid [data-note]"},
 	} {
 		for _, look := range []string{"paper", "stage"} {
 			p.visit("/api/openapi.json") // a page of the same origin, to choose the look beforehand

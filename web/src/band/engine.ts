@@ -118,9 +118,10 @@ export class Engine {
   /** The tick that is heard, and the stretch it belongs to. */
   position(ahead: number): { tick: number; anchor: Anchor } | undefined {
     const frame = this.heard(ahead) * this.context.sampleRate
-    while (this.anchors.length > 1 && this.anchors[1]!.frame <= frame) this.anchors.shift()
-    const anchor = this.anchors[0]
-    if (!anchor || frame < anchor.frame) return
+    // What has been over for a second is forgotten; a little ahead and a little behind are asked for in turn.
+    while (this.anchors.length > 1 && this.anchors[1]!.frame <= frame - this.context.sampleRate) this.anchors.shift()
+    const anchor = this.anchors.findLast((a) => a.frame <= frame)
+    if (!anchor) return
     return { tick: anchor.tick + (frame - anchor.frame) / anchor.framesPerTick, anchor }
   }
 }

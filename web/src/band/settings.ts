@@ -35,10 +35,10 @@ export function readLoop(text: string, beats: number, bars: number): { loop?: Lo
   if (!m)
     return { said: `“${text}” is no loop; write bars, such as 5-8, or bar.beat, such as 4.3-5.2. Nothing is looped.` }
   const clamp = (n: number, most: number) => Math.max(1, Math.min(n, most))
-  const fromBar = clamp(Number(m[1]), bars)
-  const toBar = clamp(Number(m[3] ?? m[1]), bars)
-  const from = (fromBar - 1) * beats + clamp(Number(m[2] ?? 1), beats) - 1
-  const to = (toBar - 1) * beats + clamp(Number(m[4] ?? beats), beats)
+  const turned = m[3] && Number(m[1]) > Number(m[3]) // bars 8-5 are bars 5-8
+  const [a, aBeat, b, bBeat] = turned ? [m[3], m[4], m[1], m[2]] : [m[1], m[2], m[3] ?? m[1], m[4]]
+  const from = (clamp(Number(a), bars) - 1) * beats + clamp(Number(aBeat ?? 1), beats) - 1
+  const to = (clamp(Number(b), bars) - 1) * beats + clamp(Number(bBeat ?? beats), beats)
   const loop = beatsOf(from < to ? { from, to } : { from: to - 1, to: from + 1 }, bars * beats)
   const written = writeLoop(loop, beats)
   const asked = m[3] ? text.trim() : `${text.trim()}-${text.trim()}`

@@ -80,6 +80,8 @@ const beat = ref<number>()
 /** The same to the tick. */
 const ticks = ref<number>()
 const chorus = ref(0)
+/** The beat and chorus about to be heard. */
+const soon = shallowRef<{ beat: number; chorus: number }>()
 const passes = ref(0)
 
 let engine: Engine | undefined
@@ -204,16 +206,30 @@ async function start(fromBeat: number) {
   }
 }
 
-/** Shows the beat that is heard. Half a frame ahead, since what is drawn now is seen a frame later. */
+/** Beat and chorus of a tick. */
+function placeOf(tick: number) {
+  const b = Math.floor(tick / 960)
+  const form = audition.value ? 0 : formBeats.value
+  return form && b >= 0 ? { beat: b % form, chorus: Math.floor(b / form) } : { beat: b, chorus: 0 }
+}
+
+/**
+ * Shows the beat that is heard. Half a frame ahead, since what is drawn now is seen a frame later; a place with much
+ * to draw is told two frames earlier still.
+ */
 function follow() {
   if (status.value !== 'playing' || !engine) return
+  const next = engine.position(0.04)
+  if (next) {
+    const p = placeOf(next.tick)
+    if (p.beat !== soon.value?.beat || p.chorus !== soon.value.chorus) soon.value = p
+  }
   const at = engine.position(0.008)
   if (at) {
-    const b = Math.floor(at.tick / 960)
-    const form = audition.value ? 0 : formBeats.value
-    ticks.value = form && b >= 0 ? at.tick % (form * 960) : at.tick
-    beat.value = form && b >= 0 ? b % form : b
-    chorus.value = form && b >= 0 ? Math.floor(b / form) : 0
+    const p = placeOf(at.tick)
+    ticks.value = p.beat * 960 + (((at.tick % 960) + 960) % 960)
+    beat.value = p.beat
+    chorus.value = p.chorus
   }
   requestAnimationFrame(follow)
 }
@@ -221,7 +237,7 @@ function follow() {
 function stop() {
   engine?.tell({ do: 'stop' })
   if (status.value === 'playing') status.value = 'ready'
-  beat.value = ticks.value = undefined
+  beat.value = ticks.value = soon.value = undefined
   audition.value = undefined
 }
 
@@ -357,6 +373,7 @@ const band = reactive({
   threadHeard: computed(() => !!withThread.value),
   beat,
   ticks,
+  soon,
   chorus,
   passes,
   formBeats,

@@ -38,9 +38,10 @@ export function useFollow(bench: Bench) {
 
   const starts = computed(() => steps.value.map(beatOf))
   watch(
-    () => [band.beat, band.chorus] as const,
-    ([beat, heard]) => {
-      if (beat === undefined || beat < 0 || band.audition || band.chart?.id !== id.value) return
+    () => band.soon,
+    (next) => {
+      if (!next || next.beat < 0 || band.audition || band.chart?.id !== id.value) return
+      const { beat, chorus: heard } = next
       let i = starts.value.findLastIndex((s) => s <= beat)
       if (i < 0) i = 0
       const c = heard % choruses.value

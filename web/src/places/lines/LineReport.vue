@@ -156,7 +156,9 @@ ol button,
 .keep button {
   display: inline-flex;
   align-items: center;
+  justify-content: center;
   gap: 0.35rem;
+  min-width: 2.25rem;
   min-height: 2.25rem;
   padding: 0 0.5rem;
   border: 1px solid var(--rule);

@@ -1,0 +1,35 @@
+import { describe, expect, it } from 'vitest'
+import { beatsOf, readLoop, writeLoop } from './settings'
+
+describe('loops as players write them', () => {
+  it.each([
+    ['5-8', { from: 16, to: 32 }],
+    ['3', { from: 8, to: 12 }],
+    ['4.3-5.2', { from: 14, to: 18 }],
+    ['12.4', { from: 47, to: 48 }],
+  ])('%s', (text, loop) => {
+    const read = readLoop(text, 4, 12)
+    expect(read.loop).toEqual(loop)
+    expect(readLoop(writeLoop(loop, 4), 4, 12).loop).toEqual(loop)
+  })
+
+  it.each([
+    ['11-40', { from: 40, to: 48 }, '11-12'],
+    ['0-2', { from: 0, to: 8 }, '1-2'],
+    ['2.9-3', { from: 7, to: 12 }, '2.4-3.4'],
+    ['8-5', { from: 16, to: 32 }, '5-8'],
+  ])('%s is set to the nearest that can be played, and said', (text, loop, written) => {
+    const read = readLoop(text, 4, 12)
+    expect(read.loop).toEqual(loop)
+    expect(read.said).toContain(`it is set to ${written}`)
+  })
+
+  it('refuses what is no loop', () => {
+    expect(readLoop('all of it', 4, 12)).toEqual({ said: expect.stringContaining('is no loop') })
+  })
+
+  it('keeps a loop within the form, a beat long at least', () => {
+    expect(beatsOf({ from: 90, to: 95 }, 48)).toEqual({ from: 47, to: 48 })
+    expect(beatsOf({ from: 5, to: 5 }, 48)).toEqual({ from: 5, to: 6 })
+  })
+})
