@@ -2,48 +2,23 @@
 /* All lines; new ones are begun here, and files brought in. */
 import { useTitle } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
-import { useToast } from 'primevue/usetoast'
-import { askLine, useLineChanges, useLines } from '../../api/kept'
+import { useLineChanges, useLines } from '../../api/kept'
 import MusicText from '../../music/MusicText.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
+import ImportDialog from './ImportDialog.vue'
 import NewLineDialog from './NewLineDialog.vue'
 
 useTitle('Lines · Undaris')
 const lines = useLines()
 const changes = useLineChanges()
-const router = useRouter()
-const toast = useToast()
 const sought = ref('')
 const shown = computed(() =>
   (lines.data.value ?? []).filter((l) => `${l.title} ${l.key}`.toLowerCase().includes(sought.value.toLowerCase())),
 )
 const making = ref(false)
-const picker = ref<HTMLInputElement>()
-const trouble = ref('')
-async function bring(e: Event) {
-  const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file) return
-  trouble.value = ''
-  try {
-    const study = await askLine.import(file)
-    const kept = await changes.create.mutateAsync(study.line)
-    if (study.said.length)
-      toast.add({
-        severity: 'secondary',
-        summary: `“${kept.title}” was read.`,
-        detail: `${study.said.join('; ')}.`,
-        life: 15000,
-      })
-    void router.push({ name: 'line', params: { id: kept.id } })
-  } catch (error) {
-    trouble.value = `${file.name}: ${error instanceof Error ? error.message : error}`
-  }
-}
+const bringing = ref(false)
 </script>
 
 <template>
@@ -56,25 +31,9 @@ async function bring(e: Event) {
         placeholder="find by title or key"
         aria-label="find a line"
       />
-      <Button
-        label="Import"
-        icon="pi pi-upload"
-        variant="outlined"
-        title="MusicXML, MIDI or tablature text"
-        @click="picker?.click()"
-      />
-      <input
-        ref="picker"
-        class="hidden-text"
-        type="file"
-        accept=".musicxml,.xml,.mid,.midi,.txt,.tab"
-        aria-label="file to import"
-        tabindex="-1"
-        @change="bring"
-      />
+      <Button label="Import" icon="pi pi-upload" variant="outlined" @click="bringing = true" />
       <Button label="New line" icon="pi pi-plus" @click="making = true" />
     </header>
-    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <ul v-if="lines.data.value.length">
       <li v-for="l in shown" :key="l.id">
         <RouterLink :to="{ name: 'line', params: { id: l.id } }">
@@ -108,6 +67,7 @@ async function bring(e: Event) {
     </EmptyPlace>
     <p v-if="lines.data.value.length && !shown.length" class="meta">No line has “{{ sought }}” in its title or key.</p>
     <NewLineDialog v-model="making" />
+    <ImportDialog v-model="bringing" />
   </main>
   <EmptyPlace v-else-if="lines.error.value" title="No answer" :text="lines.error.value.message" />
 </template>
@@ -128,12 +88,6 @@ header {
 h1 {
   font-size: 2rem;
   flex: 1;
-}
-
-.trouble {
-  color: var(--danger);
-  font-weight: 600;
-  margin-bottom: 0.75rem;
 }
 
 li {

@@ -69,6 +69,10 @@ function write(anew = false) {
     }),
   )
 }
+/** The window of the line; it is three frets wide at least. */
+function frets(low: number, high: number) {
+  void props.state.change({ low, high: Math.max(high, low + 3) })
+}
 const lick = reactive({ id: 0, where: 'through' as 'through' | 'bar', land: true, follow: true })
 const chosen = computed(() => lick.id || (licks.data.value?.[0]?.id ?? 0))
 function putLick() {
@@ -134,6 +138,26 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
           size="small"
           aria-label="last bar"
           @update:model-value="wish.to = $event as number"
+        />
+      </FieldLine>
+      <FieldLine label="Frets" for="wish-low">
+        <InputNumber
+          :model-value="state.line.value?.low"
+          input-id="wish-low"
+          :min="0"
+          :max="24"
+          size="small"
+          @update:model-value="frets($event as number, state.line.value?.high ?? 4)"
+        />
+        to
+        <InputNumber
+          :model-value="state.line.value?.high"
+          input-id="wish-high"
+          :min="3"
+          :max="27"
+          size="small"
+          aria-label="last fret"
+          @update:model-value="frets(state.line.value?.low ?? 0, $event as number)"
         />
       </FieldLine>
       <FieldLine label="Rhythm" for="wish-rhythm">

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+/* A file becomes a line; where it has no chords, a chart's are laid under it. */
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import Select from 'primevue/select'
+import { useToast } from 'primevue/usetoast'
+import { askLine, useLineChanges } from '../../api/kept'
+import { useCharts } from '../../api/queries'
+import FieldRow from '../../shell/FieldRow.vue'
+
+const open = defineModel<boolean>({ required: true })
+const charts = useCharts()
+const changes = useLineChanges()
+const router = useRouter()
+const toast = useToast()
+const under = ref(0)
+const choices = computed(() => [
+  { name: 'stay without', id: 0 },
+  ...(charts.data.value ?? []).map((c) => ({ name: `take those of ${c.title}`, id: c.id })),
+])
+const picker = ref<HTMLInputElement>()
+const trouble = ref('')
+async function bring(e: Event) {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  trouble.value = ''
+  try {
+    const study = await askLine.import(file, under.value || undefined)
+    const kept = await changes.create.mutateAsync(study.line)
+    if (study.said.length)
+      toast.add({
+        severity: 'secondary',
+        summary: `“${kept.title}” was read.`,
+        detail: `${study.said.join('; ')}.`,
+        life: 15000,
+      })
+    open.value = false
+    void router.push({ name: 'line', params: { id: kept.id } })
+  } catch (error) {
+    open.value = true
+    trouble.value = `${file.name}: ${error instanceof Error ? error.message : error}`
+  }
+}
+</script>
+
+<template>
+  <Dialog v-model:visible="open" modal header="Bring in a file" :style="{ width: 'min(38rem, 94vw)' }">
+    <p class="about">
+      MusicXML (.musicxml, .xml), a MIDI file (.mid) or tablature as text (.txt). One voice of one guitar is read; what
+      was guessed or left out is told.
+    </p>
+    <FieldRow label="Bars without chords" for="import-under">
+      <Select v-model="under" input-id="import-under" :options="choices" option-label="name" option-value="id" />
+    </FieldRow>
+    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <p class="do"><Button label="Choose a file" icon="pi pi-upload" @click="picker?.click()" /></p>
+  </Dialog>
+  <input
+    ref="picker"
+    class="hidden-text"
+    type="file"
+    accept=".musicxml,.xml,.mid,.midi,.txt,.tab"
+    aria-label="file to import"
+    tabindex="-1"
+    @change="bring"
+  />
+</template>
+
+<style scoped>
+.about {
+  color: var(--soft);
+  margin-bottom: 0.75rem;
+}
+
+.trouble {
+  color: var(--danger);
+  font-weight: 600;
+  margin-top: 0.75rem;
+}
+
+.do {
+  display: flex;
+  justify-content: flex-end;
+  margin-top: 0.75rem;
+}
+</style>
