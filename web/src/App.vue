@@ -26,7 +26,7 @@ onKeyStroke(['s', 'S'], (e) => bare(e) && turn())
       @help="help = true"
       @instrument="instrument = true"
     />
-    <div class="place">
+    <div class="room">
       <RouterView />
       <BandStrip />
     </div>
@@ -44,7 +44,7 @@ onKeyStroke(['s', 'S'], (e) => bare(e) && turn())
   min-height: 100vh;
 }
 
-.place {
+.room {
   display: grid;
   grid-template: minmax(0, 1fr) auto / minmax(0, 1fr);
   min-height: 100vh;
@@ -64,7 +64,7 @@ onKeyStroke(['s', 'S'], (e) => bare(e) && turn())
 
 @media print {
   .house,
-  .place {
+  .room {
     display: block;
   }
 }

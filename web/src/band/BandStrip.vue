@@ -123,7 +123,7 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
   flex-wrap: wrap;
   align-items: center;
   gap: 0.25rem 0.7rem;
-  padding: 0.4rem 1.25rem;
+  padding: 0.25rem 1.25rem;
   background: var(--raised);
   border-top: 2px solid var(--ink);
 }

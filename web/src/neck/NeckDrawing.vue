@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useWindowSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Instrument } from '../api/client'
 import MarkShape from '../music/MarkShape.vue'
@@ -31,7 +31,9 @@ const emit = defineEmits<{ window: [low: number, high: number]; place: [spot: Sp
 
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 1140, height: 0 })
-const height = computed(() => (width.value < 700 ? 262 : 258))
+/* On a low screen it leaves room for what lies below it. */
+const { height: tall } = useWindowSize()
+const height = computed(() => (width.value < 700 ? 262 : tall.value < 880 ? 224 : 258))
 const frame = computed(() => {
   const last = props.instrument.last
   if (width.value >= 900) return { width: width.value, height: height.value, from: 0, to: last }

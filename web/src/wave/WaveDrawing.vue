@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useWindowSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { ChartMap, Note, Place, Target } from '../api/client'
 import WaveRails, { type Rail } from './WaveRails.vue'
@@ -22,7 +22,8 @@ const emit = defineEmits<{ go: [step: number]; pin: [step: number, place: Place]
 
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 740, height: 0 })
-const height = 192
+const { height: tall } = useWindowSize()
+const height = computed(() => (tall.value < 880 ? 156 : 192))
 const top = 20
 
 /** A long or busy chart shows as many bars as leave the marks apart, and turns the page. */
@@ -46,7 +47,7 @@ const range = computed(() => {
   return { low: Math.min(...all, 127) - 1, high: Math.max(...all, 0) + 1 }
 })
 const y = (midi: number) =>
-  top + ((range.value.high - midi) / Math.max(1, range.value.high - range.value.low)) * (height - top - 4)
+  top + ((range.value.high - midi) / Math.max(1, range.value.high - range.value.low)) * (height.value - top - 4)
 
 /** Rails far from the thread step back. */
 const rails = computed<Rail[]>(() =>

@@ -265,7 +265,7 @@ onKeyStroke(
     'neck neck' auto
     'below cards' auto / minmax(0, 1fr) 25rem;
   gap: 0.25rem 1.5rem;
-  padding: 0.15rem 1.25rem 0.75rem;
+  padding: 0.15rem 1.25rem 0.25rem;
   align-content: start;
 }
 

@@ -45,7 +45,7 @@ const start = computed(() => props.run.notes[0])
         :aria-label="words(n)"
         :class="{ heard: heard?.string === n.string && heard.fret === n.fret }"
       >
-        <MarkBadge :degree="n.degree" :size="31" />
+        <MarkBadge :degree="n.degree" :size="29" />
         <span class="note"><MusicText :text="n.note" /></span>
         <span class="place">{{ place(n) }}</span>
         <span class="finger">{{ n.finger ?? 'open' }}</span>
@@ -104,7 +104,7 @@ h2 {
   display: inline-flex;
   align-items: center;
   gap: 0.4rem;
-  min-height: 2rem;
+  min-height: 1.6rem;
   padding: 0 0.6rem;
   border: 0;
   background: none;
