@@ -235,3 +235,7 @@ func TestImportsUnderstoodOrRefused(t *testing.T) {
 	_, no = send("huge.txt", strings.Repeat("-", 9<<20), 0)
 	assert.Equal(t, 413, no.Status)
 }
+
+func note(name string, start int) store.LineNote {
+	return store.LineNote{Start: start, Length: 480, Note: name}
+}

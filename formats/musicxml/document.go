@@ -1,0 +1,122 @@
+package musicxml
+
+import "encoding/xml"
+
+// The parts of a file that are looked at.
+
+type documentXML struct {
+	XMLName xml.Name
+	Work    string    `xml:"work>work-title"`
+	Title   string    `xml:"movement-title"`
+	Parts   []partXML `xml:"part"`
+}
+
+type partXML struct {
+	Measures []measureXML `xml:"measure"`
+}
+
+type measureXML struct {
+	Implicit string  `xml:"implicit,attr"`
+	Items    []entry `xml:",any"`
+}
+
+type tuningXML struct {
+	Line   int     `xml:"line,attr"`
+	Step   string  `xml:"tuning-step"`
+	Alter  float64 `xml:"tuning-alter"`
+	Octave int     `xml:"tuning-octave"`
+}
+
+// entry is anything that may stand in a measure.
+type entry struct {
+	XMLName  xml.Name
+	Duration float64 `xml:"duration"`
+	// attributes
+	Divisions float64 `xml:"divisions"`
+	Keys      []struct {
+		Fifths int    `xml:"fifths"`
+		Mode   string `xml:"mode"`
+	} `xml:"key"`
+	Times []struct {
+		Beats string `xml:"beats"`
+		Type  int    `xml:"beat-type"`
+	} `xml:"time"`
+	Clefs []struct {
+		Number int    `xml:"number,attr"`
+		Sign   string `xml:"sign"`
+	} `xml:"clef"`
+	Details []struct {
+		Tunings []tuningXML `xml:"staff-tuning"`
+		Capo    int         `xml:"capo"`
+	} `xml:"staff-details"`
+	Transposes []struct {
+		Chromatic int `xml:"chromatic"`
+		Octave    int `xml:"octave-change"`
+	} `xml:"transpose"`
+	// harmony
+	harmonyXML
+	// direction and sound
+	Sounds []struct {
+		Tempo float64   `xml:"tempo,attr"`
+		Swing *struct{} `xml:"swing"`
+	} `xml:"sound"`
+	Tempo    float64 `xml:"tempo,attr"`
+	Sections string  `xml:"direction-type>rehearsal"`
+	// note
+	Grace *struct{} `xml:"grace"`
+	Chord *struct{} `xml:"chord"`
+	Rest  *struct{} `xml:"rest"`
+	Pitch *struct {
+		Step   string  `xml:"step"`
+		Alter  float64 `xml:"alter"`
+		Octave int     `xml:"octave"`
+	} `xml:"pitch"`
+	Ties      []typed        `xml:"tie"`
+	Voice     string         `xml:"voice"`
+	Head      string         `xml:"notehead"`
+	Staff     int            `xml:"staff"`
+	Notations []notationsXML `xml:"notations"`
+}
+
+type harmonyXML struct {
+	Root struct {
+		Step  string  `xml:"root-step"`
+		Alter float64 `xml:"root-alter"`
+	} `xml:"root"`
+	Kind struct {
+		Text  string `xml:"text,attr"`
+		Value string `xml:",chardata"`
+	} `xml:"kind"`
+	Bass struct {
+		Step  string  `xml:"bass-step"`
+		Alter float64 `xml:"bass-alter"`
+	} `xml:"bass"`
+	Offset float64 `xml:"offset"`
+}
+
+type typed struct {
+	Type string `xml:"type,attr"`
+}
+
+type notationsXML struct {
+	Slides    []typed   `xml:"slide"`
+	Glissandi []typed   `xml:"glissando"`
+	Accent    *struct{} `xml:"articulations>accent"`
+	Scoop     *struct{} `xml:"articulations>scoop"`
+	Plop      *struct{} `xml:"articulations>plop"`
+	Trill     *struct {
+		Step string `xml:"trill-step,attr"`
+	} `xml:"ornaments>trill-mark"`
+	Other     string  `xml:"ornaments>other-ornament"`
+	Wavy      []typed `xml:"ornaments>wavy-line"`
+	String    int     `xml:"technical>string"`
+	Fret      *int    `xml:"technical>fret"`
+	Fingering string  `xml:"technical>fingering"`
+	Hammers   []typed `xml:"technical>hammer-on"`
+	Pulls     []typed `xml:"technical>pull-off"`
+	Bends     []struct {
+		Alter   float64   `xml:"bend-alter"`
+		Release *struct{} `xml:"release"`
+	} `xml:"technical>bend"`
+	Technique string `xml:"technical>other-technical"`
+}
