@@ -44,6 +44,9 @@ func TestTheBandSoundsAndIsLoadedOnlyWhenAskedFor(t *testing.T) {
 	p.sees("h1", "Slipway Shuffle")
 	loaded := `performance.getEntriesByType('resource').filter(e => /sound|sf3|worklet|engine|reader/.test(e.name)).length`
 	assert.Zero(t, eval[int](p, loaded), "nothing of the sound is loaded before it is asked for")
+	size := evalLater[int](p, `fetch('/sound/band.sf3').then(r => r.arrayBuffer()).then(b => b.byteLength)`)
+	assert.Less(t, size, 2_500_000, "the bank stays small")
+	assert.Contains(t, evalLater[string](p, `fetch('/sound/LICENSE.md').then(r => r.text())`), "Copyright")
 	p.click(".play", "Play")
 	first := evalLater[float64](p, `new Promise(done => {
 		const pressed = performance.now()

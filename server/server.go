@@ -14,7 +14,7 @@ import (
 )
 
 // Version of the program and its API.
-const Version = "0.2.0"
+const Version = "0.3.0"
 
 // GCPercent is how far the command lets its small heap grow between collections;
 // it halves the slowest answers and costs some tens of megabytes.

@@ -33,7 +33,7 @@ function toggle() {
   else void band.start(from())
 }
 onKeyStroke([' ', '[', ']', 'l', 'L'], (e) => {
-  if (!bare(e) || !band.chart) return
+  if (!bare(e) || !(band.chart || band.offered)) return
   if (e.key === ' ' && (e.target as HTMLElement).closest('button, a, [role=button], [role=slider], [role=switch]'))
     return
   e.preventDefault()
@@ -54,7 +54,7 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
 </script>
 
 <template>
-  <aside v-if="band.chart" class="strip" aria-label="band">
+  <aside v-if="band.chart || band.offered" class="strip" aria-label="band">
     <p v-if="band.trouble" class="trouble" role="alert">
       {{ band.trouble }}
       <button type="button" aria-label="close this message" @click="band.trouble = ''">
@@ -82,7 +82,7 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
         /></span>
         <small v-if="!band.audition && !where.count">chorus {{ band.chorus + 1 }}</small>
       </template>
-      <span v-else class="title">{{ band.offered?.title ?? band.chart.title }}</span>
+      <span v-else class="title">{{ band.offered?.title ?? band.chart?.title }}</span>
       <small v-if="band.audition && band.playing" class="title">{{ band.audition.title }}</small>
     </div>
     <TempoField @said="say" />

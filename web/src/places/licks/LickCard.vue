@@ -23,7 +23,7 @@ function hear() {
   if (line) void band.hear({ title: props.lick.title, beats: line.beats, cues: [], load: playing(line) })
 }
 const over = computed(() =>
-  props.lick.ofKey ? (props.lick.chord ? 'minor key' : 'major key') : `over ${props.lick.chord || 'major'}`,
+  props.lick.ofKey ? (props.lick.chord ? 'minor key' : 'major key') : `over C${props.lick.chord}`,
 )
 </script>
 
@@ -31,7 +31,9 @@ const over = computed(() =>
   <li ref="card" class="card">
     <header>
       <RouterLink :to="{ name: 'lick', params: { id: lick.id } }">{{ lick.title }}</RouterLink>
-      <span class="over"><MusicText :text="over.startsWith('over') ? over : over" /></span>
+      <span class="over"
+        ><MusicText v-if="!lick.ofKey" :text="over" /><template v-else>{{ over }}</template></span
+      >
       <span class="lands" :title="`lands on ${lick.landsOn}`">to <MarkBadge :degree="lick.landsOn" :size="26" /></span>
       <Button
         :icon="mine && band.playing ? 'pi pi-stop' : 'pi pi-volume-up'"
