@@ -73,7 +73,7 @@ const bends = computed(() =>
   props.bent.filter(inside).map((b) => {
     const [x1, y1] = [x(b), y(b)]
     const x2 = props.g.fret(b.fret + Math.max(b.halfSteps, 0.5))
-    const top = y1 - 27
+    const top = y1 - Math.min(27, props.g.gap * 0.66) // below the marks of the next string
     return {
       ...b,
       x2,

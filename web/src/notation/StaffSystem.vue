@@ -72,6 +72,7 @@ function press(e: MouseEvent, bar: Box) {
           @click="press($event, b)"
         />
       </template>
+      <text v-if="paper.swing && at.top === 0" class="feel" x="2" :y="at.chords">swing</text>
       <text v-for="(s, i) in symbols" :key="`chord${i}`" class="chord" :x="s.x" :y="s.y" font-size="21">
         <SvgMusic :text="s.text" :size="21" />
       </text>
@@ -193,6 +194,11 @@ function press(e: MouseEvent, bar: Box) {
   font-family: var(--font-display);
   font-weight: 600;
   fill: var(--ink);
+}
+
+.feel {
+  font: italic 600 15px var(--font-display);
+  fill: var(--soft);
 }
 
 .number {
