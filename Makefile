@@ -45,7 +45,7 @@ unit: web/dist/index.html
 # The real application in Debian's Chromium.
 interface: web/dist/index.html
 	command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium; }
-	go test ./e2e
+	go test -timeout 40m ./e2e
 
 bench: web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./core/... ./server ./e2e

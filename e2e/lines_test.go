@@ -45,7 +45,6 @@ func (p *player) lineID() (id int) {
 // saved waits until what was done is kept.
 func (p *player) saved() {
 	p.t.Helper()
-	time.Sleep(600 * time.Millisecond)
 	p.sees(".line .meta", "· saved")
 }
 
@@ -132,7 +131,7 @@ func TestABoxLickBecomesAChorus(t *testing.T) {
 			file = found[0]
 		}
 		return file != ""
-	}, 8*time.Second, 50*time.Millisecond)
+	}, 25*time.Second, 50*time.Millisecond)
 	p.visit("/lines")
 	p.sees("h1", "Lines")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{file}))

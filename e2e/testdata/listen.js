@@ -26,6 +26,11 @@
       ear.node.port.onmessage = ({ data }) => done((ear.record = data))
       ear.node.port.postMessage('take')
     })
+  ear.seconds = () =>
+    new Promise((done) => {
+      ear.node.port.onmessage = ({ data }) => done(data / ear.context.sampleRate)
+      ear.node.port.postMessage('length')
+    })
   ear.clear = () => ear.node.port.postMessage('clear')
   ear.rms = (from = 0, to = Infinity) => {
     const s = ear.record.samples.subarray(from, to)

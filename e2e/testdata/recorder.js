@@ -14,6 +14,10 @@ registerProcessor(
           this.gaps = 0
           return
         }
+        if (data === 'length') {
+          this.port.postMessage(this.chunks.length * 128)
+          return
+        }
         const all = new Float32Array(this.chunks.length * 128)
         this.chunks.forEach((c, i) => all.set(c, i * 128))
         this.port.postMessage({ start: this.start, gaps: this.gaps, samples: all })

@@ -215,11 +215,11 @@ function placeOf(tick: number) {
 
 /**
  * Shows the beat that is heard. Half a frame ahead, since what is drawn now is seen a frame later; a place with much
- * to draw is told two frames earlier still.
+ * to draw is told three frames earlier still.
  */
 function follow() {
   if (status.value !== 'playing' || !engine) return
-  const next = engine.position(0.04)
+  const next = engine.position(0.055)
   if (next) {
     const p = placeOf(next.tick)
     if (p.beat !== soon.value?.beat || p.chorus !== soon.value.chorus) soon.value = p

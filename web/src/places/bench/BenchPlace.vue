@@ -57,22 +57,26 @@ useTitle(computed(() => (data.value ? `${data.value.chart.title} · Undaris` : '
 const { labelOf, tones, spots, arrivals, ghosts, blend, describe } = useNeckView(bench)
 const { lit, litPlaces, bendTo, bent, reading, readOne } = usePointing(bench, blend)
 
+const band = useBand()
 /* The neck and the sheet follow a step at once; what is read in words follows a frame later, so that the step is quick. */
-const words = afterPaint(() => {
-  if (!step.value || !chord.value || !run.value || !window.value || !blend.value) return
-  return {
-    run: { chord: chord.value, run: run.value, window: window.value },
-    blend: { chord: chord.value, blend: blend.value, window: window.value },
-    crossing: {
-      step: step.value,
-      coming: coming.value,
-      moves: moves.value,
-      from: targets.value[at.value],
-      to: nextTarget.value,
-      pinned: plan.pinned(nextStep.value),
-    },
-  }
-})
+const words = afterPaint(
+  () => {
+    if (!step.value || !chord.value || !run.value || !window.value || !blend.value) return
+    return {
+      run: { chord: chord.value, run: run.value, window: window.value },
+      blend: { chord: chord.value, blend: blend.value, window: window.value },
+      crossing: {
+        step: step.value,
+        coming: coming.value,
+        moves: moves.value,
+        from: targets.value[at.value],
+        to: nextTarget.value,
+        pinned: plan.pinned(nextStep.value),
+      },
+    }
+  },
+  () => (band.playing ? 130 : 0),
+)
 
 const aim = (p: Place) => nextStep.value >= 0 && plan.pin(nextStep.value, p)
 /** The next move in the list of crossings becomes the way into the next change. */
@@ -101,7 +105,6 @@ const pick = (n: Note) =>
 
 const sound = useFollow(bench)
 const hearing = useHearing(bench, readOne)
-const band = useBand()
 useBenchKeys(bench)
 onKeyStroke(
   (e) => bare(e) && ['p', 't', 'u', 'm', 'a', 'b'].includes(e.key.toLowerCase()),

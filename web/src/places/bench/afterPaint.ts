@@ -1,7 +1,10 @@
 import { shallowRef, watch, type ShallowRef } from 'vue'
 
-/** A value that follows its source one frame behind: for what may wait until the frame in hand is painted. */
-export function afterPaint<T>(source: () => T): ShallowRef<T> {
+/**
+ * A value that follows its source one frame behind: for what may wait until the frame in hand is painted. While the
+ * band plays it waits for as long as wait says, in milliseconds, so that the beat is shown first.
+ */
+export function afterPaint<T>(source: () => T, wait: () => number): ShallowRef<T> {
   const out = shallowRef(source()) as ShallowRef<T>
   let asked = 0
   watch(source, (value) => {
@@ -10,7 +13,7 @@ export function afterPaint<T>(source: () => T): ShallowRef<T> {
       return
     }
     const mine = ++asked
-    requestAnimationFrame(() => setTimeout(() => mine === asked && (out.value = value)))
+    requestAnimationFrame(() => setTimeout(() => mine === asked && (out.value = value), wait()))
   })
   return out
 }

@@ -78,7 +78,10 @@ watch(
   (l) =>
     l && band.offer({ title: l.title, beats: l.beats, bars: bars.value, tempo: l.tempo, cues: [], load: playing(l) }),
 )
-onBeforeUnmount(() => band.offer(undefined))
+onBeforeUnmount(() => {
+  state.flush()
+  band.offer(undefined)
+})
 const mine = computed(() => band.playing && band.audition?.title === line.value?.title)
 function hear() {
   if (mine.value) band.stop()

@@ -15,11 +15,12 @@ export function useLine(save?: (line: LineBody) => Promise<unknown>) {
   const notes = computed(() => study.value?.line.notes ?? [])
 
   const keep = useDebounceFn(async () => {
-    if (!save || !line.value) return
+    const now = line.value
+    if (!save || !now) return
     state.value = 'saving'
     try {
-      await save(line.value)
-      state.value = 'saved'
+      await save(now)
+      if (line.value === now) state.value = 'saved'
     } catch (e) {
       state.value = 'unsaved'
       trouble.value = e instanceof Error ? e.message : String(e)
@@ -30,6 +31,7 @@ export function useLine(save?: (line: LineBody) => Promise<unknown>) {
   /** Shows what an answer brings; what comes too late is dropped. */
   async function set(answer: Promise<Study>, remember = true) {
     const ticket = ++asked
+    if (remember && save) state.value = 'saving'
     try {
       const s = await answer
       if (ticket !== asked) return
@@ -41,7 +43,9 @@ export function useLine(save?: (line: LineBody) => Promise<unknown>) {
       trouble.value = ''
       if (remember) void keep()
     } catch (e) {
-      if (ticket === asked) trouble.value = e instanceof Error ? e.message : String(e)
+      if (ticket !== asked) return
+      trouble.value = e instanceof Error ? e.message : String(e)
+      if (state.value === 'saving') state.value = 'saved' // nothing has changed
     }
   }
 
@@ -77,6 +81,10 @@ export function useLine(save?: (line: LineBody) => Promise<unknown>) {
     change,
     edit,
     take: (answer: Promise<Study>) => set(answer),
+    /** Keeps what is not kept yet, before the place is left. */
+    flush: () => {
+      if (state.value !== 'saved' && line.value) void save?.(line.value)
+    },
     undo,
     redo,
     canUndo: computed(() => past.value.length > 0),
