@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
+import { prose } from '../../music/text'
 import type { LineState } from './useLine'
 import { stepNames, type Entry } from './useEntry'
 
@@ -50,7 +51,7 @@ const press = (key: string) => props.entry.key(new KeyboardEvent('keydown', { ke
         <small class="at">{{ where }}</small>
       </h2>
       <p class="why" :class="{ fault: reading.fault }">
-        <b>{{ reading.role }}</b>: <MusicText class="says" :text="reading.says" />
+        <b>{{ reading.role }}</b>: {{ prose(reading.says) }}
       </p>
       <div class="keys">
         <button type="button" aria-label="shorter" title="shorter (-)" @click="entry.longer(-1)">
@@ -125,10 +126,6 @@ h2 .at {
 
 .why {
   min-height: 2.9rem;
-}
-
-.says {
-  white-space: normal;
 }
 
 .fault {

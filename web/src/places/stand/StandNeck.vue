@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useWindowSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Instrument, Note, Target } from '../../api/client'
 import MarkShape from '../../music/MarkShape.vue'
@@ -17,9 +17,11 @@ const props = defineProps<{
 }>()
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 1200, height: 0 })
+const { height: tall } = useWindowSize()
 const frame = computed(() => ({
   width: width.value,
-  height: Math.max(280, Math.min(440, width.value * 0.36)),
+  height: Math.max(280, Math.min(440, width.value * 0.36, tall.value - 435)), // the strip lies below
+
   from: Math.max(0, props.window.low - 1),
   to: Math.min(props.instrument.last, props.window.high + 1),
   top: 44,
