@@ -92,9 +92,6 @@ func through(s *store.Store, charts []store.Chart, in *neck.Instrument) error {
 }
 
 func stored(title string, c store.Chart, palette string, w neck.Window, sc score.Score) *store.Line {
-	l := &store.Line{Title: title, Key: c.Key, Feel: c.Feel, Tempo: c.Tempo, Beats: c.Beats, Text: c.Text, Palette: palette, Low: w.Low, High: w.High, Locked: []int{}}
-	for _, n := range sc.Notes {
-		l.Notes = append(l.Notes, store.LineNote{Start: n.Start, Length: n.Length, Note: n.Pitch.String(), String: n.String, Fret: n.Fret, Finger: n.Finger, Ornaments: n.Ornaments})
-	}
-	return l
+	return &store.Line{Title: title, Key: c.Key, Feel: c.Feel, Tempo: c.Tempo, Beats: c.Beats, Text: c.Text, Palette: palette, Low: w.Low, High: w.High,
+		Notes: store.LineNotes(sc.Notes), Locked: []int{}}
 }

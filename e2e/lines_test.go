@@ -13,6 +13,11 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"undaris/core/band"
+	"undaris/core/form"
+	"undaris/core/pitch"
+	"undaris/formats/midi"
 )
 
 // written is a note as a kept line has it.
@@ -139,6 +144,51 @@ func TestABoxLickBecomesAChorus(t *testing.T) {
 	require.NotEqual(t, id, again)
 	want, got := p.kept(id), p.kept(again)
 	assert.Equal(t, want.Notes, got.Notes, "found unchanged")
+}
+
+func TestWhatWasGuessedIsMarkedUntilItIsSettled(t *testing.T) {
+	var lead []band.Note
+	for i, midi := range []int{70, 68, 65, 62, 58} {
+		lead = append(lead, band.Note{Start: i*480 + 40*(i%2), Length: 400, MIDI: midi, Velocity: 90})
+	}
+	solo := band.Performance{Beats: 4, Ticks: 3840, Tracks: []band.Track{{Name: "solo", Notes: lead}}}
+	file := filepath.Join(t.TempDir(), "solo.mid")
+	require.NoError(t, os.WriteFile(file, midi.Write(solo, midi.Head{Title: "Found", Tempo: 100, Key: form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}}), 0o600))
+	p := sit(t, true)
+	p.visit("/lines")
+	p.sees("h1", "Lines")
+	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{file}))
+	id := p.lineID()
+	p.sees(".guesses", "5 of 5 notes guessed")
+	p.until(`document.querySelectorAll('.fret.found').length === 5 && document.querySelectorAll('text.about').length === 2`)
+	p.sees(".note .guessed", "Guessed: place")
+	p.click(".note .guessed button", "it is right")
+	p.sees(".guesses", "4 of 5 notes guessed")
+	p.saved()
+	p.visit(fmt.Sprintf("/lines/%d", id))
+	p.sees(".guesses", "4 of 5 notes guessed")
+	p.click(".guesses button", "all are right")
+	p.until(`!document.querySelector('.fret.found, text.about, .guesses')`)
+
+	// Chords come under it, and all of it goes to another key.
+	p.click(".unchorded button", "Write chords")
+	p.write("#over-text", "| Bb7 Xb7 |")
+	p.click("[role=dialog] button", "Change")
+	p.sees("[role=dialog] [role=alert]", "Xb7")
+	p.write("#over-text", "| Bb7 |")
+	p.click("[role=dialog] button", "Change")
+	p.sees(".note h2", "over B♭7")
+	p.saved()
+	before := p.kept(id).Notes
+	p.until(`!document.querySelector('[role=dialog]')`)
+	p.click("header button", "1 bar")
+	p.choose("over-key", "C")
+	p.click("[role=dialog] button", "Change")
+	p.sees(".note h2", "over C7")
+	p.saved()
+	for i, n := range p.kept(id).Notes {
+		assert.Equal(t, []int{before[i].String, before[i].Fret + 2}, []int{n.String, n.Fret})
+	}
 }
 
 func TestALineIsWrittenByHand(t *testing.T) {

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -32,23 +33,21 @@ type BandQuery struct {
 }
 
 // play has the band play a progression and writes the file.
-func (q BandQuery) play(p form.Progression, feel, title string, tempo int, lead []band.Note) (*download, error) {
+func (q BandQuery) play(p form.Progression, feel string, head midi.Head, lead []band.Note) (*download, error) {
 	groove, err := band.GrooveOf(feel)
 	if err != nil {
 		return nil, at("query.feel", feel, err)
 	}
-	if q.Tempo != 0 {
-		tempo = q.Tempo
-	}
-	if tempo < minTempo || tempo > maxTempo {
-		return nil, at("query.tempo", tempo, fmt.Errorf("a tempo of %d; between %d and %d beats a minute can be played", tempo, minTempo, maxTempo))
+	head.Tempo = cmp.Or(q.Tempo, head.Tempo)
+	if head.Tempo < minTempo || head.Tempo > maxTempo {
+		return nil, at("query.tempo", head.Tempo, fmt.Errorf("a tempo of %d; between %d and %d beats a minute can be played", head.Tempo, minTempo, maxTempo))
 	}
 	perf, err := band.Play(p, groove, band.Options{Choruses: q.Choruses, Seed: q.Seed, CountIn: q.CountIn, Metronome: q.Metronome,
 		Comp: q.Comp, DropChords: q.DropChords, Intensity: q.Intensity, Swing: q.Swing, Without: q.Without, Lead: lead})
 	if err != nil {
 		return nil, at("query", q.Choruses, err)
 	}
-	return file("audio/midi", title, "mid", midi.Write(perf, title, tempo)), nil
+	return file("audio/midi", head.Title, "mid", midi.Write(perf, head)), nil
 }
 
 // download is a file for the player to keep.
@@ -87,7 +86,7 @@ func (s *server) bands(api huma.API) {
 			if err != nil {
 				return nil, missing(err)
 			}
-			p, _, err := progression(c)
+			p, key, err := progression(c)
 			if err != nil {
 				return nil, err
 			}
@@ -97,7 +96,7 @@ func (s *server) bands(api huma.API) {
 					return nil, err
 				}
 			}
-			return in.play(p, c.Feel, c.Title, c.Tempo, lead)
+			return in.play(p, c.Feel, midi.Head{Title: c.Title, Tempo: c.Tempo, Key: key}, lead)
 		})
 
 	deliver(api, "/api/bands/midi", "band-midi", "The band playing any bars, with notes over them, as a Standard MIDI File", "audio/midi",
@@ -121,7 +120,7 @@ func (s *server) bands(api huma.API) {
 			if err != nil {
 				return nil, at("query.lead", in.Lead, err)
 			}
-			return in.play(p, in.Feel, "band", 100, lead)
+			return in.play(p, in.Feel, midi.Head{Title: "band", Tempo: 100, Key: key}, lead)
 		})
 }
 

@@ -5,13 +5,13 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
-	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/form"
 	"undaris/core/lick"
+	"undaris/core/neck"
 	"undaris/core/score"
 	"undaris/formats/midi"
 	"undaris/formats/musicxml"
@@ -108,43 +108,57 @@ func (s *server) imported(name string, chart uint, data []byte) (o onPaper, err 
 		feel = map[bool]string{true: "shuffle", false: "straight"}[got.Swing]
 	}
 	got.In = in
-	w := in.Positions(got.Key.Tonic.Class())[0].Window
-	if lowest, highest, ok := span(got); ok && highest-lowest <= 7 {
-		w.Low, w.High = lowest, highest
-	}
-	if odd := oddlyPlaced(got); odd > 0 {
+	w := around(got)
+	if odd := got.MarkOdd(); odd > 0 {
 		o.said = append(o.said, fmt.Sprintf("%d notes stand in divisions that cannot be written here, such as fives or sevens; they sound where they were and are drawn at the nearest place", odd))
 	}
 	said := o.said
 	o = onPaper{Score: got, hand: hand, window: w, said: said, body: LineBody{Title: got.Title, Key: got.Key.String(), Feel: feel, Tempo: got.Tempo, Beats: got.Beats, Low: w.Low, High: w.High}}
 	lick.Separate(o.Notes, len(o.Bars)*o.Bar())
+	type sound struct{ at, midi int }
+	stated := map[sound]neck.Placement{}
+	for _, n := range o.Notes {
+		stated[sound{n.Start, n.Pitch.MIDI()}] = n.Placement
+	}
 	if err := o.settle(); err != nil {
 		return o, err
 	}
+	for i, n := range o.Notes {
+		o.Notes[i].PlaceGuessed = stated[sound{n.Start, n.Pitch.MIDI()}] != n.Placement
+	}
+	w = around(o.Score)
+	o.window, o.body.Low, o.body.High = w, w.Low, w.High
 	// Read anew, it is a line like any other.
 	again, err := s.read(o.line())
 	again.said = o.said
 	return again, err
 }
 
-// oddlyPlaced counts notes that lie where no written value begins or ends.
-func oddlyPlaced(s score.Score) int {
-	s.Notes = slices.Clone(s.Notes)
-	return s.Quantise()
-}
-
-// span is the stretch of frets that a score's fretted notes lie in.
-func span(s score.Score) (low, high int, ok bool) {
-	low = 99
+// around is the window of a line's notes: all of them where they lie within eight
+// frets, else the position that holds most, or could.
+func around(s score.Score) neck.Window {
+	low, high := 99, 0
 	for _, n := range s.Notes {
-		if n.String == 0 {
-			return 0, 0, false
-		}
-		if n.Fret > 0 {
-			low, high, ok = min(low, n.Fret), max(high, n.Fret), true
+		if n.String > 0 && n.Fret > 0 {
+			low, high = min(low, n.Fret), max(high, n.Fret)
 		}
 	}
-	return low, max(high, low+3), ok
+	if all := (neck.Window{Low: low, High: max(high, low+3)}); high > 0 && high-low <= 7 && s.In.CheckWindow(all) == nil {
+		return all
+	}
+	best, most := neck.Window{}, -1
+	for _, p := range s.In.Positions(s.Key.Tonic.Class()) {
+		held := 0
+		for _, n := range s.Notes {
+			if n.String > 0 && n.Fret >= p.Low && n.Fret <= p.High || n.String == 0 && len(s.In.Find(n.Pitch.MIDI(), p.Window)) > 0 {
+				held++
+			}
+		}
+		if held > most {
+			best, most = p.Window, held
+		}
+	}
+	return best
 }
 
 func silent(p form.Progression) bool {

@@ -1,19 +1,18 @@
 package server
 
 import (
-	"context"
 	"errors"
-	"net/http"
+	"fmt"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"undaris/core/band"
 	"undaris/core/exercise"
+	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/line"
+	"undaris/core/neck"
 	"undaris/core/score"
-	"undaris/formats/tabtext"
 	"undaris/store"
 )
 
@@ -153,6 +152,28 @@ func (s *server) lines(api huma.API) {
 				out.Turns = append(out.Turns, TurnSeen{t.Note, t.From.String(), t.To.String(), t.Why})
 			}
 			return out, nil
+		})
+
+	pose(api, "/api/lines/move", "move-line", "A line taken to another key with its chords",
+		func(in *struct {
+			Body struct {
+				Line  LineBody `json:"line"`
+				Key   string   `json:"key" doc:"of the same mode"`
+				Shape bool     `json:"shape,omitempty" doc:"the hand moves along the neck and every note keeps its string; else places are found where the hand is"`
+			}
+		}) (Study, error) {
+			o, err := s.read(in.Body.Line)
+			if err != nil {
+				return Study{}, err
+			}
+			key, err := readKey("body.key", in.Body.Key)
+			if err != nil {
+				return Study{}, err
+			}
+			if key.Minor != o.Key.Minor {
+				return Study{}, at("body.key", in.Body.Key, fmt.Errorf("a line in %s moves to keys of its own mode; %s is of the other", o.Key, key))
+			}
+			return s.moved(o, key, in.Body.Shape)
 		})
 
 	pose(api, "/api/lines/lick", "lick-line", "A lick put into a line: at a bar, or through the changes",
@@ -313,47 +334,19 @@ func (o *onPaper) putLick(l lick.Lick, bar int, g lick.Ground) error {
 	return nil
 }
 
-// lineFiles registers what leaves and enters as files.
-func (s *server) lineFiles(api huma.API) {
-	type posted struct {
-		BandQuery
-		Body LineBody
+// moved takes a line to another key; its window goes with the hand.
+func (s *server) moved(o onPaper, key form.Key, shape bool) (Study, error) {
+	sc, frets := o.Move(key, shape)
+	if low := o.window.Low + frets; shape && frets == 0 && key.Tonic.Class() != o.Key.Tonic.Class() {
+		o.said = append(o.said, "the shape runs off the neck either way; places were found where the hand is")
+	} else if o.In.CheckWindow(neck.Window{Low: low, High: o.window.High + frets}) == nil {
+		o.body.Low, o.body.High = low, o.window.High+frets
 	}
-	kinds := []struct {
-		name, mime string
-		write      func(o onPaper, q BandQuery) (*download, error)
-	}{
-		{"midi", "audio/midi", func(o onPaper, q BandQuery) (*download, error) {
-			return q.play(o.Progression, o.body.Feel, o.Title, o.Tempo, band.Lead(o.Score))
-		}},
-		{"musicxml", "application/vnd.recordare.musicxml+xml", func(o onPaper, _ BandQuery) (*download, error) { return musicXML(o.Score), nil }},
-		{"tab", "text/plain; charset=utf-8", func(o onPaper, _ BandQuery) (*download, error) {
-			return file("text/plain; charset=utf-8", o.Title, "txt", tabtext.Write(o.Score)), nil
-		}},
+	o.Score, o.body.Key = sc, key.String()
+	again, err := s.read(o.line())
+	if err != nil {
+		return Study{}, err
 	}
-	for _, k := range kinds {
-		deliver(api, "/api/lines/{id}/"+k.name, "line-"+k.name, "A kept line as a file", k.mime, func(in *struct {
-			ID
-			BandQuery
-		}) (*download, error) {
-			l, err := s.store.Line(in.ID.ID)
-			if err != nil {
-				return nil, huma.Error404NotFound("there is no such line; it may have been deleted")
-			}
-			o, err := s.read(wireLine(l).LineBody)
-			if err != nil {
-				return nil, err
-			}
-			return k.write(o, in.BandQuery)
-		})
-	}
-	op := delivery("/api/lines/midi", "play-line", "The band playing a line that need not be kept", "audio/midi")
-	op.Method = http.MethodPost
-	huma.Register(api, op, func(_ context.Context, in *posted) (*download, error) {
-		o, err := s.read(in.Body)
-		if err != nil {
-			return nil, err
-		}
-		return kinds[0].write(o, in.BandQuery)
-	})
+	again.said = append(o.said, again.said...)
+	return again.study(), nil
 }

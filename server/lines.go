@@ -89,7 +89,7 @@ func (s *server) read(b LineBody) (o onPaper, err error) {
 	}
 	o.Score = score.Score{Title: strings.TrimSpace(b.Title), Key: key, Tempo: b.Tempo, Swing: swings(b.Feel), Progression: p, In: in}
 	for i, n := range b.Notes {
-		note := score.Note{Start: n.Start, Length: n.Length, Placement: neck.Placement{String: n.String, Fret: n.Fret}, Finger: n.Finger, Ornaments: n.Ornaments}
+		note := score.Note{Start: n.Start, Length: n.Length, Placement: neck.Placement{String: n.String, Fret: n.Fret}, Finger: n.Finger, Ornaments: n.Ornaments, Guesses: n.Guesses}
 		if note.Pitch, err = pitch.ParsePitch(n.Note); err != nil {
 			if n.Note != "" || in.CheckPlacement(note.Placement) != nil {
 				return o, at(fmt.Sprintf("body.notes[%d].note", i), n.Note, err)
@@ -191,10 +191,7 @@ func (o *onPaper) place() error {
 func (o onPaper) line() LineBody {
 	b := o.body
 	b.Title, b.Text = o.Title, o.Text()
-	b.Notes = make([]store.LineNote, len(o.Notes))
-	for i, n := range o.Notes {
-		b.Notes[i] = store.LineNote{Start: n.Start, Length: n.Length, Note: n.Pitch.String(), String: n.String, Fret: n.Fret, Finger: n.Finger, Ornaments: n.Ornaments}
-	}
+	b.Notes = store.LineNotes(o.Notes)
 	if b.Locked == nil {
 		b.Locked = []int{}
 	}

@@ -215,14 +215,17 @@ func TestImportsUnderstoodOrRefused(t *testing.T) {
 		`<note><pitch><step>E</step><octave>3</octave></pitch><duration>1</duration></note></measure></part></score-partwise>`
 	st, _ = send("low.xml", low, 0)
 	assert.Contains(t, strings.Join(st.Said, ";"), "beyond the neck")
-	assert.Len(t, st.Line.Notes, 1)
+	require.Len(t, st.Line.Notes, 1)
+	assert.True(t, st.Line.Notes[0].PlaceGuessed)
+	assert.False(t, st.Line.Notes[0].RhythmGuessed)
 
 	fives := `<score-partwise><part id="P"><measure number="1"><attributes><divisions>5</divisions></attributes>` +
 		strings.Repeat(`<note><pitch><step>E</step><octave>4</octave></pitch><duration>1</duration><time-modification><actual-notes>5</actual-notes><normal-notes>4</normal-notes></time-modification></note>`, 5) + `</measure></part></score-partwise>`
 	st, _ = send("fives.xml", fives, 0)
 	assert.Contains(t, strings.Join(st.Said, ";"), "fives or sevens")
 	assert.Equal(t, 192, st.Line.Notes[1].Start)
-	assert.Len(t, st.Line.Notes, 5)
+	require.Len(t, st.Line.Notes, 5)
+	assert.Equal(t, []bool{false, true}, []bool{st.Line.Notes[0].RhythmGuessed, st.Line.Notes[1].RhythmGuessed})
 
 	st, _ = send("band.mid", string(fetch(t, srv.URL+"/api/charts/6/midi?choruses=1")), 6)
 	assert.NotEmpty(t, st.Line.Notes)
@@ -234,6 +237,32 @@ func TestImportsUnderstoodOrRefused(t *testing.T) {
 	}
 	_, no = send("huge.txt", strings.Repeat("-", 9<<20), 0)
 	assert.Equal(t, 413, no.Status)
+}
+
+func TestALineGoesToAnotherKey(t *testing.T) {
+	srv := serve(t)
+	line := bluesIn("Bb")
+	line.Low, line.High = 5, 9
+	var st, up, near, back Study
+	ask(t, srv, "POST", "/api/lines/drill", map[string]any{"line": line, "task": DrillBody{Drill: "one-way", Pace: "eighths"}}, &st)
+	move := func(l LineBody, key string, shape bool, to any) int {
+		return ask(t, srv, "POST", "/api/lines/move", map[string]any{"line": l, "key": key, "shape": shape}, to).StatusCode
+	}
+	require.Equal(t, 200, move(st.Line, "C", true, &up))
+	require.Equal(t, 200, move(st.Line, "C", false, &near))
+	assert.True(t, strings.HasPrefix(up.Line.Text, "| C7 "), up.Line.Text)
+	assert.Equal(t, []int{7, 11}, []int{up.Line.Low, up.Line.High})
+	assert.Equal(t, []int{5, 9}, []int{near.Line.Low, near.Line.High})
+	for i, n := range st.Line.Notes {
+		assert.Equal(t, []int{n.String, n.Fret + 2, n.Finger}, []int{up.Line.Notes[i].String, up.Line.Notes[i].Fret, up.Line.Notes[i].Finger})
+		assert.Equal(t, up.Line.Notes[i].Note, near.Line.Notes[i].Note)
+		assert.Equal(t, st.Report.Notes[i].Degree, near.Report.Notes[i].Degree)
+	}
+	move(up.Line, "Bb", true, &back)
+	assert.Equal(t, st.Line, back.Line)
+	var no refusal
+	assert.Equal(t, 422, move(st.Line, "Cm", true, &no))
+	assert.Contains(t, no.Detail, "own mode")
 }
 
 func note(name string, start int) store.LineNote {

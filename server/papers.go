@@ -11,6 +11,7 @@ import (
 	"undaris/core/exercise"
 	"undaris/core/form"
 	"undaris/core/score"
+	"undaris/formats/midi"
 )
 
 // PaperQuery says what of a chart is to be written down.
@@ -124,7 +125,7 @@ func (s *server) papers(api huma.API) {
 			if err != nil {
 				return nil, missing(err)
 			}
-			return in.play(sc.Progression, c.Feel, sc.Title, sc.Tempo, band.Lead(sc))
+			return in.play(sc.Progression, c.Feel, midi.Head{Title: sc.Title, Tempo: sc.Tempo, Key: sc.Key}, band.Lead(sc))
 		})
 	deliver(api, "/api/charts/{id}/musicxml", "chart-musicxml", "The same as a MusicXML file", "application/vnd.recordare.musicxml+xml",
 		func(in *PaperQuery) (*download, error) {

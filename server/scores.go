@@ -61,6 +61,7 @@ type Written struct {
 	Degree string `json:"degree,omitempty"`
 	From   int    `json:"from" doc:"the note before it on its string, which it is slid, hammered or pulled from; -1 is none"`
 	score.Ornaments
+	score.Guesses
 }
 
 func wireScore(s score.Score) Score {
@@ -94,7 +95,7 @@ func wireScore(s score.Score) Score {
 func wireWritten(s score.Score) []Written {
 	list := make([]Written, len(s.Notes))
 	for i, n := range s.Notes {
-		list[i] = Written{n.Start, n.Length, n.String, n.Fret, n.Finger, n.Pitch.String(), n.Pitch.MIDI(), n.Degree, -1, n.Ornaments}
+		list[i] = Written{n.Start, n.Length, n.String, n.Fret, n.Finger, n.Pitch.String(), n.Pitch.MIDI(), n.Degree, -1, n.Ornaments, n.Guesses}
 	}
 	for i := range s.Notes {
 		if next, ok := s.Joined(i); ok {

@@ -36,6 +36,16 @@ type LineNote struct {
 	Fret   int    `json:"fret"`
 	Finger int    `json:"finger,omitempty"`
 	score.Ornaments
+	score.Guesses
+}
+
+// LineNotes makes the notes of a score those of a line.
+func LineNotes(notes []score.Note) []LineNote {
+	list := make([]LineNote, len(notes))
+	for i, n := range notes {
+		list[i] = LineNote{n.Start, n.Length, n.Pitch.String(), n.String, n.Fret, n.Finger, n.Ornaments, n.Guesses}
+	}
+	return list
 }
 
 // Lines lists the lines, the one changed last first.

@@ -269,22 +269,41 @@ func (m *Measure) group() {
 	}
 }
 
-// Quantise moves onsets and ends to the nearest places that can be written, and
-// says how many notes moved by more than a hundredth of a beat.
-func (s *Score) Quantise() (moved int) {
+// nearest are the places where each note's beginning and end can be written.
+func (s Score) nearest() (starts, stops []int) {
 	grid := s.beatGrids(-1)
 	end := len(s.Bars) * s.Bar()
-	for i := range s.Notes {
-		n := &s.Notes[i]
+	for _, n := range s.Notes {
 		start := min(snap(n.Start, grid), end-grid.at(end-1).step)
 		stop := min(end, snap(n.End(), grid))
 		if stop <= start {
 			stop = start + grid.at(start).step
 		}
-		if off := n.Start - start; off > Tick/100 || off < -Tick/100 {
-			moved++
+		starts, stops = append(starts, start), append(stops, stop)
+	}
+	return starts, stops
+}
+
+// MarkOdd marks the notes that begin more than a hundredth of a beat from the
+// nearest place that can be written as guessed in rhythm, and counts them.
+func (s Score) MarkOdd() (odd int) {
+	starts, _ := s.nearest()
+	for i, n := range s.Notes {
+		if off := n.Start - starts[i]; off > Tick/100 || off < -Tick/100 {
+			s.Notes[i].RhythmGuessed = true
+			odd++
 		}
-		n.Start, n.Length = start, stop-start
+	}
+	return odd
+}
+
+// Quantise moves onsets and ends to the nearest places that can be written; what
+// moved is marked and counted as MarkOdd does.
+func (s *Score) Quantise() (moved int) {
+	moved = s.MarkOdd()
+	starts, stops := s.nearest()
+	for i := range s.Notes {
+		s.Notes[i].Start, s.Notes[i].Length = starts[i], stops[i]-starts[i]
 	}
 	Sort(s.Notes)
 	return moved

@@ -22,6 +22,15 @@ type Note struct {
 	Finger int    // 1 to 4; 0 is open or not said
 	Degree string // what it is over its chord, as harmony writes degrees; "" where nothing is to be said
 	Ornaments
+	Guesses
+}
+
+// Guesses tell what was not said of a note and chosen for it, where it came from
+// a file that does not say it. Once the player has settled it, it is no guess.
+type Guesses struct {
+	PlaceGuessed  bool `json:"placeGuessed,omitempty" doc:"string and fret were found for it"`
+	RhythmGuessed bool `json:"rhythmGuessed,omitempty" doc:"where it begins was moved, or read from the look of the text"`
+	BendGuessed   bool `json:"bendGuessed,omitempty" doc:"the bend was rounded to quarter tones"`
 }
 
 // Join is how a note is reached from the one before it on its string.

@@ -17,7 +17,8 @@ import (
 // one with most notes that is no drum. Onsets and ends are moved to the nearest
 // place that can be written, and pushed notes become bends. Where the notes lie
 // on the neck the file does not know: String is 0. said tells what was guessed.
-// The chords and the bars are those of s; bars are added where the line is longer.
+// The chords, the bars and the key are those of s; bars are added where the line
+// is longer. Without bars the key is the file's, or guessed.
 func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 	best := -1
 	for i, t := range f.Tracks {
@@ -56,10 +57,19 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 			continue
 		}
 		w.Pitch = pitch.At(n.MIDI, s.Key.Spell(n.MIDI%12))
-		w.Bend, w.Release = bent(n)
+		w.Bend, w.Release, w.BendGuessed = bent(n)
 		s.Notes = append(s.Notes, w)
 	}
 	score.Sort(s.Notes)
+	if len(s.Bars) == 0 {
+		if s.Key = f.Key; !f.Keyed {
+			s.Key = score.GuessKey(s.Notes)
+			said = append(said, fmt.Sprintf("the file names no key; %s was guessed from its notes", s.Key))
+		}
+		for i, n := range s.Notes {
+			s.Notes[i].Pitch = pitch.At(n.Pitch.MIDI(), s.Key.Spell(n.Pitch.MIDI()%12))
+		}
+	}
 	need := 1
 	for _, n := range s.Notes {
 		need = max(need, n.Start/s.Bar()+1)
@@ -73,20 +83,37 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 	if moved := s.Quantise(); moved > 0 {
 		said = append(said, fmt.Sprintf("%d of %d notes were moved to the nearest place that can be written", moved, len(s.Notes)))
 	}
-	said = append(said, "strings, frets and fingers were found by Undaris")
+	closeGaps(s.Notes)
 	return s, said, nil
 }
 
+// closeGaps lets notes last until the next where less than a sixteenth lies
+// between: players let go early, and nobody writes the rest.
+func closeGaps(notes []score.Note) {
+	for i := range notes {
+		for _, next := range notes[i+1:] {
+			if gap := next.Start - notes[i].End(); next.Start > notes[i].Start {
+				if gap > 0 && gap < score.Tick/4 {
+					notes[i].Length += gap
+				}
+				break
+			}
+		}
+	}
+}
+
 // bent reads a note's pushes as a bend in quarter tones, and whether it is let
-// down again. Sways of less than a quarter tone are vibrato and do not count.
-func bent(n band.Note) (quarters int, released bool) {
+// down again; rounded tells that it was pushed to somewhere else. Sways of less
+// than a quarter tone are vibrato and do not count.
+func bent(n band.Note) (quarters int, released, rounded bool) {
 	top, last := 0, 0
 	for _, b := range n.Bends {
 		top, last = max(top, b.Cents), b.Cents
 	}
 	quarters = min(6, (top+18)/50)
 	if slices.ContainsFunc(n.Bends, func(b band.Bend) bool { return b.At == 0 && b.Cents != 0 }) {
-		return 0, false // slid into
+		return 0, false, false // slid into
 	}
-	return quarters, quarters > 0 && last < top-60
+	off := top - 50*quarters
+	return quarters, quarters > 0 && last < top-60, quarters > 0 && max(off, -off) > 12
 }

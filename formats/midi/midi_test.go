@@ -2,6 +2,7 @@ package midi
 
 import (
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -28,12 +29,13 @@ func perform(t testing.TB, feel string) band.Performance {
 func TestEveryNoteComesBack(t *testing.T) {
 	for _, feel := range form.Feels {
 		p := perform(t, feel.ID)
-		file, err := Read(Write(p, "Harbour", 132))
+		file, err := Read(Write(p, Head{"Harbour", 132, form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}}))
 		require.NoError(t, err)
 		assert.Equal(t, band.Tick, file.Ticks)
 		assert.Equal(t, "Harbour", file.Title)
 		assert.InDelta(t, 132, file.Tempo, 0.01)
 		assert.Equal(t, 4, file.Beats)
+		assert.Equal(t, []any{true, "Bb"}, []any{file.Keyed, file.Key.String()})
 		assert.Equal(t, p.Markers, file.Markers)
 		assert.Zero(t, file.Unclosed)
 		require.Len(t, file.Tracks, len(p.Tracks))
@@ -59,8 +61,8 @@ func TestEveryNoteComesBack(t *testing.T) {
 func TestTheBytesOfASmallFile(t *testing.T) {
 	p := band.Performance{Beats: 3, Ticks: 2880, Tracks: []band.Track{{Name: "b", Channel: 0, Program: 32, Notes: []band.Note{{Start: 0, Length: 960, MIDI: 36, Velocity: 80}}}}}
 	assert.Equal(t, []byte("MThd\x00\x00\x00\x06\x00\x01\x00\x02\x03\xc0"+
-		"MTrk\x00\x00\x00\x19\x00\xff\x03\x01t\x00\xff\x51\x03\x07\xa1\x20\x00\xff\x58\x04\x03\x02\x18\x08\x96\x40\xff\x2f\x00"+
-		"MTrk\x00\x00\x00\x16\x00\xff\x03\x01b\x00\xc0\x20\x00\x90\x24\x50\x87\x40\x80\x24\x40\x8f\x00\xff\x2f\x00"), Write(p, "t", 120))
+		"MTrk\x00\x00\x00\x1f\x00\xff\x03\x01t\x00\xff\x51\x03\x07\xa1\x20\x00\xff\x58\x04\x03\x02\x18\x08\x00\xff\x59\x02\xfc\x01\x96\x40\xff\x2f\x00"+
+		"MTrk\x00\x00\x00\x16\x00\xff\x03\x01b\x00\xc0\x20\x00\x90\x24\x50\x87\x40\x80\x24\x40\x8f\x00\xff\x2f\x00"), Write(p, Head{"t", 120, form.Key{Tonic: pitch.Name{Letter: 3}, Minor: true}}))
 }
 
 func TestRunningStatusAndOpenNotes(t *testing.T) {
@@ -73,7 +75,7 @@ func TestRunningStatusAndOpenNotes(t *testing.T) {
 }
 
 func TestFilesRefused(t *testing.T) {
-	good := Write(perform(t, "shuffle"), "x", 96)
+	good := Write(perform(t, "shuffle"), Head{Title: "x", Tempo: 96})
 	for says, data := range map[string][]byte{
 		"its head is missing": []byte("RIFF this is something else"),
 		"format 2":            append([]byte("MThd\x00\x00\x00\x06\x00\x02\x00\x01\x00\x60"), good[14:]...),
@@ -101,7 +103,7 @@ func TestALineWithBendsComesBack(t *testing.T) {
 	require.NoError(t, err)
 	perf, err := band.Play(p, groove, band.Options{Choruses: 1, Lead: band.Lead(s), CountIn: true})
 	require.NoError(t, err)
-	file, err := Read(Write(perf, s.Title, 90))
+	file, err := Read(Write(perf, Head{s.Title, 90, s.Key}))
 	require.NoError(t, err)
 	got, said, err := file.Line(score.Score{Progression: p, In: in})
 	require.NoError(t, err)
@@ -114,8 +116,30 @@ func TestALineWithBendsComesBack(t *testing.T) {
 	assert.ErrorContains(t, err, "no melody")
 }
 
+func TestWhatAFileDoesNotSayIsGuessedAndMarked(t *testing.T) {
+	// In ticks of 480: one note early, one let go early, one pushed to between two
+	// quarter tones, one to a whole step, and one in its place.
+	notes := []band.Note{{Start: 0, Length: 240, MIDI: 58}, {Start: 228, Length: 180, MIDI: 62}, {Start: 480, Length: 480, MIDI: 60, Bends: []band.Bend{{At: 100, Cents: 130}}},
+		{Start: 960, Length: 480, MIDI: 65, Bends: []band.Bend{{At: 90, Cents: 200}, {At: 300, Cents: 0}}}, {Start: 1440, Length: 480, MIDI: 58}}
+	got, said, err := File{Ticks: 480, Tempo: 100, Beats: 4, Tracks: []band.Track{{Name: "solo", Notes: notes}}}.Line(score.Score{In: neck.Standard()})
+	require.NoError(t, err)
+	assert.Contains(t, strings.Join(said, ";"), "Bb was guessed")
+	assert.Contains(t, strings.Join(said, ";"), "1 of 5 notes were moved")
+	var seen []any
+	for _, n := range got.Notes {
+		seen = append(seen, []any{n.Start, n.Length, n.Bend, n.Release, n.Guesses})
+	}
+	assert.Equal(t, []any{
+		[]any{0, 480, 0, false, score.Guesses{}},
+		[]any{480, 480, 0, false, score.Guesses{RhythmGuessed: true}}, // 450 to 810: it lasts until the next
+		[]any{960, 960, 2, false, score.Guesses{BendGuessed: true}},
+		[]any{1920, 960, 4, true, score.Guesses{}},
+		[]any{2880, 960, 0, false, score.Guesses{}},
+	}, seen)
+}
+
 func FuzzRead(f *testing.F) {
-	f.Add(Write(perform(f, "shuffle"), "x", 96)[:2000])
+	f.Add(Write(perform(f, "shuffle"), Head{Title: "x", Tempo: 96})[:2000])
 	f.Add([]byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x04\x00\xff\x2f\x00"))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		file, err := Read(data)

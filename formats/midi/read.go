@@ -7,6 +7,7 @@ import (
 	"fmt"
 
 	"undaris/core/band"
+	"undaris/core/form"
 )
 
 // File is what was read.
@@ -15,6 +16,8 @@ type File struct {
 	Title    string
 	Tempo    float64 // beats a minute, the first one given; 120 without
 	Beats    int     // in a bar, the first signature given; 4 without
+	Key      form.Key
+	Keyed    bool // the file says its key
 	Markers  []band.Marker
 	Tracks   []band.Track // those with notes, or a name
 	Unclosed int          // notes that were never ended; they last to the end of their track
@@ -174,6 +177,8 @@ func (r *trackReader) metaEvent() (end bool, err error) {
 		if micros := int(data[0])<<16 | int(data[1])<<8 | int(data[2]); micros > 0 {
 			r.f.Tempo = 60_000_000 / float64(micros)
 		}
+	case kind == 0x59 && len(data) >= 2 && !r.f.Keyed:
+		r.f.Key, r.f.Keyed = form.KeyOf(int(int8(data[0])), data[1] == 1)
 	case kind == 0x58 && len(data) >= 2 && data[0] > 0:
 		r.f.Beats = int(data[0])
 	}

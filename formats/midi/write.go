@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"undaris/core/band"
+	"undaris/core/form"
 )
 
 // event is a message at a tick. Ends come before beginnings at the same tick.
@@ -16,19 +17,30 @@ type event struct {
 	data  []byte
 }
 
-// Write turns a performance into a Standard MIDI File. tempo is in beats a
-// minute; a beat is a quarter note.
-func Write(p band.Performance, title string, tempo int) []byte {
+// Head is what a file says of itself before its tracks.
+type Head struct {
+	Title string
+	Tempo int // beats a minute; a beat is a quarter note
+	Key   form.Key
+}
+
+// Write turns a performance into a Standard MIDI File.
+func Write(p band.Performance, h Head) []byte {
 	var out bytes.Buffer
 	out.WriteString("MThd")
 	for _, v := range []any{uint32(6), uint16(1), uint16(1 + len(p.Tracks)), uint16(band.Tick)} {
 		binary.Write(&out, binary.BigEndian, v)
 	}
-	micros := 60_000_000 / tempo
+	micros := 60_000_000 / h.Tempo
+	minor := byte(0)
+	if h.Key.Minor {
+		minor = 1
+	}
 	head := []event{
-		{0, 0, meta(0x03, []byte(title))},
+		{0, 0, meta(0x03, []byte(h.Title))},
 		{0, 1, meta(0x51, []byte{byte(micros >> 16), byte(micros >> 8), byte(micros)})},
 		{0, 1, meta(0x58, []byte{byte(p.Beats), 2, 24, 8})},
+		{0, 1, meta(0x59, []byte{byte(int8(h.Key.Signature())), minor})},
 	}
 	for _, m := range p.Markers {
 		head = append(head, event{m.At, 2, meta(0x06, []byte(m.Name))})

@@ -215,7 +215,7 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 	}
 	if values == nil {
 		r.say("no note values; the rhythm was guessed from where the frets stand")
-		start := r.now
+		start, first := r.now, len(r.s.Notes)
 		for i, e := range events {
 			place := func(col int) int {
 				at := (col - from) * bar / max(1, to-from)
@@ -234,6 +234,9 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 					return err
 				}
 			}
+		}
+		for i := first; i < len(r.s.Notes); i++ {
+			r.s.Notes[i].RhythmGuessed = true
 		}
 		r.now += bar
 		return nil

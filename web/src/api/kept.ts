@@ -103,6 +103,8 @@ export const askLine = {
   blend: (line: LineBody, amount: number) => answer(api.POST('/api/lines/blend', { body: { line, amount } })),
   lick: (body: { line: LineBody; lick: number; bar?: number; land?: boolean; follow?: boolean; targets?: string }) =>
     answer(api.POST('/api/lines/lick', { body })),
+  move: (line: LineBody, key: string, shape: boolean) =>
+    answer(api.POST('/api/lines/move', { body: { line, key, shape } })),
   drill: (line: LineBody, task: DrillBody) => answer(api.POST('/api/lines/drill', { body: { line, task } })),
   keep: (line: LineBody, from: number, to: number, ofKey: boolean) =>
     answer(api.POST('/api/licks/keep', { body: { line, from, to, ofKey } })),

@@ -487,6 +487,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lines/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line taken to another key with its chords */
+        post: operations["move-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lines/study": {
         parameters: {
             query?: never;
@@ -1252,6 +1269,8 @@ export interface components {
              * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
              */
             bend?: number;
+            /** @description the bend was rounded to quarter tones */
+            bendGuessed?: boolean;
             /** @description muted, without pitch */
             dead?: boolean;
             /** Format: int64 */
@@ -1270,8 +1289,12 @@ export interface components {
             length: number;
             /** @description as it sounds where it is fretted, such as Bb3 */
             note: string;
+            /** @description string and fret were found for it */
+            placeGuessed?: boolean;
             /** @description the bend is let down again */
             release?: boolean;
+            /** @description where it begins was moved, or read from the look of the text */
+            rhythmGuessed?: boolean;
             /**
              * Format: int64
              * @description slid into from so many frets below, or above when negative
@@ -1350,6 +1373,13 @@ export interface components {
             /** @description shortest way of the hand first */
             places: components["schemas"]["MovePlace"][];
             to: components["schemas"]["ToneName"];
+        };
+        "Move-lineRequest": {
+            /** @description of the same mode */
+            key: string;
+            line: components["schemas"]["LineBody"];
+            /** @description the hand moves along the neck and every note keeps its string; else places are found where the hand is */
+            shape?: boolean;
         };
         MovePlace: {
             from: components["schemas"]["Place"];
@@ -1784,6 +1814,8 @@ export interface components {
              * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
              */
             bend?: number;
+            /** @description the bend was rounded to quarter tones */
+            bendGuessed?: boolean;
             /** @description muted, without pitch */
             dead?: boolean;
             degree?: string;
@@ -1807,8 +1839,12 @@ export interface components {
             midi: number;
             /** @description as it sounds, such as Bb3 */
             note: string;
+            /** @description string and fret were found for it */
+            placeGuessed?: boolean;
             /** @description the bend is let down again */
             release?: boolean;
+            /** @description where it begins was moved, or read from the look of the text */
+            rhythmGuessed?: boolean;
             /**
              * Format: int64
              * @description slid into from so many frets below, or above when negative
@@ -3098,6 +3134,39 @@ export interface operations {
                 };
                 content: {
                     "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "move-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Move-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
                 };
             };
             /** @description Error */

@@ -95,8 +95,19 @@ function press(e: MouseEvent, bar: Box) {
             :width="fret(s.note).length * 8 + 2"
             height="12"
           />
-          <text class="fret" :x="s.x" :y="s.tab + 4.6">{{ fret(s.note) }}</text>
+          <text class="fret" :class="{ found: paper.notes[s.note]!.placeGuessed }" :x="s.x" :y="s.tab + 4.6">
+            {{ fret(s.note) }}
+          </text>
         </g>
+        <text
+          v-if="paper.notes[s.note]!.rhythmGuessed || paper.notes[s.note]!.bendGuessed"
+          class="about"
+          :x="s.x"
+          :y="stringY(1) - 9"
+          pointer-events="none"
+        >
+          ≈
+        </text>
         <line
           v-if="paper.notes[s.note]!.scoop"
           class="scoop"
@@ -176,6 +187,19 @@ function press(e: MouseEvent, bar: Box) {
   font-size: 13px;
   font-weight: 700;
   fill: var(--ink);
+  text-anchor: middle;
+}
+
+.fret.found {
+  font-style: italic;
+  font-weight: 500;
+  fill: var(--soft);
+}
+
+.about {
+  font-size: 15px;
+  font-weight: 600;
+  fill: var(--third);
   text-anchor: middle;
 }
 

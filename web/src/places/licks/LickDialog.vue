@@ -91,7 +91,7 @@ async function tablature() {
   >
     <form class="form" @submit.prevent="save">
       <FieldRow label="Title" for="lick-title"
-        ><InputText id="lick-title" v-model="form.title" maxlength="120"
+        ><InputText id="lick-title" v-model="form.title" autofocus maxlength="120"
       /></FieldRow>
       <FieldRow label="Over" for="lick-over">
         <Select

@@ -8,6 +8,7 @@ import Select from 'primevue/select'
 import { useToast } from 'primevue/usetoast'
 import { askLine, useLineChanges } from '../../api/kept'
 import { useCharts } from '../../api/queries'
+import { prose } from '../../music/text'
 import FieldRow from '../../shell/FieldRow.vue'
 
 const open = defineModel<boolean>({ required: true })
@@ -35,7 +36,7 @@ async function bring(e: Event) {
       toast.add({
         severity: 'secondary',
         summary: `“${kept.title}” was read.`,
-        detail: `${study.said.join('; ')}.`,
+        detail: prose(`${study.said.join('; ')}.`),
         life: 15000,
       })
     open.value = false
@@ -51,13 +52,13 @@ async function bring(e: Event) {
   <Dialog v-model:visible="open" modal header="Bring in a file" :style="{ width: 'min(38rem, 94vw)' }">
     <p class="about">
       MusicXML (.musicxml, .xml), a MIDI file (.mid) or tablature as text (.txt). One voice of one guitar is read; what
-      was guessed or left out is told.
+      was guessed is marked, and what was left out is told.
     </p>
     <FieldRow label="Bars without chords" for="import-under">
       <Select v-model="under" input-id="import-under" :options="choices" option-label="name" option-value="id" />
     </FieldRow>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-    <p class="do"><Button label="Choose a file" icon="pi pi-upload" @click="picker?.click()" /></p>
+    <p class="do"><Button label="Choose a file" icon="pi pi-upload" autofocus @click="picker?.click()" /></p>
   </Dialog>
   <input
     ref="picker"

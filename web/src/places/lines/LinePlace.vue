@@ -19,6 +19,8 @@ import EntryNeck from './EntryNeck.vue'
 import LineReport from './LineReport.vue'
 import NotePanel from './NotePanel.vue'
 import WorkPanel from './WorkPanel.vue'
+import { guessed, settled } from './guesses'
+import KeyDialog from './KeyDialog.vue'
 import { useEntry } from './useEntry'
 import { useLine } from './useLine'
 import { verdictsOf } from './verdicts'
@@ -58,6 +60,7 @@ const hold = (midi: number) => {
 }
 const entry = useEntry(state, hold)
 const fingers = ref(false)
+const rekeying = ref(false)
 const verdicts = computed(() => verdictsOf(study.value?.report))
 const locked = computed(() => new Set(line.value?.locked ?? []))
 const chordHere = computed(() => {
@@ -66,6 +69,10 @@ const chordHere = computed(() => {
   const before = s.measures.flatMap((m) => m.chords.map((c) => ({ at: m.start + c.beat * 960, symbol: c.symbol })))
   return (before.findLast((c) => c.at <= entry.tick.value) ?? before[0])?.symbol
 })
+
+const guesses = computed(() => line.value?.notes.filter((n) => guessed(n)).length ?? 0)
+const moved = computed(() => line.value?.notes.some((n) => n.rhythmGuessed || n.bendGuessed))
+const settleAll = () => void state.edit((notes) => notes.map(settled))
 
 function lock(bar: number) {
   const now = line.value?.locked ?? []
@@ -112,7 +119,11 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
         @change="state.change({ title: ($event.target as HTMLInputElement).value || line.title })"
       />
       <p class="meta">
-        <MusicText :text="line.key" /> · {{ bars }} bars · frets {{ line.low }} to {{ line.high }} ·
+        <button type="button" class="key" title="another key, other chords, tempo, feel" @click="rekeying = true">
+          <MusicText :text="line.key" /> · {{ bars }} {{ bars === 1 ? 'bar' : 'bars' }} · {{ line.tempo }} bpm
+          <i class="pi pi-pencil" />
+        </button>
+        · frets {{ line.low }} to {{ line.high }} ·
         <span role="status">{{ { saved: 'saved', saving: 'saving …', unsaved: 'not saved' }[state.state.value] }}</span>
       </p>
       <span class="space" />
@@ -129,10 +140,19 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
       <Menu ref="files" :model="downloads" popup />
       <Button icon="pi pi-print" label="Print" variant="outlined" @click="print" />
     </header>
+    <KeyDialog v-model="rekeying" :state="state" />
     <p v-if="state.trouble.value" class="trouble" role="alert">{{ state.trouble.value }}</p>
     <ul v-if="study.said.length" class="said">
       <li v-for="s in study.said" :key="s">{{ s }}.</li>
     </ul>
+    <p v-if="guesses" class="guesses">
+      <span
+        ><b>{{ guesses }}</b> of {{ line.notes.length }} notes guessed:</span
+      >
+      <span><i class="sample">5</i> place found on the neck</span>
+      <span v-if="moved"><b class="sample about">≈</b> moved or rounded to what can be written</span>
+      <button type="button" @click="settleAll">all are right</button>
+    </p>
     <BlendBar class="blend" :state="state" />
     <section class="work">
       <div
@@ -167,6 +187,10 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
         :chosen="entry.at.value"
         @pick="entry.choose"
       />
+      <p v-if="!chordHere || chordHere === 'N.C.'" class="unchorded">
+        Without chords there is nothing to land on.
+        <Button label="Write chords under it" variant="outlined" @click="rekeying = true" />
+      </p>
       <EntryNeck
         v-if="tones.data.value"
         class="neck"
@@ -205,6 +229,7 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
 header,
 .trouble,
 .said,
+.guesses,
 .blend {
   grid-column: 1 / -1;
 }
@@ -249,6 +274,54 @@ header {
 
 .said {
   color: var(--soft);
+}
+
+.key {
+  border: 0;
+  border-bottom: 1px dashed var(--soft);
+  background: none;
+  padding: 0.2rem 0;
+  color: inherit;
+  font: inherit;
+  cursor: pointer;
+}
+
+.key i {
+  font-size: 0.8em;
+}
+
+.guesses {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.3rem 1.25rem;
+  color: var(--soft);
+}
+
+.guesses button {
+  min-height: 2.25rem;
+  padding: 0 0.8rem;
+  border: 1px solid var(--rule);
+  border-radius: var(--round);
+  background: none;
+  color: var(--ink);
+  font-size: var(--text-s);
+  cursor: pointer;
+}
+
+.unchorded {
+  display: flex;
+  align-items: center;
+  gap: 1rem;
+  margin-top: 1rem;
+}
+
+.sample {
+  font-size: 1.2em;
+}
+
+.sample.about {
+  color: var(--third);
 }
 
 .work {
@@ -306,6 +379,8 @@ aside {
 
   header > :not(.name, .meta),
   .said,
+  .guesses,
+  .unchorded,
   .state,
   .blend,
   .neck,

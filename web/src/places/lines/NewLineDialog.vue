@@ -100,6 +100,7 @@ async function make() {
         <Select
           :model-value="over"
           input-id="line-over"
+          :pt="{ label: { autofocus: true } }"
           :options="sources"
           option-label="name"
           option-value="value"

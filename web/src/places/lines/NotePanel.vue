@@ -5,6 +5,7 @@ import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import { prose } from '../../music/text'
 import type { LineState } from './useLine'
+import { guessed } from './guesses'
 import { stepNames, type Entry } from './useEntry'
 
 const props = defineProps<{ state: LineState; entry: Entry; chord?: string }>()
@@ -51,7 +52,14 @@ const press = (key: string) => props.entry.key(new KeyboardEvent('keydown', { ke
         <small class="at">{{ where }}</small>
       </h2>
       <p class="why" :class="{ fault: reading.fault }">
-        <b>{{ reading.role }}</b>: {{ prose(reading.says) }}
+        <template v-if="reading.role"
+          ><b>{{ reading.role }}</b
+          >: </template
+        >{{ prose(reading.says) }}
+      </p>
+      <p v-if="guessed(note)" class="guessed">
+        Guessed: {{ guessed(note) }}.
+        <button type="button" @click="entry.settle">it is right</button>
       </p>
       <div class="keys">
         <button type="button" aria-label="shorter" title="shorter (-)" @click="entry.longer(-1)">
@@ -130,6 +138,14 @@ h2 .at {
 
 .fault {
   color: var(--danger);
+}
+
+.guessed {
+  color: var(--soft);
+}
+
+.guessed button {
+  margin-left: 0.3rem;
 }
 
 .keys,

@@ -1,6 +1,7 @@
 /* Writing by hand: a cursor on the tablature, moved and filled from the keyboard, the staff or the neck. */
 import { computed, ref } from 'vue'
 import type { LineNote } from '../../api/client'
+import { settled, stillGuessed } from './guesses'
 import type { LineState } from './useLine'
 
 export const steps = [160, 240, 320, 480, 640, 720, 960, 1440, 1920, 3840]
@@ -16,6 +17,12 @@ export const stepNames: Record<number, string> = {
   1920: 'half',
   3840: 'whole',
 }
+
+const changed = (n: LineNote, change: Partial<LineNote>): LineNote => ({
+  ...settled(n),
+  ...stillGuessed(n, change),
+  ...change,
+})
 
 export function useEntry(state: LineState, hear: (midi: number) => void) {
   const tick = ref(0)
@@ -74,7 +81,15 @@ export function useEntry(state: LineState, hear: (midi: number) => void) {
         ...notes
           .filter((n) => !(n.start === t && n.string === onString))
           .map((n) => (n.start < t && n.start + n.length > t ? { ...n, length: t - n.start } : n)),
-        { ...(old?.string === onString ? old : {}), start: t, length, string: onString, fret, note: '', finger: 0 },
+        {
+          ...(old?.string === onString ? settled(old) : {}),
+          start: t,
+          length,
+          string: onString,
+          fret,
+          note: '',
+          finger: 0,
+        },
       ])
       ?.then(() => {
         hearNote(state.notes.value.findIndex((n) => n.start === t && n.string === onString))
@@ -84,8 +99,9 @@ export function useEntry(state: LineState, hear: (midi: number) => void) {
   const alter = (change: (n: LineNote) => Partial<LineNote>) => {
     const i = at.value
     if (i < 0) return
-    void state.edit((notes) => notes.map((n, k) => (k === i ? { ...n, ...change(n) } : n)))
+    void state.edit((notes) => notes.map((n, k) => (k === i ? changed(n, change(n)) : n)))
   }
+  const settle = () => void state.edit((notes) => notes.map((n, k) => (k === at.value ? settled(n) : n)))
   const drop = () => {
     const i = at.value
     if (i >= 0) void state.edit((notes) => notes.filter((_, k) => k !== i))
@@ -141,7 +157,7 @@ export function useEntry(state: LineState, hear: (midi: number) => void) {
     const to = clamp(n.start + by * Math.min(step.value, 480))
     tick.value = to
     void state.edit((notes) =>
-      notes.map((m) => (m.start === n.start && m.string === n.string ? { ...m, start: to } : m)),
+      notes.map((m) => (m.start === n.start && m.string === n.string ? changed(m, { start: to }) : m)),
     )
   }
   function key(e: KeyboardEvent) {
@@ -160,6 +176,6 @@ export function useEntry(state: LineState, hear: (midi: number) => void) {
     e.stopPropagation()
   }
 
-  return { tick, string, step, at, note, rest, choose, put, alter, drop, longer, restring, go, key, end }
+  return { tick, string, step, at, note, rest, choose, put, alter, drop, longer, restring, go, key, end, settle }
 }
 export type Entry = ReturnType<typeof useEntry>
