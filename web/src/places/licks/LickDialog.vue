@@ -3,12 +3,12 @@
 import { computed, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
-import Select from 'primevue/select'
 import { answer, api, type Lick, type LickBody } from '../../api/client'
 import { useLickChanges, useLineChanges } from '../../api/kept'
 import FieldRow from '../../shell/FieldRow.vue'
+import FormDialog from '../../shell/FormDialog.vue'
+import SelectRow from '../../shell/SelectRow.vue'
 
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ lick?: Lick; from?: LickBody }>()
@@ -83,76 +83,43 @@ async function tablature() {
 </script>
 
 <template>
-  <Dialog
-    v-model:visible="open"
-    modal
+  <FormDialog
+    v-model="open"
     :header="lick ? 'Change the lick' : from ? 'Keep as a lick' : 'A new lick'"
-    :style="{ width: 'min(40rem, 94vw)' }"
+    :action="lick ? 'Save' : 'Keep it'"
+    :trouble="trouble"
+    @done="save"
   >
-    <form class="form" @submit.prevent="save">
-      <FieldRow label="Title" for="lick-title"
-        ><InputText id="lick-title" v-model="form.title" autofocus maxlength="120"
-      /></FieldRow>
-      <FieldRow label="Over" for="lick-over">
-        <Select
-          v-model="form.over"
-          input-id="lick-over"
-          :options="kinds"
-          option-label="name"
-          option-value="value"
-          :disabled="!!given"
-        />
-      </FieldRow>
-      <FieldRow label="Tags" hint="with commas between" for="lick-tags">
-        <InputText id="lick-tags" v-model="form.tags" maxlength="200" />
-      </FieldRow>
-      <FieldRow v-if="!given" label="Notes" hint="degree, slash, length" for="lick-text">
-        <InputText id="lick-text" v-model="form.text" maxlength="4000" spellcheck="false" />
-      </FieldRow>
-      <details v-if="!given">
-        <summary>How a lick is written</summary>
-        <p>
-          <b>R b3 3 11 5 b7</b> and the other degrees, <b>,</b> or <b>'</b> behind them for the octave below or above.
-          Lengths: <b>w h q e s</b> from the whole note to the sixteenth, <b>t</b> and <b>T</b> thirds, a dot for half
-          as much again. Then <b>h</b> hammer-on, <b>p</b> pull-off, <b>s</b> slide, <b>^1 ^2</b> bent by half steps,
-          <b>^q</b> a curl, <b>_</b> released, <b>~</b> vibrato, <b>&gt;</b> accent. <b>3+5/e</b> sounds together,
-          <b>-/q</b> rests, and what stands before <b>|</b> is a pickup.
-        </p>
-      </details>
-      <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-      <p class="do">
-        <Button v-if="!given" type="button" label="Write it on tablature" variant="text" @click="tablature" />
-        <Button type="submit" :label="lick ? 'Save' : 'Keep it'" />
+    <FieldRow label="Title" for="lick-title">
+      <InputText id="lick-title" v-model="form.title" autofocus maxlength="120" />
+    </FieldRow>
+    <SelectRow id="lick-over" v-model="form.over" label="Over" :options="kinds" :disabled="!!given" />
+    <FieldRow label="Tags" hint="with commas between" for="lick-tags">
+      <InputText id="lick-tags" v-model="form.tags" maxlength="200" />
+    </FieldRow>
+    <FieldRow v-if="!given" label="Notes" hint="degree, slash, length" for="lick-text">
+      <InputText id="lick-text" v-model="form.text" maxlength="4000" spellcheck="false" />
+    </FieldRow>
+    <details v-if="!given">
+      <summary>How a lick is written</summary>
+      <p>
+        <b>R b3 3 11 5 b7</b> and the other degrees, <b>,</b> or <b>'</b> behind them for the octave below or above.
+        Lengths: <b>w h q e s</b> from the whole note to the sixteenth, <b>t</b> and <b>T</b> thirds, a dot for half as
+        much again. Then <b>h</b> hammer-on, <b>p</b> pull-off, <b>s</b> slide, <b>^1 ^2</b> bent by half steps,
+        <b>^q</b> a curl, <b>_</b> released, <b>~</b> vibrato, <b>&gt;</b> accent. <b>3+5/e</b> sounds together,
+        <b>-/q</b> rests, and what stands before <b>|</b> is a pickup.
       </p>
-    </form>
-  </Dialog>
+    </details>
+    <template v-if="!given" #beside>
+      <Button type="button" label="Write it on tablature" variant="text" @click="tablature" />
+    </template>
+  </FormDialog>
 </template>
 
 <style scoped>
-.form {
-  display: grid;
-  gap: 0.75rem;
-}
-
-.form :deep(.p-select),
-.form :deep(.p-inputtext) {
-  width: 100%;
-}
-
 summary {
   cursor: pointer;
   min-height: 2rem;
   color: var(--soft);
-}
-
-.trouble {
-  color: var(--danger);
-  font-weight: 600;
-}
-
-.do {
-  display: flex;
-  justify-content: flex-end;
-  gap: 0.5rem;
 }
 </style>

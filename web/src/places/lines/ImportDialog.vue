@@ -2,14 +2,12 @@
 /* A file becomes a line; where it has no chords, a chart's are laid under it. */
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
-import Select from 'primevue/select'
 import { useToast } from 'primevue/usetoast'
 import { askLine, useLineChanges } from '../../api/kept'
 import { useCharts } from '../../api/queries'
 import { prose } from '../../music/text'
-import FieldRow from '../../shell/FieldRow.vue'
+import FormDialog from '../../shell/FormDialog.vue'
+import SelectRow from '../../shell/SelectRow.vue'
 
 const open = defineModel<boolean>({ required: true })
 const charts = useCharts()
@@ -18,8 +16,8 @@ const router = useRouter()
 const toast = useToast()
 const under = ref(0)
 const choices = computed(() => [
-  { name: 'stay without', id: 0 },
-  ...(charts.data.value ?? []).map((c) => ({ name: `take those of ${c.title}`, id: c.id })),
+  { name: 'stay without', value: 0 },
+  ...(charts.data.value ?? []).map((c) => ({ name: `take those of ${c.title}`, value: c.id })),
 ])
 const picker = ref<HTMLInputElement>()
 const trouble = ref('')
@@ -49,17 +47,20 @@ async function bring(e: Event) {
 </script>
 
 <template>
-  <Dialog v-model:visible="open" modal header="Bring in a file" :style="{ width: 'min(38rem, 94vw)' }">
+  <FormDialog
+    v-model="open"
+    header="Bring in a file"
+    action="Choose a file"
+    :trouble="trouble"
+    width="38rem"
+    @done="picker?.click()"
+  >
     <p class="about">
       MusicXML (.musicxml, .xml), a MIDI file (.mid) or tablature as text (.txt). One voice of one guitar is read; what
       was guessed is marked, and what was left out is told.
     </p>
-    <FieldRow label="Bars without chords" for="import-under">
-      <Select v-model="under" input-id="import-under" :options="choices" option-label="name" option-value="id" />
-    </FieldRow>
-    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-    <p class="do"><Button label="Choose a file" icon="pi pi-upload" autofocus @click="picker?.click()" /></p>
-  </Dialog>
+    <SelectRow id="import-under" v-model="under" label="Bars without chords" :options="choices" first />
+  </FormDialog>
   <input
     ref="picker"
     class="hidden-text"
@@ -74,18 +75,5 @@ async function bring(e: Event) {
 <style scoped>
 .about {
   color: var(--soft);
-  margin-bottom: 0.75rem;
-}
-
-.trouble {
-  color: var(--danger);
-  font-weight: 600;
-  margin-top: 0.75rem;
-}
-
-.do {
-  display: flex;
-  justify-content: flex-end;
-  margin-top: 0.75rem;
 }
 </style>

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 /* What a line stands over: its key, its chords, its tempo and its feel. */
 import { computed, reactive, ref, watch } from 'vue'
-import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import InputNumber from 'primevue/inputnumber'
-import Select from 'primevue/select'
 import Textarea from 'primevue/textarea'
 import { askLine } from '../../api/kept'
 import { useCatalogue } from '../../api/queries'
 import FieldRow from '../../shell/FieldRow.vue'
+import FormDialog from '../../shell/FormDialog.vue'
+import SelectRow from '../../shell/SelectRow.vue'
 import type { LineState } from './useLine'
 
 const open = defineModel<boolean>({ required: true })
@@ -32,6 +31,7 @@ const keys = computed(() =>
     })),
   ),
 )
+const feels = computed(() => (catalogue.data.value?.feels ?? []).map((f) => ({ name: f.name, value: f.id })))
 const otherMode = computed(() => wish.key.endsWith('m') !== !!minor.value)
 const ways = computed(() => [
   ...(otherMode.value
@@ -72,72 +72,29 @@ async function change() {
 </script>
 
 <template>
-  <Dialog v-model:visible="open" modal header="Key, chords and tempo" :style="{ width: 'min(44rem, 94vw)' }">
-    <form class="form" @submit.prevent="change">
-      <FieldRow label="Key" for="over-key">
-        <Select
-          v-model="wish.key"
-          input-id="over-key"
-          :pt="{ label: { autofocus: true } }"
-          :options="keys"
-          option-label="name"
-          option-value="value"
-          filter
-        />
-      </FieldRow>
-      <FieldRow v-if="wish.key !== line?.key" label="Its notes and chords" for="over-way">
-        <Select
-          :model-value="way"
-          input-id="over-way"
-          :options="ways"
-          option-label="name"
-          option-value="value"
-          @update:model-value="wish.way = $event"
-        />
-      </FieldRow>
-      <FieldRow label="Chords" hint="as in a chart: | C7 | F7 |" for="over-text">
-        <Textarea id="over-text" v-model="wish.text" rows="5" spellcheck="false" />
-      </FieldRow>
-      <FieldRow label="Tempo" hint="30 to 300 beats a minute" for="over-tempo">
-        <InputNumber v-model="wish.tempo" input-id="over-tempo" :min="30" :max="300" show-buttons />
-      </FieldRow>
-      <FieldRow label="Feel" for="over-feel">
-        <Select
-          v-model="wish.feel"
-          input-id="over-feel"
-          :options="catalogue.data.value?.feels ?? []"
-          option-label="name"
-          option-value="id"
-        />
-      </FieldRow>
-      <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-      <p class="do"><Button type="submit" label="Change" /></p>
-    </form>
-  </Dialog>
+  <FormDialog
+    v-model="open"
+    header="Key, chords and tempo"
+    action="Change"
+    :trouble="trouble"
+    width="44rem"
+    @done="change"
+  >
+    <SelectRow id="over-key" v-model="wish.key" label="Key" :options="keys" filter first />
+    <SelectRow
+      v-if="wish.key !== line?.key"
+      id="over-way"
+      :model-value="way"
+      label="Its notes and chords"
+      :options="ways"
+      @update:model-value="wish.way = $event"
+    />
+    <FieldRow label="Chords" hint="as in a chart: | C7 | F7 |" for="over-text">
+      <Textarea id="over-text" v-model="wish.text" rows="5" spellcheck="false" />
+    </FieldRow>
+    <FieldRow label="Tempo" hint="30 to 300 beats a minute" for="over-tempo">
+      <InputNumber v-model="wish.tempo" input-id="over-tempo" :min="30" :max="300" show-buttons />
+    </FieldRow>
+    <SelectRow id="over-feel" v-model="wish.feel" label="Feel" :options="feels" />
+  </FormDialog>
 </template>
-
-<style scoped>
-.form {
-  display: grid;
-  gap: 0.75rem;
-}
-
-.form :deep(.p-select),
-.form :deep(textarea) {
-  width: 100%;
-}
-
-.form :deep(textarea) {
-  font-family: var(--font-text);
-}
-
-.trouble {
-  color: var(--danger);
-  font-weight: 600;
-}
-
-.do {
-  display: flex;
-  justify-content: flex-end;
-}
-</style>

@@ -2,14 +2,13 @@
 /* What a new line is played over, where on the neck, and how it begins. */
 import { computed, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
-import Select from 'primevue/select'
 import { answer, api, type LineBody } from '../../api/client'
 import { askLine, useLicks, useLineChanges } from '../../api/kept'
 import { useCatalogue, useCharts } from '../../api/queries'
 import FieldRow from '../../shell/FieldRow.vue'
+import FormDialog from '../../shell/FormDialog.vue'
+import SelectRow from '../../shell/SelectRow.vue'
 
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ withLick?: number }>()
@@ -50,6 +49,7 @@ const starts = [
   { value: 'drill', name: 'an exercise' },
   { value: 'empty', name: 'empty bars' },
 ]
+const shelf = computed(() => (licks.data.value ?? []).map((l) => ({ name: l.title, value: l.id })))
 const lick = computed(() => wish.lick || (licks.data.value?.[0]?.id ?? 0))
 
 async function make() {
@@ -94,73 +94,30 @@ async function make() {
 </script>
 
 <template>
-  <Dialog v-model:visible="open" modal header="A new line" :style="{ width: 'min(38rem, 94vw)' }">
-    <div class="form">
-      <FieldRow label="Over" for="line-over">
-        <Select
-          :model-value="over"
-          input-id="line-over"
-          :pt="{ label: { autofocus: true } }"
-          :options="sources"
-          option-label="name"
-          option-value="value"
-          filter
-          @update:model-value="wish.over = $event"
-        />
-      </FieldRow>
-      <FieldRow label="Key" for="line-key">
-        <Select v-model="wish.key" input-id="line-key" :options="keys" option-label="name" option-value="value" />
-      </FieldRow>
-      <FieldRow label="Frets" for="line-frets">
-        <Select
-          v-model="wish.frets"
-          input-id="line-frets"
-          :options="windows"
-          option-label="name"
-          option-value="value"
-        />
-      </FieldRow>
-      <FieldRow label="Begin with" for="line-start">
-        <Select v-model="wish.start" input-id="line-start" :options="starts" option-label="name" option-value="value" />
-      </FieldRow>
-      <FieldRow v-if="wish.start === 'lick'" label="Lick" for="line-lick">
-        <Select
-          :model-value="lick"
-          input-id="line-lick"
-          :options="licks.data.value ?? []"
-          option-label="title"
-          option-value="id"
-          filter
-          @update:model-value="wish.lick = $event"
-        />
-      </FieldRow>
-      <FieldRow label="Title" hint="may be left empty" for="line-title">
-        <InputText id="line-title" v-model="wish.title" maxlength="120" />
-      </FieldRow>
-      <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-      <p class="do"><Button label="Begin" @click="make" /></p>
-    </div>
-  </Dialog>
+  <FormDialog v-model="open" header="A new line" action="Begin" :trouble="trouble" width="38rem" @done="make">
+    <SelectRow
+      id="line-over"
+      :model-value="over"
+      label="Over"
+      :options="sources"
+      filter
+      first
+      @update:model-value="wish.over = $event"
+    />
+    <SelectRow id="line-key" v-model="wish.key" label="Key" :options="keys" />
+    <SelectRow id="line-frets" v-model="wish.frets" label="Frets" :options="windows" />
+    <SelectRow id="line-start" v-model="wish.start" label="Begin with" :options="starts" />
+    <SelectRow
+      v-if="wish.start === 'lick'"
+      id="line-lick"
+      :model-value="lick"
+      label="Lick"
+      :options="shelf"
+      filter
+      @update:model-value="wish.lick = $event"
+    />
+    <FieldRow label="Title" hint="may be left empty" for="line-title">
+      <InputText id="line-title" v-model="wish.title" maxlength="120" />
+    </FieldRow>
+  </FormDialog>
 </template>
-
-<style scoped>
-.form {
-  display: grid;
-  gap: 0.75rem;
-}
-
-.form :deep(.p-select),
-.form :deep(.p-inputtext) {
-  width: 100%;
-}
-
-.trouble {
-  color: var(--danger);
-  font-weight: 600;
-}
-
-.do {
-  display: flex;
-  justify-content: flex-end;
-}
-</style>
