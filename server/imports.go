@@ -58,6 +58,7 @@ func (s *server) imported(name string, chart uint, data []byte) (o onPaper, err 
 			return o, err
 		}
 		feel = c.Feel
+		base.Swing = swings(feel)
 	}
 	refuse := func(err error) error { return at("body", name, err) }
 	var got score.Score

@@ -288,3 +288,34 @@ func BenchmarkWriteAChorusOfEighths(b *testing.B) {
 		}
 	}
 }
+
+// What is hard to read is hard to mean: no written line asks for sextuplets or
+// thirty-seconds, swung eighths need no brackets, and a landing never is a blip.
+func TestWrittenLinesCanBeRead(t *testing.T) {
+	key := form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}
+	for _, f := range form.Forms {
+		if f.Minor {
+			continue
+		}
+		for seed := range uint64(60) {
+			s := score.Score{Key: key, Progression: f.In(key), In: neck.Standard(), Swing: true}
+			w := Wish{Window: neck.Window{Low: 5, High: 9}, Palette: blend.Palettes[0], Rhythm: Rhythms[seed%4].ID, Density: 1 + int(seed%5), Phrasing: Phrasings[seed%3].ID, Seed: seed}
+			var err error
+			s.Notes, err = Write(s, w, neck.UsualHand)
+			require.NoError(t, err)
+			what := fmt.Sprintf("%s, %s, seed %d", f.ID, w.Rhythm, seed)
+			assert.Zero(t, score.Straighten(slices.Clone(s.Notes)), what)
+			for _, m := range s.Engrave() {
+				for _, k := range m.Strokes {
+					assert.Less(t, k.Value.Actual, 6, what)
+					assert.LessOrEqual(t, k.Value.Base, 16, what)
+				}
+			}
+			for i, n := range s.Notes {
+				if alone := i+1 == len(s.Notes) || s.Notes[i+1].Start > n.End(); alone && s.Change(n.Start) {
+					assert.GreaterOrEqual(t, n.Length, score.Tick/2, "%s: a landing before a rest in bar %d", what, n.Start/s.Bar()+1)
+				}
+			}
+		}
+	}
+}

@@ -22,6 +22,9 @@ type slot struct {
 	fixed         *score.Note // of a locked bar
 }
 
+// again is how much less likely a figure is right after itself.
+const again = 0.3
+
 // phrasePlan is a stretch of bars that is one idea.
 type phrasePlan struct {
 	from, to int // bars
@@ -64,10 +67,7 @@ func plan(s score.Score, w Wish) []slot {
 	for _, p := range group(w.Phrasing, from, to) {
 		rng := rand.New(rand.NewPCG(w.Seed, p.idea))
 		curve := w.curve(rng)
-		grid := ""
-		for b := p.from; b < p.to; b++ {
-			grid += figureBar(r, rng, w, b-p.from, p.to-p.from, s.Beats)
-		}
+		grid := figures(r, rng, w, p.to-p.from, s.Beats)
 		slots = append(slots, cut(s, r, w, p, grid, curve)...)
 	}
 	for i, n := range s.Notes {
@@ -91,33 +91,46 @@ func plan(s score.Score, w Wish) []slot {
 	return slots
 }
 
-// figureBar chooses figures for one bar of a phrase.
-func figureBar(r Rhythm, rng *rand.Rand, w Wish, bar, bars, beats int) string {
+// figures draws the rhythm of a phrase, two beats at a time. Its last bar ends on
+// the first beat, the second or the third, and then it breathes.
+func figures(r Rhythm, rng *rand.Rand, w Wish, bars, beats int) string {
 	size := 2 * r.PerBeat
 	rest, long := strings.Repeat(".", size), "x"+strings.Repeat("-", size-1)
-	grid := ""
-	for beat := 0; beat < beats; beat += 2 {
-		figure := choose(r, rng, w.Density, w.Phrasing == "study")
-		last := bar == bars-1 && beat >= beats-2 && bars > 1
-		switch {
-		case w.Phrasing == "study":
-		case last:
-			figure = rest
-		case bar == bars-1 && bars > 1:
-			figure = long
-			if rng.IntN(2) == 0 {
-				figure = "x" + strings.Repeat("-", r.PerBeat-1) + figure[:r.PerBeat]
+	beat := "x" + strings.Repeat("-", r.PerBeat-1)
+	phrase, figure := "", ""
+	for bar := range bars {
+		ending := -1
+		if bar == bars-1 && bars > 1 && w.Phrasing != "study" {
+			ending = rng.IntN(3)
+			if beats < 4 {
+				ending %= 2
 			}
-		case w.Phrasing == "call" && bar%2 == 1 && beat >= beats-2:
-			figure = rest
 		}
-		grid += figure
+		grid := ""
+		for at := 0; at < beats; at += 2 {
+			figure = choose(r, rng, w.Density, w.Phrasing == "study", figure)
+			add, half := figure, at >= beats-2
+			switch {
+			case ending == 2 && half:
+				add = beat + rest[:r.PerBeat]
+			case ending == 2:
+			case ending >= 0 && half, w.Phrasing == "call" && bar%2 == 1 && half:
+				add = rest
+			case ending == 0:
+				add = long
+			case ending == 1:
+				add = beat + figure[:r.PerBeat]
+			}
+			grid += add
+		}
+		phrase += grid[:beats*r.PerBeat]
 	}
-	return grid[:beats*r.PerBeat]
+	return phrase
 }
 
-// choose draws a figure, those of about the wished density most often.
-func choose(r Rhythm, rng *rand.Rand, density int, full bool) string {
+// choose draws a figure, those of about the wished density most often and the one
+// before it seldom.
+func choose(r Rhythm, rng *rand.Rand, density int, full bool, before string) string {
 	most := 0
 	for _, f := range r.figures {
 		most = max(most, strings.Count(f, "x"))
@@ -130,6 +143,9 @@ func choose(r Rhythm, rng *rand.Rand, density int, full bool) string {
 		weight := 1 / (0.15 + off*off)
 		if full && strings.Contains(f, ".") {
 			weight = 0
+		}
+		if f == before {
+			weight *= again
 		}
 		weights = append(weights, weight)
 		sum += weight
@@ -151,6 +167,9 @@ func cut(s score.Score, r Rhythm, w Wish, p phrasePlan, grid string, curve []flo
 	for i := range cells {
 		at := begin + i*step
 		if s.Change(at) && !w.Locked[at/s.Bar()] {
+			for j := i + 1; cells[i] == '.' && j < min(len(cells), i+r.PerBeat) && cells[j] == '.'; j++ {
+				cells[j] = '-' // a landing in a rest rings for a beat
+			}
 			cells[i] = 'x'
 		}
 		if chord, _ := s.ChordAt(at); chord.None || w.Locked[at/s.Bar()] {

@@ -91,6 +91,9 @@ func Write(s score.Score, w Wish, hand neck.Hand) ([]score.Note, error) {
 		n.Pitch = pitch.At(c.midi, spelled(s, w, k.chord, c.midi, next))
 		notes = append(notes, n)
 	}
+	if s.Swing {
+		score.Straighten(notes)
+	}
 	for _, n := range s.Notes {
 		if n.Start < 0 || w.Locked[n.Start/s.Bar()] {
 			notes = append(notes, n)

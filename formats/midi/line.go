@@ -42,7 +42,8 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 	}
 	s.Title = cmp.Or(f.Title, s.Title)
 	s.Tempo = int(f.Tempo + 0.5)
-	if len(s.Bars) == 0 {
+	free := len(s.Bars) == 0
+	if free {
 		s.Beats = f.Beats
 	}
 	skip := 0
@@ -61,7 +62,7 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 		s.Notes = append(s.Notes, w)
 	}
 	score.Sort(s.Notes)
-	if len(s.Bars) == 0 {
+	if free {
 		if s.Key = f.Key; !f.Keyed {
 			s.Key = score.GuessKey(s.Notes)
 			said = append(said, fmt.Sprintf("the file names no key; %s was guessed from its notes", s.Key))
@@ -84,6 +85,11 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 		said = append(said, fmt.Sprintf("%d of %d notes were moved to the nearest place that can be written", moved, len(s.Notes)))
 	}
 	closeGaps(s.Notes)
+	if (s.Swing || free) && score.Swung(s.Notes) {
+		score.Straighten(s.Notes)
+		s.Swing = true
+		said = append(said, "its eighths swing; they are written straight with the mark")
+	}
 	return s, said, nil
 }
 

@@ -138,8 +138,11 @@ export function draw(score: Score, width: number, fingers: boolean): Layout {
     const notes = row.flatMap((p) => p.measure.strokes.flatMap((s) => s.notes))
     const highest = Math.max(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
     const lowest = Math.min(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
-    const room = Math.max(14, (highest - 8) * 5 + 22)
-    const below = Math.max(between, -lowest * 5 + 32)
+    // A tuplet's figure takes room of its own, on the side of the stems; so does a second beam.
+    const has = (what: (s: Stroke) => unknown) => row.some((p) => p.measure.strokes.some(what))
+    const tuplets = has((s) => s.tuplet)
+    const room = Math.max(14, (highest - 8) * 5 + 22) + (tuplets ? 14 : 0)
+    const below = Math.max(between, -lowest * 5 + 32) + (tuplets ? 20 : has((s) => s.base > 8) ? 10 : 0)
     const stacked = Math.max(1, ...row.flatMap((p) => p.measure.strokes.map((s) => s.notes.length))) - 1
     const foot = degreeRoom + stacked * 22
     const staffTop = top + chordRoom + room
