@@ -88,7 +88,7 @@ func (s *server) imported(name string, chart uint, data []byte) (o onPaper, err 
 			o.said = append(o.said, fmt.Sprintf("it is written for a neck tuned %s; places were found on yours", got.In.Tuning()))
 		}
 	default:
-		return o, refuse(errors.New("this is no MusicXML, MIDI or tablature text; a file ends in .musicxml, .xml, .mid or .txt"))
+		return o, refuse(errors.New("this is no MusicXML, MIDI or tablature text; a file ends in .musicxml, .mxl, .xml, .mid or .txt"))
 	}
 	if chart != 0 && silent(got.Progression) { // the file has no chords: the chart's are laid under
 		for i := range got.Bars {
@@ -184,11 +184,13 @@ func kindOf(name string, data []byte) string {
 	switch {
 	case strings.HasPrefix(head, "MThd"):
 		return "midi"
+	case musicxml.Compressed(data):
+		return "musicxml"
 	case strings.Contains(head, "<score-partwise") || strings.HasPrefix(head, "<?xml") || strings.HasPrefix(head, "<!DOCTYPE score"):
 		return "musicxml"
 	}
 	switch strings.ToLower(ending(name)) {
-	case "musicxml", "xml":
+	case "musicxml", "mxl", "xml":
 		return "musicxml"
 	case "mid", "midi":
 		return "midi"

@@ -159,6 +159,7 @@ func TestFilesRefused(t *testing.T) {
 }
 
 func FuzzRead(f *testing.F) {
+	f.Add(packed(f, "s.xml", string(file(aNote))))
 	f.Add(file(`<measure number="1"><attributes><divisions>4</divisions></attributes>` + aNote + `</measure>`))
 	f.Add(file(`<measure implicit="yes">` + aNote + `</measure><measure><backup><duration>9</duration></backup>` + aNote + `</measure>`))
 	f.Fuzz(func(t *testing.T, data []byte) {

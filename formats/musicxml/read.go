@@ -32,11 +32,17 @@ const (
 )
 
 // ErrNotScore is returned for a file that is no partwise MusicXML.
-var ErrNotScore = errors.New("this is no MusicXML score in parts (score-partwise); export it as uncompressed MusicXML and try again")
+var ErrNotScore = errors.New("this is no MusicXML score in parts (score-partwise); export it in parts and try again")
 
-// Read reads the first part that has notes. Entities other than XML's own are
+// Read reads the first part that has notes, of a plain or a compressed file. Entities other than XML's own are
 // refused, and a broken file is an error that says where it breaks.
 func Read(data []byte) (Found, error) {
+	if Compressed(data) {
+		var err error
+		if data, err = unpack(data); err != nil {
+			return Found{}, err
+		}
+	}
 	var d documentXML
 	dec := xml.NewDecoder(bytes.NewReader(data))
 	dec.Strict = true

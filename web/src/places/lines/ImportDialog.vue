@@ -56,8 +56,8 @@ async function bring(e: Event) {
     @done="picker?.click()"
   >
     <p class="about">
-      MusicXML (.musicxml, .xml), a MIDI file (.mid) or tablature as text (.txt). One voice of one guitar is read; what
-      was guessed is marked, and what was left out is told.
+      MusicXML (.musicxml, .mxl, .xml), a MIDI file (.mid) or tablature as text (.txt). One voice of one guitar is read;
+      what was guessed is marked, and what was left out is told.
     </p>
     <SelectRow id="import-under" v-model="under" label="Bars without chords" :options="choices" first />
   </FormDialog>
@@ -65,7 +65,7 @@ async function bring(e: Event) {
     ref="picker"
     class="hidden-text"
     type="file"
-    accept=".musicxml,.xml,.mid,.midi,.txt,.tab"
+    accept=".musicxml,.mxl,.xml,.mid,.midi,.txt,.tab"
     aria-label="file to import"
     tabindex="-1"
     @change="bring"
