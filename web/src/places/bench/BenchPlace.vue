@@ -268,7 +268,7 @@ onKeyStroke(
     'neck neck' auto
     'below cards' auto / minmax(0, 1fr) 25rem;
   gap: 0.25rem 1.5rem;
-  padding: 0.15rem 1.25rem 0.25rem;
+  padding: 0.15rem 1.25rem 0;
   align-content: start;
 }
 
@@ -339,7 +339,6 @@ h1 {
 .cards {
   grid-area: cards;
   display: grid;
-  gap: 0.25rem;
   align-content: start;
   min-width: 0;
 }

@@ -157,9 +157,9 @@ li {
 
 button:not(.free) {
   display: grid;
-  grid-template-columns: 1.7rem 1rem 1.9rem 4.6rem minmax(0, 1fr) auto;
+  grid-template-columns: 1.7rem 0.9rem 1.9rem 4.2rem minmax(0, 1fr) auto;
   align-items: center;
-  gap: 0.3rem;
+  gap: 0.25rem;
   width: 100%;
   min-height: 1.95rem;
   padding: 0 0.4rem;

@@ -1,0 +1,224 @@
+import { computed, ref } from 'vue'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { LineNote, Study } from '../../api/client'
+import { guessed, settled } from './guesses'
+import { useEntry } from './useEntry'
+import type { LineState } from './useLine'
+import { verdictsOf } from './verdicts'
+
+/* A line that takes every change at once, as the core would: in order, from the lowest string up. */
+function table(start: Partial<LineNote>[] = []) {
+  const notes = ref<LineNote[]>(start.map((n) => ({ start: 0, length: 480, string: 1, fret: 0, note: '', ...n })))
+  const undo = vi.fn()
+  const redo = vi.fn()
+  const state = {
+    notes,
+    study: computed(() => ({
+      score: {
+        strings: 6,
+        beats: 4,
+        measures: [{ start: 0 }, { start: 3840 }],
+        notes: notes.value.map((n) => ({ ...n, midi: 40 + n.fret })),
+      },
+    })),
+    undo,
+    redo,
+    edit(change: (n: LineNote[]) => LineNote[]) {
+      notes.value = change(notes.value.map((n) => ({ ...n }))).sort(
+        (a, b) => a.start - b.start || b.string! - a.string!,
+      )
+      return Promise.resolve()
+    },
+  }
+  const heard: number[] = []
+  const entry = useEntry(state as unknown as LineState, (midi) => heard.push(midi))
+  const press = (key: string, held: Partial<KeyboardEvent> = {}) => {
+    const e = { key, preventDefault: vi.fn(), stopPropagation: vi.fn(), ...held }
+    entry.key(e as unknown as KeyboardEvent)
+    return e
+  }
+  const places = () => notes.value.map((n) => [n.start, n.string, n.fret, n.length])
+  return { entry, notes, press, places, heard, undo, redo }
+}
+
+beforeEach(() => vi.useFakeTimers({ toFake: ['performance'] }))
+afterEach(() => vi.useRealTimers())
+const wait = () => vi.advanceTimersByTime(900)
+
+describe('writing by hand', () => {
+  it('puts frets on the string in hand, step after step', () => {
+    const t = table()
+    t.press('ArrowDown')
+    t.press('ArrowDown')
+    t.press('8')
+    t.press('ArrowRight')
+    wait()
+    t.press('9')
+    t.press('ArrowRight')
+    t.press('ArrowUp')
+    wait()
+    t.press('8')
+    expect(t.places()).toEqual([
+      [0, 3, 8, 480],
+      [480, 3, 9, 480],
+      [960, 2, 8, 480],
+    ])
+  })
+
+  it('reads two figures in quick succession as one fret, and never more than 24', () => {
+    const t = table()
+    t.press('1')
+    t.press('2')
+    expect(t.places()).toEqual([[0, 1, 12, 480]])
+    wait()
+    t.press('2')
+    t.press('7')
+    expect(t.places()).toEqual([[0, 1, 7, 480]])
+  })
+
+  it('cuts what still sounds where a new note begins', () => {
+    const t = table([{ length: 1920, string: 3, fret: 5 }])
+    t.entry.tick.value = 960
+    t.press('4')
+    expect(t.places()).toEqual([
+      [0, 3, 5, 960],
+      [960, 1, 4, 480],
+    ])
+  })
+
+  it('stays within the bars', () => {
+    const t = table()
+    t.press('ArrowLeft')
+    expect(t.entry.tick.value).toBe(0)
+    for (let i = 0; i < 40; i++) t.press('ArrowRight')
+    expect(t.entry.tick.value).toBe(7680 - 60)
+    t.press('ArrowUp')
+    expect(t.entry.string.value).toBe(1)
+    for (let i = 0; i < 9; i++) t.press('ArrowDown')
+    expect(t.entry.string.value).toBe(6)
+  })
+
+  it('stops at every note on the way, on its string', () => {
+    const t = table([{ start: 320, string: 4, fret: 7 }])
+    t.press('ArrowRight')
+    expect([t.entry.tick.value, t.entry.string.value]).toEqual([320, 4])
+    t.press('ArrowRight')
+    expect(t.entry.tick.value).toBe(480)
+    t.press('ArrowLeft')
+    t.press('ArrowLeft')
+    expect(t.entry.tick.value).toBe(0)
+  })
+
+  it('lengthens and shortens by values that can be written', () => {
+    const t = table([{ length: 480 }])
+    const lengths = ['+', '+', '+', '-', '-', '-', '-'].map((k) => {
+      t.press(k)
+      return t.notes.value[0]!.length
+    })
+    expect(lengths).toEqual([640, 720, 960, 720, 640, 480, 320])
+  })
+
+  it('moves a note in time, and takes it to the next string for the core to find its fret', () => {
+    const t = table([{ start: 960, string: 2, fret: 5, finger: 1 }])
+    t.entry.rest(0)
+    t.press('ArrowRight', { shiftKey: true })
+    expect(t.places()).toEqual([[1440, 2, 5, 480]])
+    t.press('ArrowDown', { shiftKey: true })
+    expect(t.notes.value[0]).toMatchObject({ string: 3, fret: 99, finger: 0 })
+    t.press('ArrowUp', { shiftKey: true })
+    t.press('ArrowUp', { shiftKey: true })
+    t.press('ArrowUp', { shiftKey: true })
+    expect(t.notes.value[0]!.string).toBe(1)
+  })
+
+  it('writes how a note is played, and takes it back', () => {
+    const t = table([{ fret: 5 }])
+    const after = (key: string) => {
+      t.press(key)
+      const { join, bend, release, vibrato, scoop, trill, accent, dead } = t.notes.value[0]!
+      return { join, bend, release, vibrato, scoop, trill, accent, dead }
+    }
+    expect(after('h').join).toBe('hammer-on')
+    expect(after('p').join).toBe('pull-off')
+    expect(after('p').join).toBeUndefined()
+    expect(after('r').release).toBe(false) // nothing to let down
+    expect(['b', 'b', 'b'].map((k) => after(k).bend)).toEqual([1, 2, 4])
+    expect(after('r').release).toBe(true)
+    expect(after('b')).toMatchObject({ bend: 6, release: false })
+    expect(after('b').bend).toBe(0)
+    expect(['v', 'a', 'x'].map((k) => after(k)).at(-1)).toMatchObject({ vibrato: true, accent: true, dead: true })
+    expect(['g', 'g', 'g', 'g'].map((k) => after(k).scoop)).toEqual([1, 2, -1, 0])
+    expect(['t', 't', 't', 't'].map((k) => after(k).trill)).toEqual([1, 2, 3, 0])
+  })
+
+  it('deletes the note in hand, and leaves an empty place alone', () => {
+    const t = table([{ string: 2 }, { string: 3 }, { start: 480, string: 3 }])
+    t.entry.string.value = 3
+    t.press('Delete')
+    expect(t.places().map(([start, string]) => [start, string])).toEqual([
+      [0, 2],
+      [480, 3],
+    ])
+    t.entry.tick.value = 960
+    t.press('Backspace')
+    expect(t.notes.value).toHaveLength(2)
+  })
+
+  it('takes its own keys and leaves the rest to the page', () => {
+    const t = table()
+    expect(t.press('5').preventDefault).toHaveBeenCalled()
+    expect(t.press('q').preventDefault).not.toHaveBeenCalled()
+    expect(t.press('5', { altKey: true }).preventDefault).not.toHaveBeenCalled()
+    t.press('z', { ctrlKey: true })
+    t.press('Z', { ctrlKey: true, shiftKey: true })
+    t.press('y', { metaKey: true })
+    expect([t.undo.mock.calls.length, t.redo.mock.calls.length]).toEqual([1, 2])
+  })
+})
+
+describe('what was guessed', () => {
+  const found = { placeGuessed: true, rhythmGuessed: true, bendGuessed: true }
+
+  it('is told in words', () => {
+    const note: LineNote = { start: 0, length: 1, note: '', fret: 0 }
+    expect(guessed(note)).toBe('')
+    expect(guessed({ ...note, bendGuessed: true })).toBe('bend')
+    expect(guessed({ ...note, placeGuessed: true, bendGuessed: true })).toBe('place and bend')
+    expect(guessed({ ...note, ...found })).toBe('place, onset and bend')
+    expect(guessed(settled({ ...note, ...found }))).toBe('')
+  })
+
+  it('is settled by what the player changes, and by nothing else', () => {
+    for (const [key, held, left] of [
+      ['v', {}, 'place, onset and bend'],
+      ['b', {}, 'place and onset'],
+      ['+', {}, 'place and bend'],
+      ['ArrowRight', { shiftKey: true }, 'place and bend'],
+      ['ArrowDown', { shiftKey: true }, 'onset and bend'],
+    ] as const) {
+      const t = table([{ ...found, bend: 2 }])
+      t.press(key, held)
+      expect(guessed(t.notes.value[0]!), key).toBe(left)
+    }
+    const t = table([found, { ...found, start: 480 }])
+    t.entry.settle()
+    expect(t.notes.value.map(guessed)).toEqual(['', 'place, onset and bend'])
+  })
+})
+
+describe('verdicts under the notes', () => {
+  it('tell how each change is met, and where a note rests that should not', () => {
+    const landing = (note: number, when: string) => ({ note, when, says: `says ${when}` })
+    const report = {
+      notes: [{ fault: false }, { fault: true, says: 'rubs' }, { fault: false }, { fault: true, says: 'rubs too' }],
+      landings: [landing(0, 'on time'), landing(2, 'late'), landing(3, 'wrong note'), landing(-1, 'silent')],
+    } as unknown as Study['report']
+    expect(Object.fromEntries(verdictsOf(report))).toEqual({
+      0: { kind: 'landed', says: 'says on time' },
+      1: { kind: 'rub', says: 'rubs' },
+      2: { kind: 'late', says: 'says late' },
+      3: { kind: 'missed', says: 'says wrong note' },
+    })
+    expect(verdictsOf(undefined).size).toBe(0)
+  })
+})

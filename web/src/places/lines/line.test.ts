@@ -1,0 +1,108 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { LineBody, Study } from '../../api/client'
+
+/* The core answers when it is told to, in any order. */
+const asked: { body: LineBody; answer: (study: Study) => void; refuse: (e: Error) => void }[] = []
+vi.mock('../../api/kept', () => ({
+  askLine: {
+    study: (body: LineBody) =>
+      new Promise<Study>((answer, refuse) => {
+        asked.push({ body, answer, refuse })
+      }),
+  },
+}))
+const { useLine } = await import('./useLine')
+
+const body = (title: string) => ({ title, notes: [], text: '| C7 |' }) as unknown as LineBody
+const study = (line: LineBody) => ({ line, said: [] }) as unknown as Study
+async function answerLast() {
+  const last = asked.at(-1)!
+  last.answer(study(last.body))
+  await vi.advanceTimersByTimeAsync(0)
+}
+
+beforeEach(() => {
+  asked.length = 0
+  vi.useFakeTimers()
+})
+afterEach(() => vi.useRealTimers())
+
+async function opened(save = vi.fn<(line: LineBody) => Promise<void>>(() => Promise.resolve())) {
+  const state = useLine(save)
+  void state.open(body('one'))
+  await answerLast()
+  return { state, save }
+}
+async function retitle(state: ReturnType<typeof useLine>, title: string) {
+  void state.change({ title })
+  await answerLast()
+}
+
+describe('a line in the hand', () => {
+  it('is opened without being saved, and saved half a second after a change', async () => {
+    const { state, save } = await opened()
+    await vi.advanceTimersByTimeAsync(2000)
+    expect(save).not.toHaveBeenCalled()
+    await retitle(state, 'two')
+    await retitle(state, 'three')
+    expect(state.state.value).toBe('saving')
+    await vi.advanceTimersByTimeAsync(600)
+    expect(save.mock.calls.map(([l]) => l.title)).toEqual(['three'])
+    expect(state.state.value).toBe('saved')
+  })
+
+  it('goes back and forth through its changes, and forgets the way forth after a new one', async () => {
+    const { state } = await opened()
+    for (const title of ['two', 'three']) await retitle(state, title)
+    const seen = []
+    for (const step of [state.undo, state.undo, state.redo]) {
+      step()
+      await answerLast()
+      seen.push(state.line.value!.title)
+    }
+    expect(seen).toEqual(['two', 'one', 'two'])
+    expect([state.canUndo.value, state.canRedo.value]).toEqual([true, true])
+    await retitle(state, 'four')
+    expect(state.canRedo.value).toBe(false)
+    state.undo()
+    await answerLast()
+    expect(state.line.value!.title).toBe('two')
+  })
+
+  it('drops an answer that comes after a later one was asked for', async () => {
+    const { state } = await opened()
+    void state.change({ title: 'slow' })
+    void state.change({ title: 'quick' })
+    const [, slow, quick] = asked
+    quick!.answer(study(quick!.body))
+    slow!.answer(study(slow!.body))
+    await vi.advanceTimersByTimeAsync(0)
+    expect(state.line.value!.title).toBe('quick')
+  })
+
+  it('says what the core refuses, changes nothing, and stops saying it', async () => {
+    const { state, save } = await opened()
+    void state.change({ title: '' })
+    asked.at(-1)!.refuse(new Error('a line needs a title'))
+    await vi.advanceTimersByTimeAsync(0)
+    expect([state.trouble.value, state.line.value!.title, state.state.value]).toEqual([
+      'a line needs a title',
+      'one',
+      'saved',
+    ])
+    await vi.advanceTimersByTimeAsync(13_000)
+    expect(state.trouble.value).toBe('')
+    expect(save).not.toHaveBeenCalled()
+  })
+
+  it('says that it is not saved when it is not, and saves what is left when the place is left', async () => {
+    const save = vi.fn<(line: LineBody) => Promise<void>>(() => Promise.reject(new Error('the program is gone')))
+    const { state } = await opened(save)
+    await retitle(state, 'two')
+    await vi.advanceTimersByTimeAsync(600)
+    expect([state.state.value, state.trouble.value]).toEqual(['unsaved', 'the program is gone'])
+    save.mockImplementation(() => Promise.resolve())
+    state.flush()
+    expect(save.mock.calls.at(-1)![0].title).toBe('two')
+  })
+})
