@@ -3,6 +3,7 @@ package demo
 import (
 	"fmt"
 
+	"undaris/core/band"
 	"undaris/core/blend"
 	"undaris/core/form"
 	"undaris/core/harmony"
@@ -49,7 +50,7 @@ func lines(s *store.Store) error {
 			if w.Palette, err = blend.PaletteByID(d.palette); err != nil {
 				return err
 			}
-			sc := score.Score{Key: key, Progression: p, In: in}
+			sc := score.Score{Key: key, Progression: p, In: in, Swing: band.Swings(c.Feel)}
 			if sc.Notes, err = line.Write(sc, w, neck.UsualHand); err != nil {
 				return fmt.Errorf("demo line %q: %w", d.title, err)
 			}

@@ -9,6 +9,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/band"
 	"undaris/core/form"
 	"undaris/core/lick"
 	"undaris/core/neck"
@@ -58,7 +59,7 @@ func (s *server) imported(name string, chart uint, data []byte) (o onPaper, err 
 			return o, err
 		}
 		feel = c.Feel
-		base.Swing = swings(feel)
+		base.Swing = band.Swings(feel)
 	}
 	refuse := func(err error) error { return at("body", name, err) }
 	var got score.Score

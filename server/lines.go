@@ -8,6 +8,7 @@ import (
 	"strings"
 	"time"
 
+	"undaris/core/band"
 	"undaris/core/blend"
 	"undaris/core/form"
 	"undaris/core/lick"
@@ -87,7 +88,7 @@ func (s *server) read(b LineBody) (o onPaper, err error) {
 	if o.palette, err = blend.PaletteByID(o.body.Palette); err != nil {
 		return o, at("body.palette", b.Palette, err)
 	}
-	o.Score = score.Score{Title: strings.TrimSpace(b.Title), Key: key, Tempo: b.Tempo, Swing: swings(b.Feel), Progression: p, In: in}
+	o.Score = score.Score{Title: strings.TrimSpace(b.Title), Key: key, Tempo: b.Tempo, Swing: band.Swings(b.Feel), Progression: p, In: in}
 	for i, n := range b.Notes {
 		note := score.Note{Start: n.Start, Length: n.Length, Placement: neck.Placement{String: n.String, Fret: n.Fret}, Finger: n.Finger, Ornaments: n.Ornaments, Guesses: n.Guesses}
 		if note.Pitch, err = pitch.ParsePitch(n.Note); err != nil {

@@ -2,7 +2,6 @@ package server
 
 import (
 	"bytes"
-	"encoding/json"
 	"fmt"
 	"io"
 	"net/http"
@@ -93,16 +92,8 @@ func TestALickBecomesAChorus(t *testing.T) {
 	require.Equal(t, 201, resp.StatusCode)
 	for _, format := range []string{"musicxml", "tab"} {
 		data := fetch(t, fmt.Sprintf("%s/api/lines/%d/%s", srv.URL, kept.ID, format))
-		req, err := http.NewRequest("POST", srv.URL+"/api/lines/import?name=chorus."+map[string]string{"tab": "txt"}[format], bytes.NewReader(data))
-		require.NoError(t, err)
-		req.Header.Set("Content-Type", "application/octet-stream")
-		again, err := http.DefaultClient.Do(req)
-		require.NoError(t, err)
-		defer again.Body.Close()
-		body, _ := io.ReadAll(again.Body)
-		require.Equal(t, 200, again.StatusCode, string(body))
-		var back Study
-		require.NoError(t, json.Unmarshal(body, &back))
+		back, no := bring(t, srv, "chorus."+map[string]string{"tab": "txt"}[format], data, 0)
+		require.Empty(t, no.Detail)
 		assert.Empty(t, back.Said, format)
 		require.Len(t, back.Line.Notes, len(kept.Notes), format)
 		for i, n := range kept.Notes {
@@ -181,23 +172,7 @@ func TestLicksAreKeptFromTextAndFromLines(t *testing.T) {
 
 func TestImportsUnderstoodOrRefused(t *testing.T) {
 	srv := serve(t)
-	send := func(name, data string, chart int) (Study, refusal) {
-		req, err := http.NewRequest("POST", fmt.Sprintf("%s/api/lines/import?name=%s&chart=%d", srv.URL, name, chart), strings.NewReader(data))
-		require.NoError(t, err)
-		req.Header.Set("Content-Type", "application/octet-stream")
-		resp, err := http.DefaultClient.Do(req)
-		require.NoError(t, err)
-		defer resp.Body.Close()
-		body, _ := io.ReadAll(resp.Body)
-		var st Study
-		var no refusal
-		if resp.StatusCode == 200 {
-			require.NoError(t, json.Unmarshal(body, &st))
-		} else {
-			require.NoError(t, json.Unmarshal(body, &no), string(body))
-		}
-		return st, no
-	}
+	send := func(name, data string, chart uint) (Study, refusal) { return bring(t, srv, name, []byte(data), chart) }
 	row := func(dashes string) string { return strings.Repeat("e|"+dashes+"|\n", 1) }
 	tab := row("--3---5--") + strings.Repeat("x|---------|\n", 0) + strings.Repeat("B|---------|\n", 5)
 	st, no := send("a.txt", tab, 6)

@@ -40,11 +40,11 @@ func (s *server) paper(q PaperQuery) (score.Score, error) {
 	if err != nil {
 		return score.Score{}, err
 	}
-	band, key, err := progression(c)
+	played, key, err := progression(c)
 	if err != nil {
 		return score.Score{}, err
 	}
-	p, err := imagined(band, key, c.Plan)
+	p, err := imagined(played, key, c.Plan)
 	if err != nil {
 		return score.Score{}, err
 	}
@@ -52,7 +52,7 @@ func (s *server) paper(q PaperQuery) (score.Score, error) {
 	if q.Step < 0 || q.Step >= len(places) {
 		return score.Score{}, at("query.step", q.Step, errors.New("the chart has no such chord"))
 	}
-	out := score.Score{Title: c.Title, Key: key, Tempo: c.Tempo, Swing: swings(c.Feel), In: in}
+	out := score.Score{Title: c.Title, Key: key, Tempo: c.Tempo, Swing: band.Swings(c.Feel), In: in}
 	chord := places[q.Step].Chord
 	switch q.Of {
 	case "run":

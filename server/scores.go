@@ -1,7 +1,6 @@
 package server
 
 import (
-	"undaris/core/band"
 	"undaris/core/score"
 	"undaris/formats/musicxml"
 )
@@ -103,12 +102,6 @@ func wireWritten(s score.Score) []Written {
 		}
 	}
 	return list
-}
-
-// swings tells whether a feel's eighths are played long and short.
-func swings(feel string) bool {
-	g, err := band.GrooveOf(feel)
-	return err == nil && g.Swing > 0.6
 }
 
 func musicXML(s score.Score) *download {

@@ -78,6 +78,13 @@ func GrooveOf(feel string) (Groove, error) {
 	return Groove{}, fmt.Errorf("there is no groove for the feel %q", feel)
 }
 
+// Swings tells whether a feel's eighths are played long and short, and written
+// straight with the mark.
+func Swings(feel string) bool {
+	g, err := GrooveOf(feel)
+	return err == nil && g.Swing > 0.6
+}
+
 // Tick is the number of ticks to the beat.
 const Tick = 960
 

@@ -1,5 +1,7 @@
 package score
 
+import "slices"
+
 // Straighten writes swung eighths as eighths: in a beat that is divided at its
 // second third and nowhere else, what begins or ends there moves to the half. It
 // counts the notes whose beginning moved. The feel plays them long–short again.
@@ -30,19 +32,52 @@ func Straighten(notes []Note) (moved int) {
 	return moved
 }
 
-// Swung tells whether more beats are divided at their second third alone than at
-// their half: eighths that swing.
-func Swung(notes []Note) bool {
-	swung := 0
+// Unswing moves played swung eighths to straight ones: it finds where in the beat
+// the second eighth falls, and stretches the beats that are divided only there, so
+// that this becomes the half. It leaves notes that do not swing as they are and
+// returns false.
+func Unswing(notes []Note) bool {
+	const edge, half = Tick / 12, Tick / 2
+	var late []int            // where second eighths fall that are not in the middle
+	straight := 0             // those that are
+	other := map[int]bool{}   // beats that are divided elsewhere
+	second := map[int][]int{} // the second eighths of a beat
 	for _, n := range notes {
-		switch in := n.Start - floor(n.Start, Tick)*Tick; in {
-		case Tick / 2:
-			swung--
-		case 2 * Tick / 3:
-			swung++
-		case Tick / 3:
-			swung-- // a triplet
+		beat := floor(n.Start+edge, Tick)
+		switch in := n.Start - beat*Tick; {
+		case in < edge:
+		case in >= half-edge/2 && in < half+edge/2:
+			straight++
+		case in >= half && in < Tick*3/4:
+			second[beat] = append(second[beat], in)
+		default:
+			other[beat] = true
 		}
 	}
-	return swung > 0
+	for beat, in := range second {
+		if !other[beat] {
+			late = append(late, in...)
+		}
+	}
+	if len(late) <= straight || len(late) < 3 {
+		return false
+	}
+	slices.Sort(late)
+	at := late[len(late)/2]
+	even := func(tick int) int {
+		beat := floor(tick, Tick)
+		in := tick - beat*Tick
+		switch {
+		case other[beat] || other[beat+1] && in >= Tick-edge:
+			return tick
+		case in <= at:
+			return beat*Tick + in*half/at
+		}
+		return beat*Tick + half + (in-at)*half/(Tick-at)
+	}
+	for i := range notes {
+		start, end := even(notes[i].Start), even(notes[i].End())
+		notes[i].Start, notes[i].Length = start, max(1, end-start)
+	}
+	return true
 }

@@ -81,15 +81,14 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 	for len(s.Bars) < need {
 		s.Bars = append(s.Bars, form.Bar{Changes: []form.Change{{Chord: harmony.Chord{None: true}}}})
 	}
+	if (s.Swing || free) && score.Unswing(s.Notes) {
+		s.Swing = true
+		said = append(said, "its eighths swing; they are written straight with the mark")
+	}
 	if moved := s.Quantise(); moved > 0 {
 		said = append(said, fmt.Sprintf("%d of %d notes were moved to the nearest place that can be written", moved, len(s.Notes)))
 	}
 	closeGaps(s.Notes)
-	if (s.Swing || free) && score.Swung(s.Notes) {
-		score.Straighten(s.Notes)
-		s.Swing = true
-		said = append(said, "its eighths swing; they are written straight with the mark")
-	}
 	return s, said, nil
 }
 

@@ -62,6 +62,9 @@ type entry struct {
 	} `xml:"sound"`
 	Tempo    float64 `xml:"tempo,attr"`
 	Sections string  `xml:"direction-type>rehearsal"`
+	// print
+	NewSystem string `xml:"new-system,attr"`
+	NewPage   string `xml:"new-page,attr"`
 	// note
 	Grace *struct{} `xml:"grace"`
 	Chord *struct{} `xml:"chord"`

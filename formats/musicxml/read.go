@@ -102,6 +102,7 @@ type reader struct {
 	fingers   map[[2]int]int // of the notation staff, by onset and MIDI number
 	chords    map[int]harmony.Chord
 	sections  map[int]string
+	rows      map[int]bool // bars that begin a line on the paper
 }
 
 func (r *reader) part(p partXML) error {
@@ -119,6 +120,7 @@ func (r *reader) part(p partXML) error {
 		}
 	}
 	r.fingers, r.chords, r.sections = map[[2]int]int{}, map[int]harmony.Chord{}, map[int]string{}
+	r.rows = map[int]bool{}
 	start := 0 // of the measure, in ticks
 	for i, m := range p.Measures {
 		length, err := r.measure(m.Items, start, i == 0 && m.Implicit == "yes")
@@ -165,6 +167,10 @@ func (r *reader) measure(items []entry, start int, pickup bool) (length int, err
 			now += ticks(e.Duration)
 		case "harmony":
 			r.harmony(e, int(now+ticks(e.Offset)+0.5), pickup)
+		case "print":
+			if e.NewSystem == "yes" || e.NewPage == "yes" {
+				r.rows[r.bar] = true
+			}
 		case "direction", "sound":
 			r.direction(e)
 		case "note":
@@ -286,7 +292,7 @@ func (r *reader) finish() error {
 	}
 	changes := slices.Sorted(maps.Keys(r.chords))
 	for i := range f.Bars {
-		f.Bars[i] = form.Bar{Section: r.sections[i], Changes: []form.Change{{Chord: chord}}}
+		f.Bars[i] = form.Bar{Section: r.sections[i], Row: r.rows[i], Changes: []form.Change{{Chord: chord}}}
 		for len(changes) > 0 && changes[0] < (i+1)*bar {
 			at, c := changes[0], r.chords[changes[0]]
 			changes = changes[1:]
@@ -319,7 +325,7 @@ func (r *reader) finish() error {
 			guessed++
 		}
 	}
-	if guessed > 0 {
+	if guessed > 0 && r.hasTab {
 		f.say("%d of %d notes have no place on the neck that fits; one was found for them", guessed, len(f.Notes))
 	}
 	return nil

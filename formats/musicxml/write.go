@@ -53,6 +53,9 @@ func (w *writer) measure(m score.Measure, first bool) {
 	} else {
 		w.p(`<measure number="%d">`, m.Number)
 	}
+	if m.Number > 1 && w.s.Bars[m.Number-1].Row {
+		w.p(`<print new-system="yes"/>`)
+	}
 	if first {
 		w.attributes()
 	}
