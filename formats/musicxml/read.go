@@ -325,7 +325,7 @@ func (r *reader) finish() error {
 			guessed++
 		}
 	}
-	if guessed > 0 && r.hasTab {
+	if guessed > 0 {
 		f.say("%d of %d notes have no place on the neck that fits; one was found for them", guessed, len(f.Notes))
 	}
 	return nil
