@@ -20,7 +20,7 @@ var solos = []struct {
 	low, high             int
 	wish                  line.Wish
 }{
-	{"Low Water, in threes", "Low Water", "minor-blues", 2, 6, line.Wish{Rhythm: "triplets", Density: 2, Contour: "arch", Phrasing: "call", Seed: 5}},
+	{"Low Water, in threes", "Low Water", "minor-blues", 2, 6, line.Wish{Rhythm: "triplets", Density: 3, Contour: "arch", Phrasing: "call", Seed: 5}},
 	{"Day Off, thirds first", "Harbourmaster’s Day Off", "composite", 5, 9, line.Wish{Rhythm: "eighths", Density: 4, Phrasing: "free", Targets: []harmony.Role{harmony.Third}, Approach: true, Seed: 11}},
 	{"Slipway, first chorus", "Slipway Shuffle", "composite", 7, 11, line.Wish{Rhythm: "eighths", Density: 3, Contour: "arch", Phrasing: "aab", Approach: true, Seed: 3}},
 }

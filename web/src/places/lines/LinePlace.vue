@@ -157,6 +157,7 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
     <section class="work">
       <div
         class="grid"
+        :class="{ alone: !tones.data.value }"
         tabindex="0"
         role="application"
         aria-label="tablature: arrows move, figures write a fret, letters say how it is played"
@@ -337,6 +338,11 @@ header {
   overflow-y: auto;
 }
 
+/* Without chords there is no wave and no neck beneath. */
+.grid.alone {
+  max-height: calc(100vh - 18rem);
+}
+
 .grid:focus {
   outline: 3px solid var(--lit-rule);
 }
@@ -366,7 +372,8 @@ aside {
     padding-inline: 0.75rem;
   }
 
-  .grid {
+  .grid,
+  .grid.alone {
     max-height: none;
   }
 }
@@ -389,7 +396,8 @@ aside {
     display: none;
   }
 
-  .grid {
+  .grid,
+  .grid.alone {
     border: 0;
     padding: 0;
     max-height: none;
