@@ -8,6 +8,9 @@ import (
 	"undaris/core/score"
 )
 
+// rings is how long a landing sounds where nothing comes after it.
+const rings = 2 * score.Tick
+
 // Aim says how a lick goes through a form.
 type Aim struct {
 	Land   bool          // its last note falls on the first beat of each next chord, on one of its tones
@@ -52,7 +55,7 @@ func (l Lick) Through(p form.Progression, key form.Key, a Aim) (notes []score.No
 				n := &version[len(version)-1]
 				score.Sort(version)
 				*n = landed(*n, next.chord, a)
-				n.Length = min(n.Length, next.to-next.from)
+				n.Length = min(max(n.Length, rings), next.to-next.from)
 			}
 		}
 		cut := 0
