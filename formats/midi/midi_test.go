@@ -141,6 +141,8 @@ func TestWhatAFileDoesNotSayIsGuessedAndMarked(t *testing.T) {
 func FuzzRead(f *testing.F) {
 	f.Add(Write(perform(f, "shuffle"), Head{Title: "x", Tempo: 96})[:2000])
 	f.Add([]byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x04\x00\xff\x2f\x00"))
+	swung := []band.Note{{Length: 600, MIDI: 60, Velocity: 80}, {Start: 610, Length: 300, MIDI: 63, Velocity: 80, Bends: []band.Bend{{At: 90, Cents: 130}}}, {Start: 960, Length: 320, MIDI: 65, Velocity: 80}, {Start: 1570, Length: 300, MIDI: 60, Velocity: 80}, {Start: 2530, Length: 2000, MIDI: 58, Velocity: 80}}
+	f.Add(Write(band.Performance{Beats: 4, Ticks: 4800, Tracks: []band.Track{{Name: "lead", Notes: swung}}}, Head{Title: "x", Tempo: 96}))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		file, err := Read(data)
 		if err != nil {
@@ -153,5 +155,15 @@ func FuzzRead(f *testing.F) {
 				}
 			}
 		}
+		line, _, err := file.Line(score.Score{In: neck.Standard()})
+		if err != nil {
+			return
+		}
+		for _, n := range line.Notes {
+			if n.Length < 1 || n.Start < 0 || n.End() > len(line.Bars)*line.Bar() {
+				t.Fatalf("%+v in %d bars of %d", n, len(line.Bars), line.Beats)
+			}
+		}
+		line.Engrave()
 	})
 }
