@@ -1,7 +1,6 @@
 /* Licks and lines: what is kept of them, and how it is changed. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { useToast } from 'primevue/usetoast'
 import {
   answer,
   api,
@@ -13,6 +12,7 @@ import {
   type WishBody,
 } from './client'
 import type { Playing } from '../band/useBand'
+import { useUndo } from '../shell/useUndo'
 
 export const useLicks = () => useQuery({ queryKey: ['licks'], queryFn: () => answer(api.GET('/api/licks')) })
 export const useLines = () => useQuery({ queryKey: ['lines'], queryFn: () => answer(api.GET('/api/lines')) })
@@ -41,15 +41,6 @@ function useFresh(key: string) {
   const queries = useQueryClient()
   return <A, R>(mutationFn: (a: A) => Promise<R>) =>
     useMutation({ mutationFn, onSuccess: () => queries.invalidateQueries({ queryKey: [key] }) })
-}
-
-/** Deletes with a toast that can take it back. */
-function useUndo() {
-  const toast = useToast()
-  return (title: string, undo: () => unknown) => {
-    const message = { group: 'undo', severity: 'secondary' as const, summary: `“${title}” is deleted.`, life: 12000 }
-    toast.add({ ...message, undo } as typeof message)
-  }
 }
 
 export function useLineChanges() {

@@ -9,6 +9,9 @@ export function engrave(plain: string): string {
   return plain.replace('dim', '°').replaceAll('b', '♭').replaceAll('#', '♯')
 }
 
+/** The way back, for what is searched or sent. */
+export const plain = (printed: string) => printed.replaceAll('♭', 'b').replaceAll('♯', '#')
+
 export function pieces(plain: string): Piece[] {
   return engrave(plain)
     .split(/([♭♯]+)/)

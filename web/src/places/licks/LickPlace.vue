@@ -14,6 +14,7 @@ import MarkBadge from '../../music/MarkBadge.vue'
 import { prose } from '../../music/text'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
+import TickBox from '../../shell/TickBox.vue'
 import NewLineDialog from '../lines/NewLineDialog.vue'
 import LickDialog from './LickDialog.vue'
 
@@ -97,7 +98,7 @@ async function remove() {
         @change="chord = ($event.target as HTMLInputElement).value"
       />
       <Select v-model="frets" :options="windows" option-label="name" option-value="value" aria-label="frets" />
-      <label class="tick"><input v-model="follow" type="checkbox" />degrees follow the chord (3 becomes ♭3)</label>
+      <TickBox v-model="follow">degrees follow the chord (3 becomes ♭3)</TickBox>
     </div>
     <p v-if="ways.error.value" class="trouble" role="alert">{{ ways.error.value.message }}</p>
     <div v-else class="ways">
@@ -191,19 +192,6 @@ h3 {
 small {
   font: 400 var(--text-s) var(--font-text);
   color: var(--soft);
-}
-
-.tick {
-  display: inline-flex;
-  align-items: center;
-  gap: 0.5rem;
-  min-height: var(--target);
-}
-
-.tick input {
-  width: 1.2rem;
-  height: 1.2rem;
-  accent-color: var(--ink);
 }
 
 .trouble {

@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { useLicks } from '../../api/kept'
+import { plain } from '../../music/text'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import LickCard from './LickCard.vue'
 import LickDialog from './LickDialog.vue'
@@ -26,7 +27,7 @@ const tags = computed(() => {
   return [...count].sort((a, b) => b[1] - a[1] || a[0].localeCompare(b[0])).map(([name, n]) => ({ name, n }))
 })
 const shown = computed(() => {
-  const words = sought.value.toLowerCase().replaceAll('♭', 'b').split(/\s+/).filter(Boolean)
+  const words = plain(sought.value).toLowerCase().split(/\s+/).filter(Boolean)
   return (licks.data.value ?? []).filter((l) => {
     const text =
       `${l.title} ${l.tags.join(' ')} ${l.ofKey ? 'key' : 'over ' + (l.chord || 'major')} lands on ${l.landsOn}`.toLowerCase()

@@ -13,13 +13,14 @@ import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import LineWave from '../../wave/LineWave.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
+import TickBox from '../../shell/TickBox.vue'
 import { bare } from '../../shell/keys'
 import BlendBar from './BlendBar.vue'
 import EntryNeck from './EntryNeck.vue'
 import LineReport from './LineReport.vue'
 import NotePanel from './NotePanel.vue'
 import WorkPanel from './WorkPanel.vue'
-import { guessed, settled } from './guesses'
+import GuessBar from './GuessBar.vue'
 import KeyDialog from './KeyDialog.vue'
 import { useEntry } from './useEntry'
 import { useLine } from './useLine'
@@ -69,10 +70,6 @@ const chordHere = computed(() => {
   const before = s.measures.flatMap((m) => m.chords.map((c) => ({ at: m.start + c.beat * 960, symbol: c.symbol })))
   return (before.findLast((c) => c.at <= entry.tick.value) ?? before[0])?.symbol
 })
-
-const guesses = computed(() => line.value?.notes.filter((n) => guessed(n)).length ?? 0)
-const moved = computed(() => line.value?.notes.some((n) => n.rhythmGuessed || n.bendGuessed))
-const settleAll = () => void state.edit((notes) => notes.map(settled))
 
 function lock(bar: number) {
   const now = line.value?.locked ?? []
@@ -145,14 +142,7 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
     <ul v-if="study.said.length" class="said">
       <li v-for="s in study.said" :key="s">{{ s }}.</li>
     </ul>
-    <p v-if="guesses" class="guesses">
-      <span
-        ><b>{{ guesses }}</b> of {{ line.notes.length }} notes guessed:</span
-      >
-      <span><i class="sample">5</i> place found on the neck</span>
-      <span v-if="moved"><b class="sample about">≈</b> moved or rounded to what can be written</span>
-      <button type="button" @click="settleAll">all are right</button>
-    </p>
+    <GuessBar :state="state" />
     <BlendBar class="blend" :state="state" />
     <section class="work">
       <div
@@ -205,7 +195,7 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
     <aside>
       <WorkPanel :state="state" :bar="Math.max(1, Math.floor(entry.tick.value / (line.beats * 960)) + 1)">
         <NotePanel :state="state" :entry="entry" :chord="chordHere" />
-        <label class="tick"><input v-model="fingers" type="checkbox" />fingers beside the notes</label>
+        <TickBox v-model="fingers">fingers beside the notes</TickBox>
       </WorkPanel>
       <LineReport :state="state" :at="entry.at.value" @note="entry.choose" />
     </aside>
@@ -291,38 +281,11 @@ header {
   font-size: 0.8em;
 }
 
-.guesses {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0.3rem 1.25rem;
-  color: var(--soft);
-}
-
-.guesses button {
-  min-height: 2.25rem;
-  padding: 0 0.8rem;
-  border: 1px solid var(--rule);
-  border-radius: var(--round);
-  background: none;
-  color: var(--ink);
-  font-size: var(--text-s);
-  cursor: pointer;
-}
-
 .unchorded {
   display: flex;
   align-items: center;
   gap: 1rem;
   margin-top: 1rem;
-}
-
-.sample {
-  font-size: 1.2em;
-}
-
-.sample.about {
-  color: var(--third);
 }
 
 .work {
@@ -353,19 +316,6 @@ aside {
   align-content: start;
 }
 
-.tick {
-  display: inline-flex;
-  align-items: center;
-  gap: 0.5rem;
-  min-height: 2rem;
-}
-
-.tick input {
-  width: 1.2rem;
-  height: 1.2rem;
-  accent-color: var(--ink);
-}
-
 @media (max-width: 900px) {
   .line {
     grid-template-columns: minmax(0, 1fr);
@@ -386,7 +336,6 @@ aside {
 
   header > :not(.name, .meta),
   .said,
-  .guesses,
   .unchorded,
   .state,
   .blend,

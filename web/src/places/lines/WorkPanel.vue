@@ -3,10 +3,11 @@
 import { computed, reactive, ref } from 'vue'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
-import Select from 'primevue/select'
 import { askLine, useLicks } from '../../api/kept'
 import { useCatalogue } from '../../api/queries'
+import TickBox from '../../shell/TickBox.vue'
 import FieldLine from './FieldLine.vue'
+import SelectLine from './SelectLine.vue'
 import type { LineState } from './useLine'
 
 const props = defineProps<{ state: LineState; bar: number }>()
@@ -22,14 +23,14 @@ const tabs = [
 const bars = computed(() => props.state.study.value?.score.measures.filter((m) => m.number > 0).length ?? 12)
 const strings = computed(() => props.state.study.value?.score.strings ?? 6)
 const sets = computed(() => [
-  { name: 'all strings', value: '0-0' },
+  { name: 'all strings', id: '0-0' },
   ...[
     [1, 3],
     [2, 4],
     [1, 4],
     [3, strings.value],
     [4, strings.value],
-  ].map(([a, b]) => ({ name: `strings ${a} to ${b}`, value: `${a}-${b}` })),
+  ].map(([a, b]) => ({ name: `strings ${a} to ${b}`, id: `${a}-${b}` })),
 ])
 const set = ref('0-0')
 const ends = computed(() => {
@@ -49,10 +50,10 @@ const wish = reactive({
   to: 0,
 })
 const targets = [
-  { name: 'any tone, thirds liked best', value: 'any' },
-  { name: 'thirds only', value: 'third' },
-  { name: 'thirds and sevenths', value: 'third,seventh' },
-  { name: 'roots', value: 'root' },
+  { name: 'any tone, thirds liked best', id: 'any' },
+  { name: 'thirds only', id: 'third' },
+  { name: 'thirds and sevenths', id: 'third,seventh' },
+  { name: 'roots', id: 'root' },
 ]
 function write(anew = false) {
   if (anew) wish.seed++
@@ -74,6 +75,7 @@ function frets(low: number, high: number) {
   void props.state.change({ low, high: Math.max(high, low + 3) })
 }
 const lick = reactive({ id: 0, where: 'through' as 'through' | 'bar', land: true, follow: true })
+const shelf = computed(() => (licks.data.value ?? []).map((l) => ({ id: l.id, name: l.title })))
 const chosen = computed(() => lick.id || (licks.data.value?.[0]?.id ?? 0))
 function putLick() {
   const line = props.state.line.value
@@ -90,7 +92,7 @@ function putLick() {
 }
 const drill = reactive({ drill: 'run', pace: 'eighths', from: 'lowest', order: 1, down: false, dress: 'plain' })
 const froms = ['lowest', 'R', '3', 'b3', '5', 'b7', '7'].map((d) => ({
-  value: d,
+  id: d,
   name: d !== 'lowest' ? `from the ${d === 'R' ? 'root' : d.replace('b', '♭')}` : 'from the lowest tone',
 }))
 function practise() {
@@ -160,15 +162,7 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
           @update:model-value="frets(state.line.value?.low ?? 0, $event as number)"
         />
       </FieldLine>
-      <FieldLine label="Rhythm" for="wish-rhythm">
-        <Select
-          v-model="wish.rhythm"
-          input-id="wish-rhythm"
-          :options="catalogue.data.value.rhythms"
-          option-label="name"
-          option-value="id"
-        />
-      </FieldLine>
+      <SelectLine id="wish-rhythm" v-model="wish.rhythm" label="Rhythm" :options="catalogue.data.value.rhythms" />
       <FieldLine label="Density">
         <div class="segments">
           <button
@@ -183,50 +177,24 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
           </button>
         </div>
       </FieldLine>
-      <FieldLine label="Phrasing" for="wish-phrasing">
-        <Select
-          v-model="wish.phrasing"
-          input-id="wish-phrasing"
-          :options="catalogue.data.value.phrasings"
-          option-label="name"
-          option-value="id"
-        />
-      </FieldLine>
-      <FieldLine label="Contour" for="wish-contour">
-        <Select
-          v-model="wish.contour"
-          input-id="wish-contour"
-          :options="catalogue.data.value.contours"
-          option-label="name"
-          option-value="id"
-        />
-      </FieldLine>
-      <FieldLine label="Land on" for="wish-targets">
-        <Select
-          v-model="wish.targets"
-          input-id="wish-targets"
-          :options="targets"
-          option-label="name"
-          option-value="value"
-        />
-      </FieldLine>
-      <FieldLine label="Strings" for="wish-strings">
-        <Select v-model="set" input-id="wish-strings" :options="sets" option-label="name" option-value="value" />
-      </FieldLine>
-      <FieldLine label="Palette" for="wish-palette">
-        <Select
-          :model-value="state.line.value?.palette"
-          input-id="wish-palette"
-          :options="catalogue.data.value.palettes"
-          option-label="name"
-          option-value="id"
-          @update:model-value="state.change({ palette: $event })"
-        />
-      </FieldLine>
-      <label class="tick"><input v-model="wish.chordTones" type="checkbox" />chord tones only</label>
-      <label class="tick"
-        ><input v-model="wish.approach" type="checkbox" />approach notes from outside the palette</label
-      >
+      <SelectLine
+        id="wish-phrasing"
+        v-model="wish.phrasing"
+        label="Phrasing"
+        :options="catalogue.data.value.phrasings"
+      />
+      <SelectLine id="wish-contour" v-model="wish.contour" label="Contour" :options="catalogue.data.value.contours" />
+      <SelectLine id="wish-targets" v-model="wish.targets" label="Land on" :options="targets" />
+      <SelectLine id="wish-strings" v-model="set" label="Strings" :options="sets" />
+      <SelectLine
+        id="wish-palette"
+        :model-value="state.line.value?.palette"
+        label="Palette"
+        :options="catalogue.data.value.palettes"
+        @update:model-value="state.change({ palette: $event })"
+      />
+      <TickBox v-model="wish.chordTones">chord tones only</TickBox>
+      <TickBox v-model="wish.approach">approach notes from outside the palette</TickBox>
       <p class="do">
         <Button label="Write" @click="write()" />
         <Button
@@ -240,17 +208,14 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
       <p class="hint">Press a bar’s chord line on the sheet to lock it: locked bars stay as they are.</p>
     </div>
     <div v-else-if="tab === 'lick'" class="form">
-      <FieldLine label="Lick" for="work-lick">
-        <Select
-          :model-value="chosen"
-          input-id="work-lick"
-          :options="licks.data.value ?? []"
-          option-label="title"
-          option-value="id"
-          filter
-          @update:model-value="lick.id = $event"
-        />
-      </FieldLine>
+      <SelectLine
+        id="work-lick"
+        :model-value="chosen"
+        label="Lick"
+        :options="shelf"
+        filter
+        @update:model-value="lick.id = $event!"
+      />
       <FieldLine label="Where">
         <div class="segments">
           <button type="button" :class="{ on: lick.where === 'through' }" @click="lick.where = 'through'">
@@ -259,45 +224,21 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
           <button type="button" :class="{ on: lick.where === 'bar' }" @click="lick.where = 'bar'">bar {{ bar }}</button>
         </div>
       </FieldLine>
-      <label v-if="lick.where === 'through'" class="tick">
-        <input v-model="lick.land" type="checkbox" />each version lands on the next change
-      </label>
-      <label class="tick"><input v-model="lick.follow" type="checkbox" />degrees follow the chord (3 becomes ♭3)</label>
+      <TickBox v-if="lick.where === 'through'" v-model="lick.land">each version lands on the next change</TickBox>
+      <TickBox v-model="lick.follow">degrees follow the chord (3 becomes ♭3)</TickBox>
       <p class="do"><Button label="Put it in" @click="putLick" /></p>
     </div>
     <div v-else class="form">
-      <FieldLine label="Exercise" for="drill">
-        <Select
-          v-model="drill.drill"
-          input-id="drill"
-          :options="catalogue.data.value.drills"
-          option-label="name"
-          option-value="id"
-        />
-      </FieldLine>
+      <SelectLine id="drill" v-model="drill.drill" label="Exercise" :options="catalogue.data.value.drills" />
       <p class="hint">{{ about }}</p>
-      <FieldLine label="Pace" for="drill-pace">
-        <Select
-          v-model="drill.pace"
-          input-id="drill-pace"
-          :options="catalogue.data.value.paces"
-          option-label="name"
-          option-value="id"
-        />
-      </FieldLine>
-      <FieldLine label="Start" for="drill-from">
-        <Select v-model="drill.from" input-id="drill-from" :options="froms" option-label="name" option-value="value" />
-      </FieldLine>
+      <SelectLine id="drill-pace" v-model="drill.pace" label="Pace" :options="catalogue.data.value.paces" />
+      <SelectLine id="drill-from" v-model="drill.from" label="Start" :options="froms" />
       <FieldLine v-if="drill.drill === 'orders'" label="Order" for="drill-order">
         <InputNumber v-model="drill.order" input-id="drill-order" :min="1" :max="24" size="small" /> of 24
       </FieldLine>
-      <FieldLine label="Lead in" for="drill-dress">
-        <Select v-model="drill.dress" input-id="drill-dress" :options="dresses" option-label="name" option-value="id" />
-      </FieldLine>
-      <FieldLine label="Strings" for="drill-strings">
-        <Select v-model="set" input-id="drill-strings" :options="sets" option-label="name" option-value="value" />
-      </FieldLine>
-      <label class="tick"><input v-model="drill.down" type="checkbox" />downwards</label>
+      <SelectLine id="drill-dress" v-model="drill.dress" label="Lead in" :options="dresses" />
+      <SelectLine id="drill-strings" v-model="set" label="Strings" :options="sets" />
+      <TickBox v-model="drill.down">downwards</TickBox>
       <p class="do"><Button label="Lay it over the chords" @click="practise" /></p>
     </div>
   </section>
@@ -316,19 +257,6 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
 
 .form :deep(.p-inputnumber-input) {
   width: 3.6rem;
-}
-
-.tick {
-  display: flex;
-  align-items: center;
-  gap: 0.5rem;
-  min-height: 2.25rem;
-}
-
-.tick input {
-  width: 1.2rem;
-  height: 1.2rem;
-  accent-color: var(--ink);
 }
 
 .do {

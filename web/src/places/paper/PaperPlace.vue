@@ -12,6 +12,7 @@ import { useChartMap } from '../../api/queries'
 import { useBand } from '../../band/useBand'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
+import TickBox from '../../shell/TickBox.vue'
 
 const route = useRoute()
 const router = useRouter()
@@ -131,7 +132,7 @@ const tick = computed(() =>
         option-value="value"
         :aria-label="of === 'run' ? 'chord' : 'change'"
       />
-      <label class="tick"><input v-model="fingers" type="checkbox" />fingers</label>
+      <TickBox v-model="fingers">fingers</TickBox>
     </div>
     <article v-if="score.data.value && !score.error.value">
       <h2>{{ title }}</h2>
@@ -176,19 +177,6 @@ header a:not(.p-button) {
 
 .space {
   flex: 1;
-}
-
-.tick {
-  display: inline-flex;
-  align-items: center;
-  gap: 0.5rem;
-  min-height: var(--target);
-}
-
-.tick input {
-  width: 1.25rem;
-  height: 1.25rem;
-  accent-color: var(--ink);
 }
 
 article {

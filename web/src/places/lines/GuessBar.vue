@@ -1,0 +1,58 @@
+<script setup lang="ts">
+/* How many notes of an imported line were guessed, and how they are marked. */
+import { computed } from 'vue'
+import { guessed, settled } from './guesses'
+import type { LineState } from './useLine'
+
+const props = defineProps<{ state: LineState }>()
+const guesses = computed(() => props.state.notes.value.filter(guessed))
+const moved = computed(() => guesses.value.some((n) => n.rhythmGuessed || n.bendGuessed))
+const placed = computed(() => guesses.value.some((n) => n.placeGuessed))
+</script>
+
+<template>
+  <p v-if="guesses.length" class="guesses">
+    <span
+      ><b>{{ guesses.length }}</b> of {{ state.notes.value.length }} notes guessed:</span
+    >
+    <span v-if="placed"><i>5</i> place found on the neck</span>
+    <span v-if="moved"><b class="about">≈</b> moved or rounded to what can be written</span>
+    <button type="button" @click="state.edit((notes) => notes.map(settled))">all are right</button>
+  </p>
+</template>
+
+<style scoped>
+.guesses {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.3rem 1.25rem;
+  color: var(--soft);
+}
+
+button {
+  min-height: 2.25rem;
+  padding: 0 0.8rem;
+  border: 1px solid var(--rule);
+  border-radius: var(--round);
+  background: none;
+  color: var(--ink);
+  font-size: var(--text-s);
+  cursor: pointer;
+}
+
+i,
+.about {
+  font-size: 1.2em;
+}
+
+.about {
+  color: var(--third);
+}
+
+@media print {
+  .guesses {
+    display: none;
+  }
+}
+</style>
