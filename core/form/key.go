@@ -63,7 +63,7 @@ func (k Key) Signature() int {
 // KeyOf finds the key of a signature, −7 to 7.
 func KeyOf(signature int, minor bool) (Key, bool) {
 	for _, tonic := range pitch.Roots {
-		if k := (Key{tonic, minor}); k.fifths() == signature {
+		if k := (Key{tonic, minor}); k.fifths() == signature && signature >= -7 && signature <= 7 {
 			return k, true
 		}
 	}

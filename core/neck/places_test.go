@@ -1,0 +1,108 @@
+package neck
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+)
+
+func TestWhereASoundLies(t *testing.T) {
+	in := Standard()
+	whole := Window{0, in.Last()}
+	// Middle E, as a guitar sounds it: five places, from the lowest string up.
+	assert.Equal(t, []Placement{{6, 24 - 0}, {5, 19}, {4, 14}, {3, 9}, {2, 5}, {1, 0}}[1:], in.Find(64, whole))
+	assert.Equal(t, []Placement{{3, 9}}, in.Find(64, Window{7, 11}))
+	assert.Empty(t, in.Find(39, whole), "below the lowest string")
+	assert.Empty(t, in.Find(64+in.Last()+1, whole), "above the last fret")
+	rapid.Check(t, func(t *rapid.T) {
+		tuning := rapid.SampledFrom(Tunings).Draw(t, "tuning")
+		in, err := New(tuning.Open, tuning.Frets, tuning.Scale, rapid.IntRange(0, 5).Draw(t, "capo"))
+		require.NoError(t, err)
+		midi := rapid.IntRange(20, 100).Draw(t, "midi")
+		low := rapid.IntRange(0, in.Last()).Draw(t, "low")
+		w := Window{low, rapid.IntRange(low, in.Last()).Draw(t, "high")}
+		found := map[Placement]bool{}
+		for _, p := range in.Find(midi, w) {
+			require.NoError(t, in.CheckPlacement(p))
+			found[p] = true
+		}
+		for str := 1; str <= in.Strings(); str++ {
+			for fret := w.Low; fret <= w.High; fret++ {
+				p := Placement{str, fret}
+				require.Equal(t, in.MIDI(p) == midi, found[p], "%v", p)
+			}
+		}
+	})
+}
+
+func TestPlacesOffTheNeckAreRefused(t *testing.T) {
+	in := Standard()
+	for _, p := range []Placement{{0, 3}, {7, 3}, {1, -1}, {1, in.Last() + 1}} {
+		assert.ErrorContains(t, in.CheckPlacement(p), "is not on this neck", "%v", p)
+	}
+	for _, p := range []Placement{{1, 0}, {6, in.Last()}} {
+		assert.NoError(t, in.CheckPlacement(p))
+	}
+	for _, w := range []Window{{-1, 4}, {5, 4}, {20, in.Last() + 1}} {
+		assert.ErrorContains(t, in.CheckWindow(w), "a window on this neck", "%v", w)
+	}
+	assert.NoError(t, in.CheckWindow(Window{3, 3}))
+}
+
+// A fret stands at L·(1 − 2^(−n/12)) from the nut: half of the string is left at
+// the twelfth, a quarter at the twenty-fourth, two thirds at the seventh.
+func TestFretsStandWhereTheSemitoneRulePutsThem(t *testing.T) {
+	in := Standard()
+	scale := 2 * in.FretAt(12)
+	assert.InDelta(t, 648, scale, 1e-9)
+	assert.Zero(t, in.FretAt(0))
+	assert.InDelta(t, scale*3/4, in.FretAt(24), 1e-9)
+	assert.InDelta(t, scale/3, in.FretAt(7), 1, "a pure fifth, but for two cents")
+	for fret := 1; fret <= in.Last(); fret++ {
+		assert.InDelta(t, 1.059463, (scale-in.FretAt(fret-1))/(scale-in.FretAt(fret)), 1e-6)
+	}
+}
+
+func TestOpenStringsAreNamedAsTuned(t *testing.T) {
+	for tuning, want := range map[string][]string{
+		"E2,A2,D3,G3,B3,E4":       {"E", "B", "G", "D", "A", "E"},
+		"Eb2,Ab2,Db3,Gb3,Bb3,Eb4": {"Eb", "Bb", "Gb", "Db", "Ab", "Eb"},
+		"D2,A2,D3,F#3,A3,D4":      {"D", "A", "F#", "D", "A", "D"},
+	} {
+		in, err := New(tuning, 22, 648, 0)
+		require.NoError(t, err)
+		for i, name := range want {
+			assert.Equal(t, name, in.OpenName(i+1).String(), tuning)
+		}
+	}
+	// A capo at the second fret raises them by a whole step, at the first by a half.
+	for capo, want := range map[int]string{1: "F", 2: "F#", 3: "G"} {
+		in, err := New("E2,A2,D3,G3,B3,E4", 22, 648, capo)
+		require.NoError(t, err)
+		assert.Equal(t, want, in.OpenName(6).String())
+	}
+}
+
+func TestWhatAStringAllowsToBeBent(t *testing.T) {
+	in := Standard()
+	for p, halfSteps := range map[Placement]int{{1, 0}: 0, {6, 0}: 0, {1, 8}: 3, {2, 10}: 3, {3, 7}: 3, {4, 7}: 1, {5, 7}: 1, {6, 7}: 1} {
+		assert.Equal(t, halfSteps, in.Bendable(p), "%v", p)
+	}
+}
+
+func TestHandsAreChecked(t *testing.T) {
+	h, err := NewHand(120, "shift")
+	require.NoError(t, err)
+	assert.Equal(t, Hand{Comfort: 120, Habit: Shift}, h)
+	for says, c := range map[string]struct {
+		comfort float64
+		habit   string
+	}{"no habit": {100, "leap"}, "49 mm": {49, "stay"}, "251 mm": {251, "stay"}, "NaN": {nan(), "stay"}} {
+		_, err := NewHand(c.comfort, c.habit)
+		assert.ErrorContains(t, err, says)
+	}
+}
+
+func nan() float64 { var zero float64; return zero / zero }
