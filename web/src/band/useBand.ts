@@ -3,6 +3,7 @@ import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { useLocalStorage } from '@vueuse/core'
 import { answer, api, type Chart } from '../api/client'
 import type { Engine } from './engine'
+import { Ahead } from './ahead'
 import { beatsOf, maxTempo, minTempo, type Ladder, type LoopBeats } from './settings'
 
 export type Status = 'silent' | 'loading' | 'ready' | 'playing'
@@ -84,6 +85,7 @@ const chorus = ref(0)
 const soon = shallowRef<{ beat: number; chorus: number }>()
 const passes = ref(0)
 
+const ahead = new Ahead()
 let engine: Engine | undefined
 let opening: Promise<Engine> | undefined
 
@@ -215,14 +217,18 @@ function placeOf(tick: number) {
 
 /**
  * Shows the beat that is heard. Half a frame ahead, since what is drawn now is seen a frame later; a place with much
- * to draw is told three frames earlier still.
+ * to draw is told earlier.
  */
 function follow() {
-  if (status.value !== 'playing' || !engine) return
-  const next = engine.position(0.055)
+  if (status.value !== 'playing' || !engine) return ahead.rest()
+  ahead.frame(performance.now() / 1000)
+  const next = engine.position(ahead.seconds(60 / tempo.value))
   if (next) {
     const p = placeOf(next.tick)
-    if (p.beat !== soon.value?.beat || p.chorus !== soon.value.chorus) soon.value = p
+    if (p.beat !== soon.value?.beat || p.chorus !== soon.value.chorus) {
+      soon.value = p
+      ahead.told()
+    }
   }
   const at = engine.position(0.008)
   if (at) {
@@ -390,5 +396,8 @@ const band = reactive({
   }),
 })
 
+/** Milliseconds from being told of a beat until it has been shown, and what can wait may be drawn. */
+const settling = () => (status.value === 'playing' ? 1000 * ahead.seconds(60 / tempo.value) + 75 : 0)
+
 export const useBand = () =>
-  Object.assign(band, { start, stop, setTempo, setLoop, turnLoop, aim, take, hear, offer, hearThread, hold })
+  Object.assign(band, { settling, start, stop, setTempo, setLoop, turnLoop, aim, take, hear, offer, hearThread, hold })

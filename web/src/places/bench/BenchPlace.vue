@@ -59,24 +59,21 @@ const { lit, litPlaces, bendTo, bent, reading, readOne } = usePointing(bench, bl
 
 const band = useBand()
 /* The neck and the sheet follow a step at once; what is read in words follows a frame later, so that the step is quick. */
-const words = afterPaint(
-  () => {
-    if (!step.value || !chord.value || !run.value || !window.value || !blend.value) return
-    return {
-      run: { chord: chord.value, run: run.value, window: window.value },
-      blend: { chord: chord.value, blend: blend.value, window: window.value },
-      crossing: {
-        step: step.value,
-        coming: coming.value,
-        moves: moves.value,
-        from: targets.value[at.value],
-        to: nextTarget.value,
-        pinned: plan.pinned(nextStep.value),
-      },
-    }
-  },
-  () => (band.playing ? 130 : 0),
-)
+const words = afterPaint(() => {
+  if (!step.value || !chord.value || !run.value || !window.value || !blend.value) return
+  return {
+    run: { chord: chord.value, run: run.value, window: window.value },
+    blend: { chord: chord.value, blend: blend.value, window: window.value },
+    crossing: {
+      step: step.value,
+      coming: coming.value,
+      moves: moves.value,
+      from: targets.value[at.value],
+      to: nextTarget.value,
+      pinned: plan.pinned(nextStep.value),
+    },
+  }
+}, band.settling)
 
 const aim = (p: Place) => nextStep.value >= 0 && plan.pin(nextStep.value, p)
 /** The next move in the list of crossings becomes the way into the next change. */
