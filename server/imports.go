@@ -117,16 +117,8 @@ func (s *server) imported(name string, chart uint, data []byte) (o onPaper, err 
 	said := o.said
 	o = onPaper{Score: got, hand: hand, window: w, said: said, body: LineBody{Title: got.Title, Key: got.Key.String(), Feel: feel, Tempo: got.Tempo, Beats: got.Beats, Low: w.Low, High: w.High}}
 	lick.Separate(o.Notes, len(o.Bars)*o.Bar())
-	type sound struct{ at, midi int }
-	stated := map[sound]neck.Placement{}
-	for _, n := range o.Notes {
-		stated[sound{n.Start, n.Pitch.MIDI()}] = n.Placement
-	}
-	if err := o.settle(); err != nil {
+	if err := o.settleMarked(); err != nil {
 		return o, err
-	}
-	for i, n := range o.Notes {
-		o.Notes[i].PlaceGuessed = stated[sound{n.Start, n.Pitch.MIDI()}] != n.Placement
 	}
 	w = around(o.Score)
 	o.window, o.body.Low, o.body.High = w, w.Low, w.High
@@ -134,6 +126,23 @@ func (s *server) imported(name string, chart uint, data []byte) (o onPaper, err 
 	again, err := s.read(o.line())
 	again.said = o.said
 	return again, err
+}
+
+// settleMarked finds places as settle does, and marks the notes whose place the
+// file did not state.
+func (o *onPaper) settleMarked() error {
+	type sound struct{ at, midi int }
+	stated := map[sound]neck.Placement{}
+	for _, n := range o.Notes {
+		stated[sound{n.Start, n.Pitch.MIDI()}] = n.Placement
+	}
+	if err := o.settle(); err != nil {
+		return err
+	}
+	for i, n := range o.Notes {
+		o.Notes[i].PlaceGuessed = stated[sound{n.Start, n.Pitch.MIDI()}] != n.Placement
+	}
+	return nil
 }
 
 // around is the window of a line's notes: all of them where they lie within eight

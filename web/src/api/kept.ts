@@ -11,7 +11,7 @@ import {
   type Study,
   type WishBody,
 } from './client'
-import type { Playing } from '../band/useBand'
+import type { Playing } from '../band/audition'
 import { useUndo } from '../shell/useUndo'
 
 export const useLicks = () => useQuery({ queryKey: ['licks'], queryFn: () => answer(api.GET('/api/licks')) })

@@ -4,6 +4,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { answer, api, type Chart } from '../api/client'
 import type { Engine } from './engine'
 import { Ahead } from './ahead'
+import type { Audition, Playing } from './audition'
 import { beatsOf, maxTempo, minTempo, type Ladder, type LoopBeats } from './settings'
 
 export type Status = 'silent' | 'loading' | 'ready' | 'playing'
@@ -26,38 +27,6 @@ const settings = useLocalStorage(
   },
   { mergeDefaults: true },
 )
-
-export interface Cue {
-  beat: number
-  length: number
-  place: { string: number; fret: number }
-}
-
-/** What is played instead of the chart, looped: bars with notes over them. */
-export interface Audition {
-  title: string
-  beats: number
-  /** Fetches the MIDI file, played as asked. */
-  load: (how: Playing) => Promise<ArrayBuffer>
-  cues: Cue[]
-  /** What is a whole form has bars: it can be counted in and looped in part. */
-  bars?: number
-  tempo?: number
-  /** A loop in beats; without one all of it comes round. */
-  loop?: LoopBeats
-}
-
-/** How the band is asked to play. */
-export interface Playing {
-  comp: string
-  intensity: number
-  swing?: number
-  metronome: boolean
-  countIn: boolean
-  seed: number
-  tempo: number
-  choruses: number
-}
 
 const status = ref<Status>('silent')
 const progress = ref(0)
@@ -294,15 +263,6 @@ function take(c: Chart) {
 async function reload() {
   if (status.value === 'playing' && engine) await engine.load(await score())
 }
-
-/** Bars with notes over them, one after the other. */
-export const phrase = (query: { text: string; key: string; beats: number; feel: string; lead: string[] }) => ({
-  beats: query.beats,
-  load: (how: Playing) =>
-    answer<ArrayBuffer>(
-      api.GET('/api/bands/midi', { params: { query: { ...query, ...how } }, parseAs: 'arrayBuffer' as const }),
-    ),
-})
 
 function hear(a: Audition) {
   stop()

@@ -1,5 +1,6 @@
 import { computed, watch } from 'vue'
-import { phrase, useBand } from '../../band/useBand'
+import { phrase } from '../../band/audition'
+import { useBand } from '../../band/useBand'
 import type { Move, Place } from '../../api/client'
 import { nearest, same } from './moves'
 import type { Bench } from './useBench'
