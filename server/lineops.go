@@ -347,6 +347,21 @@ func (s *server) moved(o onPaper, key form.Key, shape bool) (Study, error) {
 	if err != nil {
 		return Study{}, err
 	}
+	if out := again.outside(); !shape && out > 0 {
+		o.said = append(o.said, fmt.Sprintf("beyond frets %[3]d to %[4]d in this key: %[1]d of %[2]d notes; the hand goes where they lie", out, len(again.Notes), again.window.Low, again.window.High))
+		w := around(again.Score)
+		again.window, again.body.Low, again.body.High = w, w.Low, w.High
+	}
 	again.said = append(o.said, again.said...)
 	return again.study(), nil
+}
+
+// outside counts the fretted notes beyond the window.
+func (o onPaper) outside() (out int) {
+	for _, n := range o.Notes {
+		if n.Fret > 0 && (n.Fret < o.window.Low || n.Fret > o.window.High) {
+			out++
+		}
+	}
+	return out
 }

@@ -227,11 +227,20 @@ func TestALineGoesToAnotherKey(t *testing.T) {
 	require.Equal(t, 200, move(st.Line, "C", false, &near))
 	assert.True(t, strings.HasPrefix(up.Line.Text, "| C7 "), up.Line.Text)
 	assert.Equal(t, []int{7, 11}, []int{up.Line.Low, up.Line.High})
-	assert.Equal(t, []int{5, 9}, []int{near.Line.Low, near.Line.High})
+	assert.Equal(t, []int{5, 10}, []int{near.Line.Low, near.Line.High}, "the highest note lies a fret beyond")
+	assert.Contains(t, strings.Join(near.Said, ";"), "beyond frets 5 to 9 in this key: ")
 	for i, n := range st.Line.Notes {
 		assert.Equal(t, []int{n.String, n.Fret + 2, n.Finger}, []int{up.Line.Notes[i].String, up.Line.Notes[i].Fret, up.Line.Notes[i].Finger})
 		assert.Equal(t, up.Line.Notes[i].Note, near.Line.Notes[i].Note)
 		assert.Equal(t, st.Report.Notes[i].Degree, near.Report.Notes[i].Degree)
+	}
+	var away Study
+	move(near.Line, "F", false, &away)
+	for _, n := range away.Line.Notes {
+		assert.True(t, n.Fret == 0 || n.Fret >= away.Line.Low-4 && n.Fret <= away.Line.High+4, "the window goes with the hand")
+	}
+	if away.Line.Low != near.Line.Low {
+		assert.Contains(t, strings.Join(away.Said, ";"), "the hand goes where they lie")
 	}
 	move(up.Line, "Bb", true, &back)
 	assert.Equal(t, st.Line, back.Line)
