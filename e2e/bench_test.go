@@ -7,6 +7,7 @@ import (
 	"net/http"
 	"os"
 	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -172,25 +173,54 @@ func TestTheFirstPlaceIsLightAndAsksNobodyElse(t *testing.T) {
 	assert.Less(t, bytes, 250_000)
 }
 
+// broken are the axe rules that a part of the page in view breaks.
+func (p *player) broken(css string) []string {
+	p.t.Helper()
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(p.t, err)
+	p.until(`document.getAnimations().every(a => a.playState !== 'running')`)
+	eval[bool](p, string(axe)+";true")
+	return evalLater[[]string](p, `axe.run(`+strconv.Quote(css)+`, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']}).then(r => r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')))`)
+}
+
+// inBothLooks asserts that a part of the page breaks no rule on paper and on stage.
+func (p *player) inBothLooks(css, what string) {
+	p.t.Helper()
+	for _, look := range []string{"paper", "stage"} {
+		eval[bool](p, `(document.documentElement.dataset.theme = '`+look+`', true)`)
+		assert.Empty(p.t, p.broken(css), "%s in %s", what, look)
+	}
+}
+
 // TestEveryoneCanUseIt runs the axe rules over each place in both looks.
 func TestEveryoneCanUseIt(t *testing.T) {
-	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
-	require.NoError(t, err)
 	p := sit(t, true)
 	p.do(chromedp.EmulateViewport(1280, 2400)) // nothing lies under the strip at the foot
 	for _, place := range []struct{ path, ready string }{
 		{"/bench/4?bar=6", ".run-card li"}, {"/stand/6?bar=4", ".stand .next"}, {"/charts", ".charts li"}, {"/charts/4", ".preview .bar"}, {"/atlas/6", ".cell svg"},
 		{"/paper/6?frets=7-11", "[data-note]"}, {"/licks", ".card [data-note]"}, {"/licks/40", ".ways [data-note]"}, {"/lines", ".lines li"}, {"/lines/3", ".grid [data-note]"},
 	} {
-		for _, look := range []string{"paper", "stage"} {
-			p.visit("/api/openapi.json") // a page of the same origin, to choose the look beforehand
-			eval[bool](p, `(localStorage.setItem('undaris-theme', '`+look+`'), true)`)
-			p.visit(place.path)
-			p.until(`document.documentElement.dataset.theme === %q && document.querySelector(%q)`, look, place.ready)
-			p.until(`document.getAnimations().every(a => a.playState !== 'running')`)
-			eval[bool](p, string(axe)+";true")
-			found := evalLater[[]string](p, `axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']}).then(r => r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')))`)
-			assert.Empty(t, found, "%s in %s", place.path, look)
-		}
+		p.visit(place.path)
+		p.until(`document.querySelector(%q)`, place.ready)
+		p.inBothLooks("html", place.path)
+	}
+}
+
+// TestEveryoneCanUseTheDialogs does the same for what opens over a place, and for
+// the pages of a line's panel.
+func TestEveryoneCanUseTheDialogs(t *testing.T) {
+	p := sit(t, true)
+	p.do(chromedp.EmulateViewport(1280, 2400))
+	dialog := "[role=dialog]"
+	for _, opens := range []struct{ path, css, text, ready, part string }{
+		{"/lines", "button", "New line", "#line-over", dialog}, {"/lines", "button", "Import", "#import-under", dialog}, {"/licks", "button", "New lick", "#lick-text", dialog},
+		{"/lines/3", "header button", "12 bars", "#over-text", dialog}, {"/lines/3", "[role=tab]", "Write", "#wish-rhythm", ".work-panel"}, {"/lines/3", "[role=tab]", "Lick", "#work-lick", ".work-panel"},
+		{"/lines/3", "[role=tab]", "Exercise", "#drill", ".work-panel"}, {"/lines/3", "button", "Export", "[role=menuitem]", "[role=menu]"}, {"/charts", "button", "Neck", "#tuning-known", dialog},
+		{"/charts", "button", "Help", "[role=dialog] kbd", dialog}, {"/bench/6?frets=7-11", "button", "Targets", "#thread-mode", dialog}, {"/bench/6?frets=7-11", "button", "Band", ".panel label", ".panel"},
+	} {
+		p.visit(opens.path)
+		p.click(opens.css, opens.text)
+		p.until(`document.querySelector(%q)`, opens.ready)
+		p.inBothLooks(opens.part, opens.text+" of "+opens.path)
 	}
 }

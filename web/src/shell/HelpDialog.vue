@@ -19,8 +19,12 @@ const arrows: Record<string, string> = {
       <dl>
         <template v-for="k in group.keys" :key="k.does">
           <dt>
-            <kbd v-for="key in k.keys" :key="key" :aria-label="key">
-              <i v-if="arrows[key]" class="pi" :class="arrows[key]" /><template v-else>{{ key }}</template>
+            <kbd v-for="key in k.keys" :key="key">
+              <template v-if="arrows[key]"
+                ><i class="pi" :class="arrows[key]" aria-hidden="true" /><span class="hidden-text">{{
+                  key
+                }}</span></template
+              ><template v-else>{{ key }}</template>
             </kbd>
           </dt>
           <dd>{{ k.does }}</dd>
