@@ -81,7 +81,7 @@ const plain = (note: string) => note.replace(/-?\d$/, '')
 }
 
 .bar :deep(.p-slider) {
-  width: 14rem;
+  width: min(14rem, 36vw);
 }
 
 .share {

@@ -124,14 +124,22 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
         <span role="status">{{ { saved: 'saved', saving: 'saving …', unsaved: 'not saved' }[state.state.value] }}</span>
       </p>
       <span class="space" />
-      <Button icon="pi pi-undo" variant="text" aria-label="undo" :disabled="!state.canUndo.value" @click="state.undo" />
-      <Button
-        icon="pi pi-refresh"
-        variant="text"
-        aria-label="redo"
-        :disabled="!state.canRedo.value"
-        @click="state.redo"
-      />
+      <span class="history">
+        <Button
+          icon="pi pi-undo"
+          variant="text"
+          aria-label="undo"
+          :disabled="!state.canUndo.value"
+          @click="state.undo"
+        />
+        <Button
+          icon="pi pi-refresh"
+          variant="text"
+          aria-label="redo"
+          :disabled="!state.canRedo.value"
+          @click="state.redo"
+        />
+      </span>
       <Button :icon="mine ? 'pi pi-stop' : 'pi pi-volume-up'" label="Hear" variant="outlined" @click="hear" />
       <Button icon="pi pi-download" label="Export" variant="outlined" @click="files?.toggle($event)" />
       <Menu ref="files" :model="downloads" popup />
@@ -256,6 +264,10 @@ header {
 
 .space {
   flex: 1;
+}
+
+.history {
+  white-space: nowrap;
 }
 
 .trouble {
