@@ -1,25 +1,41 @@
 package store
 
 import (
+	"database/sql"
 	"time"
 
 	"gorm.io/gorm"
+
+	"undaris/core/form"
 )
 
 // Chart is a progression to play over.
 type Chart struct {
-	ID        uint
-	Title     string
-	Key       string // as form.ParseKey reads it
-	Feel      string // an ID of form.Feels
-	Tempo     int    // beats a minute
-	Beats     int    // in a bar
-	Text      string // as form.Read reads it, in chord symbols
-	Plan      Plan   `gorm:"serializer:json"`
-	CreatedAt time.Time
-	UpdatedAt time.Time
-	OpenedAt  *time.Time
-	DeletedAt gorm.DeletedAt
+	Kept
+	Title    string
+	Key      string // as form.ParseKey reads it
+	Feel     string // an ID of form.Feels
+	Tempo    int    // beats a minute
+	Beats    int    // in a bar
+	Text     string // as form.Read reads it, in chord symbols
+	Bars     int    // that the text has
+	Plan     Plan   `gorm:"serializer:json"`
+	OpenedAt *time.Time
+}
+
+func (c *Chart) derive() { c.Bars = barsOf(c.Text, c.Beats, c.Key) }
+
+// barsOf counts the bars of a text; one that cannot be read has none.
+func barsOf(text string, beats int, key string) int {
+	k, err := form.ParseKey(key)
+	if err != nil {
+		return 0
+	}
+	p, err := form.Read(text, beats, k)
+	if err != nil {
+		return 0
+	}
+	return len(p.Bars)
 }
 
 // Plan is what the player has decided about a chart. Empty fields mean the
@@ -27,79 +43,85 @@ type Chart struct {
 type Plan struct {
 	// Picks are the places chosen where a pitch can be had in two, as
 	// "low-high string:fret" for the window they were chosen in.
-	Picks []string `json:"picks,omitempty"`
+	Picks []string `json:"picks,omitempty" maxItems:"1000"`
 	// Palette is an ID of blend.Palettes.
-	Palette string `json:"palette,omitempty"`
+	Palette string `json:"palette,omitempty" maxLength:"40"`
 	// Targets is the order in which roles are wanted, as harmony.ParseOrder reads it.
-	Targets string `json:"targets,omitempty"`
+	Targets string `json:"targets,omitempty" maxLength:"100"`
 	// Nearest ranks crossings by distance.
 	Nearest bool `json:"nearest,omitempty"`
 	// Thread is an ID of crossing.Modes.
-	Thread string `json:"thread,omitempty"`
+	Thread string `json:"thread,omitempty" maxLength:"40"`
 	// Allowed are roles by numeral ("IV7": "third"), in place of the mode's.
-	Allowed map[string]string `json:"allowed,omitempty"`
+	Allowed map[string]string `json:"allowed,omitempty" maxProperties:"100"`
 	// Strings is a string set for the thread, "1-3"; empty is all strings.
-	Strings string `json:"strings,omitempty"`
+	Strings string `json:"strings,omitempty" maxLength:"20"`
 	// Pins are targets chosen by hand, as "low-high bar.beat string:fret" for the
 	// window they were chosen in.
-	Pins []string `json:"pins,omitempty"`
+	Pins []string `json:"pins,omitempty" maxItems:"10000"`
 	// Imagined are bars that only the soloist follows.
 	Imagined *Imagined `json:"imagined,omitempty"`
 }
 
 // Imagined is a stretch of bars that the soloist thinks and the band does not play.
 type Imagined struct {
-	Bar  int    `json:"bar"`  // the first, from 1
-	Text string `json:"text"` // as form.Read reads it
+	Bar  int    `json:"bar" minimum:"1" maximum:"1024"` // the first, from 1
+	Text string `json:"text" maxLength:"60000"`         // as form.Read reads it
 }
 
-// Charts lists the charts, the one opened last first.
-func (s *Store) Charts() ([]Chart, error) {
-	var all []Chart
-	err := s.db.Order("coalesce(opened_at, created_at) DESC, id DESC").Find(&all).Error
-	return all, err
+// ChartSummary is a chart in a list. Problem says why it cannot be read.
+type ChartSummary struct {
+	ID, Version        uint
+	Title, Key, Feel   string
+	Tempo, Beats, Bars int
+	UpdatedAt          time.Time
+	Problem            string
 }
+
+// Charts lists charts, the one opened last first.
+func (s *Store) Charts(p Page) ([]ChartSummary, error) {
+	return summaries(s, `SELECT id, title, version, key, feel, tempo, beats, bars, updated_at FROM charts
+		WHERE deleted_at IS NULL ORDER BY coalesce(opened_at, created_at) DESC, id DESC`, p,
+		func(r *sql.Rows, c *ChartSummary) error {
+			return r.Scan(&c.ID, &c.Title, &c.Version, &c.Key, &c.Feel, &c.Tempo, &c.Beats, &c.Bars, &c.UpdatedAt)
+		},
+		func(id uint, title, says string) ChartSummary {
+			return ChartSummary{ID: id, Title: title, Problem: says}
+		})
+}
+
+// CountCharts is how many charts there are.
+func (s *Store) CountCharts() (int, error) { return s.count("charts") }
 
 // Chart finds one.
-func (s *Store) Chart(id uint) (Chart, error) {
-	var c Chart
-	return c, found(s.db.First(&c, id).Error)
+func (s *Store) Chart(id uint) (Chart, error) { return one[Chart](s, id) }
+
+// CreateChart stores a new chart and gives it its number and version.
+func (s *Store) CreateChart(c *Chart) error { return create[Chart](s, c) }
+
+// ChangeChart lets do alter what a player says of a chart, and its plan.
+func (s *Store) ChangeChart(id, version uint, do func(*Chart) error) (Chart, error) {
+	return change(s, id, version, []string{"title", "key", "feel", "tempo", "beats", "text", "bars", "plan"}, do)
 }
 
-// CreateChart stores a new chart and gives it its ID.
-func (s *Store) CreateChart(c *Chart) error { return s.db.Create(c).Error }
-
-// UpdateChart stores all of a chart that is there already.
-func (s *Store) UpdateChart(c *Chart) error {
-	done := s.db.Model(c).Select("*").Omit("id", "created_at", "deleted_at", "opened_at").Updates(c)
-	if done.Error == nil && done.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return done.Error
+// ChangePlan lets do alter the plan of a chart, and nothing else.
+func (s *Store) ChangePlan(id, version uint, do func(*Chart) error) (Chart, error) {
+	return change(s, id, version, []string{"plan"}, do)
 }
 
-// OpenChart notes that the player opened a chart.
+// OpenChart notes that the player opened a chart. It is no change of it.
 func (s *Store) OpenChart(id uint, at time.Time) error {
-	done := s.db.Model(&Chart{}).Where("id = ?", id).UpdateColumn("opened_at", at)
-	if done.Error == nil && done.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return done.Error
+	return s.write(func(tx *gorm.DB) error {
+		done := tx.Model(&Chart{}).Where("id = ?", id).UpdateColumn("opened_at", at)
+		if done.Error == nil && done.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		return done.Error
+	})
 }
 
 // DeleteChart marks a chart as deleted.
-func (s *Store) DeleteChart(id uint) error {
-	done := s.db.Delete(&Chart{}, id)
-	if done.Error == nil && done.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return done.Error
-}
+func (s *Store) DeleteChart(id, version uint) error { return remove[Chart](s, id, version) }
 
 // RestoreChart takes a deletion back. A chart that is not deleted stays as it is.
-func (s *Store) RestoreChart(id uint) (Chart, error) {
-	if err := s.db.Unscoped().Model(&Chart{}).Where("id = ?", id).UpdateColumn("deleted_at", nil).Error; err != nil {
-		return Chart{}, err
-	}
-	return s.Chart(id)
-}
+func (s *Store) RestoreChart(id uint) (Chart, error) { return restore[Chart](s, id) }

@@ -1,44 +1,170 @@
 package store
 
-import "gorm.io/gorm"
+import (
+	"database/sql"
+	"fmt"
+	"time"
 
-// kept is a thing that is listed, changed, deleted and restored like any other.
-type kept interface{ Lick | Line }
+	"gorm.io/gorm"
+)
 
-// newest lists things, the one changed last first.
-func newest[T kept](s *Store) ([]T, error) {
-	var all []T
-	err := s.db.Order("updated_at DESC, id DESC").Find(&all).Error
-	return all, err
+// Kept is what everything has that is kept: a number, and a version that grows
+// with each change.
+type Kept struct {
+	ID        uint
+	Version   uint
+	CreatedAt time.Time
+	UpdatedAt time.Time
+	DeletedAt gorm.DeletedAt
 }
 
-func one[T kept](s *Store, id uint) (T, error) {
+func (k *Kept) kept() *Kept { return k }
+
+// Any stands for whatever version is there.
+const Any = 0
+
+// thing is a Chart, Lick or Line. derive works out the columns that lists show.
+type thing[T any] interface {
+	*T
+	kept() *Kept
+	derive()
+}
+
+func create[T any, P thing[T]](s *Store, t P) error {
+	t.kept().Version = 1
+	t.derive()
+	return s.write(func(tx *gorm.DB) error { return tx.Create(t).Error })
+}
+
+func one[T any](s *Store, id uint) (T, error) {
 	var t T
-	return t, found(s.db.First(&t, id).Error)
+	if id == 0 { // GORM takes it for no condition
+		return t, ErrNotFound
+	}
+	return t, s.fault(s.db.First(&t, id).Error)
 }
 
-func update[T kept](s *Store, t *T) error {
-	done := s.db.Model(t).Select("*").Omit("id", "created_at", "deleted_at").Updates(t)
-	return affected(done)
+// change reads a thing, lets do alter it, and writes the columns named, all in
+// one transaction. With [ErrStale] it returns what is there now.
+func change[T any, P thing[T]](s *Store, id, version uint, columns []string, do func(P) error) (t T, err error) {
+	if id == 0 {
+		return t, ErrNotFound
+	}
+	err = s.write(func(tx *gorm.DB) error {
+		if err := tx.First(&t, id).Error; err != nil {
+			return err
+		}
+		k := P(&t).kept()
+		if version != Any && version != k.Version {
+			return ErrStale
+		}
+		created := *k
+		if err := do(&t); err != nil {
+			return err
+		}
+		*k = created
+		k.Version++
+		k.UpdatedAt = time.Now()
+		P(&t).derive()
+		return tx.Model(&t).Select("version", append([]any{"updated_at"}, anys(columns)...)...).Updates(&t).Error
+	})
+	return t, err
 }
 
-func remove[T kept](s *Store, id uint) error {
-	var t T
-	return affected(s.db.Delete(&t, id))
+func anys(names []string) []any {
+	list := make([]any, len(names))
+	for i, n := range names {
+		list[i] = n
+	}
+	return list
+}
+
+// remove marks a thing as deleted, also one that cannot be read.
+func remove[T any](s *Store, id, version uint) error {
+	return s.write(func(tx *gorm.DB) error {
+		var t T
+		done := tx.Model(&t).Where("id = ? AND ? IN (0, version)", id, version).
+			UpdateColumns(map[string]any{"deleted_at": time.Now(), "version": gorm.Expr("version + 1")})
+		if done.Error != nil || done.RowsAffected > 0 {
+			return done.Error
+		}
+		var there int64
+		if err := tx.Model(&t).Where("id = ?", id).Count(&there).Error; err != nil || there == 0 {
+			return cmpErr(err, ErrNotFound)
+		}
+		return ErrStale
+	})
+}
+
+func cmpErr(err, otherwise error) error {
+	if err != nil {
+		return err
+	}
+	return otherwise
 }
 
 // restore takes a deletion back. What is not deleted stays as it is.
-func restore[T kept](s *Store, id uint) (T, error) {
-	var t T
-	if err := s.db.Unscoped().Model(&t).Where("id = ?", id).UpdateColumn("deleted_at", nil).Error; err != nil {
+func restore[T any](s *Store, id uint) (t T, err error) {
+	err = s.write(func(tx *gorm.DB) error {
+		return tx.Unscoped().Model(&t).Where("id = ? AND deleted_at IS NOT NULL", id).
+			UpdateColumns(map[string]any{"deleted_at": nil, "version": gorm.Expr("version + 1")}).Error
+	})
+	if err != nil {
 		return t, err
 	}
 	return one[T](s, id)
 }
 
-func affected(done *gorm.DB) error {
-	if done.Error == nil && done.RowsAffected == 0 {
-		return ErrNotFound
+// Page is a stretch of a list.
+type Page struct{ Offset, Limit int }
+
+// All is a page that holds any list.
+var All = Page{0, 1 << 30}
+
+// summaries reads a page of a list row by row, so that a damaged row costs only
+// itself: spoilt makes what stands for it.
+func summaries[S any](s *Store, query string, p Page, scan func(rows *sql.Rows, into *S) error, spoilt func(id uint, title, says string) S) ([]S, error) {
+	db, err := s.db.DB()
+	if err != nil {
+		return nil, s.fault(err)
 	}
-	return done.Error
+	rows, err := db.Query(query+" LIMIT ? OFFSET ?", p.Limit, p.Offset)
+	if err != nil {
+		return nil, s.fault(err)
+	}
+	defer rows.Close()
+	list := []S{}
+	for rows.Next() {
+		var row S
+		if err := scan(rows, &row); err != nil {
+			id, title, err := salvage(rows, err)
+			row = spoilt(id, title, unreadable(id, err))
+		}
+		list = append(list, row)
+	}
+	return list, s.fault(rows.Err())
+}
+
+// salvage takes the number and the title out of a row that does not read as it
+// should; they come first in every list.
+func salvage(rows *sql.Rows, cause error) (id uint, title string, err error) {
+	columns, _ := rows.Columns()
+	raw := make([]any, len(columns))
+	into := make([]any, len(columns))
+	for i := range raw {
+		into[i] = &raw[i]
+	}
+	if rows.Scan(into...) == nil {
+		if n, ok := raw[0].(int64); ok {
+			id = uint(n)
+		}
+		title = fmt.Sprint(raw[1])
+	}
+	return id, title, cause
+}
+
+// count is how many things of a table are not deleted.
+func (s *Store) count(table string) (n int, err error) {
+	err = s.db.Raw("SELECT count(*) FROM " + table + " WHERE deleted_at IS NULL").Scan(&n).Error
+	return n, s.fault(err)
 }

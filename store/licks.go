@@ -1,40 +1,79 @@
 package store
 
 import (
+	"database/sql"
+	"encoding/json"
 	"time"
 
-	"gorm.io/gorm"
-
 	"undaris/core/lick"
+	"undaris/core/score"
 )
 
 // Lick is a phrase on the player's shelf.
 type Lick struct {
-	ID        uint
-	Title     string
-	Chord     string // suffix of the chord it was made over; the mode for a lick of a key
-	OfKey     bool
-	Notes     []lick.Note `gorm:"serializer:json"`
-	Tags      []string    `gorm:"serializer:json"`
-	CreatedAt time.Time
-	UpdatedAt time.Time
-	DeletedAt gorm.DeletedAt
+	Kept
+	Title   string
+	Chord   string // suffix of the chord it was made over; the mode for a lick of a key
+	OfKey   bool
+	Notes   []lick.Note `gorm:"serializer:json"`
+	Tags    []string    `gorm:"serializer:json"`
+	LandsOn string      // the degree it ends on
+	Length  float64     // beats from its first beat to its end
+}
+
+func (l *Lick) derive() {
+	if n := len(l.Notes); n > 0 {
+		l.LandsOn = string(l.Notes[n-1].Degree)
+	}
+	l.Length = float64(lick.Lick{Notes: l.Notes}.End()) / score.Tick
+}
+
+// LickSummary is a lick in a list. Problem says why it cannot be read.
+type LickSummary struct {
+	ID, Version           uint
+	Title, Chord, LandsOn string
+	OfKey                 bool
+	Length                float64
+	Tags                  []string
+	UpdatedAt             time.Time
+	Problem               string
 }
 
 // Licks lists the shelf, the lick changed last first.
-func (s *Store) Licks() ([]Lick, error) { return newest[Lick](s) }
+func (s *Store) Licks(p Page) ([]LickSummary, error) {
+	var tags sql.RawBytes
+	return summaries(s, `SELECT id, title, version, chord, of_key, lands_on, length, tags, updated_at FROM licks
+		WHERE deleted_at IS NULL ORDER BY updated_at DESC, id DESC`, p,
+		func(r *sql.Rows, l *LickSummary) error {
+			if err := r.Scan(&l.ID, &l.Title, &l.Version, &l.Chord, &l.OfKey, &l.LandsOn, &l.Length, &tags, &l.UpdatedAt); err != nil {
+				return err
+			}
+			if len(tags) <= 2 { // []
+				return nil
+			}
+			return json.Unmarshal(tags, &l.Tags)
+		},
+		func(id uint, title, says string) LickSummary {
+			return LickSummary{ID: id, Title: title, Problem: says}
+		})
+}
+
+// CountLicks is how many licks there are.
+func (s *Store) CountLicks() (int, error) { return s.count("licks") }
 
 // Lick finds one.
 func (s *Store) Lick(id uint) (Lick, error) { return one[Lick](s, id) }
 
-// CreateLick stores a new lick and gives it its ID.
-func (s *Store) CreateLick(l *Lick) error { return s.db.Create(l).Error }
+// CreateLick stores a new lick and gives it its number and version.
+func (s *Store) CreateLick(l *Lick) error { return create[Lick](s, l) }
 
-// UpdateLick stores all of a lick that is there already.
-func (s *Store) UpdateLick(l *Lick) error { return update(s, l) }
+// ChangeLick lets do alter a lick.
+func (s *Store) ChangeLick(id, version uint, do func(*Lick) error) (Lick, error) {
+	return change(s, id, version, []string{"title", "chord", "of_key", "notes", "tags", "lands_on", "length"}, do)
+}
 
 // DeleteLick marks a lick as deleted.
-func (s *Store) DeleteLick(id uint) error { return remove[Lick](s, id) }
+func (s *Store) DeleteLick(id, version uint) error { return remove[Lick](s, id, version) }
 
 // RestoreLick takes a deletion back.
 func (s *Store) RestoreLick(id uint) (Lick, error) { return restore[Lick](s, id) }

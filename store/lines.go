@@ -1,30 +1,29 @@
 package store
 
 import (
+	"database/sql"
 	"time"
-
-	"gorm.io/gorm"
 
 	"undaris/core/score"
 )
 
 // Line is a written line with the chords it is played over.
 type Line struct {
-	ID        uint
+	Kept
 	Title     string
 	Key       string // as form.ParseKey reads it
 	Feel      string // an ID of form.Feels
 	Tempo     int
 	Beats     int
 	Text      string     // as form.Read reads it
+	Bars      int        // that the text has
 	Palette   string     // an ID of blend.Palettes
 	Low, High int        // the window it is written in
 	Notes     []LineNote `gorm:"serializer:json"`
 	Locked    []int      `gorm:"serializer:json"` // bars, from 1
-	CreatedAt time.Time
-	UpdatedAt time.Time
-	DeletedAt gorm.DeletedAt
 }
+
+func (l *Line) derive() { l.Bars = barsOf(l.Text, l.Beats, l.Key) }
 
 // LineNote is a note of a line. Its place is that of the instrument it was
 // written for; on another one its pitch is what counts.
@@ -48,20 +47,43 @@ func LineNotes(notes []score.Note) []LineNote {
 	return list
 }
 
+// LineSummary is a line in a list. Problem says why it cannot be read.
+type LineSummary struct {
+	ID, Version        uint
+	Title, Key, Feel   string
+	Tempo, Beats, Bars int
+	UpdatedAt          time.Time
+	Problem            string
+}
+
 // Lines lists the lines, the one changed last first.
-func (s *Store) Lines() ([]Line, error) { return newest[Line](s) }
+func (s *Store) Lines(p Page) ([]LineSummary, error) {
+	return summaries(s, `SELECT id, title, version, key, feel, tempo, beats, bars, updated_at FROM lines
+		WHERE deleted_at IS NULL ORDER BY updated_at DESC, id DESC`, p,
+		func(r *sql.Rows, l *LineSummary) error {
+			return r.Scan(&l.ID, &l.Title, &l.Version, &l.Key, &l.Feel, &l.Tempo, &l.Beats, &l.Bars, &l.UpdatedAt)
+		},
+		func(id uint, title, says string) LineSummary {
+			return LineSummary{ID: id, Title: title, Problem: says}
+		})
+}
+
+// CountLines is how many lines there are.
+func (s *Store) CountLines() (int, error) { return s.count("lines") }
 
 // Line finds one.
 func (s *Store) Line(id uint) (Line, error) { return one[Line](s, id) }
 
-// CreateLine stores a new line and gives it its ID.
-func (s *Store) CreateLine(l *Line) error { return s.db.Create(l).Error }
+// CreateLine stores a new line and gives it its number and version.
+func (s *Store) CreateLine(l *Line) error { return create[Line](s, l) }
 
-// UpdateLine stores all of a line that is there already.
-func (s *Store) UpdateLine(l *Line) error { return update(s, l) }
+// ChangeLine lets do alter a line.
+func (s *Store) ChangeLine(id, version uint, do func(*Line) error) (Line, error) {
+	return change(s, id, version, []string{"title", "key", "feel", "tempo", "beats", "text", "bars", "palette", "low", "high", "notes", "locked"}, do)
+}
 
 // DeleteLine marks a line as deleted.
-func (s *Store) DeleteLine(id uint) error { return remove[Line](s, id) }
+func (s *Store) DeleteLine(id, version uint) error { return remove[Line](s, id, version) }
 
 // RestoreLine takes a deletion back.
 func (s *Store) RestoreLine(id uint) (Line, error) { return restore[Line](s, id) }

@@ -1,6 +1,8 @@
 package store
 
 import (
+	"encoding/json"
+
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/gorm"
 )
@@ -33,6 +35,83 @@ var migrations = []*gormigrate.Migration{
 			notes TEXT NOT NULL, locked TEXT NOT NULL DEFAULT '[]',
 			created_at DATETIME NOT NULL, updated_at DATETIME NOT NULL, deleted_at DATETIME)`,
 		`CREATE INDEX lines_deleted ON lines (deleted_at)`),
+	withRows(step("0003-versions",
+		`ALTER TABLE charts ADD COLUMN version INTEGER NOT NULL DEFAULT 1`,
+		`ALTER TABLE licks ADD COLUMN version INTEGER NOT NULL DEFAULT 1`,
+		`ALTER TABLE lines ADD COLUMN version INTEGER NOT NULL DEFAULT 1`,
+		`ALTER TABLE players ADD COLUMN version INTEGER NOT NULL DEFAULT 1`,
+		`ALTER TABLE charts ADD COLUMN bars INTEGER NOT NULL DEFAULT 0`,
+		`ALTER TABLE lines ADD COLUMN bars INTEGER NOT NULL DEFAULT 0`,
+		`ALTER TABLE licks ADD COLUMN lands_on TEXT NOT NULL DEFAULT ''`,
+		`ALTER TABLE licks ADD COLUMN length REAL NOT NULL DEFAULT 0`,
+		`CREATE INDEX charts_order ON charts (coalesce(opened_at, created_at), id) WHERE deleted_at IS NULL`,
+		`CREATE INDEX licks_order ON licks (updated_at, id) WHERE deleted_at IS NULL`,
+		`CREATE INDEX lines_order ON lines (updated_at, id) WHERE deleted_at IS NULL`),
+		countBars("charts"), countBars("lines"), measureLicks),
+}
+
+type migration = gormigrate.Migration
+
+// withRows does more, row by row, after a step's statements.
+func withRows(m *migration, fill ...func(tx *gorm.DB) error) *migration {
+	statements := m.Migrate
+	m.Migrate = func(tx *gorm.DB) error {
+		return tx.Transaction(func(tx *gorm.DB) error {
+			if err := statements(tx); err != nil {
+				return err
+			}
+			for _, f := range fill {
+				if err := f(tx); err != nil {
+					return err
+				}
+			}
+			return nil
+		})
+	}
+	return m
+}
+
+// countBars writes down how many bars each text of a table has.
+func countBars(table string) func(tx *gorm.DB) error {
+	return func(tx *gorm.DB) error {
+		var rows []struct {
+			ID        uint
+			Text, Key string
+			Beats     int
+		}
+		if err := tx.Raw("SELECT id, text, key, beats FROM " + table).Scan(&rows).Error; err != nil {
+			return err
+		}
+		for _, r := range rows {
+			if err := tx.Exec("UPDATE "+table+" SET bars = ? WHERE id = ?", barsOf(r.Text, r.Beats, r.Key), r.ID).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	}
+}
+
+// measureLicks writes down how long each lick is and where it lands. One whose
+// notes cannot be read keeps its place, and says so when it is opened.
+func measureLicks(tx *gorm.DB) error {
+	var rows []struct {
+		ID    uint
+		Notes string
+	}
+	if err := tx.Raw("SELECT id, notes FROM licks").Scan(&rows).Error; err != nil {
+		return err
+	}
+	for _, r := range rows {
+		var l Lick
+		if json.Unmarshal([]byte(r.Notes), &l.Notes) != nil {
+			continue
+		}
+		l.derive()
+		if err := tx.Exec("UPDATE licks SET lands_on = ?, length = ? WHERE id = ?", l.LandsOn, l.Length, r.ID).Error; err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 func step(id string, statements ...string) *gormigrate.Migration {

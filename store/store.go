@@ -2,12 +2,11 @@ package store
 
 import (
 	"database/sql"
-	"errors"
 	"fmt"
-	"io"
+	"io/fs"
 	"os"
 	"path/filepath"
-	"time"
+	"sync"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/driver/sqlite"
@@ -19,113 +18,144 @@ import (
 // FileName is the database inside the data directory.
 const FileName = "undaris.db"
 
-// ErrNotFound is returned for a thing that is not there, or is deleted.
-var ErrNotFound = errors.New("not found")
-
 // Store is an open database. Its methods may be called from many goroutines.
-type Store struct{ db *gorm.DB }
+type Store struct {
+	db     *gorm.DB
+	path   string
+	file   fs.FileInfo // as it was opened, to notice when it is taken away
+	lock   *os.File
+	writes sync.Mutex // one writer at a time; SQLite knows no more
+	gone   error      // set once the file was taken away
+}
 
-// Open opens the database in a directory, making both if need be.
-func Open(dir string) (*Store, error) {
+// Open opens the database in a directory, making both if need be. It refuses a
+// directory that another Undaris uses, and a file that is not ours, is newer
+// than the program, locked or damaged; such a file is left as it was.
+func Open(dir string) (_ *Store, err error) {
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return nil, fmt.Errorf("the data directory %s cannot be made: %w", dir, err)
 	}
-	path := filepath.Join(dir, FileName)
-	pending, err := inspect(path)
+	s := &Store{path: filepath.Join(dir, FileName)}
+	if s.lock, err = claim(dir); err != nil {
+		return nil, err
+	}
+	defer func() {
+		if err != nil {
+			s.Close()
+		}
+	}()
+	pending, err := inspect(s.path)
 	if err != nil {
 		return nil, err
 	}
-	if pending {
-		if err := copyAside(path); err != nil {
-			return nil, fmt.Errorf("the database %s could not be copied aside before its migration, so nothing was changed: %w", path, err)
-		}
+	if err := private(s.path); err != nil {
+		return nil, err
 	}
-	db, err := gorm.Open(sqlite.New(sqlite.Config{
+	if s.file, err = os.Stat(s.path); err != nil {
+		return nil, fmt.Errorf("the database %s cannot be read: %w", s.path, err)
+	}
+	// rw, not rwc: a file taken away is not made anew behind our back.
+	s.db, err = gorm.Open(sqlite.New(sqlite.Config{
 		DriverName: "sqlite",
-		DSN:        "file:" + path + "?_pragma=busy_timeout(2000)&_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_txlock=immediate",
+		DSN:        "file:" + s.path + "?mode=rw&_pragma=busy_timeout(2000)&_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_txlock=immediate",
 	}), &gorm.Config{Logger: logger.Discard, TranslateError: true})
 	if err != nil {
-		return nil, fmt.Errorf("the database %s cannot be opened: %w", path, err)
+		return nil, fmt.Errorf("the database %s cannot be opened: %w", s.path, s.fault(err))
 	}
-	if err := gormigrate.New(db, gormigrate.DefaultOptions, migrations).Migrate(); err != nil {
-		return nil, fmt.Errorf("the database %s could not be brought up to date: %w", path, err)
+	if err := s.sound(); err != nil {
+		return nil, err
 	}
-	return &Store{db}, nil
-}
-
-// inspect looks at an existing file without touching it. pending tells that it
-// needs a migration.
-func inspect(path string) (pending bool, err error) {
-	if _, err := os.Stat(path); errors.Is(err, os.ErrNotExist) {
-		return false, nil
-	} else if err != nil {
-		return false, fmt.Errorf("the database %s cannot be read: %w", path, err)
-	}
-	db, err := sql.Open("sqlite", "file:"+path+"?mode=ro&_pragma=busy_timeout(1500)")
-	if err != nil {
-		return false, fmt.Errorf("the database %s cannot be opened: %w", path, err)
-	}
-	defer db.Close()
-	var tables int
-	if err := db.QueryRow(`SELECT count(*) FROM sqlite_master WHERE name = 'migrations'`).Scan(&tables); err != nil {
-		return false, fmt.Errorf("the database %s cannot be used, and was left as it is: %w", path, err)
-	}
-	if tables == 0 {
-		return false, nil
-	}
-	rows, err := db.Query(`SELECT id FROM migrations`)
-	if err != nil {
-		return false, fmt.Errorf("the database %s cannot be read: %w", path, err)
-	}
-	defer rows.Close()
-	known := map[string]bool{}
-	for _, m := range migrations {
-		known[m.ID] = true
-	}
-	applied := 0
-	for rows.Next() {
-		var id string
-		if err := rows.Scan(&id); err != nil {
-			return false, err
+	if pending {
+		if _, err := s.copyAside("before-migration"); err != nil {
+			return nil, fmt.Errorf("the database %s could not be copied aside before its migration, so nothing was changed: %w", s.path, err)
 		}
-		if !known[id] {
-			return false, fmt.Errorf("the database %s was written by a newer Undaris (it knows step %q); use that version, the file was left as it is", path, id)
+	}
+	if err := gormigrate.New(s.db, gormigrate.DefaultOptions, migrations).Migrate(); err != nil {
+		return nil, fmt.Errorf("the database %s could not be brought up to date: %w", s.path, s.fault(err))
+	}
+	if err := s.db.Exec(fmt.Sprintf("PRAGMA application_id = %d", applicationID)).Error; err != nil {
+		return nil, fmt.Errorf("the database %s cannot be written: %w", s.path, s.fault(err))
+	}
+	return s, nil
+}
+
+// private makes the file, or makes an existing one readable by its owner alone;
+// SQLite gives its companions the same rights.
+func private(path string) error {
+	f, err := os.OpenFile(path, os.O_CREATE|os.O_RDWR, 0o600)
+	if err == nil {
+		err = f.Chmod(0o600)
+		f.Close()
+	}
+	if err != nil {
+		return fmt.Errorf("the database %s cannot be written; look at the rights of the file and its directory: %w", path, err)
+	}
+	return nil
+}
+
+// sound lets SQLite check the file, and says what to do when it is damaged.
+func (s *Store) sound() error {
+	var found string
+	err := s.db.Raw("PRAGMA quick_check(1)").Scan(&found).Error
+	if err == nil && found == "ok" {
+		return nil
+	}
+	if err != nil {
+		if err = s.fault(err); !isDamage(err) {
+			return fmt.Errorf("the database %s cannot be used, and was left as it is: %w", s.path, err)
 		}
-		applied++
 	}
-	return applied < len(migrations), rows.Err()
+	advice := "there is no copy beside it; keep the file, since much of it may still be read with SQLite's own recovery"
+	if copies := s.copies(); len(copies) > 0 {
+		advice = fmt.Sprintf("move it away and put the newest copy, %s, in its place under the name %s", copies[len(copies)-1], FileName)
+	}
+	return fmt.Errorf("the database %s is damaged and cannot be used, and was left as it is: %s", s.path, advice)
 }
 
-func copyAside(path string) error {
-	from, err := os.Open(path)
-	if err != nil {
+// write runs do in a transaction of its own, one at a time. What it says was
+// written is in the file that is there now.
+func (s *Store) write(do func(tx *gorm.DB) error) error {
+	s.writes.Lock()
+	defer s.writes.Unlock()
+	if err := s.present(); err != nil {
 		return err
 	}
-	defer from.Close()
-	to, err := os.OpenFile(path+"."+time.Now().UTC().Format("20060102-150405.000")+".before-migration", os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
-	if err != nil {
-		return err
+	if err := s.db.Transaction(do); err != nil {
+		return s.fault(err)
 	}
-	if _, err := io.Copy(to, from); err != nil {
-		to.Close()
-		return err
-	}
-	return to.Close()
+	return s.present()
 }
 
-// Close finishes what is under way and closes the file.
+// present notices when the file was removed or replaced while it was open. What
+// was in it is then written to a copy, once, and nothing is accepted any more.
+func (s *Store) present() error {
+	if s.gone != nil {
+		return s.gone
+	}
+	now, err := os.Stat(s.path)
+	if err == nil && os.SameFile(now, s.file) {
+		return nil
+	}
+	rescued, err := s.copyAside("rescued")
+	if err != nil {
+		s.gone = &Fault{Gone, "the database was removed or replaced while Undaris was running, so nothing can be saved; stop Undaris, put the file back and start again", err}
+	} else {
+		s.gone = &Fault{Gone, fmt.Sprintf("the database was removed or replaced while Undaris was running, so nothing can be saved any more; what was in it is now in %s. Stop Undaris, put that file in its place as %s and start again", filepath.Base(rescued), FileName), nil}
+	}
+	return s.gone
+}
+
+// Close finishes what is under way, closes the file and lets go of the directory.
 func (s *Store) Close() error {
-	db, err := s.db.DB()
-	if err != nil {
-		return err
+	var db *sql.DB
+	var err error
+	if s.db != nil {
+		if db, err = s.db.DB(); err == nil {
+			err = db.Close()
+		}
 	}
-	return db.Close()
-}
-
-// found turns GORM's missing row into ours.
-func found(err error) error {
-	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return ErrNotFound
+	if s.lock != nil {
+		s.lock.Close()
 	}
 	return err
 }

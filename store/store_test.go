@@ -3,13 +3,22 @@ package store
 import (
 	"crypto/sha256"
 	"database/sql"
+	"fmt"
 	"os"
 	"path/filepath"
+	"strings"
+	"sync"
 	"testing"
 	"time"
 
+	"github.com/go-gormigrate/gormigrate/v2"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"gorm.io/driver/sqlite"
+	"gorm.io/gorm"
+	"gorm.io/gorm/logger"
+
+	"undaris/core/lick"
 )
 
 func open(t *testing.T, dir string) *Store {
@@ -27,23 +36,27 @@ func TestChartsAreKeptDeletedAndRestored(t *testing.T) {
 	require.NoError(t, s.CreateChart(&a))
 	require.NoError(t, s.CreateChart(&b))
 	require.NoError(t, s.OpenChart(a.ID, time.Now().Add(time.Hour)))
-	a.Title = "Slipway shuffle"
-	require.NoError(t, s.UpdateChart(&a))
+	_, err := s.ChangeChart(a.ID, a.Version, func(c *Chart) error { c.Title = "Slipway shuffle"; return nil })
+	require.NoError(t, err)
 	require.NoError(t, s.Close())
 
 	s = open(t, dir)
-	all, err := s.Charts()
+	all, err := s.Charts(All)
 	require.NoError(t, err)
 	require.Len(t, all, 2)
 	assert.Equal(t, "Slipway shuffle", all[0].Title)
-	assert.Equal(t, []string{"0-4 3:4"}, all[0].Plan.Picks)
-	assert.NotNil(t, all[0].OpenedAt)
+	kept, err := s.Chart(a.ID)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"0-4 3:4"}, kept.Plan.Picks)
+	assert.NotNil(t, kept.OpenedAt)
+	assert.Equal(t, uint(2), kept.Version, "to open a chart is no change of it")
 
-	require.NoError(t, s.DeleteChart(a.ID))
+	require.NoError(t, s.DeleteChart(a.ID, kept.Version))
 	_, err = s.Chart(a.ID)
 	assert.ErrorIs(t, err, ErrNotFound)
-	assert.ErrorIs(t, s.DeleteChart(a.ID), ErrNotFound)
-	assert.ErrorIs(t, s.UpdateChart(&a), ErrNotFound)
+	assert.ErrorIs(t, s.DeleteChart(a.ID, Any), ErrNotFound)
+	_, err = s.ChangePlan(a.ID, Any, func(*Chart) error { return nil })
+	assert.ErrorIs(t, err, ErrNotFound)
 	back, err := s.RestoreChart(a.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "Slipway shuffle", back.Title)
@@ -55,14 +68,19 @@ func TestPlayerIsKept(t *testing.T) {
 	s := open(t, t.TempDir())
 	p, err := s.Player()
 	require.NoError(t, err)
-	assert.Equal(t, DefaultPlayer, p)
+	assert.Equal(t, PlayerVersion{DefaultPlayer, 0}, p)
 	p.Tuning, p.Left = "D2,A2,D3,G3,B3,E4", true
-	require.NoError(t, s.SetPlayer(p))
+	_, err = s.SetPlayer(p.Player, 0, false)
+	require.NoError(t, err)
 	p.Habit = "shift"
-	require.NoError(t, s.SetPlayer(p))
+	now, err := s.SetPlayer(p.Player, 0, false)
+	assert.ErrorIs(t, err, ErrStale)
+	assert.Equal(t, "stay", now.Habit, "what is there now")
+	_, err = s.SetPlayer(p.Player, now.Version, false)
+	require.NoError(t, err)
 	again, err := s.Player()
 	require.NoError(t, err)
-	assert.Equal(t, p, again)
+	assert.Equal(t, PlayerVersion{p.Player, 2}, again)
 }
 
 func sum(t *testing.T, path string) [32]byte {
@@ -87,8 +105,29 @@ func TestFilesThatCannotBeUsedAreLeftAlone(t *testing.T) {
 			require.NoError(t, s.db.Exec(`INSERT INTO migrations (id) VALUES ('9999-from-the-future')`).Error)
 			require.NoError(t, s.Close())
 		}),
+		"made by another program": write(func(path string) {
+			raw(t, path, `PRAGMA journal_mode = WAL`, `CREATE TABLE recipes (id INTEGER)`, `CREATE TABLE migrations (id TEXT)`)
+		}),
+		"made by another": write(func(path string) {
+			raw(t, path, `PRAGMA application_id = 7`, `CREATE TABLE migrations (id TEXT)`)
+		}),
+		"is damaged": write(func(path string) {
+			s, err := Open(filepath.Dir(path))
+			require.NoError(t, err)
+			for range 200 {
+				require.NoError(t, s.CreateChart(&Chart{Title: strings.Repeat("x", 200), Key: "C", Beats: 4, Text: "| C7 |"}))
+			}
+			require.NoError(t, s.Close())
+			data, err := os.ReadFile(path)
+			require.NoError(t, err)
+			for i := 6*4096 + 8; i < 12*4096; i++ {
+				data[i] ^= 0x5A
+			}
+			require.NoError(t, os.WriteFile(path, data, 0o600))
+		}),
 	} {
 		path := filepath.Join(dir, FileName)
+		os.Remove(path + "-wal")
 		before := sum(t, path)
 		_, err := Open(dir)
 		assert.ErrorContains(t, err, want)
@@ -111,17 +150,176 @@ func TestLockedFileIsRefused(t *testing.T) {
 	assert.ErrorContains(t, err, "locked")
 }
 
-func TestMigrationCopiesTheFileAside(t *testing.T) {
-	dir := t.TempDir()
-	path := filepath.Join(dir, FileName)
+// raw runs statements on a file of no store's.
+func raw(t *testing.T, path string, statements ...string) {
 	db, err := sql.Open("sqlite", "file:"+path)
 	require.NoError(t, err)
-	_, err = db.Exec(`CREATE TABLE migrations (id VARCHAR(255) PRIMARY KEY)`)
+	defer db.Close()
+	db.SetMaxOpenConns(1)
+	for _, q := range statements {
+		_, err := db.Exec(q)
+		require.NoError(t, err, q)
+	}
+}
+
+// An older file, killed while its newest rows stood in the journal alone.
+func TestMigrationCopiesEverythingAside(t *testing.T) {
+	dir := t.TempDir()
+	path := filepath.Join(dir, FileName)
+	old, err := sql.Open("sqlite", "file:"+path+"?_pragma=journal_mode(WAL)&_pragma=wal_autocheckpoint(0)")
 	require.NoError(t, err)
-	require.NoError(t, db.Close())
-	before := sum(t, path)
-	open(t, dir)
+	defer old.Close() // still open: nothing is written back
+	gormOld, err := gorm.Open(sqlite.New(sqlite.Config{Conn: old}), &gorm.Config{Logger: logger.Discard})
+	require.NoError(t, err)
+	require.NoError(t, gormigrate.New(gormOld, gormigrate.DefaultOptions, migrations[:2]).Migrate())
+	for _, q := range []string{
+		`INSERT INTO charts (title, key, feel, tempo, beats, text, created_at, updated_at) VALUES ('Kept', 'C', 'shuffle', 96, 4, '| C7 | F7 |', '2026-01-01', '2026-01-01')`,
+		`INSERT INTO licks (title, chord, of_key, notes, created_at, updated_at) VALUES ('Bell', '7', 0, '[{"start":0,"length":480,"degree":"5","octave":0}]', '2026-01-01', '2026-01-01')`,
+		`INSERT INTO licks (title, chord, of_key, notes, created_at, updated_at) VALUES ('Torn', '7', 0, '[{"sta', '2026-01-01', '2026-01-01')`,
+	} {
+		_, err = old.Exec(q)
+		require.NoError(t, err)
+	}
+	s := open(t, dir)
 	copies, _ := filepath.Glob(path + ".*.before-migration")
 	require.Len(t, copies, 1)
-	assert.Equal(t, before, sum(t, copies[0]))
+	info, _ := os.Stat(copies[0])
+	assert.Equal(t, os.FileMode(0o600), info.Mode().Perm())
+	copied, err := sql.Open("sqlite", "file:"+copies[0]+"?mode=ro&immutable=1")
+	require.NoError(t, err)
+	defer copied.Close()
+	var title string
+	require.NoError(t, copied.QueryRow(`SELECT title FROM charts`).Scan(&title))
+	assert.Equal(t, "Kept", title)
+
+	charts, err := s.Charts(All)
+	require.NoError(t, err)
+	assert.Equal(t, []any{2, uint(1)}, []any{charts[0].Bars, charts[0].Version})
+	licks, err := s.Licks(All)
+	require.NoError(t, err)
+	require.Len(t, licks, 2)
+	assert.Equal(t, []any{"5", 0.5}, []any{licks[1].LandsOn, licks[1].Length})
+	_, err = s.Lick(2)
+	assert.ErrorContains(t, err, "damaged")
+	require.NoError(t, s.DeleteLick(2, Any), "what cannot be read can be deleted")
+}
+
+func TestADamagedRowCostsOnlyItself(t *testing.T) {
+	s := open(t, t.TempDir())
+	for _, title := range []string{"a", "b", "c"} {
+		require.NoError(t, s.CreateLine(&Line{Title: title, Key: "C", Beats: 4, Text: "| C7 |", Notes: []LineNote{}, Locked: []int{}}))
+		require.NoError(t, s.CreateLick(&Lick{Title: title, Chord: "7", Notes: []lick.Note{}, Tags: []string{}}))
+	}
+	require.NoError(t, s.db.Exec(`UPDATE lines SET tempo = 'brisk' WHERE title = 'b'`).Error)
+	require.NoError(t, s.db.Exec(`UPDATE licks SET tags = '{' WHERE title = 'b'`).Error)
+	lines, err := s.Lines(All)
+	require.NoError(t, err)
+	require.Len(t, lines, 3)
+	assert.Equal(t, []any{uint(2), "b"}, []any{lines[1].ID, lines[1].Title})
+	assert.Contains(t, lines[1].Problem, "number 2 is damaged")
+	assert.Empty(t, lines[0].Problem+lines[2].Problem)
+	licks, err := s.Licks(All)
+	require.NoError(t, err)
+	require.Len(t, licks, 3)
+	assert.Contains(t, licks[1].Problem, "number 2 is damaged")
+	_, err = s.Line(2)
+	assert.Error(t, err)
+	page, err := s.Lines(Page{1, 1})
+	require.NoError(t, err)
+	require.Len(t, page, 1)
+	assert.Equal(t, "b", page[0].Title)
+}
+
+func TestTwoWritersLoseNothing(t *testing.T) {
+	s := open(t, t.TempDir())
+	c := Chart{Title: "0", Key: "C", Beats: 4, Text: "| C7 |"}
+	require.NoError(t, s.CreateChart(&c))
+	var both sync.WaitGroup
+	for i := range 200 {
+		for _, write := range []func(version uint) error{
+			func(v uint) error {
+				_, err := s.ChangeChart(c.ID, v, func(c *Chart) error { c.Title = fmt.Sprint(i + 1); return nil })
+				return err
+			},
+			func(v uint) error {
+				_, err := s.ChangePlan(c.ID, v, func(c *Chart) error { c.Plan.Targets = fmt.Sprint(i + 1); return nil })
+				return err
+			},
+		} {
+			both.Go(func() {
+				for {
+					now, err := s.Chart(c.ID)
+					assert.NoError(t, err)
+					if err = write(now.Version); err == nil {
+						return
+					}
+					assert.ErrorIs(t, err, ErrStale)
+				}
+			})
+		}
+		both.Wait()
+		now, err := s.Chart(c.ID)
+		require.NoError(t, err)
+		require.Equal(t, []string{fmt.Sprint(i + 1), fmt.Sprint(i + 1)}, []string{now.Title, now.Plan.Targets})
+	}
+}
+
+func TestOneProgramToADirectory(t *testing.T) {
+	dir := t.TempDir()
+	first := open(t, dir)
+	_, err := Open(dir)
+	assert.ErrorContains(t, err, fmt.Sprintf("another Undaris (process %d) uses", os.Getpid()))
+	require.NoError(t, first.Close())
+	open(t, dir)
+	info, err := os.Stat(filepath.Join(dir, FileName))
+	require.NoError(t, err)
+	assert.Equal(t, os.FileMode(0o600), info.Mode().Perm())
+}
+
+func TestAFileTakenAwayIsNoticed(t *testing.T) {
+	for name, take := range map[string]func(path string) error{
+		"removed": func(path string) error {
+			os.Remove(path + "-wal")
+			os.Remove(path + "-shm")
+			return os.Remove(path)
+		},
+		"replaced": func(path string) error {
+			os.Remove(path)
+			return os.WriteFile(path, []byte("something else"), 0o600)
+		},
+	} {
+		dir := t.TempDir()
+		s := open(t, dir)
+		require.NoError(t, s.CreateChart(&Chart{Title: "Kept", Key: "C", Beats: 4, Text: "| C7 |"}))
+		require.NoError(t, take(filepath.Join(dir, FileName)))
+		for range 2 {
+			var f *Fault
+			require.ErrorAs(t, s.CreateChart(&Chart{Title: "Lost", Key: "C", Beats: 4, Text: "| C7 |"}), &f, name)
+			assert.Equal(t, Gone, f.Kind, name)
+			assert.Contains(t, f.Says, "what was in it is now in", name)
+		}
+		rescued, _ := filepath.Glob(filepath.Join(dir, "*.rescued"))
+		require.Len(t, rescued, 1, name)
+		require.NoError(t, s.Close())
+		require.NoError(t, os.Rename(rescued[0], filepath.Join(dir, FileName)))
+		all, err := open(t, dir).Charts(All)
+		require.NoError(t, err)
+		require.Len(t, all, 1, name)
+		assert.Equal(t, "Kept", all[0].Title)
+	}
+}
+
+func TestAFullDiskIsSaid(t *testing.T) {
+	s := open(t, t.TempDir())
+	require.NoError(t, s.CreateChart(&Chart{Title: "Kept", Key: "C", Beats: 4, Text: "| C7 |"}))
+	db, err := s.db.DB()
+	require.NoError(t, err)
+	db.SetMaxOpenConns(1) // the limit below is the connection's
+	require.NoError(t, s.db.Exec(`PRAGMA max_page_count = 1`).Error)
+	err = s.CreateChart(&Chart{Title: strings.Repeat("x", 100_000), Key: "C", Beats: 4, Text: "| C7 |"})
+	var f *Fault
+	require.ErrorAs(t, err, &f)
+	assert.Equal(t, Full, f.Kind)
+	assert.Equal(t, "the disk is full; nothing was saved. Make room and try again", f.Error())
+	assert.ErrorContains(t, f.Cause, "full", "the cause is kept for the log")
 }

@@ -1,0 +1,117 @@
+package store
+
+import (
+	"database/sql"
+	"encoding/binary"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"syscall"
+)
+
+// applicationID marks a SQLite file as ours, in its header ("Unda").
+const applicationID = 0x556e6461
+
+// tables are those of every version so far.
+var tables = []string{"charts", "players", "licks", "lines", "migrations"}
+
+// claim takes a data directory for one program. The claim ends with the program,
+// however it ends.
+func claim(dir string) (*os.File, error) {
+	f, err := os.OpenFile(filepath.Join(dir, "undaris.lock"), os.O_CREATE|os.O_RDWR, 0o600)
+	if err != nil {
+		return nil, fmt.Errorf("the data directory %s cannot be written to; look at its rights, or name another with --data: %w", dir, err)
+	}
+	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+		who, _ := io.ReadAll(io.LimitReader(f, 20))
+		f.Close()
+		return nil, fmt.Errorf("another Undaris (process %s) uses the data in %s; stop it, or name another directory with --data", strings.TrimSpace(string(who)), dir)
+	}
+	if err := f.Truncate(0); err == nil {
+		_, err = fmt.Fprintln(f, os.Getpid())
+	}
+	return f, nil
+}
+
+// inspect looks at an existing file without touching it. pending tells that it
+// needs a migration.
+func inspect(path string) (pending bool, err error) {
+	id, err := header(path)
+	if errors.Is(err, os.ErrNotExist) {
+		return false, nil
+	} else if err != nil {
+		return false, err
+	}
+	db, err := sql.Open("sqlite", "file:"+path+"?mode=ro&_pragma=busy_timeout(1500)")
+	if err != nil {
+		return false, fmt.Errorf("the database %s cannot be opened: %w", path, err)
+	}
+	defer db.Close()
+	cannot := func(err error) error {
+		return fmt.Errorf("the database %s cannot be used, and was left as it is: %w", path, err)
+	}
+	has, err := names(db, `SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'`)
+	if err != nil {
+		return false, cannot(err)
+	}
+	if len(has) == 0 && id == 0 { // nothing in it yet
+		return false, nil
+	}
+	// The first versions did not mark their files; a mark may also still be in the
+	// journal beside the file.
+	foreign := slices.ContainsFunc(has, func(t string) bool { return !slices.Contains(tables, t) })
+	if id != 0 && id != applicationID || id == 0 && foreign || !slices.Contains(has, "migrations") {
+		return false, fmt.Errorf("the database %s was made by another program, and was left as it is; name another directory with --data", path)
+	}
+	applied, err := names(db, `SELECT id FROM migrations`)
+	if err != nil {
+		return false, cannot(err)
+	}
+	for _, step := range applied {
+		if !slices.ContainsFunc(migrations, func(m *migration) bool { return m.ID == step }) {
+			return false, fmt.Errorf("the database %s was written by a newer Undaris (it knows step %q); use that version, the file was left as it is", path, step)
+		}
+	}
+	return len(applied) < len(migrations), nil
+}
+
+// header reads the application's mark out of a SQLite file's first hundred bytes
+// (SQLite file format, 1.3). An empty file has none.
+func header(path string) (id uint32, err error) {
+	f, err := os.Open(path)
+	if err != nil {
+		if errors.Is(err, os.ErrNotExist) {
+			return 0, err
+		}
+		return 0, fmt.Errorf("the database %s cannot be read: %w", path, err)
+	}
+	defer f.Close()
+	head := make([]byte, 100)
+	switch n, err := io.ReadFull(f, head); {
+	case n == 0 && errors.Is(err, io.EOF):
+		return 0, nil
+	case err != nil || string(head[:16]) != "SQLite format 3\x00":
+		return 0, fmt.Errorf("the database %s cannot be used, and was left as it is: it is not a database", path)
+	}
+	return binary.BigEndian.Uint32(head[68:]), nil
+}
+
+func names(db *sql.DB, query string) (list []string, err error) {
+	rows, err := db.Query(query)
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var name string
+		if err := rows.Scan(&name); err != nil {
+			return nil, err
+		}
+		list = append(list, name)
+	}
+	return list, rows.Err()
+}
