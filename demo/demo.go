@@ -21,9 +21,10 @@ var charts = []struct{ title, key, form, turnaround, feel string }{
 
 // Fill adds the demo data to a store that has no charts.
 func Fill(s *store.Store) error {
-	if have, err := s.Charts(); err != nil || len(have) > 0 {
+	if have, err := s.CountCharts(); err != nil || have > 0 {
 		return err
 	}
+	var made []store.Chart
 	for _, d := range charts {
 		key, err := form.ParseKey(d.key)
 		if err != nil {
@@ -47,9 +48,11 @@ func Fill(s *store.Store) error {
 		if err := s.CreateChart(&c); err != nil {
 			return err
 		}
+		made = append(made, c)
 	}
-	if err := shelf(s); err != nil {
+	kept, err := shelf(s)
+	if err != nil {
 		return err
 	}
-	return lines(s)
+	return lines(s, made, kept)
 }

@@ -17,8 +17,13 @@ func TestTheShelfHoldsPlayableLicks(t *testing.T) {
 	require.NoError(t, err)
 	defer s.Close()
 	require.NoError(t, Fill(s))
-	shelf, err := s.Licks()
+	rows, err := s.Licks(store.All)
 	require.NoError(t, err)
+	shelf := make([]store.Lick, len(rows))
+	for i, row := range rows {
+		shelf[i], err = s.Lick(row.ID)
+		require.NoError(t, err)
+	}
 	assert.GreaterOrEqual(t, len(shelf), 40)
 	covered := map[string]bool{}
 	for _, l := range shelf {
@@ -45,7 +50,7 @@ func TestTheShelfHoldsPlayableLicks(t *testing.T) {
 	for _, tag := range []string{"box", "blend", "arpeggio", "enclosure", "chromatic", "double-stop", "turnaround", "ending"} {
 		assert.True(t, covered[tag], tag)
 	}
-	lines, err := s.Lines()
+	lines, err := s.Lines(store.All)
 	require.NoError(t, err)
 	assert.Len(t, lines, 4)
 }

@@ -57,19 +57,20 @@ var licks = []struct{ title, chord, tags, text string }{
 }
 
 // shelf is filled from the table above, the first one to show last.
-func shelf(s *store.Store) error {
+func shelf(s *store.Store) (kept []store.Lick, err error) {
 	for _, d := range licks {
 		notes, err := lick.Parse(d.text)
 		if err != nil {
-			return fmt.Errorf("demo lick %q: %w", d.title, err)
+			return nil, fmt.Errorf("demo lick %q: %w", d.title, err)
 		}
 		l := store.Lick{Title: d.title, Chord: d.chord, Notes: notes, Tags: strings.Fields(d.tags)}
 		if mode, ok := strings.CutPrefix(d.chord, "key"); ok {
 			l.OfKey, l.Chord = true, strings.TrimSpace(mode)
 		}
 		if err := s.CreateLick(&l); err != nil {
-			return err
+			return nil, err
 		}
+		kept = append(kept, l)
 	}
-	return nil
+	return kept, nil
 }

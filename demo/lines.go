@@ -26,11 +26,7 @@ var solos = []struct {
 }
 
 // lines writes the solos over the band's charts.
-func lines(s *store.Store) error {
-	charts, err := s.Charts()
-	if err != nil {
-		return err
-	}
+func lines(s *store.Store, charts []store.Chart, shelf []store.Lick) error {
 	in := neck.Standard()
 	for _, d := range solos {
 		for _, c := range charts {
@@ -59,15 +55,11 @@ func lines(s *store.Store) error {
 			}
 		}
 	}
-	return through(s, charts, in)
+	return through(s, charts, shelf, in)
 }
 
 // through sends a box lick through the changes of the shuffle.
-func through(s *store.Store, charts []store.Chart, in *neck.Instrument) error {
-	shelf, err := s.Licks()
-	if err != nil {
-		return err
-	}
+func through(s *store.Store, charts []store.Chart, shelf []store.Lick, in *neck.Instrument) error {
 	for _, c := range charts {
 		for _, l := range shelf {
 			if c.Title != "Slipway Shuffle" || l.Title != "Two Lanterns" {

@@ -20,32 +20,32 @@ import (
 
 // BandQuery is how the band is asked to play.
 type BandQuery struct {
-	Choruses   int      `query:"choruses" default:"3" doc:"1 to 32"`
+	Choruses   int      `query:"choruses" default:"3" minimum:"1" maximum:"32" doc:"1 to 32"`
 	Seed       uint64   `query:"seed" default:"1" doc:"the same seed gives the same file"`
 	CountIn    bool     `query:"countIn" default:"true" doc:"a bar of sticks first"`
 	Metronome  bool     `query:"metronome" doc:"a click on every beat, on a track of its own"`
-	Comp       string   `query:"comp" default:"guitar" doc:"who plays the chords: guitar, organ or piano"`
+	Comp       string   `query:"comp" default:"guitar" maxLength:"20" doc:"who plays the chords: guitar, organ or piano"`
 	DropChords bool     `query:"dropChords" doc:"no chords in every second chorus"`
-	Intensity  int      `query:"intensity" default:"3" doc:"1 to 5"`
-	Swing      float64  `query:"swing" doc:"where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own"`
-	Tempo      int      `query:"tempo" doc:"beats a minute, 30 to 300; 0 is the chart's own"`
-	Without    []string `query:"without,explode" doc:"players who rest: drums, bass, chords"`
+	Intensity  int      `query:"intensity" default:"3" minimum:"1" maximum:"5" doc:"1 to 5"`
+	Swing      float64  `query:"swing" minimum:"0" maximum:"0.75" doc:"where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own"`
+	Tempo      int      `query:"tempo" minimum:"0" maximum:"300" doc:"beats a minute, 30 to 300; 0 is the chart's own"`
+	Without    []string `query:"without,explode" maxItems:"10" doc:"players who rest: drums, bass, chords"`
 }
 
 // play has the band play a progression and writes the file.
-func (q BandQuery) play(p form.Progression, feel string, head midi.Head, lead []band.Note) (*download, error) {
+func (q BandQuery) play(p form.Progression, feel string, head midi.Head, lead []band.Note) (download, error) {
 	groove, err := band.GrooveOf(feel)
 	if err != nil {
-		return nil, at("query.feel", feel, err)
+		return download{}, at("query.feel", feel, err)
 	}
 	head.Tempo = cmp.Or(q.Tempo, head.Tempo)
 	if head.Tempo < minTempo || head.Tempo > maxTempo {
-		return nil, at("query.tempo", head.Tempo, fmt.Errorf("a tempo of %d; between %d and %d beats a minute can be played", head.Tempo, minTempo, maxTempo))
+		return download{}, at("query.tempo", head.Tempo, fmt.Errorf("a tempo of %d; between %d and %d beats a minute can be played", head.Tempo, minTempo, maxTempo))
 	}
 	perf, err := band.Play(p, groove, band.Options{Choruses: q.Choruses, Seed: q.Seed, CountIn: q.CountIn, Metronome: q.Metronome,
 		Comp: q.Comp, DropChords: q.DropChords, Intensity: q.Intensity, Swing: q.Swing, Without: q.Without, Lead: lead})
 	if err != nil {
-		return nil, at("query", q.Choruses, err)
+		return download{}, at("query", q.Choruses, err)
 	}
 	return file("audio/midi", head.Title, "mid", midi.Write(perf, head)), nil
 }
@@ -57,68 +57,69 @@ type download struct {
 	Body        []byte
 }
 
-func file(kind, title, ending string, body []byte) *download {
-	return &download{kind, fmt.Sprintf("attachment; filename=%q", fileName(title)+"."+ending), body}
+func file(kind, title, ending string, body []byte) download {
+	return download{kind, fmt.Sprintf("attachment; filename=%q", fileName(title)+"."+ending), body}
 }
 
 // delivery is an operation that is answered by a file.
 func delivery(path, id, summary, kind string) huma.Operation {
-	return huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary,
-		Responses: map[string]*huma.Response{"200": {Description: "the file",
-			Content: map[string]*huma.MediaType{kind: {Schema: &huma.Schema{Type: "string", Format: "binary"}}}}}}
+	op := operation(http.MethodGet, path, id, summary, 0)
+	op.Responses = map[string]*huma.Response{"200": {Description: "the file",
+		Content: map[string]*huma.MediaType{kind: {Schema: &huma.Schema{Type: "string", Format: "binary"}}}}}
+	return op
 }
 
 // deliver registers a question that is answered by a file.
-func deliver[I any](api huma.API, path, id, summary, kind string, answer func(*I) (*download, error)) {
-	huma.Register(api, delivery(path, id, summary, kind), func(_ context.Context, in *I) (*download, error) { return answer(in) })
+func deliver[I any](s *server, api huma.API, path, id, summary, kind string, answer func(context.Context, *I) (download, error)) {
+	register(s, api, delivery(path, id, summary, kind), queued(s, answer))
 }
 
 func (s *server) bands(api huma.API) {
-	deliver(api, "/api/charts/{id}/midi", "chart-midi", "The band playing a chart, as a Standard MIDI File of format 1", "audio/midi",
-		func(in *struct {
-			ChartID
+	deliver(s, api, "/api/charts/{id}/midi", "chart-midi", "The band playing a chart, as a Standard MIDI File of format 1", "audio/midi",
+		func(_ context.Context, in *struct {
+			ByID
 			BandQuery
 			Lead string `query:"lead" enum:"thread" doc:"thread: its targets are played over the band"`
-			Low  int    `query:"low" doc:"with high: the window of the thread"`
+			Low  int    `query:"low" minimum:"0" maximum:"27" doc:"with high: the window of the thread"`
 			High int    `query:"high"`
-		}) (*download, error) {
+		}) (none download, err error) {
 			c, err := s.store.Chart(in.ID)
 			if err != nil {
-				return nil, missing(err)
+				return download{}, missing("chart", err)
 			}
 			p, key, err := progression(c)
 			if err != nil {
-				return nil, err
+				return none, err
 			}
 			var lead []band.Note
 			if in.Lead == "thread" {
 				if lead, err = s.threadLead(c, in.Low, in.High, in.Choruses); err != nil {
-					return nil, err
+					return none, err
 				}
 			}
 			return in.play(p, c.Feel, midi.Head{Title: c.Title, Tempo: c.Tempo, Key: key}, lead)
 		})
 
-	deliver(api, "/api/bands/midi", "band-midi", "The band playing any bars, with notes over them, as a Standard MIDI File", "audio/midi",
-		func(in *struct {
+	deliver(s, api, "/api/bands/midi", "band-midi", "The band playing any bars, with notes over them, as a Standard MIDI File", "audio/midi",
+		func(_ context.Context, in *struct {
 			BandQuery
-			Text  string   `query:"text" required:"true" doc:"| C7 | F7 |"`
+			Text  string   `query:"text" required:"true" maxLength:"60000" doc:"| C7 | F7 |"`
 			Key   string   `query:"key" default:"C"`
 			Beats int      `query:"beats" default:"4"`
 			Feel  string   `query:"feel" default:"shuffle"`
-			Lead  []string `query:"lead,explode" doc:"notes one after the other, as MIDI number:beats, such as 64:2; r:1 rests"`
-		}) (*download, error) {
+			Lead  []string `query:"lead,explode" maxItems:"2000" doc:"notes one after the other, as MIDI number:beats, such as 64:2; r:1 rests"`
+		}) (none download, err error) {
 			key, err := readKey("query.key", in.Key)
 			if err != nil {
-				return nil, err
+				return none, err
 			}
 			p, err := form.Read(in.Text, in.Beats, key)
 			if err != nil {
-				return nil, at("query.text", in.Text, err)
+				return download{}, at("query.text", in.Text, err)
 			}
 			lead, err := readLead(in.Lead)
 			if err != nil {
-				return nil, at("query.lead", in.Lead, err)
+				return download{}, at("query.lead", in.Lead, err)
 			}
 			return in.play(p, in.Feel, midi.Head{Title: "band", Tempo: 100, Key: key}, lead)
 		})
@@ -154,7 +155,7 @@ func (s *server) threadLead(c store.Chart, low, high, choruses int) ([]band.Note
 		return nil, err
 	}
 	w := neck.Window{Low: low, High: high}
-	thread, places, beats, err := threadOf(c, player, w)
+	thread, places, beats, err := threadOf(c, player.Player, w)
 	if err != nil {
 		return nil, err
 	}

@@ -1,6 +1,8 @@
 package server
 
 import (
+	"context"
+
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/blend"
@@ -95,8 +97,8 @@ type BentTo struct {
 }
 
 func (s *server) blends(api huma.API) {
-	get(api, "/api/blend", "blend", "A palette over a chord in a window: what rests, what moves, what to add and to bend",
-		func(in *struct {
+	get(s, api, "/api/blend", "blend", "A palette over a chord in a window: what rests, what moves, what to add and to bend",
+		func(_ context.Context, in *struct {
 			NeckWindow
 			Key      string `query:"key" required:"true"`
 			Palette  string `query:"palette" required:"true"`
@@ -122,8 +124,8 @@ func (s *server) blends(api huma.API) {
 			return wireBlend(on.in, key, p, c, on.w, in.Advanced), nil
 		})
 
-	get(api, "/api/places", "place", "One fret over several chords, plain and bent",
-		func(in *struct {
+	get(s, api, "/api/places", "place", "One fret over several chords, plain and bent",
+		func(_ context.Context, in *struct {
 			NeckQuery
 			String   int      `query:"string" required:"true"`
 			Fret     int      `query:"fret" required:"true"`

@@ -1,6 +1,8 @@
 package server
 
 import (
+	"context"
+
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/band"
@@ -80,8 +82,8 @@ type CatalogueTuning struct {
 
 func (s *server) catalogue(api huma.API) {
 	all := catalogue()
-	get(api, "/api/catalogue", "catalogue", "Forms, turnarounds, feels, keys, tunings, palettes and threads to choose from",
-		func(*struct{}) (Catalogue, error) { return all, nil })
+	get(s, api, "/api/catalogue", "catalogue", "Forms, turnarounds, feels, keys, tunings, palettes and threads to choose from",
+		func(_ context.Context, _ *struct{}) (Catalogue, error) { return all, nil })
 }
 
 func catalogue() (c Catalogue) {

@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
-	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -20,8 +19,8 @@ const minTempo, maxTempo = 30, 300
 // ChartBody is what a player says of a chart.
 type ChartBody struct {
 	Title string `json:"title" maxLength:"120"`
-	Key   string `json:"key"`
-	Feel  string `json:"feel"`
+	Key   string `json:"key" maxLength:"10"`
+	Feel  string `json:"feel" maxLength:"40"`
 	Tempo int    `json:"tempo" doc:"beats a minute, 30 to 300"`
 	Beats int    `json:"beats" doc:"in a bar, 2 to 12"`
 	Text  string `json:"text" maxLength:"60000" doc:"| C7 | F7 | C7 | % |"`
@@ -29,7 +28,8 @@ type ChartBody struct {
 
 // Chart is a stored chart.
 type Chart struct {
-	ID uint `json:"id"`
+	ID      uint `json:"id"`
+	Version uint `json:"version" doc:"its ETag, without the quotes"`
 	ChartBody
 	Plan     store.Plan `json:"plan"`
 	Bars     int        `json:"bars"`
@@ -37,19 +37,29 @@ type Chart struct {
 	Updated  time.Time  `json:"updated"`
 }
 
-// ChartID is the path of one chart.
-type ChartID struct {
-	ID uint `path:"id"`
+// ChartRow is a chart in a list.
+type ChartRow struct {
+	ID       uint      `json:"id"`
+	Version  uint      `json:"version"`
+	Title    string    `json:"title"`
+	Key      string    `json:"key"`
+	Feel     string    `json:"feel"`
+	FeelName string    `json:"feelName"`
+	Tempo    int       `json:"tempo"`
+	Beats    int       `json:"beats"`
+	Bars     int       `json:"bars"`
+	Updated  time.Time `json:"updated"`
+	Problem  string    `json:"problem,omitempty" doc:"why it cannot be opened"`
 }
 
 func wireChart(c store.Chart) Chart {
-	p, _, _ := progression(c)
-	return wireChartOf(c, len(p.Bars))
+	feel, _ := form.FeelByID(c.Feel)
+	return Chart{c.ID, c.Version, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Beats, c.Text}, c.Plan, c.Bars, feel.Name, c.UpdatedAt}
 }
 
-func wireChartOf(c store.Chart, bars int) Chart {
+func chartRow(c store.ChartSummary) ChartRow {
 	feel, _ := form.FeelByID(c.Feel)
-	return Chart{c.ID, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Beats, c.Text}, c.Plan, bars, feel.Name, c.UpdatedAt}
+	return ChartRow{c.ID, c.Version, c.Title, c.Key, c.Feel, feel.Name, c.Tempo, c.Beats, c.Bars, c.UpdatedAt, c.Problem}
 }
 
 // progression reads a stored chart.
@@ -65,7 +75,7 @@ func progression(c store.Chart) (form.Progression, form.Key, error) {
 // stored checks what a player says and writes the text as Undaris does, so that
 // numerals become the chords they are in the key.
 func (b ChartBody) stored() (store.Chart, error) {
-	c := store.Chart{Title: strings.TrimSpace(b.Title), Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats}
+	c := store.Chart{Title: clean(b.Title), Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats}
 	if c.Title == "" {
 		return c, at("body.title", b.Title, errors.New("a chart needs a title"))
 	}
@@ -93,85 +103,41 @@ func (b ChartBody) stored() (store.Chart, error) {
 	return c, nil
 }
 
-// missing turns the store's answer into the API's.
-func missing(err error) error {
-	if errors.Is(err, store.ErrNotFound) {
-		return huma.Error404NotFound("there is no such chart; it may have been deleted")
-	}
-	return err
+// chart finds one.
+func (s *server) chart(id uint) (store.Chart, error) {
+	c, err := s.store.Chart(id)
+	return c, missing("chart", err)
 }
 
 func (s *server) charts(api huma.API) {
-	op := func(method, path, id, summary string, status int) huma.Operation {
-		return huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, DefaultStatus: status}
+	k := keeping[ChartBody, store.Chart, store.ChartSummary, Chart, ChartRow]{
+		name: "chart", path: "/api/charts", wire: wireChart, row: chartRow, version: func(c store.Chart) uint { return c.Version },
+		stored: func(_ context.Context, b ChartBody) (store.Chart, error) { return b.stored() },
+		put: func(old *store.Chart, now store.Chart) {
+			now.Kept, now.Plan, now.OpenedAt = old.Kept, fitted(old.Plan, now), old.OpenedAt
+			*old = now
+		},
+		list: s.store.Charts, count: s.store.CountCharts, one: s.store.Chart, create: s.store.CreateChart,
+		change: s.store.ChangeChart, remove: s.store.DeleteChart, restore: s.store.RestoreChart,
 	}
-	get(api, "/api/charts", "charts", "All charts, the one opened last first",
-		func(*struct{}) ([]Chart, error) {
-			all, err := s.store.Charts()
-			list := make([]Chart, len(all))
-			for i, c := range all {
-				list[i] = wireChart(c)
-			}
-			return list, err
-		})
-	get(api, "/api/charts/{id}", "chart", "One chart",
-		func(in *ChartID) (Chart, error) {
-			c, err := s.store.Chart(in.ID)
-			return wireChart(c), missing(err)
-		})
-	huma.Register(api, op(http.MethodPost, "/api/charts", "create-chart", "Make a chart", http.StatusCreated),
-		func(_ context.Context, in *struct{ Body ChartBody }) (*out[Chart], error) {
-			c, err := in.Body.stored()
-			if err != nil {
-				return nil, err
-			}
-			err = s.store.CreateChart(&c)
-			return &out[Chart]{wireChart(c)}, err
-		})
-	huma.Register(api, op(http.MethodPut, "/api/charts/{id}", "update-chart", "Change a chart", http.StatusOK),
+	k.serve(s, api)
+	register(s, api, operation(http.MethodPut, "/api/charts/{id}/plan", "set-plan", "Save what the player decided about a chart; it is part of the chart and its version", 0),
 		func(_ context.Context, in *struct {
-			ChartID
-			Body ChartBody
-		}) (*out[Chart], error) {
-			c, err := in.Body.stored()
-			if err != nil {
-				return nil, err
-			}
-			old, err := s.store.Chart(in.ID)
-			if err != nil {
-				return nil, missing(err)
-			}
-			c.ID, c.Plan, c.CreatedAt = old.ID, fitted(old.Plan, c), old.CreatedAt
-			err = s.store.UpdateChart(&c)
-			return &out[Chart]{wireChart(c)}, missing(err)
-		})
-	huma.Register(api, op(http.MethodPut, "/api/charts/{id}/plan", "set-plan", "Save what the player decided about a chart", http.StatusOK),
-		func(_ context.Context, in *struct {
-			ChartID
+			ByID
+			Match
 			Body store.Plan
-		}) (*out[Chart], error) {
-			c, err := s.store.Chart(in.ID)
+		}) (none Versioned[Chart], err error) {
+			version, err := in.kept()
 			if err != nil {
-				return nil, missing(err)
+				return none, err
 			}
-			if err := checkPlan(in.Body, c); err != nil {
-				return nil, err
-			}
-			c.Plan = in.Body
-			err = s.store.UpdateChart(&c)
-			return &out[Chart]{wireChart(c)}, missing(err)
+			return k.outcome(s.store.ChangePlan(in.ID, version, func(c *store.Chart) error {
+				c.Plan = in.Body
+				return checkPlan(in.Body, *c)
+			}))
 		})
-	huma.Register(api, op(http.MethodPost, "/api/charts/{id}/opened", "open-chart", "Note that the player opened a chart", http.StatusNoContent),
-		func(_ context.Context, in *ChartID) (*struct{}, error) {
-			return nil, missing(s.store.OpenChart(in.ID, time.Now()))
-		})
-	huma.Register(api, op(http.MethodDelete, "/api/charts/{id}", "delete-chart", "Delete a chart; it can be restored", http.StatusNoContent),
-		func(_ context.Context, in *ChartID) (*struct{}, error) {
-			return nil, missing(s.store.DeleteChart(in.ID))
-		})
-	huma.Register(api, op(http.MethodPost, "/api/charts/{id}/restore", "restore-chart", "Take a deletion back", http.StatusOK),
-		func(_ context.Context, in *ChartID) (*out[Chart], error) {
-			c, err := s.store.RestoreChart(in.ID)
-			return &out[Chart]{wireChart(c)}, missing(err)
+	register(s, api, operation(http.MethodPost, "/api/charts/{id}/opened", "open-chart", "Note that the player opened a chart", http.StatusNoContent),
+		func(_ context.Context, in *ByID) (struct{}, error) {
+			return struct{}{}, missing("chart", s.store.OpenChart(in.ID, time.Now()))
 		})
 }

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"math"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -97,8 +98,8 @@ func (q NeckWindow) read() (onNeck, error) {
 }
 
 func (s *server) crossings(api huma.API) {
-	get(api, "/api/crossings", "crossings", "What moves where from one chord to the next in a window, ranked",
-		func(in *struct {
+	get(s, api, "/api/crossings", "crossings", "What moves where from one chord to the next in a window, ranked",
+		func(_ context.Context, in *struct {
 			NeckWindow
 			RankQuery
 			From string `query:"from" required:"true"`

@@ -19,39 +19,39 @@ func (s *server) lineFiles(api huma.API) {
 	}
 	kinds := []struct {
 		name, mime string
-		write      func(o onPaper, q BandQuery) (*download, error)
+		write      func(o onPaper, q BandQuery) (download, error)
 	}{
-		{"midi", "audio/midi", func(o onPaper, q BandQuery) (*download, error) {
+		{"midi", "audio/midi", func(o onPaper, q BandQuery) (download, error) {
 			return q.play(o.Progression, o.body.Feel, midi.Head{Title: o.Title, Tempo: o.Tempo, Key: o.Key}, band.Lead(o.Score))
 		}},
-		{"musicxml", "application/vnd.recordare.musicxml+xml", func(o onPaper, _ BandQuery) (*download, error) { return musicXML(o.Score), nil }},
-		{"tab", "text/plain; charset=utf-8", func(o onPaper, _ BandQuery) (*download, error) {
+		{"musicxml", "application/vnd.recordare.musicxml+xml", func(o onPaper, _ BandQuery) (download, error) { return musicXML(o.Score), nil }},
+		{"tab", "text/plain; charset=utf-8", func(o onPaper, _ BandQuery) (download, error) {
 			return file("text/plain; charset=utf-8", o.Title, "txt", tabtext.Write(o.Score)), nil
 		}},
 	}
 	for _, k := range kinds {
-		deliver(api, "/api/lines/{id}/"+k.name, "line-"+k.name, "A kept line as a file", k.mime, func(in *struct {
-			ID
+		deliver(s, api, "/api/lines/{id}/"+k.name, "line-"+k.name, "A kept line as a file", k.mime, func(ctx context.Context, in *struct {
+			ByID
 			BandQuery
-		}) (*download, error) {
-			l, err := s.store.Line(in.ID.ID)
+		}) (none download, err error) {
+			l, err := s.store.Line(in.ID)
 			if err != nil {
-				return nil, huma.Error404NotFound("there is no such line; it may have been deleted")
+				return none, huma.Error404NotFound("there is no such line; it may have been deleted")
 			}
 			o, err := s.read(wireLine(l).LineBody)
 			if err != nil {
-				return nil, err
+				return none, err
 			}
 			return k.write(o, in.BandQuery)
 		})
 	}
 	op := delivery("/api/lines/midi", "play-line", "The band playing a line that need not be kept", "audio/midi")
 	op.Method = http.MethodPost
-	huma.Register(api, op, func(_ context.Context, in *posted) (*download, error) {
+	register(s, api, op, queued(s, func(ctx context.Context, in *posted) (none download, err error) {
 		o, err := s.read(in.Body)
 		if err != nil {
-			return nil, err
+			return none, err
 		}
 		return kinds[0].write(o, in.BandQuery)
-	})
+	}))
 }

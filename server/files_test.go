@@ -39,8 +39,7 @@ func bring(t *testing.T, srv *httptest.Server, name string, data []byte, chart u
 // What leaves as any kind of file comes back as it was, as far as the kind can say it.
 func TestEveryLineLeavesAndComesBack(t *testing.T) {
 	srv := serve(t)
-	var lines []Line
-	ask(t, srv, "GET", "/api/lines", nil, &lines)
+	lines := each[Line](t, srv, "/api/lines")
 	require.NotEmpty(t, lines)
 	for _, l := range lines {
 		for ending, path := range map[string]string{"musicxml": "musicxml", "txt": "tab", "mid": "midi?choruses=1"} {
@@ -126,8 +125,7 @@ func TestWhatCannotBeDoneWithALineIsSaid(t *testing.T) {
 // Every lick of the shelf goes over every kind of chord on every root, or says why not.
 func TestEveryLickGoesAnywhereOrSaysWhyNot(t *testing.T) {
 	srv := serve(t)
-	var licks []Lick
-	ask(t, srv, "GET", "/api/licks", nil, &licks)
+	licks := each[Lick](t, srv, "/api/licks")
 	plain := 0
 	for i, l := range licks {
 		for j, chord := range []string{"C7", "F#7", "Bbm7", "Ebmaj7", "Am7b5", "G", "Dm"} {

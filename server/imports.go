@@ -19,41 +19,37 @@ import (
 	"undaris/formats/tabtext"
 )
 
-// maxImport is the most bytes a file may bring.
-const maxImport = 8 << 20
-
 func (s *server) imports(api huma.API) {
-	huma.Register(api, huma.Operation{OperationID: "import-line", Method: http.MethodPost, Path: "/api/lines/import", MaxBodyBytes: maxImport,
-		Summary: "A line from a file: MusicXML, MIDI or tablature text"},
-		func(_ context.Context, in *struct {
-			Name    string `query:"name" doc:"of the file; its ending tells what it is"`
-			Chart   uint   `query:"chart" doc:"a chart to lay it over, where the file has no chords"`
+	register(s, api, operation(http.MethodPost, "/api/lines/import", "import-line", "A line from a file: MusicXML, MIDI or tablature text", 0),
+		body(queued(s, func(ctx context.Context, in *struct {
+			Name    string `query:"name" maxLength:"300" doc:"of the file; its ending tells what it is"`
+			Chart   uint   `query:"chart" maximum:"4294967295" doc:"a chart to lay it over, where the file has no chords"`
 			RawBody []byte `contentType:"application/octet-stream"`
-		}) (*out[Study], error) {
-			o, err := s.imported(in.Name, in.Chart, in.RawBody)
+		}) (Study, error) {
+			o, err := s.imported(ctx, in.Name, in.Chart, in.RawBody)
 			if err != nil {
-				return nil, err
+				return Study{}, err
 			}
-			return &out[Study]{o.study()}, nil
-		})
+			return o.study(), nil
+		})))
 }
 
 // imported reads a file as a line on the player's neck.
-func (s *server) imported(name string, chart uint, data []byte) (o onPaper, err error) {
+func (s *server) imported(ctx context.Context, name string, chart uint, data []byte) (o onPaper, err error) {
 	player, err := s.store.Player()
 	if err != nil {
 		return o, err
 	}
-	in, hand, err := playerNeck(player)
+	in, hand, err := playerNeck(player.Player)
 	if err != nil {
 		return o, err
 	}
 	base := score.Score{In: in, Tempo: 100, Progression: form.Progression{Beats: 4}}
 	feel := ""
 	if chart != 0 {
-		c, err := s.store.Chart(chart)
+		c, err := s.chart(chart)
 		if err != nil {
-			return o, missing(err)
+			return o, err
 		}
 		if base.Progression, base.Key, err = progression(c); err != nil {
 			return o, err
@@ -100,7 +96,7 @@ func (s *server) imported(name string, chart uint, data []byte) (o onPaper, err 
 		got.Key = base.Key
 	}
 	if got.Title == "" {
-		got.Title = strings.TrimSuffix(name, "."+ending(name))
+		got.Title = clean(strings.TrimSuffix(name, "."+ending(name)))
 	}
 	if got.Tempo < minTempo || got.Tempo > maxTempo {
 		o.said = append(o.said, fmt.Sprintf("a tempo of %d cannot be played; it was set to the nearest that can", got.Tempo))

@@ -3,7 +3,12 @@ package server
 import (
 	"context"
 	"errors"
+	"fmt"
 	"net/http"
+	"regexp"
+	"strconv"
+	"strings"
+	"unicode"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -11,81 +16,185 @@ import (
 )
 
 // keeping is how a kind of thing is listed, made, changed, deleted and restored:
-// B is what a player says of it, T what is stored, W what is answered.
-type keeping[B, T, W any] struct {
+// B is what a player says of it, T what is stored, S its row in a list as it is
+// stored, W and L what is answered.
+type keeping[B, T, S, W, L any] struct {
 	name, path string // "lick", "/api/licks"
 	wire       func(T) W
-	stored     func(B) (T, error)
-	number     func(*T, uint) // gives it the ID of the one it takes the place of
-	all        func() ([]T, error)
+	row        func(S) L
+	version    func(T) uint
+	stored     func(context.Context, B) (T, error)
+	put        func(old *T, now T) // takes over what the player says
+	list       func(store.Page) ([]S, error)
+	count      func() (int, error)
 	one        func(uint) (T, error)
 	create     func(*T) error
-	update     func(*T) error
-	remove     func(uint) error
+	change     func(id, version uint, do func(*T) error) (T, error)
+	remove     func(id, version uint) error
 	restore    func(uint) (T, error)
 }
 
-// ID is the path of one thing.
-type ID struct {
-	ID uint `path:"id"`
+// ByID is the path of one thing.
+type ByID struct {
+	ID uint `path:"id" maximum:"4294967295"`
 }
 
-func (k keeping[B, T, W]) missing(err error) error {
-	if errors.Is(err, store.ErrNotFound) {
-		return huma.Error404NotFound("there is no such " + k.name + "; it may have been deleted")
+// Match is the version that a change is meant for.
+type Match struct {
+	IfMatch string `header:"If-Match" doc:"the ETag of the version that is to be changed; * takes any"`
+}
+
+// Versioned is an answer with its version.
+type Versioned[W any] struct {
+	ETag string `header:"ETag"`
+	Body W
+}
+
+// PageQuery is a stretch of a list.
+type PageQuery struct {
+	Offset int `query:"offset" minimum:"0" maximum:"1000000"`
+	Limit  int `query:"limit" default:"200" minimum:"1" maximum:"1000"`
+}
+
+// Listed is a page of a list.
+type Listed[L any] struct {
+	Total int    `header:"Total-Count" doc:"how many there are in all"`
+	Link  string `header:"Link" doc:"the next page, as rel=next"`
+	Body  []L
+}
+
+var tagged = regexp.MustCompile(`^"(\d{1,18})"$`)
+
+func etag(version uint) string { return fmt.Sprintf(`"%d"`, version) }
+
+// read tells the version asked for; any is the one that is there.
+func (m Match) read() (version uint, any bool, err error) {
+	switch text := strings.TrimSpace(m.IfMatch); {
+	case text == "":
+		return 0, false, problem(http.StatusPreconditionRequired, "say in If-Match which version this changes: the ETag that came with it, or * for whatever is there")
+	case text == "*":
+		return 0, true, nil
+	case tagged.MatchString(text):
+		n, _ := strconv.ParseUint(text[1:len(text)-1], 10, 63)
+		return uint(n), false, nil
+	default:
+		return 1 << 62, false, nil // no version of ours: it matches nothing
 	}
-	return err
+}
+
+// kept is the version as the store counts it.
+func (m Match) kept() (uint, error) {
+	version, any, err := m.read()
+	if version == 0 && !any {
+		version = 1 << 62 // the store takes 0 for any
+	}
+	if any {
+		version = store.Any
+	}
+	return version, err
+}
+
+// changedSince refuses a change of an old version.
+func changedSince(name string, now any) error {
+	doc := problem(http.StatusPreconditionFailed, "this "+name+" was changed elsewhere since it was read; nothing was saved").(*huma.ErrorModel)
+	return &stale{doc, now}
+}
+
+func (k keeping[B, T, S, W, L]) versioned(t T) Versioned[W] {
+	return Versioned[W]{etag(k.version(t)), k.wire(t)}
+}
+
+// outcome is the answer to a change.
+func (k keeping[B, T, S, W, L]) outcome(t T, err error) (Versioned[W], error) {
+	switch {
+	case errors.Is(err, store.ErrStale):
+		return Versioned[W]{}, changedSince(k.name, k.wire(t))
+	case err != nil:
+		return Versioned[W]{}, missing(k.name, err)
+	}
+	return k.versioned(t), nil
 }
 
 // serve registers the operations.
-func (k keeping[B, T, W]) serve(api huma.API) {
-	op := func(method, path, id, summary string, status int) huma.Operation {
-		return huma.Operation{OperationID: id, Method: method, Path: k.path + path, Summary: summary, DefaultStatus: status, MaxBodyBytes: 8 << 20}
-	}
-	type body struct {
-		ID
-		Body B
-	}
-	get(api, k.path, k.name+"s", "All "+k.name+"s, the one changed last first", func(*struct{}) ([]W, error) {
-		all, err := k.all()
-		list := make([]W, len(all))
-		for i, t := range all {
-			list[i] = k.wire(t)
-		}
-		return list, err
-	})
-	get(api, k.path+"/{id}", k.name, "One "+k.name, func(in *ID) (W, error) {
-		t, err := k.one(in.ID)
-		return k.wire(t), k.missing(err)
-	})
-	huma.Register(api, op(http.MethodPost, "", "create-"+k.name, "Keep a new "+k.name, http.StatusCreated),
-		handler(func(in *struct{ Body B }) (w W, err error) {
-			t, err := k.stored(in.Body)
+func (k keeping[B, T, S, W, L]) serve(s *server, api huma.API) {
+	register(s, api, operation(http.MethodGet, k.path, k.name+"s", "The "+k.name+"s in pages, the one used last first; each in short", 0),
+		func(_ context.Context, in *PageQuery) (Listed[L], error) {
+			all, err := k.list(store.Page{Offset: in.Offset, Limit: in.Limit})
+			if err != nil {
+				return Listed[L]{}, err
+			}
+			list := Listed[L]{Body: make([]L, len(all))}
+			for i, t := range all {
+				list.Body[i] = k.row(t)
+			}
+			if list.Total, err = k.count(); err == nil && in.Offset+len(all) < list.Total && len(all) > 0 {
+				list.Link = fmt.Sprintf("<%s?offset=%d&limit=%d>; rel=\"next\"", k.path, in.Offset+len(all), in.Limit)
+			}
+			return list, err
+		})
+	register(s, api, operation(http.MethodGet, k.path+"/{id}", k.name, "One "+k.name, 0),
+		func(_ context.Context, in *ByID) (Versioned[W], error) {
+			t, err := k.one(in.ID)
+			return k.outcome(t, err)
+		})
+	register(s, api, operation(http.MethodPost, k.path, "create-"+k.name, "Keep a new "+k.name, http.StatusCreated),
+		queued(s, func(ctx context.Context, in *struct{ Body B }) (Versioned[W], error) {
+			t, err := k.stored(ctx, in.Body)
 			if err == nil {
 				err = k.create(&t)
 			}
+			return k.outcome(t, err)
+		}))
+	register(s, api, operation(http.MethodPut, k.path+"/{id}", "update-"+k.name, "Change a "+k.name, 0),
+		queued(s, func(ctx context.Context, in *struct {
+			ByID
+			Match
+			Body B
+		}) (none Versioned[W], err error) {
+			version, err := in.kept()
 			if err != nil {
-				return w, err
+				return none, err
 			}
-			return k.wire(t), nil
-		}))
-	huma.Register(api, op(http.MethodPut, "/{id}", "update-"+k.name, "Change a "+k.name, http.StatusOK),
-		handler(func(in *body) (w W, err error) {
-			t, err := k.stored(in.Body)
+			t, err := k.stored(ctx, in.Body)
 			if err != nil {
-				return w, err
+				return none, err
 			}
-			k.number(&t, in.ID.ID)
-			if err := k.update(&t); err != nil {
-				return w, k.missing(err)
+			return k.outcome(k.change(in.ID, version, func(old *T) error {
+				k.put(old, t)
+				return nil
+			}))
+		}))
+	register(s, api, operation(http.MethodDelete, k.path+"/{id}", "delete-"+k.name, "Delete a "+k.name+"; it can be restored", http.StatusNoContent),
+		func(_ context.Context, in *struct {
+			ByID
+			Match
+		}) (struct{}, error) {
+			version, err := in.kept()
+			if err != nil {
+				return struct{}{}, err
 			}
-			return k.wire(t), nil
-		}))
-	huma.Register(api, op(http.MethodDelete, "/{id}", "delete-"+k.name, "Delete a "+k.name+"; it can be restored", http.StatusNoContent),
-		func(_ context.Context, in *ID) (*struct{}, error) { return nil, k.missing(k.remove(in.ID)) })
-	huma.Register(api, op(http.MethodPost, "/{id}/restore", "restore-"+k.name, "Take a deletion back", http.StatusOK),
-		handler(func(in *ID) (W, error) {
-			t, err := k.restore(in.ID)
-			return k.wire(t), k.missing(err)
-		}))
+			if err = k.remove(in.ID, version); errors.Is(err, store.ErrStale) {
+				now, _ := k.one(in.ID)
+				return struct{}{}, changedSince(k.name, k.wire(now))
+			}
+			return struct{}{}, missing(k.name, err)
+		})
+	register(s, api, operation(http.MethodPost, k.path+"/{id}/restore", "restore-"+k.name, "Take a deletion back", 0),
+		func(_ context.Context, in *ByID) (Versioned[W], error) {
+			return k.outcome(k.restore(in.ID))
+		})
+}
+
+// clean is a title as it is kept: on one line, without characters that steer
+// text instead of showing.
+func clean(title string) string {
+	return strings.Join(strings.Fields(strings.Map(func(r rune) rune {
+		switch {
+		case unicode.IsSpace(r):
+			return ' '
+		case unicode.IsControl(r), unicode.In(r, unicode.Cf, unicode.Co, unicode.Cs), r == unicode.ReplacementChar:
+			return -1
+		}
+		return r
+	}, title)), " ")
 }

@@ -1,10 +1,13 @@
 package server
 
 import (
+	"context"
 	"errors"
+	"fmt"
 	"slices"
 	"strings"
 	"time"
+	"unicode/utf8"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -30,15 +33,40 @@ func wireLickNotes(notes []lick.Note) []LickNote {
 // LickBody is what a player says of a lick.
 type LickBody struct {
 	Title string     `json:"title" maxLength:"120"`
-	Chord string     `json:"chord" doc:"the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty"`
+	Chord string     `json:"chord" maxLength:"40" doc:"the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty"`
 	OfKey bool       `json:"ofKey" doc:"its degrees are counted from the key, whatever chord sounds"`
-	Notes []LickNote `json:"notes"`
+	Notes []LickNote `json:"notes" maxItems:"256"`
 	Tags  []string   `json:"tags" maxItems:"20"`
 }
 
+// LickRow is a lick in a list.
+type LickRow struct {
+	ID      uint      `json:"id"`
+	Version uint      `json:"version"`
+	Title   string    `json:"title"`
+	Chord   string    `json:"chord"`
+	OfKey   bool      `json:"ofKey"`
+	Tags    []string  `json:"tags"`
+	LandsOn string    `json:"landsOn"`
+	Beats   float64   `json:"beats"`
+	Updated time.Time `json:"updated"`
+	Problem string    `json:"problem,omitempty" doc:"why it cannot be opened"`
+}
+
+func lickRow(l store.LickSummary) LickRow {
+	if l.Tags == nil {
+		l.Tags = []string{}
+	}
+	return LickRow{l.ID, l.Version, l.Title, l.Chord, l.OfKey, l.Tags, l.LandsOn, l.Length, l.UpdatedAt, l.Problem}
+}
+
+// maxTag is the longest tag in characters.
+const maxTag = 40
+
 // Lick is a lick on the shelf.
 type Lick struct {
-	ID uint `json:"id"`
+	ID      uint `json:"id"`
+	Version uint `json:"version" doc:"its ETag, without the quotes"`
 	LickBody
 	LandsOn string    `json:"landsOn" doc:"the degree it ends on"`
 	Beats   float64   `json:"beats" doc:"from its first beat to its end"`
@@ -53,7 +81,7 @@ func coreLick(l store.Lick) lick.Lick {
 }
 
 func (b LickBody) stored() (store.Lick, error) {
-	l := store.Lick{Title: strings.TrimSpace(b.Title), Chord: b.Chord, OfKey: b.OfKey, Tags: []string{}}
+	l := store.Lick{Title: clean(b.Title), Chord: b.Chord, OfKey: b.OfKey, Tags: []string{}}
 	for _, n := range b.Notes {
 		l.Notes = append(l.Notes, lick.Note(n))
 	}
@@ -61,7 +89,9 @@ func (b LickBody) stored() (store.Lick, error) {
 		return l, at("body.title", b.Title, errors.New("a lick needs a title"))
 	}
 	for _, t := range b.Tags {
-		if t = strings.ToLower(strings.TrimSpace(t)); t != "" && !slices.Contains(l.Tags, t) {
+		if t = strings.ToLower(clean(t)); utf8.RuneCountInString(t) > maxTag {
+			return l, at("body.tags", t, fmt.Errorf("a tag of more than %d characters", maxTag))
+		} else if t != "" && !slices.Contains(l.Tags, t) {
 			l.Tags = append(l.Tags, t)
 		}
 	}
@@ -101,16 +131,12 @@ func (s *server) over(l lick.Lick, title string, chord harmony.Chord, notes []sc
 // frets from the fifth on that suits the hand best.
 func (s *server) shown(t store.Lick) Lick {
 	l := coreLick(t)
-	w := Lick{ID: t.ID, LickBody: LickBody{t.Title, t.Chord, t.OfKey, wireLickNotes(t.Notes), t.Tags}, Beats: float64(l.End()) / score.Tick, Updated: t.UpdatedAt}
-	if len(t.Notes) > 0 {
-		last := t.Notes[len(t.Notes)-1]
-		w.LandsOn = string(last.Degree)
-	}
+	w := Lick{ID: t.ID, Version: t.Version, LickBody: LickBody{t.Title, t.Chord, t.OfKey, wireLickNotes(t.Notes), t.Tags}, Beats: t.Length, LandsOn: t.LandsOn, Updated: t.UpdatedAt}
 	player, err := s.store.Player()
 	if err != nil {
 		return w
 	}
-	in, hand, err := playerNeck(player)
+	in, hand, err := playerNeck(player.Player)
 	if err != nil {
 		return w
 	}
@@ -130,28 +156,31 @@ func (s *server) shown(t store.Lick) Lick {
 }
 
 func (s *server) licks(api huma.API) {
-	keeping[LickBody, store.Lick, Lick]{
-		name: "lick", path: "/api/licks", wire: s.shown, stored: LickBody.stored, number: func(l *store.Lick, id uint) { l.ID = id },
-		all: s.store.Licks, one: s.store.Lick, create: s.store.CreateLick, update: s.store.UpdateLick, remove: s.store.DeleteLick, restore: s.store.RestoreLick,
-	}.serve(api)
+	keeping[LickBody, store.Lick, store.LickSummary, Lick, LickRow]{
+		name: "lick", path: "/api/licks", wire: s.shown, row: lickRow, version: func(l store.Lick) uint { return l.Version },
+		stored: func(_ context.Context, b LickBody) (store.Lick, error) { return b.stored() },
+		put:    func(old *store.Lick, now store.Lick) { now.Kept, *old = old.Kept, now },
+		list:   s.store.Licks, count: s.store.CountLicks, one: s.store.Lick, create: s.store.CreateLick,
+		change: s.store.ChangeLick, remove: s.store.DeleteLick, restore: s.store.RestoreLick,
+	}.serve(s, api)
 
-	get(api, "/api/licks/{id}/ways", "lick-ways", "A lick over another chord: the same shape along the neck, and a nearer one in place",
-		func(in *struct {
-			ID
+	get(s, api, "/api/licks/{id}/ways", "lick-ways", "A lick over another chord: the same shape along the neck, and a nearer one in place",
+		func(_ context.Context, in *struct {
+			ByID
 			Chord  string `query:"chord" default:"F7"`
 			Low    int    `query:"low" default:"7"`
 			High   int    `query:"high" default:"11"`
 			Follow bool   `query:"follow" doc:"degrees follow the kind of chord"`
 		}) ([]WaySeen, error) {
-			t, err := s.store.Lick(in.ID.ID)
+			t, err := s.store.Lick(in.ID)
 			if err != nil {
-				return nil, huma.Error404NotFound("there is no such lick; it may have been deleted")
+				return nil, missing("lick", err)
 			}
 			player, err := s.store.Player()
 			if err != nil {
 				return nil, err
 			}
-			inst, hand, err := playerNeck(player)
+			inst, hand, err := playerNeck(player.Player)
 			if err != nil {
 				return nil, err
 			}
@@ -187,8 +216,8 @@ func (s *server) licks(api huma.API) {
 			return list, nil
 		})
 
-	pose(api, "/api/licks/read", "read-lick", "A lick written as text, such as R/q b3/es 3/e 5/h",
-		func(in *struct {
+	pose(s, api, "/api/licks/read", "read-lick", "A lick written as text, such as R/q b3/es 3/e 5/h",
+		func(_ context.Context, in *struct {
 			Body struct {
 				Text string `json:"text" maxLength:"4000"`
 			}
@@ -200,12 +229,12 @@ func (s *server) licks(api huma.API) {
 			return wireLickNotes(notes), nil
 		})
 
-	pose(api, "/api/licks/keep", "keep-lick", "Bars of a line made into a lick",
-		func(in *struct {
+	pose(s, api, "/api/licks/keep", "keep-lick", "Bars of a line made into a lick",
+		func(_ context.Context, in *struct {
 			Body struct {
 				Line  LineBody `json:"line"`
-				From  int      `json:"from" doc:"index of the first note"`
-				To    int      `json:"to" doc:"index of the last"`
+				From  int      `json:"from" minimum:"0" maximum:"8000" doc:"index of the first note"`
+				To    int      `json:"to" minimum:"0" maximum:"8000" doc:"index of the last"`
 				OfKey bool     `json:"ofKey,omitempty"`
 			}
 		}) (LickBody, error) {

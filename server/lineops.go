@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"errors"
 	"fmt"
 
@@ -18,18 +19,18 @@ import (
 
 // WishBody is what a written line should be like.
 type WishBody struct {
-	Rhythm     string `json:"rhythm,omitempty" doc:"eighths, triplets, sixteenths or mixed"`
-	Density    int    `json:"density,omitempty" doc:"1 to 5; 0 is 3"`
-	Contour    string `json:"contour,omitempty"`
-	Phrasing   string `json:"phrasing,omitempty"`
-	Targets    string `json:"targets,omitempty" doc:"roles allowed on each change, such as third; empty is any, thirds liked best"`
+	Rhythm     string `json:"rhythm,omitempty" maxLength:"40" doc:"eighths, triplets, sixteenths or mixed"`
+	Density    int    `json:"density,omitempty" minimum:"0" maximum:"5" doc:"1 to 5; 0 is 3"`
+	Contour    string `json:"contour,omitempty" maxLength:"40"`
+	Phrasing   string `json:"phrasing,omitempty" maxLength:"40"`
+	Targets    string `json:"targets,omitempty" maxLength:"100" doc:"roles allowed on each change, such as third; empty is any, thirds liked best"`
 	ChordTones bool   `json:"chordTones,omitempty" doc:"nothing but chord tones"`
 	Approach   bool   `json:"approach,omitempty" doc:"notes from outside the palette may lead into chord tones"`
-	HighStr    int    `json:"highString,omitempty"`
-	LowStr     int    `json:"lowString,omitempty"`
+	HighStr    int    `json:"highString,omitempty" minimum:"0" maximum:"8"`
+	LowStr     int    `json:"lowString,omitempty" minimum:"0" maximum:"8"`
 	Seed       uint64 `json:"seed,omitempty"`
-	From       int    `json:"from,omitempty" doc:"first bar to write, from 1; 0 is all"`
-	To         int    `json:"to,omitempty"`
+	From       int    `json:"from,omitempty" minimum:"0" maximum:"1024" doc:"first bar to write, from 1; 0 is all"`
+	To         int    `json:"to,omitempty" minimum:"0" maximum:"1024"`
 }
 
 func (o onPaper) wish(b WishBody) (line.Wish, error) {
@@ -82,13 +83,15 @@ type TurnSeen struct {
 }
 
 func (s *server) lines(api huma.API) {
-	keeping[LineBody, store.Line, Line]{
-		name: "line", path: "/api/lines", wire: wireLine, stored: s.stored, number: func(l *store.Line, id uint) { l.ID = id },
-		all: s.store.Lines, one: s.store.Line, create: s.store.CreateLine, update: s.store.UpdateLine, remove: s.store.DeleteLine, restore: s.store.RestoreLine,
-	}.serve(api)
+	keeping[LineBody, store.Line, store.LineSummary, Line, LineRow]{
+		name: "line", path: "/api/lines", wire: wireLine, row: lineRow, version: func(l store.Line) uint { return l.Version }, stored: s.stored,
+		put:  func(old *store.Line, now store.Line) { now.Kept, *old = old.Kept, now },
+		list: s.store.Lines, count: s.store.CountLines, one: s.store.Line, create: s.store.CreateLine,
+		change: s.store.ChangeLine, remove: s.store.DeleteLine, restore: s.store.RestoreLine,
+	}.serve(s, api)
 
-	pose(api, "/api/lines/study", "study-line", "A line on paper, checked note by note and change by change",
-		func(in *struct{ Body LineBody }) (Study, error) {
+	pose(s, api, "/api/lines/study", "study-line", "A line on paper, checked note by note and change by change",
+		func(_ context.Context, in *struct{ Body LineBody }) (Study, error) {
 			o, err := s.read(in.Body)
 			if err != nil {
 				return Study{}, err
@@ -96,8 +99,8 @@ func (s *server) lines(api huma.API) {
 			return o.study(), nil
 		})
 
-	pose(api, "/api/lines/write", "write-line", "The core writes bars of a line; locked bars stay",
-		func(in *struct {
+	pose(s, api, "/api/lines/write", "write-line", "The core writes bars of a line; locked bars stay",
+		func(_ context.Context, in *struct {
 			Body struct {
 				Line LineBody `json:"line"`
 				Wish WishBody `json:"wish"`
@@ -117,11 +120,11 @@ func (s *server) lines(api huma.API) {
 			return o.study(), nil
 		})
 
-	pose(api, "/api/lines/fit", "fit-line", "The smallest edits that make a change land",
-		func(in *struct {
+	pose(s, api, "/api/lines/fit", "fit-line", "The smallest edits that make a change land",
+		func(_ context.Context, in *struct {
 			Body struct {
 				Line LineBody `json:"line"`
-				At   int      `json:"at" doc:"tick of the change"`
+				At   int      `json:"at" maximum:"12000000" doc:"tick of the change"`
 			}
 		}) (Fixes, error) {
 			o, err := s.read(in.Body.Line)
@@ -131,8 +134,8 @@ func (s *server) lines(api huma.API) {
 			return o.fixes(in.Body.At)
 		})
 
-	pose(api, "/api/lines/blend", "blend-line", "The line re-aimed at the chords, from all box to all chord tones",
-		func(in *struct {
+	pose(s, api, "/api/lines/blend", "blend-line", "The line re-aimed at the chords, from all box to all chord tones",
+		func(_ context.Context, in *struct {
 			Body struct {
 				Line   LineBody `json:"line"`
 				Amount float64  `json:"amount" minimum:"0" maximum:"1"`
@@ -154,8 +157,8 @@ func (s *server) lines(api huma.API) {
 			return out, nil
 		})
 
-	pose(api, "/api/lines/move", "move-line", "A line taken to another key with its chords",
-		func(in *struct {
+	pose(s, api, "/api/lines/move", "move-line", "A line taken to another key with its chords",
+		func(_ context.Context, in *struct {
 			Body struct {
 				Line  LineBody `json:"line"`
 				Key   string   `json:"key" doc:"of the same mode"`
@@ -176,12 +179,12 @@ func (s *server) lines(api huma.API) {
 			return s.moved(o, key, in.Body.Shape)
 		})
 
-	pose(api, "/api/lines/lick", "lick-line", "A lick put into a line: at a bar, or through the changes",
-		func(in *struct {
+	pose(s, api, "/api/lines/lick", "lick-line", "A lick put into a line: at a bar, or through the changes",
+		func(_ context.Context, in *struct {
 			Body struct {
 				Line    LineBody `json:"line"`
 				Lick    uint     `json:"lick"`
-				Bar     int      `json:"bar,omitempty" doc:"from 1; 0 sends it through the changes"`
+				Bar     int      `json:"bar,omitempty" minimum:"0" maximum:"1024" doc:"from 1; 0 sends it through the changes"`
 				Land    bool     `json:"land,omitempty" doc:"each version ends on the next change"`
 				Follow  bool     `json:"follow,omitempty" doc:"degrees follow the kind of chord"`
 				Targets string   `json:"targets,omitempty" doc:"which tones to land on, most wanted first"`
@@ -193,7 +196,7 @@ func (s *server) lines(api huma.API) {
 			}
 			l, err := s.store.Lick(in.Body.Lick)
 			if err != nil {
-				return Study{}, huma.Error404NotFound("there is no such lick; it may have been deleted")
+				return Study{}, missing("lick", err)
 			}
 			order, err := harmony.ParseOrder(in.Body.Targets)
 			if err != nil {
@@ -212,8 +215,8 @@ func (s *server) lines(api huma.API) {
 			return o.study(), nil
 		})
 
-	pose(api, "/api/lines/drill", "drill-line", "An exercise over the chords of a line",
-		func(in *struct {
+	pose(s, api, "/api/lines/drill", "drill-line", "An exercise over the chords of a line",
+		func(_ context.Context, in *struct {
 			Body struct {
 				Line LineBody  `json:"line"`
 				Task DrillBody `json:"task"`
@@ -238,14 +241,14 @@ func (s *server) lines(api huma.API) {
 
 // DrillBody says which exercise.
 type DrillBody struct {
-	Drill   string `json:"drill"`
-	Pace    string `json:"pace"`
-	From    string `json:"from,omitempty" doc:"a degree to start from"`
-	Order   int    `json:"order,omitempty" doc:"1 to 24, of four tones"`
+	Drill   string `json:"drill" maxLength:"40"`
+	Pace    string `json:"pace" maxLength:"40"`
+	From    string `json:"from,omitempty" maxLength:"10" doc:"a degree to start from"`
+	Order   int    `json:"order,omitempty" minimum:"0" maximum:"24" doc:"1 to 24, of four tones"`
 	Down    bool   `json:"down,omitempty"`
-	Dress   string `json:"dress,omitempty" doc:"what leads into each tone"`
-	HighStr int    `json:"highString,omitempty"`
-	LowStr  int    `json:"lowString,omitempty"`
+	Dress   string `json:"dress,omitempty" maxLength:"40" doc:"what leads into each tone"`
+	HighStr int    `json:"highString,omitempty" minimum:"0" maximum:"8"`
+	LowStr  int    `json:"lowString,omitempty" minimum:"0" maximum:"8"`
 }
 
 // fixes finds the phrase that leads to a change and proposes how it may land.

@@ -2,6 +2,7 @@ package server
 
 import (
 	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"slices"
@@ -21,24 +22,43 @@ import (
 // LineBody is a line as a player keeps it.
 type LineBody struct {
 	Title   string           `json:"title" maxLength:"160"`
-	Key     string           `json:"key"`
-	Feel    string           `json:"feel"`
+	Key     string           `json:"key" maxLength:"10"`
+	Feel    string           `json:"feel" maxLength:"40"`
 	Tempo   int              `json:"tempo" doc:"beats a minute, 30 to 300"`
 	Beats   int              `json:"beats" doc:"in a bar, 2 to 12"`
 	Text    string           `json:"text" maxLength:"60000" doc:"the chords: | C7 | F7 |"`
-	Palette string           `json:"palette,omitempty" doc:"what its notes are drawn from"`
+	Palette string           `json:"palette,omitempty" maxLength:"40" doc:"what its notes are drawn from"`
 	Low     int              `json:"low" doc:"first fret of the window it is written in"`
 	High    int              `json:"high"`
-	Notes   []store.LineNote `json:"notes" maxItems:"20000"`
-	Locked  []int            `json:"locked,omitempty" doc:"bars that are not to be written anew, from 1"`
+	Notes   []store.LineNote `json:"notes" maxItems:"8000"`
+	Locked  []int            `json:"locked,omitempty" maxItems:"1024" doc:"bars that are not to be written anew, from 1"`
 }
 
 // Line is a stored line.
 type Line struct {
-	ID uint `json:"id"`
+	ID      uint `json:"id"`
+	Version uint `json:"version" doc:"its ETag, without the quotes"`
 	LineBody
 	Bars    int       `json:"bars"`
 	Updated time.Time `json:"updated"`
+}
+
+// LineRow is a line in a list.
+type LineRow struct {
+	ID      uint      `json:"id"`
+	Version uint      `json:"version"`
+	Title   string    `json:"title"`
+	Key     string    `json:"key"`
+	Feel    string    `json:"feel"`
+	Tempo   int       `json:"tempo"`
+	Beats   int       `json:"beats"`
+	Bars    int       `json:"bars"`
+	Updated time.Time `json:"updated"`
+	Problem string    `json:"problem,omitempty" doc:"why it cannot be opened"`
+}
+
+func lineRow(l store.LineSummary) LineRow {
+	return LineRow{l.ID, l.Version, l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Bars, l.UpdatedAt, l.Problem}
 }
 
 // onPaper is a line read: its score on the player's neck.
@@ -58,7 +78,7 @@ func (s *server) read(b LineBody) (o onPaper, err error) {
 	if err != nil {
 		return o, err
 	}
-	in, hand, err := playerNeck(player)
+	in, hand, err := playerNeck(player.Player)
 	if err != nil {
 		return o, err
 	}
@@ -88,7 +108,7 @@ func (s *server) read(b LineBody) (o onPaper, err error) {
 	if o.palette, err = blend.PaletteByID(o.body.Palette); err != nil {
 		return o, at("body.palette", b.Palette, err)
 	}
-	o.Score = score.Score{Title: strings.TrimSpace(b.Title), Key: key, Tempo: b.Tempo, Swing: band.Swings(b.Feel), Progression: p, In: in}
+	o.Score = score.Score{Title: clean(b.Title), Key: key, Tempo: b.Tempo, Swing: band.Swings(b.Feel), Progression: p, In: in}
 	for i, n := range b.Notes {
 		note := score.Note{Start: n.Start, Length: n.Length, Placement: neck.Placement{String: n.String, Fret: n.Fret}, Finger: n.Finger, Ornaments: n.Ornaments, Guesses: n.Guesses}
 		if note.Pitch, err = pitch.ParsePitch(n.Note); err != nil {
@@ -207,14 +227,12 @@ func wireLine(l store.Line) Line {
 	if b.Locked == nil {
 		b.Locked = []int{}
 	}
-	key, _ := form.ParseKey(l.Key)
-	p, _ := form.Read(l.Text, l.Beats, key)
-	return Line{l.ID, b, len(p.Bars), l.UpdatedAt}
+	return Line{l.ID, l.Version, b, l.Bars, l.UpdatedAt}
 }
 
 // stored checks a line and makes it what is kept.
-func (s *server) stored(b LineBody) (store.Line, error) {
-	if strings.TrimSpace(b.Title) == "" {
+func (s *server) stored(_ context.Context, b LineBody) (store.Line, error) {
+	if clean(b.Title) == "" {
 		return store.Line{}, at("body.title", b.Title, errors.New("a line needs a title"))
 	}
 	o, err := s.read(b)

@@ -44,8 +44,7 @@ func lickNamed(t *testing.T, all []Lick, title string) Lick {
 // change in B flat, one landing mended, bars written anew, out and in again.
 func TestALickBecomesAChorus(t *testing.T) {
 	srv := serve(t)
-	var licks []Lick
-	ask(t, srv, "GET", "/api/licks", nil, &licks)
+	licks := each[Lick](t, srv, "/api/licks")
 	require.GreaterOrEqual(t, len(licks), 40)
 	for _, l := range licks {
 		assert.NotEmpty(t, l.LandsOn, l.Title)
@@ -115,8 +114,7 @@ func TestALickBecomesAChorus(t *testing.T) {
 
 func TestBlendDrillAndWays(t *testing.T) {
 	srv := serve(t)
-	var licks []Lick
-	ask(t, srv, "GET", "/api/licks", nil, &licks)
+	licks := each[Lick](t, srv, "/api/licks")
 	var st Study
 	ask(t, srv, "POST", "/api/lines/lick", map[string]any{"line": bluesIn("C"), "lick": lickNamed(t, licks, "Tide Table").ID}, &st)
 	var turned Turned

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"strings"
@@ -57,15 +58,15 @@ type InPosition struct {
 }
 
 func (s *server) maps(api huma.API) {
-	get(api, "/api/charts/{id}/map", "chart-map", "Everything about a chart on the player's neck: all bars, all positions",
-		func(in *struct {
-			ChartID
+	get(s, api, "/api/charts/{id}/map", "chart-map", "Everything about a chart on the player's neck: all bars, all positions",
+		func(_ context.Context, in *struct {
+			ByID
 			Low  int `query:"low" default:"-1" doc:"with high: a window of the player's own"`
 			High int `query:"high" default:"-1"`
 		}) (Map, error) {
 			c, err := s.store.Chart(in.ID)
 			if err != nil {
-				return Map{}, missing(err)
+				return Map{}, missing("chart", err)
 			}
 			player, err := s.store.Player()
 			if err != nil {
@@ -75,7 +76,7 @@ func (s *server) maps(api huma.API) {
 			if in.Low != -1 || in.High != -1 {
 				own = &neck.Window{Low: in.Low, High: in.High}
 			}
-			return chartMap(c, player, own)
+			return chartMap(c, player.Player, own)
 		})
 }
 
@@ -106,7 +107,7 @@ func chartMap(c store.Chart, player store.Player, own *neck.Window) (Map, error)
 	if err != nil {
 		return Map{}, err
 	}
-	m := Map{Chart: wireChartOf(c, len(band.Bars)), Instrument: wireInstrument(in, player.Left), Positions: wirePositions(in, key), Imagined: c.Plan.Imagined != nil}
+	m := Map{Chart: wireChart(c), Instrument: wireInstrument(in, player.Left), Positions: wirePositions(in, key), Imagined: c.Plan.Imagined != nil}
 	if own != nil {
 		if _, err := (WindowQuery{own.Low, own.High}).window(in); err != nil {
 			return Map{}, err

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"errors"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -16,7 +17,7 @@ import (
 
 // PaperQuery says what of a chart is to be written down.
 type PaperQuery struct {
-	ChartID
+	ByID
 	WindowQuery
 	Of   string `query:"of" enum:"run,crossing,thread" default:"thread"`
 	Step int    `query:"step" doc:"for a run or a crossing: which chord of the form, from 0"`
@@ -26,13 +27,13 @@ type PaperQuery struct {
 func (s *server) paper(q PaperQuery) (score.Score, error) {
 	c, err := s.store.Chart(q.ID)
 	if err != nil {
-		return score.Score{}, missing(err)
+		return score.Score{}, missing("chart", err)
 	}
 	player, err := s.store.Player()
 	if err != nil {
 		return score.Score{}, err
 	}
-	in, hand, err := playerNeck(player)
+	in, hand, err := playerNeck(player.Player)
 	if err != nil {
 		return score.Score{}, err
 	}
@@ -104,34 +105,34 @@ func following(places []form.Place, step int) form.Place {
 }
 
 func (s *server) papers(api huma.API) {
-	get(api, "/api/charts/{id}/score", "chart-score", "A run, a crossing or the thread of a chart on staff and tablature",
-		func(in *PaperQuery) (Score, error) {
+	get(s, api, "/api/charts/{id}/score", "chart-score", "A run, a crossing or the thread of a chart on staff and tablature",
+		func(_ context.Context, in *PaperQuery) (Score, error) {
 			sc, err := s.paper(*in)
 			if err != nil {
 				return Score{}, err
 			}
 			return wireScore(sc), nil
 		})
-	deliver(api, "/api/charts/{id}/score/midi", "chart-score-midi", "The same, played over the band", "audio/midi",
-		func(in *struct {
+	deliver(s, api, "/api/charts/{id}/score/midi", "chart-score-midi", "The same, played over the band", "audio/midi",
+		func(ctx context.Context, in *struct {
 			PaperQuery
 			BandQuery
-		}) (*download, error) {
+		}) (none download, err error) {
 			sc, err := s.paper(in.PaperQuery)
 			if err != nil {
-				return nil, err
+				return none, err
 			}
 			c, err := s.store.Chart(in.ID)
 			if err != nil {
-				return nil, missing(err)
+				return none, missing("chart", err)
 			}
 			return in.play(sc.Progression, c.Feel, midi.Head{Title: sc.Title, Tempo: sc.Tempo, Key: sc.Key}, band.Lead(sc))
 		})
-	deliver(api, "/api/charts/{id}/musicxml", "chart-musicxml", "The same as a MusicXML file", "application/vnd.recordare.musicxml+xml",
-		func(in *PaperQuery) (*download, error) {
+	deliver(s, api, "/api/charts/{id}/musicxml", "chart-musicxml", "The same as a MusicXML file", "application/vnd.recordare.musicxml+xml",
+		func(ctx context.Context, in *PaperQuery) (none download, err error) {
 			sc, err := s.paper(*in)
 			if err != nil {
-				return nil, err
+				return none, err
 			}
 			return musicXML(sc), nil
 		})

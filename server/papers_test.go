@@ -95,7 +95,7 @@ func TestLinesRefused(t *testing.T) {
 		"palette":    func(b *LineBody) { b.Palette = "mauve" },
 		"fret":       func(b *LineBody) { b.Low, b.High = 30, 40 },
 		"outside":    func(b *LineBody) { b.Notes = append(b.Notes, note("E4", 99*3840)) },
-		"a length":   func(b *LineBody) { n := note("E4", 0); n.Length = 0; b.Notes = append(b.Notes, n) },
+		"length is 0": func(b *LineBody) { n := note("E4", 0); n.Length = 0; b.Notes = append(b.Notes, n) },
 		"title":      func(b *LineBody) { b.Title = "  " },
 		"not a note": func(b *LineBody) { b.Notes = append(b.Notes, note("X9", 0)) },
 	} {

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"errors"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -28,15 +29,15 @@ type ChordTones struct {
 }
 
 func (s *server) player(api huma.API) {
-	get(api, "/api/tones", "tones", "Where the tones of chords lie on the player's neck",
-		func(in *struct {
+	get(s, api, "/api/tones", "tones", "Where the tones of chords lie on the player's neck",
+		func(_ context.Context, in *struct {
 			Chords []string `query:"chords,explode" required:"true"`
 		}) (Tones, error) {
 			p, err := s.store.Player()
 			if err != nil {
 				return Tones{}, err
 			}
-			inst, _, err := playerNeck(p)
+			inst, _, err := playerNeck(p.Player)
 			if err != nil {
 				return Tones{}, err
 			}
@@ -51,14 +52,27 @@ func (s *server) player(api huma.API) {
 			return out, nil
 		})
 
-	get(api, "/api/player", "player", "The player's instrument and habits",
-		func(*struct{}) (store.Player, error) { return s.store.Player() })
-
-	huma.Register(api, huma.Operation{OperationID: "set-player", Method: http.MethodPut, Path: "/api/player", Summary: "Save the instrument and habits"},
-		func(_ context.Context, in *struct{ Body store.Player }) (*out[store.Player], error) {
-			if _, _, err := playerNeck(in.Body); err != nil {
-				return nil, err
+	register(s, api, operation(http.MethodGet, "/api/player", "player", "The player's instrument and habits", 0),
+		func(context.Context, *struct{}) (Versioned[store.PlayerVersion], error) {
+			p, err := s.store.Player()
+			return Versioned[store.PlayerVersion]{etag(p.Version), p}, err
+		})
+	register(s, api, operation(http.MethodPut, "/api/player", "set-player", "Save the instrument and habits", 0),
+		func(_ context.Context, in *struct {
+			Match
+			Body store.Player
+		}) (none Versioned[store.PlayerVersion], err error) {
+			version, any, err := in.read()
+			if err != nil {
+				return none, err
 			}
-			return &out[store.Player]{in.Body}, s.store.SetPlayer(in.Body)
+			if _, _, err := playerNeck(in.Body); err != nil {
+				return none, err
+			}
+			p, err := s.store.SetPlayer(in.Body, version, any)
+			if errors.Is(err, store.ErrStale) {
+				return none, changedSince("instrument", p)
+			}
+			return Versioned[store.PlayerVersion]{etag(p.Version), p}, err
 		})
 }

@@ -2,7 +2,6 @@ package server
 
 import (
 	"context"
-	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -11,30 +10,6 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 )
-
-// out wraps a body as Huma wants it.
-type out[T any] struct{ Body T }
-
-// at makes a 422 problem document that points at the field in fault.
-func at(location string, value any, err error) error {
-	return huma.Error422UnprocessableEntity(err.Error(), &huma.ErrorDetail{Message: err.Error(), Location: location, Value: value})
-}
-
-// get registers a plain question.
-func get[I, O any](api huma.API, path, id, summary string, answer func(*I) (O, error)) {
-	huma.Register(api, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary}, handler(answer))
-}
-
-// handler wraps an answer as Huma wants it.
-func handler[I, O any](answer func(*I) (O, error)) func(context.Context, *I) (*out[O], error) {
-	return func(_ context.Context, in *I) (*out[O], error) {
-		body, err := answer(in)
-		if err != nil {
-			return nil, err
-		}
-		return &out[O]{body}, nil
-	}
-}
 
 // NeckQuery is the instrument and hand that a question may name.
 type NeckQuery struct {
@@ -112,16 +87,16 @@ func readKey(location, text string) (form.Key, error) {
 }
 
 func (s *server) questions(api huma.API) {
-	get(api, "/api/chords", "read-chord", "What a chord symbol says",
-		func(in *struct {
+	get(s, api, "/api/chords", "read-chord", "What a chord symbol says",
+		func(_ context.Context, in *struct {
 			Symbol string `query:"symbol" required:"true"`
 		}) (Chord, error) {
 			c, err := readChord("query.symbol", in.Symbol)
 			return wireChord(c), err
 		})
 
-	get(api, "/api/positions", "positions", "The positions of a key up the neck",
-		func(in *struct {
+	get(s, api, "/api/positions", "positions", "The positions of a key up the neck",
+		func(_ context.Context, in *struct {
 			NeckQuery
 			Key string `query:"key" required:"true"`
 		}) ([]Position, error) {
@@ -136,8 +111,8 @@ func (s *server) questions(api huma.API) {
 			return wirePositions(inst, k), nil
 		})
 
-	get(api, "/api/runs", "run", "One chord through one window, low to high, with fingers",
-		func(in *struct {
+	get(s, api, "/api/runs", "run", "One chord through one window, low to high, with fingers",
+		func(_ context.Context, in *struct {
 			NeckQuery
 			WindowQuery
 			Chord string `query:"chord" required:"true"`

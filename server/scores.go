@@ -104,6 +104,6 @@ func wireWritten(s score.Score) []Written {
 	return list
 }
 
-func musicXML(s score.Score) *download {
+func musicXML(s score.Score) download {
 	return file("application/vnd.recordare.musicxml+xml", s.Title, "musicxml", musicxml.Write(s))
 }

@@ -4,6 +4,7 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"runtime"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -14,32 +15,37 @@ import (
 )
 
 // Version of the program and its API.
-const Version = "0.3.0"
+const Version = "0.4.0"
 
-// GCPercent is how far the command lets its small heap grow between collections;
-// it halves the slowest answers and costs some tens of megabytes.
-const GCPercent = 1000
-
-// maxBody is the most bytes a request may bring.
-const maxBody = 1 << 20
+// How the command lets its heap grow between collections: freely while it is
+// small, which halves the slowest answers, and hardly beyond the limit in bytes.
+const (
+	GCPercent   = 1000
+	MemoryLimit = 64 << 20
+)
 
 // server answers for one store.
-type server struct{ store *store.Store }
+type server struct {
+	store *store.Store
+	log   *slog.Logger
+	hard  chan struct{} // a place for each hard question that is worked on
+}
 
 // New returns the handler of the whole application. front is the built front
 // end; log gets a line for each request.
 func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
-	engine.Use(logged(log), guarded)
+	engine.Use(logged(log))
 	config := huma.DefaultConfig("Undaris", Version)
 	config.OpenAPIPath = "/api/openapi"
 	config.DocsPath = "" // its page would load from elsewhere
 	config.SchemasPath = ""
 	config.CreateHooks = nil          // no $schema links in bodies
 	huma.DefaultArrayNullable = false // lists are empty, never null
+	huma.NewError = problem
 	api := humagin.New(engine, config)
-	srv := &server{s}
+	srv := &server{s, log, make(chan struct{}, max(1, runtime.GOMAXPROCS(0)))}
 	srv.questions(api)
 	srv.crossings(api)
 	srv.blends(api)
@@ -55,7 +61,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.imports(api)
 	srv.player(api)
 	engine.NoRoute(site(front))
-	return engine
+	return guarded(engine)
 }
 
 // logged writes a line for each request and turns a panic into a 500.
@@ -64,18 +70,13 @@ func logged(log *slog.Logger) gin.HandlerFunc {
 		start := time.Now()
 		defer func() {
 			if fault := recover(); fault != nil {
-				log.Error("fault", "path", c.Request.URL.Path, "fault", fault)
-				refuse(c, http.StatusInternalServerError, "Undaris made a mistake here; it was noted in its log, and nothing was saved")
+				stack := make([]byte, 8<<10)
+				log.Error("fault", "path", c.Request.URL.Path, "fault", fault, "stack", string(stack[:runtime.Stack(stack, false)]))
+				refuse(c.Writer, http.StatusInternalServerError, "Undaris made a mistake here; it was noted in its log, and nothing was saved")
 			}
 			log.Info("request", "method", c.Request.Method, "path", c.Request.URL.Path,
 				"status", c.Writer.Status(), "bytes", c.Writer.Size(), "ms", float64(time.Since(start).Microseconds())/1000)
 		}()
 		c.Next()
 	}
-}
-
-// refuse ends a request with a problem document.
-func refuse(c *gin.Context, status int, detail string) {
-	c.Header("Content-Type", "application/problem+json")
-	c.AbortWithStatusJSON(status, huma.ErrorModel{Title: http.StatusText(status), Status: status, Detail: detail})
 }

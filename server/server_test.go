@@ -48,6 +48,9 @@ func ask(t testing.TB, srv *httptest.Server, method, path string, body, into any
 	if body != nil {
 		req.Header.Set("Content-Type", "application/json")
 	}
+	if method == "PUT" || method == "DELETE" { // of whatever is there; versions have tests of their own
+		req.Header.Set("If-Match", "*")
+	}
 	resp, err := http.DefaultClient.Do(req)
 	require.NoError(t, err)
 	defer resp.Body.Close()
@@ -57,6 +60,18 @@ func ask(t testing.TB, srv *httptest.Server, method, path string, body, into any
 		require.NoError(t, json.Unmarshal(data, into), string(data))
 	}
 	return resp
+}
+
+// each reads every thing of a list.
+func each[T any](t testing.TB, srv *httptest.Server, path string) (all []T) {
+	var rows []struct{ ID uint }
+	ask(t, srv, "GET", path, nil, &rows)
+	for _, row := range rows {
+		var one T
+		require.Equal(t, 200, ask(t, srv, "GET", fmt.Sprintf("%s/%d", path, row.ID), nil, &one).StatusCode)
+		all = append(all, one)
+	}
+	return all
 }
 
 // refusal is a problem document.

@@ -17,11 +17,11 @@ func site(front fs.FS) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
 		if strings.HasPrefix(name, "api/") || name == "api" {
-			refuse(c, http.StatusNotFound, "there is nothing at this address; /api/openapi.json lists what there is")
+			refuse(c.Writer, http.StatusNotFound, "there is nothing at this address; /api/openapi.json lists what there is")
 			return
 		}
 		if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
-			refuse(c, http.StatusMethodNotAllowed, "pages can only be read")
+			refuse(c.Writer, http.StatusMethodNotAllowed, "pages can only be read")
 			return
 		}
 		data, err := fs.ReadFile(front, name)
@@ -31,13 +31,13 @@ func site(front fs.FS) gin.HandlerFunc {
 		case err == nil:
 			c.Header("Cache-Control", "no-cache")
 		case strings.HasPrefix(name, "assets/"):
-			refuse(c, http.StatusNotFound, "this file is not part of the program")
+			refuse(c.Writer, http.StatusNotFound, "this file is not part of the program")
 			return
 		default:
 			name = "index.html"
 			c.Header("Cache-Control", "no-cache")
 			if data, err = fs.ReadFile(front, name); err != nil {
-				refuse(c, http.StatusNotFound, "the front end was not built into this program; run make build")
+				refuse(c.Writer, http.StatusNotFound, "the front end was not built into this program; run make build")
 				return
 			}
 		}

@@ -2,9 +2,6 @@ package server
 
 import (
 	"fmt"
-	"net/http"
-
-	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/line"
 )
@@ -79,12 +76,6 @@ func (o onPaper) study() Study {
 		st.Report.Phrases = append(st.Report.Phrases, PhraseSeen(p))
 	}
 	return st
-}
-
-// pose registers an operation that answers a posted question and stores nothing.
-func pose[I, O any](api huma.API, path, id, summary string, answer func(*I) (O, error)) {
-	op := huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary}
-	huma.Register(api, op, handler(answer))
 }
 
 // locked reads the locked bars, counted from 1, as a set counted from 0.

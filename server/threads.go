@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"slices"
@@ -173,17 +174,17 @@ func pinsIn(pins []string, w neck.Window, places []form.Place) map[int]neck.Plac
 }
 
 func (s *server) threads(api huma.API) {
-	get(api, "/api/threads", "thread", "One target for each chord of a form, joined at the least movement",
-		func(in *struct {
+	get(s, api, "/api/threads", "thread", "One target for each chord of a form, joined at the least movement",
+		func(_ context.Context, in *struct {
 			NeckWindow
-			Text    string   `query:"text" required:"true" doc:"| C7 | F7 | C7 | % |"`
+			Text    string   `query:"text" required:"true" maxLength:"60000" doc:"| C7 | F7 | C7 | % |"`
 			Key     string   `query:"key" required:"true"`
 			Beats   int      `query:"beats" default:"4"`
 			Mode    string   `query:"mode" default:"guide-tones"`
 			Strings string   `query:"strings" doc:"a string set, such as 1-3"`
-			Lowest  int      `query:"lowest" doc:"MIDI number of the lowest target; 0 is no limit"`
-			Highest int      `query:"highest" doc:"MIDI number of the highest target; 0 is no limit"`
-			Pins    []string `query:"pins,explode" doc:"bar.beat string:fret, such as 2.1 3:8"`
+			Lowest  int      `query:"lowest" minimum:"0" maximum:"127" doc:"MIDI number of the lowest target; 0 is no limit"`
+			Highest int      `query:"highest" minimum:"0" maximum:"127" doc:"MIDI number of the highest target; 0 is no limit"`
+			Pins    []string `query:"pins,explode" maxItems:"2048" doc:"bar.beat string:fret, such as 2.1 3:8"`
 		}) (Thread, error) {
 			on, err := in.read()
 			if err != nil {

@@ -41,14 +41,14 @@ type LickSummary struct {
 
 // Licks lists the shelf, the lick changed last first.
 func (s *Store) Licks(p Page) ([]LickSummary, error) {
-	var tags sql.RawBytes
+	var tags []byte
 	return summaries(s, `SELECT id, title, version, chord, of_key, lands_on, length, tags, updated_at FROM licks
 		WHERE deleted_at IS NULL ORDER BY updated_at DESC, id DESC`, p,
 		func(r *sql.Rows, l *LickSummary) error {
 			if err := r.Scan(&l.ID, &l.Title, &l.Version, &l.Chord, &l.OfKey, &l.LandsOn, &l.Length, &tags, &l.UpdatedAt); err != nil {
 				return err
 			}
-			if len(tags) <= 2 { // []
+			if string(tags) == "[]" {
 				return nil
 			}
 			return json.Unmarshal(tags, &l.Tags)

@@ -28,12 +28,12 @@ func (l *Line) derive() { l.Bars = barsOf(l.Text, l.Beats, l.Key) }
 // LineNote is a note of a line. Its place is that of the instrument it was
 // written for; on another one its pitch is what counts.
 type LineNote struct {
-	Start  int    `json:"start" doc:"ticks from the first bar, 960 to the quarter; negative in a pickup"`
-	Length int    `json:"length" doc:"ticks"`
-	Note   string `json:"note" doc:"as it sounds where it is fretted, such as Bb3"`
-	String int    `json:"string,omitempty" doc:"1 is the highest; 0 has a place found for it"`
-	Fret   int    `json:"fret"`
-	Finger int    `json:"finger,omitempty"`
+	Start  int    `json:"start" minimum:"-11520" maximum:"11796480" doc:"ticks from the first bar, 960 to the quarter; negative in a pickup"`
+	Length int    `json:"length" minimum:"1" maximum:"11796480" doc:"ticks"`
+	Note   string `json:"note" maxLength:"8" doc:"as it sounds where it is fretted, such as Bb3"`
+	String int    `json:"string,omitempty" minimum:"0" maximum:"8" doc:"1 is the highest; 0 has a place found for it"`
+	Fret   int    `json:"fret" minimum:"0" maximum:"27"`
+	Finger int    `json:"finger,omitempty" minimum:"0" maximum:"4"`
 	score.Ornaments
 	score.Guesses
 }

@@ -4,9 +4,10 @@ import "undaris/core/harmony"
 
 // Limits of a progression.
 const (
-	MaxBars  = 512
-	MinBeats = 2
-	MaxBeats = 12
+	MaxBars    = 512
+	MaxChanges = 2048 // chords in all
+	MinBeats   = 2
+	MaxBeats   = 12
 )
 
 // Change is a chord that begins on a beat of its bar, counted from 0.

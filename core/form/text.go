@@ -65,6 +65,7 @@ type textReader struct {
 	section  string
 	row      bool
 	bars     int // met so far, readable or not
+	changed  int // chords met so far
 }
 
 func (r *textReader) problem(text string, offset int, message, nearest string) {
@@ -117,6 +118,10 @@ func (r *textReader) bar(part string, offset int) {
 		b.Changes = r.p.Bars[len(r.p.Bars)-1].Changes
 	} else {
 		b.Changes = r.changes(tokens)
+	}
+	if r.changed += len(b.Changes); r.changed > MaxChanges {
+		r.problem("", offset, fmt.Sprintf("more than %d chords up to bar %d; a chart holds %d at most", MaxChanges, r.bars, MaxChanges), "")
+		r.bars = MaxBars + 1
 	}
 	r.p.Bars = append(r.p.Bars, b)
 }

@@ -6,16 +6,17 @@ import (
 	"slices"
 
 	"undaris/core/harmony"
+	"undaris/core/neck"
 	"undaris/core/score"
 )
 
 // Note is one note of a lick.
 type Note struct {
-	Start  int            `json:"start" doc:"ticks from the lick's first beat, 960 to the quarter; negative in a pickup"`
-	Length int            `json:"length" doc:"ticks"`
-	Degree harmony.Degree `json:"degree" doc:"above the root of the chord, or of the key"`
+	Start  int            `json:"start" minimum:"-11520" maximum:"61440" doc:"ticks from the lick's first beat, 960 to the quarter; negative in a pickup"`
+	Length int            `json:"length" minimum:"1" maximum:"61440" doc:"ticks"`
+	Degree harmony.Degree `json:"degree" maxLength:"4" doc:"above the root of the chord, or of the key"`
 	Octave int            `json:"octave" minimum:"-3" maximum:"4" doc:"octaves above the lick's own root"`
-	String int            `json:"string,omitempty" doc:"where it would rather lie; 0 is no wish"`
+	String int            `json:"string,omitempty" minimum:"0" maximum:"8" doc:"where it would rather lie; 0 is no wish"`
 	score.Ornaments
 }
 
@@ -31,7 +32,8 @@ type Lick struct {
 // Limits of a lick.
 const (
 	MaxNotes = 256
-	MaxTicks = 16 * 4 * score.Tick // from the first note to the end of the last
+	MaxTicks = 16 * 4 * score.Tick // to the end of the last note
+	MaxEarly = 12 * score.Tick     // of a pickup
 )
 
 // Check says what in a lick cannot be kept.
@@ -39,8 +41,8 @@ func (l Lick) Check() error {
 	if len(l.Notes) == 0 {
 		return errors.New("a lick needs at least one note")
 	}
-	if len(l.Notes) > MaxNotes || l.End()-l.Notes[0].Start > MaxTicks {
-		return fmt.Errorf("a lick of %d notes over %d beats; %d notes and %d beats can be kept", len(l.Notes), (l.End()-l.Notes[0].Start)/score.Tick, MaxNotes, MaxTicks/score.Tick)
+	if len(l.Notes) > MaxNotes {
+		return fmt.Errorf("a lick of %d notes; %d can be kept", len(l.Notes), MaxNotes)
 	}
 	if _, err := harmony.Parse("C" + l.Chord); err != nil {
 		return fmt.Errorf("%q is no kind of chord: %w", l.Chord, err)
@@ -49,11 +51,17 @@ func (l Lick) Check() error {
 		if _, ok := n.Degree.Interval(); !ok {
 			return fmt.Errorf("%q in note %d is no degree; write R, b3, 3, 11, b5, 5, 6, b7 and so on", n.Degree, i+1)
 		}
+		if n.Start < -MaxEarly || n.Start > MaxTicks || n.Length > MaxTicks || n.Start+n.Length > MaxTicks {
+			return fmt.Errorf("note %d goes from beat %d over %d beats; a lick begins at most %d beats before its first and lasts %d", i+1, n.Start/score.Tick+1, n.Length/score.Tick, MaxEarly/score.Tick, MaxTicks/score.Tick)
+		}
 		if n.Length <= 0 || i > 0 && n.Start < l.Notes[i-1].Start {
 			return fmt.Errorf("note %d begins before the one it follows, or has no length", i+1)
 		}
-		if n.Octave < -3 || n.Octave > 4 || n.Bend < 0 || n.Bend > 6 {
-			return fmt.Errorf("note %d is %d octaves away and bent %d quarter tones; that is beyond a neck", i+1, n.Octave, n.Bend)
+		if n.Octave < -3 || n.Octave > 4 || n.String < 0 || n.String > neck.MaxStrings {
+			return fmt.Errorf("note %d is %d octaves away on string %d; that is beyond a neck", i+1, n.Octave, n.String)
+		}
+		if err := n.Ornaments.Check(); err != nil {
+			return fmt.Errorf("note %d: %w", i+1, err)
 		}
 	}
 	return nil

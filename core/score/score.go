@@ -59,6 +59,21 @@ type Ornaments struct {
 	Accent  bool `json:"accent,omitempty"`
 }
 
+// Check says what of it is beyond a hand.
+func (o Ornaments) Check() error {
+	switch {
+	case !slices.Contains(Joins, o.Join):
+		return fmt.Errorf("%q is no way to join notes; there are slide, hammer-on and pull-off", o.Join)
+	case o.Scoop < -5 || o.Scoop > 5:
+		return fmt.Errorf("slid into from %d frets away; 5 can be", max(o.Scoop, -o.Scoop))
+	case o.Bend < 0 || o.Bend > 6:
+		return fmt.Errorf("bent up %d quarter tones; 6 can be", o.Bend)
+	case o.Trill < 0 || o.Trill > 4:
+		return fmt.Errorf("a trill of %d half steps; 4 can be", o.Trill)
+	}
+	return nil
+}
+
 // Heard is the MIDI number a note comes to rest on: bent, unless the bend is
 // released. A curl does not count.
 func (n Note) Heard() int {
@@ -98,6 +113,8 @@ func (s Score) Check() error {
 	for i, n := range s.Notes {
 		where := fmt.Sprintf("note %d (%s in bar %d)", i+1, n.Pitch, floor(n.Start, s.Bar())+1)
 		switch {
+		case n.Ornaments.Check() != nil:
+			return fmt.Errorf("%s: %w", where, n.Ornaments.Check())
 		case n.Length <= 0 || n.Length > form.MaxBars*s.Bar():
 			return fmt.Errorf("%s lasts %d ticks; a note has a length", where, n.Length)
 		case n.Start < -s.Bar() || n.Start >= len(s.Bars)*s.Bar():
