@@ -1,6 +1,7 @@
 package demo
 
 import (
+	"context"
 	"fmt"
 
 	"undaris/core/band"
@@ -47,7 +48,7 @@ func lines(s *store.Store, charts []store.Chart, shelf []store.Lick) error {
 				return err
 			}
 			sc := score.Score{Key: key, Progression: p, In: in, Swing: band.Swings(c.Feel)}
-			if sc.Notes, err = line.Write(sc, w, neck.UsualHand); err != nil {
+			if sc.Notes, err = line.Write(context.Background(), sc, w, neck.UsualHand); err != nil {
 				return fmt.Errorf("demo line %q: %w", d.title, err)
 			}
 			if err := s.CreateLine(stored(d.title, c, d.palette, w.Window, sc)); err != nil {
@@ -74,7 +75,7 @@ func through(s *store.Store, charts []store.Chart, shelf []store.Lick, in *neck.
 				return err
 			}
 			w := neck.Window{Low: 7, High: 11}
-			notes, _ := lick.Lick{Chord: l.Chord, Notes: l.Notes}.Through(p, key, lick.Aim{Land: true, Ground: lick.Ground{In: in, Window: w, Hand: neck.UsualHand}})
+			notes, _ := lick.Lick{Chord: l.Chord, Notes: l.Notes}.Through(context.Background(), p, key, lick.Aim{Land: true, Ground: lick.Ground{In: in, Window: w, Hand: neck.UsualHand}})
 			sc := score.Score{Key: key, Progression: p, In: in, Notes: notes}
 			if err := s.CreateLine(stored("Two Lanterns through the changes", c, "composite", w, sc)); err != nil {
 				return err

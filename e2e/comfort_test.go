@@ -82,7 +82,7 @@ func TestTheBandIsDownloadedAndChartsAreCopied(t *testing.T) {
 	for i, b := range data {
 		bytes[i] = byte(b)
 	}
-	file, err := midi.Read(bytes)
+	file, err := midi.Read(t.Context(), bytes)
 	require.NoError(t, err)
 	assert.Equal(t, "Slipway Shuffle", file.Title)
 	p.click("button", "copy Low Water")

@@ -22,7 +22,7 @@ func TestOtherReadersUnderstandTheFiles(t *testing.T) {
 	require.NoError(t, err)
 	groove, err := band.GrooveOf("shuffle")
 	require.NoError(t, err)
-	perf, err := band.Play(chart, groove, band.Options{Choruses: 2, Seed: 3, CountIn: true})
+	perf, err := band.Play(t.Context(), chart, groove, band.Options{Choruses: 2, Seed: 3, CountIn: true})
 	require.NoError(t, err)
 	midi := evalLater[struct {
 		Ticks   int

@@ -33,7 +33,7 @@ type BandQuery struct {
 }
 
 // play has the band play a progression and writes the file.
-func (q BandQuery) play(p form.Progression, feel string, head midi.Head, lead []band.Note) (download, error) {
+func (q BandQuery) play(ctx context.Context, p form.Progression, feel string, head midi.Head, lead []band.Note) (download, error) {
 	groove, err := band.GrooveOf(feel)
 	if err != nil {
 		return download{}, at("query.feel", feel, err)
@@ -42,7 +42,7 @@ func (q BandQuery) play(p form.Progression, feel string, head midi.Head, lead []
 	if head.Tempo < minTempo || head.Tempo > maxTempo {
 		return download{}, at("query.tempo", head.Tempo, fmt.Errorf("a tempo of %d; between %d and %d beats a minute can be played", head.Tempo, minTempo, maxTempo))
 	}
-	perf, err := band.Play(p, groove, band.Options{Choruses: q.Choruses, Seed: q.Seed, CountIn: q.CountIn, Metronome: q.Metronome,
+	perf, err := band.Play(ctx, p, groove, band.Options{Choruses: q.Choruses, Seed: q.Seed, CountIn: q.CountIn, Metronome: q.Metronome,
 		Comp: q.Comp, DropChords: q.DropChords, Intensity: q.Intensity, Swing: q.Swing, Without: q.Without, Lead: lead})
 	if err != nil {
 		return download{}, at("query", q.Choruses, err)
@@ -76,7 +76,7 @@ func deliver[I any](s *server, api huma.API, path, id, summary, kind string, ans
 
 func (s *server) bands(api huma.API) {
 	deliver(s, api, "/api/charts/{id}/midi", "chart-midi", "The band playing a chart, as a Standard MIDI File of format 1", "audio/midi",
-		func(_ context.Context, in *struct {
+		func(ctx context.Context, in *struct {
 			ByID
 			BandQuery
 			Lead string `query:"lead" enum:"thread" doc:"thread: its targets are played over the band"`
@@ -93,15 +93,15 @@ func (s *server) bands(api huma.API) {
 			}
 			var lead []band.Note
 			if in.Lead == "thread" {
-				if lead, err = s.threadLead(c, in.Low, in.High, in.Choruses); err != nil {
+				if lead, err = s.threadLead(ctx, c, in.Low, in.High, in.Choruses); err != nil {
 					return none, err
 				}
 			}
-			return in.play(p, c.Feel, midi.Head{Title: c.Title, Tempo: c.Tempo, Key: key}, lead)
+			return in.play(ctx, p, c.Feel, midi.Head{Title: c.Title, Tempo: c.Tempo, Key: key}, lead)
 		})
 
 	deliver(s, api, "/api/bands/midi", "band-midi", "The band playing any bars, with notes over them, as a Standard MIDI File", "audio/midi",
-		func(_ context.Context, in *struct {
+		func(ctx context.Context, in *struct {
 			BandQuery
 			Text  string   `query:"text" required:"true" maxLength:"60000" doc:"| C7 | F7 |"`
 			Key   string   `query:"key" default:"C"`
@@ -121,7 +121,7 @@ func (s *server) bands(api huma.API) {
 			if err != nil {
 				return download{}, at("query.lead", in.Lead, err)
 			}
-			return in.play(p, in.Feel, midi.Head{Title: "band", Tempo: 100, Key: key}, lead)
+			return in.play(ctx, p, in.Feel, midi.Head{Title: "band", Tempo: 100, Key: key}, lead)
 		})
 }
 
@@ -149,13 +149,13 @@ func readLead(notes []string) (lead []band.Note, err error) {
 }
 
 // threadLead plays the thread of a window, a note as long as its chord.
-func (s *server) threadLead(c store.Chart, low, high, choruses int) ([]band.Note, error) {
+func (s *server) threadLead(ctx context.Context, c store.Chart, low, high, choruses int) ([]band.Note, error) {
 	player, err := s.store.Player()
 	if err != nil {
 		return nil, err
 	}
 	w := neck.Window{Low: low, High: high}
-	thread, places, beats, err := threadOf(c, player.Player, w)
+	thread, places, beats, err := threadOf(ctx, c, player.Player, w)
 	if err != nil {
 		return nil, err
 	}
@@ -181,7 +181,7 @@ func (s *server) threadLead(c store.Chart, low, high, choruses int) ([]band.Note
 
 // threadOf ties the thread of a chart in a window. The places' beats are counted
 // from the top of the form; beats is how many the form has.
-func threadOf(c store.Chart, player store.Player, w neck.Window) (t Thread, places []form.Place, beats int, err error) {
+func threadOf(ctx context.Context, c store.Chart, player store.Player, w neck.Window) (t Thread, places []form.Place, beats int, err error) {
 	in, _, err := playerNeck(player)
 	if err != nil {
 		return t, nil, 0, err
@@ -200,7 +200,7 @@ func threadOf(c store.Chart, player store.Player, w neck.Window) (t Thread, plac
 	if err != nil {
 		return t, nil, 0, err
 	}
-	t = v.tie(w, pinsIn(c.Plan.Pins, w, v.places))
+	t = v.tie(ctx, w, pinsIn(c.Plan.Pins, w, v.places))
 	places = p.Places()
 	for i := range places {
 		places[i].Beat += places[i].Bar * p.Beats

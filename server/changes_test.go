@@ -133,7 +133,7 @@ func TestTheBandIsExported(t *testing.T) {
 	resp, data := fetch("/api/charts/6/midi?choruses=2")
 	assert.Equal(t, "audio/midi", resp.Header.Get("Content-Type"))
 	assert.Contains(t, resp.Header.Get("Content-Disposition"), `"slipway-shuffle.mid"`)
-	file, err := midi.Read(data)
+	file, err := midi.Read(t.Context(), data)
 	require.NoError(t, err)
 	assert.Equal(t, "Slipway Shuffle", file.Title)
 	var names []string
@@ -145,7 +145,7 @@ func TestTheBandIsExported(t *testing.T) {
 	_, again := fetch("/api/charts/6/midi?choruses=2")
 	assert.Equal(t, data, again)
 	_, data = fetch("/api/charts/6/midi?choruses=2&lead=thread&low=7&high=11&metronome=true&countIn=false&without=bass&tempo=140&comp=organ")
-	file, err = midi.Read(data)
+	file, err = midi.Read(t.Context(), data)
 	require.NoError(t, err)
 	require.Len(t, file.Tracks, 4)
 	lead := file.Tracks[3]
@@ -153,7 +153,7 @@ func TestTheBandIsExported(t *testing.T) {
 	assert.Len(t, lead.Notes, 2*12, "a target for each bar of two choruses")
 	assert.InDelta(t, 140, file.Tempo, 0.01)
 	_, data = fetch("/api/bands/midi?text=%7C+C7+%7C+F7+%7C&lead=64:4&lead=65:4&choruses=1&countIn=false")
-	file, err = midi.Read(data)
+	file, err = midi.Read(t.Context(), data)
 	require.NoError(t, err)
 	notes := file.Tracks[len(file.Tracks)-1].Notes
 	assert.Equal(t, []int{64, 65}, []int{notes[0].MIDI, notes[1].MIDI})

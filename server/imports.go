@@ -61,7 +61,7 @@ func (s *server) imported(ctx context.Context, name string, chart uint, data []b
 	var got score.Score
 	switch kind := kindOf(name, data); kind {
 	case "musicxml":
-		f, err := musicxml.Read(data)
+		f, err := musicxml.Read(ctx, data)
 		if err != nil {
 			return o, refuse(err)
 		}
@@ -70,7 +70,7 @@ func (s *server) imported(ctx context.Context, name string, chart uint, data []b
 		}
 		got, o.said = f.Score, f.Said
 	case "midi":
-		f, err := midi.Read(data)
+		f, err := midi.Read(ctx, data)
 		if err != nil {
 			return o, refuse(err)
 		}
@@ -78,7 +78,7 @@ func (s *server) imported(ctx context.Context, name string, chart uint, data []b
 			return o, refuse(err)
 		}
 	case "tab":
-		if got, o.said, err = tabtext.Read(data, in); err != nil {
+		if got, o.said, err = tabtext.Read(ctx, data, in); err != nil {
 			return o, refuse(err)
 		}
 		if got.In.Tuning() != in.Tuning() || got.In.Capo != in.Capo {

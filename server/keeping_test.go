@@ -35,7 +35,6 @@ func send(t testing.TB, srv *httptest.Server, method, path, match, body string) 
 // Every kept thing: no change without a version, none of an old one, and what is
 // there now comes with the refusal.
 func TestNothingKeptIsOverwritten(t *testing.T) {
-	srv := serve(t)
 	for path, body := range map[string]string{
 		"/api/charts/6":      `{"title":"%s","key":"C","feel":"shuffle","tempo":96,"beats":4,"text":"| C7 |"}`,
 		"/api/charts/6/plan": `{"targets":"third","allowed":{"%s":"third"}}`,
@@ -43,6 +42,7 @@ func TestNothingKeptIsOverwritten(t *testing.T) {
 		"/api/lines/2":       `{"title":"%s","key":"C","feel":"shuffle","tempo":96,"beats":4,"text":"| C7 |","low":7,"high":11,"notes":[]}`,
 		"/api/player":        `{"tuning":"E2,A2,D3,G3,B3,E4","frets":22,"scale":648,"capo":0,"left":%t,"comfort":100,"habit":"stay"}`,
 	} {
+		srv := serve(t)
 		words := func(word string) string {
 			if strings.Contains(body, "%t") {
 				return fmt.Sprintf(body, word == "mine")

@@ -100,7 +100,7 @@ func (s *server) lines(api huma.API) {
 		})
 
 	pose(s, api, "/api/lines/write", "write-line", "The core writes bars of a line; locked bars stay",
-		func(_ context.Context, in *struct {
+		func(ctx context.Context, in *struct {
 			Body struct {
 				Line LineBody `json:"line"`
 				Wish WishBody `json:"wish"`
@@ -114,14 +114,14 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Study{}, err
 			}
-			if o.Notes, err = line.Write(o.Score, w, o.hand); err != nil {
+			if o.Notes, err = line.Write(ctx, o.Score, w, o.hand); err != nil {
 				return Study{}, at("body.wish", in.Body.Wish.Seed, err)
 			}
 			return o.study(), nil
 		})
 
 	pose(s, api, "/api/lines/fit", "fit-line", "The smallest edits that make a change land",
-		func(_ context.Context, in *struct {
+		func(ctx context.Context, in *struct {
 			Body struct {
 				Line LineBody `json:"line"`
 				At   int      `json:"at" maximum:"12000000" doc:"tick of the change"`
@@ -131,11 +131,11 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Fixes{}, err
 			}
-			return o.fixes(in.Body.At)
+			return o.fixes(ctx, in.Body.At)
 		})
 
 	pose(s, api, "/api/lines/blend", "blend-line", "The line re-aimed at the chords, from all box to all chord tones",
-		func(_ context.Context, in *struct {
+		func(ctx context.Context, in *struct {
 			Body struct {
 				Line   LineBody `json:"line"`
 				Amount float64  `json:"amount" minimum:"0" maximum:"1"`
@@ -145,7 +145,7 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Turned{}, err
 			}
-			notes, turns, err := lick.Reaim(o.Score, in.Body.Amount, o.window, o.hand)
+			notes, turns, err := lick.Reaim(ctx, o.Score, in.Body.Amount, o.window, o.hand)
 			if err != nil {
 				return Turned{}, at("body.line", nil, err)
 			}
@@ -180,7 +180,7 @@ func (s *server) lines(api huma.API) {
 		})
 
 	pose(s, api, "/api/lines/lick", "lick-line", "A lick put into a line: at a bar, or through the changes",
-		func(_ context.Context, in *struct {
+		func(ctx context.Context, in *struct {
 			Body struct {
 				Line    LineBody `json:"line"`
 				Lick    uint     `json:"lick"`
@@ -205,7 +205,7 @@ func (s *server) lines(api huma.API) {
 			ground := lick.Ground{In: o.In, Window: o.window, Hand: o.hand, Follow: in.Body.Follow}
 			if in.Body.Bar == 0 {
 				var said []string
-				o.Notes, said = coreLick(l).Through(o.Progression, o.Key, lick.Aim{Land: in.Body.Land, Order: order, Ground: ground})
+				o.Notes, said = coreLick(l).Through(ctx, o.Progression, o.Key, lick.Aim{Land: in.Body.Land, Order: order, Ground: ground})
 				o.said = append(o.said, said...)
 				return o.study(), nil
 			}
@@ -216,7 +216,7 @@ func (s *server) lines(api huma.API) {
 		})
 
 	pose(s, api, "/api/lines/drill", "drill-line", "An exercise over the chords of a line",
-		func(_ context.Context, in *struct {
+		func(ctx context.Context, in *struct {
 			Body struct {
 				Line LineBody  `json:"line"`
 				Task DrillBody `json:"task"`
@@ -227,7 +227,7 @@ func (s *server) lines(api huma.API) {
 				return Study{}, err
 			}
 			t := in.Body.Task
-			o.Notes, err = exercise.Over(o.Progression, exercise.Task{In: o.In, Hand: o.hand, Window: o.window, HighStr: t.HighStr, LowStr: t.LowStr,
+			o.Notes, err = exercise.Over(ctx, o.Progression, exercise.Task{In: o.In, Hand: o.hand, Window: o.window, HighStr: t.HighStr, LowStr: t.LowStr,
 				Drill: t.Drill, Pace: t.Pace, From: t.From, Order: t.Order, Down: t.Down, Dress: t.Dress})
 			if err != nil {
 				return Study{}, at("body.task", t.Drill, err)
@@ -252,14 +252,14 @@ type DrillBody struct {
 }
 
 // fixes finds the phrase that leads to a change and proposes how it may land.
-func (o onPaper) fixes(tick int) (Fixes, error) {
+func (o onPaper) fixes(ctx context.Context, tick int) (Fixes, error) {
 	if tick < 0 || tick >= len(o.Bars)*o.Bar() {
 		return Fixes{}, at("body.at", tick, errors.New("there is no such beat in this line"))
 	}
 	chord, _ := o.ChordAt(tick)
 	from, to := o.phraseInto(tick)
 	l := lick.Landing{At: tick, Chord: chord, Key: o.Key.Spell, Ground: lick.Ground{In: o.In, Window: o.window, Hand: o.hand}}
-	proposals, why := l.Fit(o.Notes[from:to])
+	proposals, why := l.Fit(ctx, o.Notes[from:to])
 	out := Fixes{Fixes: []Fix{}, Why: why}
 	for _, p := range proposals {
 		fixed := o

@@ -59,7 +59,7 @@ type InPosition struct {
 
 func (s *server) maps(api huma.API) {
 	get(s, api, "/api/charts/{id}/map", "chart-map", "Everything about a chart on the player's neck: all bars, all positions",
-		func(_ context.Context, in *struct {
+		queued(s, func(ctx context.Context, in *struct {
 			ByID
 			Low  int `query:"low" default:"-1" doc:"with high: a window of the player's own"`
 			High int `query:"high" default:"-1"`
@@ -76,8 +76,8 @@ func (s *server) maps(api huma.API) {
 			if in.Low != -1 || in.High != -1 {
 				own = &neck.Window{Low: in.Low, High: in.High}
 			}
-			return chartMap(c, player.Player, own)
-		})
+			return chartMap(ctx, c, player.Player, own)
+		}))
 }
 
 // survey is a chart read and laid on a neck.
@@ -94,7 +94,7 @@ type survey struct {
 }
 
 // chartMap computes the whole of a chart's map.
-func chartMap(c store.Chart, player store.Player, own *neck.Window) (Map, error) {
+func chartMap(ctx context.Context, c store.Chart, player store.Player, own *neck.Window) (Map, error) {
 	in, hand, err := playerNeck(player)
 	if err != nil {
 		return Map{}, err
@@ -147,14 +147,14 @@ func chartMap(c store.Chart, player store.Player, own *neck.Window) (Map, error)
 	m.ByPosition = make([]InPosition, len(m.Positions))
 	var all sync.WaitGroup
 	for i, pos := range m.Positions {
-		all.Go(func() { m.ByPosition[i] = s.lay(neck.Window{Low: pos.Low, High: pos.High}) })
+		all.Go(func() { m.ByPosition[i] = s.lay(ctx, neck.Window{Low: pos.Low, High: pos.High}) })
 	}
 	all.Wait()
 	return m, nil
 }
 
 // lay finds runs, crossings and the thread in one window.
-func (s *survey) lay(w neck.Window) InPosition {
+func (s *survey) lay(ctx context.Context, w neck.Window) InPosition {
 	out := InPosition{Runs: make([]Run, len(s.chords)), Crossings: make([][][]MovePlace, len(s.moves))}
 	prefer := picks(s.plan, w)
 	for i, chord := range s.chords {
@@ -166,7 +166,7 @@ func (s *survey) lay(w neck.Window) InPosition {
 			out.Crossings[i][j] = wirePlaces(crossing.Places(s.in, m, w))
 		}
 	}
-	out.Thread = s.weave.tie(w, pinsIn(s.plan.Pins, w, s.weave.places))
+	out.Thread = s.weave.tie(ctx, w, pinsIn(s.plan.Pins, w, s.weave.places))
 	for i, t := range out.Thread.Targets {
 		out.Thread.Targets[i].Against = s.rubs[t.Step][t.Degree]
 	}

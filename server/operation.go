@@ -61,6 +61,9 @@ func queued[I, O any](s *server, answer func(context.Context, *I) (O, error)) fu
 		case <-late.C:
 			return o, problem(http.StatusServiceUnavailable, "Undaris is busy with other questions; ask again in a moment")
 		}
-		return answer(ctx, in)
+		if o, err = answer(ctx, in); err == nil {
+			err = ctx.Err() // what was cut short is no answer
+		}
+		return o, err
 	}
 }

@@ -24,7 +24,7 @@ type PaperQuery struct {
 }
 
 // paper writes a run, a crossing or the thread of a chart.
-func (s *server) paper(q PaperQuery) (score.Score, error) {
+func (s *server) paper(ctx context.Context, q PaperQuery) (score.Score, error) {
 	c, err := s.store.Chart(q.ID)
 	if err != nil {
 		return score.Score{}, missing("chart", err)
@@ -72,7 +72,7 @@ func (s *server) paper(q PaperQuery) (score.Score, error) {
 		if err != nil {
 			return out, err
 		}
-		targets, _, err := v.targets(w, pinsIn(c.Plan.Pins, w, v.places))
+		targets, _, err := v.targets(ctx, w, pinsIn(c.Plan.Pins, w, v.places))
 		if err != nil {
 			return out, at("query.of", q.Of, errors.New(v.problem(err).Message))
 		}
@@ -106,8 +106,8 @@ func following(places []form.Place, step int) form.Place {
 
 func (s *server) papers(api huma.API) {
 	get(s, api, "/api/charts/{id}/score", "chart-score", "A run, a crossing or the thread of a chart on staff and tablature",
-		func(_ context.Context, in *PaperQuery) (Score, error) {
-			sc, err := s.paper(*in)
+		func(ctx context.Context, in *PaperQuery) (Score, error) {
+			sc, err := s.paper(ctx, *in)
 			if err != nil {
 				return Score{}, err
 			}
@@ -118,7 +118,7 @@ func (s *server) papers(api huma.API) {
 			PaperQuery
 			BandQuery
 		}) (none download, err error) {
-			sc, err := s.paper(in.PaperQuery)
+			sc, err := s.paper(ctx, in.PaperQuery)
 			if err != nil {
 				return none, err
 			}
@@ -126,11 +126,11 @@ func (s *server) papers(api huma.API) {
 			if err != nil {
 				return none, missing("chart", err)
 			}
-			return in.play(sc.Progression, c.Feel, midi.Head{Title: sc.Title, Tempo: sc.Tempo, Key: sc.Key}, band.Lead(sc))
+			return in.play(ctx, sc.Progression, c.Feel, midi.Head{Title: sc.Title, Tempo: sc.Tempo, Key: sc.Key}, band.Lead(sc))
 		})
 	deliver(s, api, "/api/charts/{id}/musicxml", "chart-musicxml", "The same as a MusicXML file", "application/vnd.recordare.musicxml+xml",
 		func(ctx context.Context, in *PaperQuery) (none download, err error) {
-			sc, err := s.paper(*in)
+			sc, err := s.paper(ctx, *in)
 			if err != nil {
 				return none, err
 			}

@@ -34,14 +34,14 @@ func TestWhatLiesOnTheNeckIsWrittenDown(t *testing.T) {
 			}
 			assert.Equal(t, 4*960, ticks, "bar %d of the %s adds up", m.Number, of)
 		}
-		f, err := musicxml.Read(fetch(t, srv.URL+"/api/charts/6/musicxml?"+query))
+		f, err := musicxml.Read(t.Context(), fetch(t, srv.URL+"/api/charts/6/musicxml?"+query))
 		require.NoError(t, err)
 		assert.Empty(t, f.Said)
 		require.Len(t, f.Notes, len(sc.Notes))
 		for i, n := range sc.Notes {
 			assert.Equal(t, []int{n.MIDI, n.String, n.Fret, n.Finger}, []int{f.Notes[i].Pitch.MIDI(), f.Notes[i].String, f.Notes[i].Fret, f.Notes[i].Finger})
 		}
-		file, err := midi.Read(fetch(t, srv.URL+"/api/charts/6/score/midi?choruses=1&"+query))
+		file, err := midi.Read(t.Context(), fetch(t, srv.URL+"/api/charts/6/score/midi?choruses=1&"+query))
 		require.NoError(t, err)
 		var lead int
 		for _, track := range file.Tracks {
@@ -88,16 +88,16 @@ func TestLinesRefused(t *testing.T) {
 	srv := serve(t)
 	good := bluesIn("C")
 	for says, change := range map[string]func(*LineBody){
-		"tempo":      func(b *LineBody) { b.Tempo = 900 },
-		"is no key":  func(b *LineBody) { b.Key = "H" },
-		"no feel":    func(b *LineBody) { b.Feel = "polka" },
-		"cannot":     func(b *LineBody) { b.Text = "| Zork |" },
-		"palette":    func(b *LineBody) { b.Palette = "mauve" },
-		"fret":       func(b *LineBody) { b.Low, b.High = 30, 40 },
-		"outside":    func(b *LineBody) { b.Notes = append(b.Notes, note("E4", 99*3840)) },
+		"tempo":       func(b *LineBody) { b.Tempo = 900 },
+		"is no key":   func(b *LineBody) { b.Key = "H" },
+		"no feel":     func(b *LineBody) { b.Feel = "polka" },
+		"cannot":      func(b *LineBody) { b.Text = "| Zork |" },
+		"palette":     func(b *LineBody) { b.Palette = "mauve" },
+		"fret":        func(b *LineBody) { b.Low, b.High = 30, 40 },
+		"outside":     func(b *LineBody) { b.Notes = append(b.Notes, note("E4", 99*3840)) },
 		"length is 0": func(b *LineBody) { n := note("E4", 0); n.Length = 0; b.Notes = append(b.Notes, n) },
-		"title":      func(b *LineBody) { b.Title = "  " },
-		"not a note": func(b *LineBody) { b.Notes = append(b.Notes, note("X9", 0)) },
+		"title":       func(b *LineBody) { b.Title = "  " },
+		"not a note":  func(b *LineBody) { b.Notes = append(b.Notes, note("X9", 0)) },
 	} {
 		b := good
 		b.Notes = nil

@@ -56,7 +56,7 @@ type weave struct {
 }
 
 // targets ties the thread in a window, through as many choruses as the mode has.
-func (v weave) targets(w neck.Window, pins map[int]neck.Placement) ([]crossing.Target, crossing.Cost, error) {
+func (v weave) targets(ctx context.Context, w neck.Window, pins map[int]neck.Placement) ([]crossing.Target, crossing.Cost, error) {
 	n := len(v.places)
 	stops := v.stops
 	if len(pins) > 0 {
@@ -67,15 +67,22 @@ func (v weave) targets(w neck.Window, pins map[int]neck.Placement) ([]crossing.T
 			}
 		}
 	}
-	return crossing.Tie(v.in, stops, crossing.Range{Window: w, HighStr: v.high, LowStr: v.low,
+	return crossing.Tie(ctx, v.in, stops, crossing.Range{Window: w, HighStr: v.high, LowStr: v.low,
 		LowMIDI: v.register[0], HiMIDI: v.register[1]})
 }
 
 // problem tells which chord has no possible target.
 func (v weave) problem(err error) *ThreadProblem {
+	var size *crossing.SizeError
+	if errors.As(err, &size) {
+		return &ThreadProblem{Message: "No thread: " + size.Error() + "."}
+	}
 	var stop *crossing.StopError
-	if !errors.As(err, &stop) {
+	switch {
+	case err == nil:
 		return nil
+	case !errors.As(err, &stop):
+		return &ThreadProblem{Message: err.Error()}
 	}
 	n := len(v.places)
 	p := v.places[stop.Stop%n]
@@ -83,9 +90,9 @@ func (v weave) problem(err error) *ThreadProblem {
 }
 
 // tie is the thread of a window as the API tells it.
-func (v weave) tie(w neck.Window, pins map[int]neck.Placement) Thread {
+func (v weave) tie(ctx context.Context, w neck.Window, pins map[int]neck.Placement) Thread {
 	n := len(v.places)
-	targets, cost, err := v.targets(w, pins)
+	targets, cost, err := v.targets(ctx, w, pins)
 	if problem := v.problem(err); problem != nil {
 		return Thread{Targets: []Target{}, Problem: problem}
 	}
@@ -175,7 +182,7 @@ func pinsIn(pins []string, w neck.Window, places []form.Place) map[int]neck.Plac
 
 func (s *server) threads(api huma.API) {
 	get(s, api, "/api/threads", "thread", "One target for each chord of a form, joined at the least movement",
-		func(_ context.Context, in *struct {
+		func(ctx context.Context, in *struct {
 			NeckWindow
 			Text    string   `query:"text" required:"true" maxLength:"60000" doc:"| C7 | F7 | C7 | % |"`
 			Key     string   `query:"key" required:"true"`
@@ -211,7 +218,7 @@ func (s *server) threads(api huma.API) {
 				}
 				pins = append(pins, full)
 			}
-			t := v.tie(on.w, pinsIn(pins, on.w, v.places))
+			t := v.tie(ctx, on.w, pinsIn(pins, on.w, v.places))
 			if t.Problem != nil {
 				return t, at("query.pins", in.Pins, errors.New(t.Problem.Message))
 			}

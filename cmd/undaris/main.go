@@ -76,6 +76,9 @@ func dataDir(name string) (string, error) {
 	return filepath.Join(home, ".local", "share", name), nil
 }
 
+// grace is how long questions may go on after the program was told to end.
+const grace = 400 * time.Millisecond
+
 // run serves until the context ends, then finishes what is under way.
 func run(ctx context.Context, cmd *cobra.Command, addr, data string, fill func(*store.Store) error) error {
 	if err := loopback(addr); err != nil {
@@ -96,8 +99,12 @@ func run(ctx context.Context, cmd *cobra.Command, addr, data string, fill func(*
 		return fmt.Errorf("cannot listen on %s: %w", addr, err)
 	}
 	debug.SetGCPercent(server.GCPercent)
+	debug.SetMemoryLimit(server.MemoryLimit)
 	log := slog.New(slog.NewJSONHandler(os.Stderr, nil))
-	srv := &http.Server{Handler: server.New(s, web.Files(), log), ReadHeaderTimeout: 5 * time.Second}
+	working, giveUp := context.WithCancel(context.Background())
+	defer giveUp()
+	srv := &http.Server{Handler: server.New(s, web.Files(), log), BaseContext: func(net.Listener) context.Context { return working },
+		ReadHeaderTimeout: 5 * time.Second, WriteTimeout: time.Minute, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
 	fmt.Fprintf(cmd.OutOrStdout(), "Undaris is at http://%s\nIts data is in %s\n", listener.Addr(), data)
 	done := make(chan error, 1)
 	go func() { done <- srv.Serve(listener) }()
@@ -106,10 +113,16 @@ func run(ctx context.Context, cmd *cobra.Command, addr, data string, fill func(*
 		return err
 	case <-ctx.Done():
 	}
-	ending, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+	// What is under way may finish; questions that take longer are given up.
+	ending, cancel := context.WithTimeout(context.Background(), grace)
 	defer cancel()
-	if err := srv.Shutdown(ending); err != nil {
-		return err
+	if srv.Shutdown(ending) != nil {
+		giveUp()
+		last, cancel := context.WithTimeout(context.Background(), grace)
+		defer cancel()
+		if srv.Shutdown(last) != nil {
+			srv.Close()
+		}
 	}
 	if err := <-done; !errors.Is(err, http.ErrServerClosed) {
 		return err

@@ -27,7 +27,7 @@ func TestEveryFormInEveryKeyAndGroove(t *testing.T) {
 			p := f.In(form.Key{Tonic: tonic, Minor: f.Minor})
 			for j, g := range Grooves {
 				o := Options{Choruses: 2, Seed: uint64(i*31 + j), CountIn: true, Metronome: true, Comp: Compers[i%3].ID, Intensity: 1 + i%5}
-				perf, err := Play(p, g, o)
+				perf, err := Play(t.Context(), p, g, o)
 				require.NoError(t, err)
 				check(t, p, perf, o)
 			}
@@ -80,9 +80,9 @@ func check(t *testing.T, p form.Progression, perf Performance, o Options) {
 func TestSeedsRepeatAndDiffer(t *testing.T) {
 	f, _ := form.FormByID("quick-change")
 	p, g := f.In(form.Key{}), Grooves[0]
-	a, _ := Play(p, g, Options{Choruses: 3, Seed: 7})
-	b, _ := Play(p, g, Options{Choruses: 3, Seed: 7})
-	c, _ := Play(p, g, Options{Choruses: 3, Seed: 8})
+	a, _ := Play(t.Context(), p, g, Options{Choruses: 3, Seed: 7})
+	b, _ := Play(t.Context(), p, g, Options{Choruses: 3, Seed: 7})
+	c, _ := Play(t.Context(), p, g, Options{Choruses: 3, Seed: 8})
 	assert.Equal(t, a, b)
 	assert.NotEqual(t, a, c)
 }
@@ -90,7 +90,7 @@ func TestSeedsRepeatAndDiffer(t *testing.T) {
 func TestDroppedChordsLeaveTheRestPlaying(t *testing.T) {
 	f, _ := form.FormByID("slow-change")
 	p := f.In(form.Key{})
-	perf, err := Play(p, Grooves[0], Options{Choruses: 2, DropChords: true})
+	perf, err := Play(t.Context(), p, Grooves[0], Options{Choruses: 2, DropChords: true})
 	require.NoError(t, err)
 	half := perf.Ticks / 2
 	assert.NotEmpty(t, sounding(perf.Tracks[2], 0, half))
@@ -103,7 +103,7 @@ func TestOddMetresSilenceAndSlashes(t *testing.T) {
 		p, err := form.Read("| C7/E | N.C. | F5 | Gsus4 | C |", beats, form.Key{})
 		require.NoError(t, err)
 		for _, g := range Grooves {
-			perf, err := Play(p, g, Options{Choruses: 1})
+			perf, err := Play(t.Context(), p, g, Options{Choruses: 1})
 			require.NoError(t, err)
 			assert.Equal(t, 5*beats*Tick, perf.Ticks)
 			assert.Equal(t, 4, sounding(perf.Tracks[1], 0, Tick/4)[0]%12, "the slash bass is played")
@@ -112,10 +112,10 @@ func TestOddMetresSilenceAndSlashes(t *testing.T) {
 			}
 		}
 	}
-	_, err := Play(form.Progression{Beats: 4}, Grooves[0], Options{Choruses: 1})
+	_, err := Play(t.Context(), form.Progression{Beats: 4}, Grooves[0], Options{Choruses: 1})
 	assert.ErrorContains(t, err, "no bars")
 	f, _ := form.FormByID("slow-change")
-	_, err = Play(f.In(form.Key{}), Grooves[0], Options{Choruses: 99})
+	_, err = Play(t.Context(), f.In(form.Key{}), Grooves[0], Options{Choruses: 99})
 	assert.ErrorContains(t, err, "between 1 and 32")
 }
 

@@ -70,7 +70,7 @@ func TestANoteBesideABentOneStaysInTune(t *testing.T) {
 	s.Notes = append(s.Notes, score.Note{Length: Tick, Placement: beside, Pitch: pitch.At(midi, s.Key.Spell(midi%12))})
 	g, err := GrooveOf("straight")
 	require.NoError(t, err)
-	perf, err := Play(s.Progression, g, Options{Choruses: 1, Lead: Lead(s)})
+	perf, err := Play(t.Context(), s.Progression, g, Options{Choruses: 1, Lead: Lead(s)})
 	require.NoError(t, err)
 	tracks := map[string]Track{}
 	for _, track := range perf.Tracks {

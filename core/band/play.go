@@ -2,6 +2,7 @@ package band
 
 import (
 	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"math/rand/v2"
@@ -59,7 +60,7 @@ const (
 )
 
 // Play writes the performance of a progression.
-func Play(p form.Progression, g Groove, o Options) (Performance, error) {
+func Play(ctx context.Context, p form.Progression, g Groove, o Options) (Performance, error) {
 	if len(p.Bars) == 0 {
 		return Performance{}, errors.New("there are no bars to play")
 	}
@@ -86,6 +87,9 @@ func Play(p form.Progression, g Groove, o Options) (Performance, error) {
 	}
 	top := s.start
 	for chorus := range o.Choruses {
+		if ctx.Err() != nil {
+			return Performance{}, ctx.Err()
+		}
 		s.chorus(chorus)
 	}
 	if err := s.playLead(top); err != nil {

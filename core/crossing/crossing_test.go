@@ -143,7 +143,7 @@ func TestThreadIsTheExactMinimum(t *testing.T) {
 			stops = append(stops, Stop{Chord: chord, Allowed: modes.Allowed(i)})
 		}
 		want, possible := brute(in, stops, r)
-		targets, cost, err := Tie(in, stops, r)
+		targets, cost, err := Tie(t.Context(), in, stops, r)
 		if !possible {
 			var stop *StopError
 			require.ErrorAs(t, err, &stop)
@@ -171,7 +171,7 @@ func TestThirdsThroughTheSlowChangeStayInPosition(t *testing.T) {
 		key := form.Key{Tonic: tonic}
 		for _, p := range in.Positions(tonic.Class()) {
 			stops := stopsOf(t, slow.In(key).Text(), key.String(), harmony.Third)
-			targets, _, err := Tie(in, stops, Range{Window: p.Window})
+			targets, _, err := Tie(t.Context(), in, stops, Range{Window: p.Window})
 			require.NoError(t, err)
 			beyond := 0
 			for _, target := range targets {
@@ -193,7 +193,7 @@ func TestThirdsThroughTheSlowChangeStayInPosition(t *testing.T) {
 func TestGuideTonesOfTheQuickChange(t *testing.T) {
 	quick, _ := form.FormByID("quick-change")
 	stops := stopsOf(t, quick.In(form.Key{}).Text(), "C", harmony.Third, harmony.Seventh)
-	targets, cost, err := Tie(neck.Standard(), stops, Range{Window: neck.Window{Low: 7, High: 11}})
+	targets, cost, err := Tie(t.Context(), neck.Standard(), stops, Range{Window: neck.Window{Low: 7, High: 11}})
 	require.NoError(t, err)
 	var got []string
 	for _, target := range targets {
@@ -207,18 +207,18 @@ func TestPins(t *testing.T) {
 	in := neck.Standard()
 	r := Range{Window: neck.Window{Low: 7, High: 11}}
 	stops := stopsOf(t, "| C7 | F7 | C7 | G7 |", "C", harmony.Third, harmony.Seventh)
-	free, cost, err := Tie(in, stops, r)
+	free, cost, err := Tie(t.Context(), in, stops, r)
 	require.NoError(t, err)
 	pin := neck.Placement{String: 6, Fret: 8} // C, the fifth of F7
 	stops[1].Pin = &pin
-	pinned, more, err := Tie(in, stops, r)
+	pinned, more, err := Tie(t.Context(), in, stops, r)
 	require.NoError(t, err)
 	assert.Equal(t, pin, pinned[1].Placement)
 	assert.True(t, cost.less(more))
 	assert.False(t, slices.Equal(free, pinned))
 	for place, says := range map[neck.Placement]string{{String: 6, Fret: 3}: "outside frets 7 to 11", {String: 6, Fret: 9}: "no tone of F7", {String: 9, Fret: 8}: "outside"} {
 		stops[1].Pin = &place
-		_, _, err = Tie(in, stops, r)
+		_, _, err = Tie(t.Context(), in, stops, r)
 		var stop *StopError
 		require.ErrorAs(t, err, &stop)
 		assert.Equal(t, 1, stop.Stop)
@@ -231,30 +231,30 @@ func TestThreadKeepsToItsRegisterAndStrings(t *testing.T) {
 	in, w := neck.Standard(), neck.Window{Low: 7, High: 11}
 	stops := stopsOf(t, "| C7 | F7 | C7 | G7 |", "C", harmony.Third, harmony.Seventh)
 	for _, r := range []Range{{Window: w, LowMIDI: 50, HiMIDI: 60}, {Window: w, LowMIDI: 64}, {Window: w, HiMIDI: 55}, {Window: w, HighStr: 4, LowStr: 6}} {
-		targets, _, err := Tie(in, stops, r)
+		targets, _, err := Tie(t.Context(), in, stops, r)
 		require.NoError(t, err)
 		for _, target := range targets {
 			assert.True(t, target.MIDI >= r.LowMIDI && (r.HiMIDI == 0 || target.MIDI <= r.HiMIDI), "%+v in %+v", target, r)
 			assert.True(t, r.HighStr == 0 || target.String >= r.HighStr && target.String <= r.LowStr)
 		}
 	}
-	_, _, err := Tie(in, stops, Range{Window: w, LowMIDI: 100})
+	_, _, err := Tie(t.Context(), in, stops, Range{Window: w, LowMIDI: 100})
 	assert.ErrorContains(t, err, "no tone of C7")
 }
 
 func TestFormsWithLittleInThem(t *testing.T) {
 	in, r := neck.Standard(), Range{Window: neck.Window{Low: 0, High: 4}}
-	one, cost, err := Tie(in, stopsOf(t, "| C7 | % |", "C", harmony.Third), r)
+	one, cost, err := Tie(t.Context(), in, stopsOf(t, "| C7 | % |", "C", harmony.Third), r)
 	require.NoError(t, err)
 	assert.Len(t, one, 2)
 	assert.Zero(t, cost.HalfSteps)
-	none, _, err := Tie(in, stopsOf(t, "| N.C. |", "C"), r)
+	none, _, err := Tie(t.Context(), in, stopsOf(t, "| N.C. |", "C"), r)
 	require.NoError(t, err)
 	assert.Empty(t, none)
-	power, _, err := Tie(in, stopsOf(t, "| C5 | N.C. | F7 |", "C", harmony.Third), r)
+	power, _, err := Tie(t.Context(), in, stopsOf(t, "| C5 | N.C. | F7 |", "C", harmony.Third), r)
 	require.NoError(t, err)
 	assert.Equal(t, []int{0, 2}, []int{power[0].Stop, power[1].Stop})
-	_, _, err = Tie(in, stopsOf(t, "| C7 |", "C", harmony.Third), Range{Window: neck.Window{Low: 1, High: 1}, HighStr: 1, LowStr: 1})
+	_, _, err = Tie(t.Context(), in, stopsOf(t, "| C7 |", "C", harmony.Third), Range{Window: neck.Window{Low: 1, High: 1}, HighStr: 1, LowStr: 1})
 	assert.ErrorContains(t, err, "no tone of C7")
 }
 
@@ -262,7 +262,7 @@ func BenchmarkThreadThroughNinetySixBars(b *testing.B) {
 	in := neck.Standard()
 	stops := stopsOf(b, strings.Repeat("| C7 A7 | Dm7 G7 | Em7 Eb7 | F7 F#dim7 ", 24)+"|", "C")
 	for b.Loop() {
-		if _, _, err := Tie(in, stops, Range{Window: neck.Window{Low: 7, High: 11}}); err != nil {
+		if _, _, err := Tie(b.Context(), in, stops, Range{Window: neck.Window{Low: 7, High: 11}}); err != nil {
 			b.Fatal(err)
 		}
 	}

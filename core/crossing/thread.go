@@ -1,6 +1,7 @@
 package crossing
 
 import (
+	"context"
 	"fmt"
 	"slices"
 
@@ -84,12 +85,24 @@ type StopError struct {
 
 func (e *StopError) Error() string { return e.Reason }
 
+// MaxWork is how many steps from target to target are compared at most: about
+// half a second's work.
+const MaxWork = 150_000_000
+
+// SizeError says that a thread is longer and wider than can be tied.
+type SizeError struct{ Chords, Work int }
+
+func (e *SizeError) Error() string {
+	return fmt.Sprintf("%d chords with as many possible targets as these frets and strings hold are too many to weigh at once (%d times too many); take fewer frets or strings, or fewer degrees", e.Chords, (e.Work+MaxWork-1)/MaxWork)
+}
+
 // Tie joins one target for each stop in a ring, so that the last leads to the
 // first, at the least movement: half steps first, then the hand's travel. It is
 // the exact minimum, by dynamic programming over every possible first target. A
 // chord without any allowed role (a power chord asked for its third) may use all
-// its tones. Stops without a chord are passed over. The error is a *[StopError].
-func Tie(in *neck.Instrument, stops []Stop, r Range) ([]Target, Cost, error) {
+// its tones. Stops without a chord are passed over. The error is a *[StopError],
+// a *[SizeError] where it would take too long, or that of the context.
+func Tie(ctx context.Context, in *neck.Instrument, stops []Stop, r Range) ([]Target, Cost, error) {
 	t := newTie(in)
 	for i, s := range stops {
 		if s.Chord.None {
@@ -102,7 +115,13 @@ func Tie(in *neck.Instrument, stops []Stop, r Range) ([]Target, Cost, error) {
 	if len(t.ring) == 0 {
 		return nil, Cost{}, nil
 	}
-	best, cost := t.solve()
+	if work := t.work(); work > MaxWork {
+		return nil, Cost{}, &SizeError{len(t.ring), work}
+	}
+	best, cost := t.solve(ctx)
+	if err := ctx.Err(); err != nil {
+		return nil, Cost{}, err
+	}
 	for i := range best {
 		before := best[(i+len(best)-1)%len(best)]
 		best[i].Move = best[i].MIDI - before.MIDI

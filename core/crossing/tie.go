@@ -1,6 +1,10 @@
 package crossing
 
-import "undaris/core/neck"
+import (
+	"context"
+
+	"undaris/core/neck"
+)
 
 // tie searches rings of targets. Chords that come again share one layer of
 // candidates, and each pair of layers one table of costs.
@@ -65,9 +69,18 @@ func (t *tie) step(a, b *Target) Cost {
 	return Cost{max(h, -h), Travel(t.in, a.Placement, b.Placement)}
 }
 
+// work is how many steps solve compares.
+func (t *tie) work() (steps int) {
+	for i, r := range t.ring {
+		before := t.ring[(i+len(t.ring)-1)%len(t.ring)]
+		steps += len(t.layers[before.layer]) * len(t.layers[r.layer])
+	}
+	return steps * len(t.layers[t.ring[0].layer])
+}
+
 // solve finds the least ring: for each possible first target, the least way
 // round that comes back to it.
-func (t *tie) solve() ([]Target, Cost) {
+func (t *tie) solve(ctx context.Context) ([]Target, Cost) {
 	n := len(t.ring)
 	width := 0
 	for _, l := range t.layers {
@@ -78,6 +91,9 @@ func (t *tie) solve() ([]Target, Cost) {
 	var best []int
 	var least Cost
 	for first := range t.layers[t.ring[0].layer] {
+		if ctx.Err() != nil {
+			break
+		}
 		cost := t.around(first, width, back, path)
 		if best == nil || cost.less(least) {
 			least, best = cost, append(best[:0], path...)

@@ -1,6 +1,7 @@
 package exercise
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"slices"
@@ -104,7 +105,7 @@ func DrillByID(id string) (Drill, error) {
 
 // Over writes a drill over every chord of a form for as long as it lasts: up one
 // chord and down the next, each going on from where the hand is.
-func Over(p form.Progression, t Task) ([]score.Note, error) {
+func Over(ctx context.Context, p form.Progression, t Task) ([]score.Note, error) {
 	drill, err := DrillByID(t.Drill)
 	if err != nil {
 		return nil, err
@@ -125,6 +126,9 @@ func Over(p form.Progression, t Task) ([]score.Note, error) {
 	}
 	var notes []score.Note
 	for _, place := range joined(p) {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		rungs := drill.ladder(t, place.Chord)
 		from := (place.Bar*p.Beats + place.Beat) * score.Tick
 		to := from + place.Length*score.Tick

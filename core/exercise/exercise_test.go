@@ -21,7 +21,7 @@ func task(drill string) Task {
 func over(t *testing.T, text string, x Task) []score.Note {
 	p, err := form.Read(text, 4, form.Key{})
 	require.NoError(t, err)
-	notes, err := Over(p, x)
+	notes, err := Over(t.Context(), p, x)
 	require.NoError(t, err)
 	return notes
 }
@@ -106,7 +106,7 @@ func TestEveryDrillInEveryFormKeyPositionAndPace(t *testing.T) {
 				x := task(d.ID)
 				x.Window, x.Pace, x.Down, x.Dress = pos.Window, Paces[n%len(Paces)].ID, n%2 == 0, Dresses[n%4].ID
 				n++
-				notes, err := Over(p, x)
+				notes, err := Over(t.Context(), p, x)
 				where := fmt.Sprintf("%s, %s in %s at %d", d.ID, f.ID, key, pos.Low)
 				if err != nil { // a spread triad need not lie in every position
 					require.Contains(t, d.ID, "spread", where)
@@ -149,7 +149,7 @@ func TestTasksRefused(t *testing.T) {
 	} {
 		x := task("run")
 		change(&x)
-		_, err := Over(p, x)
+		_, err := Over(t.Context(), p, x)
 		assert.ErrorContains(t, err, says)
 	}
 }

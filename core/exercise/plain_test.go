@@ -52,7 +52,7 @@ func TestAThreadIsANoteAsLongAsItsChord(t *testing.T) {
 	for _, place := range p.Places() {
 		stops = append(stops, crossing.Stop{Chord: place.Chord, Allowed: []harmony.Role{harmony.Third}})
 	}
-	targets, _, err := crossing.Tie(in, stops, crossing.Range{Window: window})
+	targets, _, err := crossing.Tie(t.Context(), in, stops, crossing.Range{Window: window})
 	require.NoError(t, err)
 	notes := Thread(in, p, targets, neck.UsualHand)
 	require.Len(t, notes, len(p.Places()))

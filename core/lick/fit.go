@@ -2,6 +2,7 @@ package lick
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -44,7 +45,7 @@ const maxProposals = 8
 // a passing note, change the last one or two pitches, bend instead of fretting.
 // One edit or two are tried. A phrase that lands already needs none. why is the
 // reason when there is no proposal.
-func (l Landing) Fit(phrase []score.Note) (proposals []Proposal, why string) {
+func (l Landing) Fit(ctx context.Context, phrase []score.Note) (proposals []Proposal, why string) {
 	switch {
 	case len(phrase) == 0:
 		return nil, "there is no note that could land"
@@ -66,6 +67,9 @@ func (l Landing) Fit(phrase []score.Note) (proposals []Proposal, why string) {
 		add(p)
 	}
 	for _, p := range first {
+		if ctx.Err() != nil {
+			break
+		}
 		if l.Landed(p.Notes) {
 			continue
 		}

@@ -138,7 +138,7 @@ func TestThroughTheChangesEveryVersionLands(t *testing.T) {
 			for _, pos := range neck.Standard().Positions(tonic.Class()) {
 				g := ground(pos.Low, pos.High)
 				g.Follow = true
-				notes, said := l.Through(p, key, Aim{Land: true, Ground: g})
+				notes, said := l.Through(t.Context(), p, key, Aim{Land: true, Ground: g})
 				s := score.Score{Progression: p, In: g.In, Key: key, Notes: notes}
 				require.NoError(t, s.Check(), "%s in %s at %d", f.ID, key, pos.Low)
 				landings := 0
@@ -177,7 +177,7 @@ func TestLandingsAreFoundWithAtMostTwoEdits(t *testing.T) {
 		}
 		last := phrase[len(phrase)-1]
 		l := Landing{At: (last.Start/960 + rng.IntN(3)) * 960, Chord: harmony.MustParse(chords[rng.IntN(len(chords))]), Key: form.Key{}.Spell, Ground: g}
-		proposals, why := l.Fit(phrase)
+		proposals, why := l.Fit(t.Context(), phrase)
 		if l.Landed(phrase) {
 			continue
 		}
@@ -208,14 +208,14 @@ func TestTheSmallestEditsComeFirst(t *testing.T) {
 		{Start: 2400, Length: 960, Placement: neck.Placement{String: 3, Fret: 8}, Pitch: pitch.Pitch{Name: pitch.Name{Letter: 2, Alter: -1}, Octave: 4}},
 	}
 	l := Landing{At: 2400, Chord: harmony.MustParse("F7"), Key: form.Key{}.Spell, Ground: g}
-	_, why := l.Fit(phrase)
+	_, why := l.Fit(t.Context(), phrase)
 	assert.Equal(t, "it lands already", why, "E flat is the seventh of F7")
 	l.At = 2880
-	proposals, _ := l.Fit(phrase)
+	proposals, _ := l.Fit(t.Context(), phrase)
 	require.NotEmpty(t, proposals)
 	assert.Equal(t, []string{"start half a beat later"}, proposals[0].Says)
 	l.Chord, l.At = harmony.MustParse("C7"), 2400
-	proposals, _ = l.Fit(phrase)
+	proposals, _ = l.Fit(t.Context(), phrase)
 	var says []string
 	for _, p := range proposals {
 		says = append(says, p.Says...)
@@ -223,7 +223,7 @@ func TestTheSmallestEditsComeFirst(t *testing.T) {
 	assert.Contains(t, says, "end on E, the 3")
 	assert.Contains(t, says, "bend the last note to E, the 3")
 	l.Chord = harmony.Chord{None: true}
-	_, why = l.Fit(phrase)
+	_, why = l.Fit(t.Context(), phrase)
 	assert.Contains(t, why, "silent")
 }
 
@@ -234,11 +234,11 @@ func TestReaimingGoesFromAllBoxToAllChordTones(t *testing.T) {
 	f, _ := form.FormByID("quick-change")
 	p := f.In(key)
 	g := ground(7, 11)
-	notes, _ := l.Through(p, key, Aim{Ground: g})
+	notes, _ := l.Through(t.Context(), p, key, Aim{Ground: g})
 	s := score.Score{Progression: p, In: g.In, Key: key, Notes: notes}
 	before := -1
 	for _, amount := range []float64{0, 0.25, 0.5, 0.75, 1} {
-		out, turns, err := Reaim(s, amount, g.Window, g.Hand)
+		out, turns, err := Reaim(t.Context(), s, amount, g.Window, g.Hand)
 		require.NoError(t, err)
 		require.Len(t, out, len(notes))
 		tones := 0

@@ -1,6 +1,7 @@
 package lick
 
 import (
+	"context"
 	"fmt"
 	"math"
 
@@ -28,11 +29,14 @@ const reach = 4
 // all choices of pitches within four half steps, by dynamic programming: how far
 // notes are moved, what still rubs, and where the contour breaks. Bent notes keep
 // their bends and are counted as they are heard.
-func Reaim(s score.Score, amount float64, w neck.Window, hand neck.Hand) ([]score.Note, []Turn, error) {
+func Reaim(ctx context.Context, s score.Score, amount float64, w neck.Window, hand neck.Hand) ([]score.Note, []Turn, error) {
 	amount = min(1, max(0, amount))
 	notes := s.Notes
 	layers := make([][]choice, len(notes))
 	for i, n := range notes {
+		if ctx.Err() != nil {
+			return nil, nil, ctx.Err()
+		}
 		layers[i] = choices(s, i, amount, w)
 		best := 0
 		for j := range layers[i] {

@@ -1,6 +1,7 @@
 package lick
 
 import (
+	"context"
 	"fmt"
 
 	"undaris/core/form"
@@ -22,13 +23,16 @@ type Aim struct {
 // held over several bars counts once. With Land, each version ends on the next
 // change: its last note is moved to the nearest tone of the new chord, the
 // wanted ones first. said names what had to be cut or did not fit.
-func (l Lick) Through(p form.Progression, key form.Key, a Aim) (notes []score.Note, said []string) {
+func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a Aim) (notes []score.Note, said []string) {
 	stretches := stretchesOf(p)
 	bar := p.Beats * score.Tick
 	total := len(p.Bars) * bar
 	taken := -bar // up to this tick the line is written
 	for i, s := range stretches {
 		next := stretches[(i+1)%len(stretches)]
+		if ctx.Err() != nil {
+			break
+		}
 		if s.chord.None {
 			continue
 		}
@@ -101,14 +105,7 @@ func (l Lick) Through(p form.Progression, key form.Key, a Aim) (notes []score.No
 // Separate ends each note at the latest where the next begins, and the last at
 // the end.
 func Separate(notes []score.Note, end int) {
-	for i := range notes {
-		limit := end
-		for j := i + 1; j < len(notes); j++ {
-			if notes[j].Start > notes[i].Start {
-				limit = notes[j].Start
-				break
-			}
-		}
+	for i, limit := range score.Next(notes, end) {
 		notes[i].Length = max(1, min(notes[i].Length, limit-notes[i].Start))
 	}
 }

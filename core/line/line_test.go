@@ -46,7 +46,7 @@ func everywhere(t *testing.T, f form.Form, seed uint64) {
 			w := Wish{Window: pos.Window, Palette: blend.Palettes[seed%8], Rhythm: Rhythms[seed%4].ID, Density: 1 + int(seed%5),
 				Contour: Contours[seed%5].ID, Phrasing: Phrasings[seed%4].ID, ChordTones: seed%3 == 0, Approach: seed%2 == 0,
 				Targets: [][]harmony.Role{nil, {harmony.Third}, {harmony.Third, harmony.Seventh}}[seed%3], Seed: seed}
-			notes, err := Write(s, w, neck.UsualHand)
+			notes, err := Write(t.Context(), s, w, neck.UsualHand)
 			require.NoError(t, err, "%s in %s at %d", f.ID, key, pos.Low)
 			s.Notes = notes
 			require.NoError(t, s.Check())
@@ -91,23 +91,23 @@ func check(t *testing.T, s score.Score, w Wish, where string) {
 func TestTheSameSeedWritesTheSameLine(t *testing.T) {
 	s := empty(t, "quick-change", "Bb")
 	w := Wish{Window: neck.Window{Low: 5, High: 9}, Palette: minorPentatonic(), Density: 3, Seed: 4, Approach: true}
-	a, err := Write(s, w, neck.UsualHand)
+	a, err := Write(t.Context(), s, w, neck.UsualHand)
 	require.NoError(t, err)
-	b, _ := Write(s, w, neck.UsualHand)
+	b, _ := Write(t.Context(), s, w, neck.UsualHand)
 	assert.Equal(t, a, b)
 	w.Seed = 5
-	c, _ := Write(s, w, neck.UsualHand)
+	c, _ := Write(t.Context(), s, w, neck.UsualHand)
 	assert.NotEqual(t, a, c)
 }
 
 func TestLockedBarsStay(t *testing.T) {
 	s := empty(t, "quick-change", "Bb")
 	w := Wish{Window: neck.Window{Low: 5, High: 9}, Palette: minorPentatonic(), Density: 4, Seed: 4, Approach: true, Phrasing: "aab"}
-	first, err := Write(s, w, neck.UsualHand)
+	first, err := Write(t.Context(), s, w, neck.UsualHand)
 	require.NoError(t, err)
 	s.Notes = first
 	w.Seed, w.From, w.To, w.Locked = 77, 8, 12, map[int]bool{9: true}
-	second, err := Write(s, w, neck.UsualHand)
+	second, err := Write(t.Context(), s, w, neck.UsualHand)
 	require.NoError(t, err)
 	in := func(notes []score.Note, keep func(bar int) bool) (out []score.Note) {
 		for _, n := range notes {
@@ -180,7 +180,7 @@ func TestTheOptimumEqualsBruteForce(t *testing.T) {
 			}
 		}
 		try(0)
-		found, total := cheapest(slots, layers)
+		found, total := cheapest(t.Context(), slots, layers)
 		if math.IsInf(best, 1) {
 			assert.Nil(t, found)
 			continue
@@ -204,7 +204,7 @@ func TestWishesRefused(t *testing.T) {
 	} {
 		w := good
 		change(&w)
-		_, err := Write(s, w, neck.UsualHand)
+		_, err := Write(t.Context(), s, w, neck.UsualHand)
 		assert.ErrorContains(t, err, says)
 	}
 }
@@ -283,7 +283,7 @@ func BenchmarkWriteAChorusOfEighths(b *testing.B) {
 	w := Wish{Window: neck.Window{Low: 3, High: 7}, Palette: blend.Palettes[7], Rhythm: "eighths", Density: 5, Phrasing: "study", Approach: true}
 	for b.Loop() {
 		w.Seed++
-		if _, err := Write(s, w, neck.UsualHand); err != nil {
+		if _, err := Write(b.Context(), s, w, neck.UsualHand); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -301,7 +301,7 @@ func TestWrittenLinesCanBeRead(t *testing.T) {
 			s := score.Score{Key: key, Progression: f.In(key), In: neck.Standard(), Swing: true}
 			w := Wish{Window: neck.Window{Low: 5, High: 9}, Palette: blend.Palettes[0], Rhythm: Rhythms[seed%4].ID, Density: 1 + int(seed%5), Phrasing: Phrasings[seed%3].ID, Seed: seed}
 			var err error
-			s.Notes, err = Write(s, w, neck.UsualHand)
+			s.Notes, err = Write(t.Context(), s, w, neck.UsualHand)
 			require.NoError(t, err)
 			what := fmt.Sprintf("%s, %s, seed %d", f.ID, w.Rhythm, seed)
 			assert.Zero(t, score.Straighten(slices.Clone(s.Notes)), what)

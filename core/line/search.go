@@ -1,6 +1,7 @@
 package line
 
 import (
+	"context"
 	"math"
 
 	"undaris/core/blend"
@@ -84,12 +85,27 @@ func turn(mode, step int) (next int, cost float64, ok bool) {
 	return modeOf(down, way, now), cost, true
 }
 
+// maxEffort is how many steps from place to place are weighed at most, each in
+// all its modes: about half a second's work.
+const maxEffort = 600_000
+
+// effort is how many steps cheapest weighs.
+func effort(layers [][]candidate) (steps int) {
+	for i := 1; i < len(layers); i++ {
+		steps += len(layers[i-1]) * len(layers[i])
+	}
+	return steps
+}
+
 // cheapest finds the way through the candidates with the least cost, exactly.
-func cheapest(slots []slot, layers [][]candidate) (way []int, total float64) {
+func cheapest(ctx context.Context, slots []slot, layers [][]candidate) (way []int, total float64) {
 	type back struct{ state int32 }
 	backs := make([][]back, len(layers))
 	var costs []float64
 	for i, layer := range layers {
+		if ctx.Err() != nil {
+			return nil, 0
+		}
 		next := make([]float64, len(layer)*modes)
 		for j := range next {
 			next[j] = math.Inf(1)

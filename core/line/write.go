@@ -1,6 +1,7 @@
 package line
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"hash/fnv"
@@ -51,7 +52,7 @@ const (
 // Write fills the bars of a score with a line at the least cost, and fingers it.
 // Notes of locked bars, and of bars outside From and To, stay. The cost is the
 // exact minimum for the rhythm that the seed has drawn, by dynamic programming.
-func Write(s score.Score, w Wish, hand neck.Hand) ([]score.Note, error) {
+func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.Note, error) {
 	if w.HighStr == 0 {
 		w.HighStr, w.LowStr = 1, s.In.Strings()
 	}
@@ -68,12 +69,21 @@ func Write(s score.Score, w Wish, hand neck.Hand) ([]score.Note, error) {
 	}
 	layers := make([][]candidate, len(slots))
 	for i, k := range slots {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		layers[i] = candidates(s, w, k)
 		if len(layers[i]) == 0 {
 			return nil, fmt.Errorf("no tone of %s lies on strings %d to %d in frets %d to %d", k.chord, w.HighStr, w.LowStr, w.Window.Low, w.Window.High)
 		}
 	}
-	way, _ := cheapest(slots, layers)
+	if work := effort(layers); work > maxEffort {
+		return nil, fmt.Errorf("%d notes with as many places as these frets and strings hold are too many to weigh at once (%d times too many); write fewer bars, or in fewer frets", len(slots), (work+maxEffort-1)/maxEffort)
+	}
+	way, _ := cheapest(ctx, slots, layers)
+	if err := ctx.Err(); err != nil {
+		return nil, err
+	}
 	if way == nil {
 		return nil, errors.New("these wishes cannot all be met in this window; widen it or allow more tones")
 	}

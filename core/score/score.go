@@ -11,6 +11,9 @@ import (
 	"undaris/core/pitch"
 )
 
+// MaxNotes is how many notes a line holds at most.
+const MaxNotes = 8000
+
 // Tick is the number of ticks to the quarter note, which is the beat.
 const Tick = 960
 
@@ -105,6 +108,22 @@ func Sort(notes []Note) {
 	slices.SortStableFunc(notes, func(a, b Note) int {
 		return cmp.Or(a.Start-b.Start, a.Pitch.MIDI()-b.Pitch.MIDI(), b.String-a.String)
 	})
+}
+
+// Next is, for notes in order, where the next later note begins; end for the last.
+func Next(notes []Note, end int) []int {
+	next := make([]int, len(notes))
+	for i := len(notes) - 1; i >= 0; i-- {
+		switch {
+		case i == len(notes)-1:
+			next[i] = end
+		case notes[i+1].Start > notes[i].Start:
+			next[i] = notes[i+1].Start
+		default:
+			next[i] = next[i+1]
+		}
+	}
+	return next
 }
 
 // Check says what of a score cannot be written: a note off the neck, one that is

@@ -37,6 +37,9 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 		return s, nil, fmt.Errorf("this MIDI file has no melody: %d tracks, none with notes but drums", len(f.Tracks))
 	}
 	track := f.Tracks[best]
+	if len(track.Notes) > score.MaxNotes {
+		return s, nil, fmt.Errorf("%q has %d notes; a line holds %d", track.Name, len(track.Notes), score.MaxNotes)
+	}
 	if n := len(f.Tracks); n > 1 {
 		said = append(said, fmt.Sprintf("%d tracks; %q was read as the line", n, track.Name))
 	}
@@ -95,14 +98,9 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 // closeGaps lets notes last until the next where less than a sixteenth lies
 // between: players let go early, and nobody writes the rest.
 func closeGaps(notes []score.Note) {
-	for i := range notes {
-		for _, next := range notes[i+1:] {
-			if gap := next.Start - notes[i].End(); next.Start > notes[i].Start {
-				if gap > 0 && gap < score.Tick/4 {
-					notes[i].Length += gap
-				}
-				break
-			}
+	for i, next := range score.Next(notes, 0) {
+		if gap := next - notes[i].End(); gap > 0 && gap < score.Tick/4 {
+			notes[i].Length += gap
 		}
 	}
 }

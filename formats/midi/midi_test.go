@@ -21,7 +21,7 @@ func perform(t testing.TB, feel string) band.Performance {
 	require.NoError(t, err)
 	g, err := band.GrooveOf(feel)
 	require.NoError(t, err)
-	p, err := band.Play(f.In(key), g, band.Options{Choruses: 3, Seed: 5, CountIn: true})
+	p, err := band.Play(t.Context(), f.In(key), g, band.Options{Choruses: 3, Seed: 5, CountIn: true})
 	require.NoError(t, err)
 	return p
 }
@@ -29,7 +29,7 @@ func perform(t testing.TB, feel string) band.Performance {
 func TestEveryNoteComesBack(t *testing.T) {
 	for _, feel := range form.Feels {
 		p := perform(t, feel.ID)
-		file, err := Read(Write(p, Head{"Harbour", 132, form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}}))
+		file, err := Read(t.Context(), Write(p, Head{"Harbour", 132, form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}}))
 		require.NoError(t, err)
 		assert.Equal(t, band.Tick, file.Ticks)
 		assert.Equal(t, "Harbour", file.Title)
@@ -68,7 +68,7 @@ func TestTheBytesOfASmallFile(t *testing.T) {
 func TestRunningStatusAndOpenNotes(t *testing.T) {
 	file := "MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x11" +
 		"\x00\x90\x3c\x40\x60\x3c\x00\x00\x40\x40\x60\x43\x40\x00\xff\x2f\x00"
-	f, err := Read([]byte(file))
+	f, err := Read(t.Context(), []byte(file))
 	require.NoError(t, err)
 	assert.Equal(t, 2, f.Unclosed)
 	assert.Equal(t, band.Note{Start: 0, Length: 96, MIDI: 60, Velocity: 64}, f.Tracks[0].Notes[0])
@@ -84,7 +84,7 @@ func TestFilesRefused(t *testing.T) {
 		"no status":           []byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x03\x00\x3c\x40"),
 		"cut off":             []byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x02\x00\x90"),
 	} {
-		_, err := Read(data)
+		_, err := Read(t.Context(), data)
 		assert.ErrorContains(t, err, says)
 	}
 }
@@ -101,9 +101,9 @@ func TestALineWithBendsComesBack(t *testing.T) {
 	}
 	groove, err := band.GrooveOf("straight")
 	require.NoError(t, err)
-	perf, err := band.Play(p, groove, band.Options{Choruses: 1, Lead: band.Lead(s), CountIn: true})
+	perf, err := band.Play(t.Context(), p, groove, band.Options{Choruses: 1, Lead: band.Lead(s), CountIn: true})
 	require.NoError(t, err)
-	file, err := Read(Write(perf, Head{s.Title, 90, s.Key}))
+	file, err := Read(t.Context(), Write(perf, Head{s.Title, 90, s.Key}))
 	require.NoError(t, err)
 	got, said, err := file.Line(score.Score{Progression: p, In: in})
 	require.NoError(t, err)
@@ -144,7 +144,7 @@ func FuzzRead(f *testing.F) {
 	swung := []band.Note{{Length: 600, MIDI: 60, Velocity: 80}, {Start: 610, Length: 300, MIDI: 63, Velocity: 80, Bends: []band.Bend{{At: 90, Cents: 130}}}, {Start: 960, Length: 320, MIDI: 65, Velocity: 80}, {Start: 1570, Length: 300, MIDI: 60, Velocity: 80}, {Start: 2530, Length: 2000, MIDI: 58, Velocity: 80}}
 	f.Add(Write(band.Performance{Beats: 4, Ticks: 4800, Tracks: []band.Track{{Name: "lead", Notes: swung}}}, Head{Title: "x", Tempo: 96}))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		file, err := Read(data)
+		file, err := Read(t.Context(), data)
 		if err != nil {
 			return
 		}

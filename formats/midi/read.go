@@ -2,6 +2,7 @@ package midi
 
 import (
 	"cmp"
+	"context"
 	"encoding/binary"
 	"errors"
 	"fmt"
@@ -21,16 +22,23 @@ type File struct {
 	Markers  []band.Marker
 	Tracks   []band.Track // those with notes, or a name
 	Unclosed int          // notes that were never ended; they last to the end of their track
+
+	events, notes, bends int // met so far
 }
 
-// maxBends is how many positions of the wheel are kept for a note.
-const maxBends = 400
+// Limits that keep hostile files cheap.
+const (
+	maxEvents = 1_000_000
+	maxNotes  = 60_000 // of all tracks
+	maxBends  = 400    // positions of the wheel that are kept for a note
+	maxWheel  = 1 << 20
+	maxTracks = 1000
+)
 
-// maxEvents keeps hostile files cheap.
-const maxEvents = 1_000_000
+var errLong = errors.New("this MIDI file is longer than can be read")
 
 // Read reads a Standard MIDI File of format 0 or 1.
-func Read(data []byte) (File, error) {
+func Read(ctx context.Context, data []byte) (File, error) {
 	f := File{Tempo: 120, Beats: 4}
 	if len(data) < 14 || string(data[:4]) != "MThd" || binary.BigEndian.Uint32(data[4:]) < 6 {
 		return f, errors.New("this is no MIDI file: its head is missing")
@@ -50,7 +58,10 @@ func Read(data []byte) (File, error) {
 			return f, fmt.Errorf("track %d ends early; the file is cut off", len(f.Tracks)+1)
 		}
 		if string(rest[:4]) == "MTrk" {
-			r := trackReader{data: rest[8 : 8+size], f: &f, sounding: map[[2]int]band.Note{}, byChannel: map[int]*band.Track{}}
+			if len(f.Tracks) > maxTracks {
+				return f, errLong
+			}
+			r := trackReader{ctx: ctx, data: rest[8 : 8+size], f: &f, sounding: map[[2]int]begun{}, byChannel: map[int]*band.Track{}}
 			if err := r.read(); err != nil {
 				return f, err
 			}
@@ -62,19 +73,30 @@ func Read(data []byte) (File, error) {
 
 // trackReader walks the events of one track.
 type trackReader struct {
+	ctx       context.Context
 	data      []byte
 	f         *File
 	now       int
-	events    int
 	status    byte
 	name      string
 	order     []int
 	byChannel map[int]*band.Track
-	sounding  map[[2]int]band.Note // by channel and pitch
-	wheel     [16]int              // cents that a channel is pushed
-	span      [16]int              // half steps of its wheel; 0 is the usual 2
-	parameter [16]int              // the registered parameter that data goes to
+	sounding  map[[2]int]begun // by channel and pitch
+	turns     [16][]turn       // of a channel's wheel, while a note sounds on it
+	held      [16]int          // how many do
+	wheel     [16]int          // cents that a channel is pushed
+	span      [16]int          // half steps of its wheel; 0 is the usual 2
+	parameter [16]int          // the registered parameter that data goes to
 }
+
+// begun is a note that sounds, with the turns of the wheel before it.
+type begun struct {
+	band.Note
+	from int
+}
+
+// turn is a place of the wheel at a tick.
+type turn struct{ at, cents int }
 
 var errCut = errors.New("an event is cut off; the file is damaged")
 
@@ -85,8 +107,11 @@ func (r *trackReader) read() error {
 			return err
 		}
 		r.now += delta
-		if r.events++; r.events > maxEvents || r.now > 1<<30 {
-			return errors.New("this MIDI file is longer than can be read")
+		if r.f.events++; r.f.events > maxEvents || r.now > 1<<30 {
+			return errLong
+		}
+		if r.f.events%4096 == 0 && r.ctx.Err() != nil {
+			return r.ctx.Err()
 		}
 		if done, err := r.event(); err != nil || done {
 			r.close()
@@ -138,9 +163,9 @@ func (r *trackReader) event() (end bool, err error) {
 	if len(r.data) < size {
 		return false, errCut
 	}
-	r.message(status, r.data[:size])
+	err = r.message(status, r.data[:size])
 	r.data = r.data[size:]
-	return false, nil
+	return false, err
 }
 
 func (r *trackReader) bytes() ([]byte, error) {
@@ -172,6 +197,9 @@ func (r *trackReader) metaEvent() (end bool, err error) {
 			r.f.Title = r.name
 		}
 	case kind == 0x06:
+		if len(r.f.Markers) > 10_000 {
+			return false, errLong
+		}
 		r.f.Markers = append(r.f.Markers, band.Marker{At: r.now, Name: string(data)})
 	case kind == 0x51 && len(data) == 3 && r.f.Tempo == 120:
 		if micros := int(data[0])<<16 | int(data[1])<<8 | int(data[2]); micros > 0 {
@@ -196,7 +224,7 @@ func (r *trackReader) track(channel int) *band.Track {
 	return t
 }
 
-func (r *trackReader) message(status byte, data []byte) {
+func (r *trackReader) message(status byte, data []byte) error {
 	channel := int(status & 0x0F)
 	switch status & 0xF0 {
 	case 0xC0:
@@ -213,34 +241,52 @@ func (r *trackReader) message(status byte, data []byte) {
 	case 0xE0:
 		span := cmp.Or(r.span[channel], 2)
 		r.wheel[channel] = (int(data[1]&0x7F)<<7 | int(data[0]&0x7F) - 8192) * span * 100 / 8192
-		for key, n := range r.sounding {
-			if key[0] == channel && len(n.Bends) < maxBends {
-				n.Bends = append(n.Bends, band.Bend{At: r.now - n.Start, Cents: r.wheel[channel]})
-				r.sounding[key] = n
+		if r.held[channel] > 0 {
+			if r.f.bends++; r.f.bends > maxWheel {
+				return errLong
 			}
+			r.turns[channel] = append(r.turns[channel], turn{r.now, r.wheel[channel]})
 		}
 	case 0x90, 0x80:
 		key := [2]int{channel, int(data[0] & 0x7F)}
 		if n, sounding := r.sounding[key]; sounding {
-			n.Length = r.now - n.Start
-			r.track(channel).Notes = append(r.track(channel).Notes, n)
+			r.end(channel, n)
 			delete(r.sounding, key)
 		}
 		if status&0xF0 == 0x90 && data[1]&0x7F > 0 {
-			n := band.Note{Start: r.now, MIDI: key[1], Velocity: int(data[1] & 0x7F)}
+			if r.f.notes++; r.f.notes > maxNotes {
+				return fmt.Errorf("this MIDI file has more than the %d notes that can be read", maxNotes)
+			}
+			n := begun{band.Note{Start: r.now, MIDI: key[1], Velocity: int(data[1] & 0x7F)}, len(r.turns[channel])}
 			if r.wheel[channel] != 0 {
 				n.Bends = []band.Bend{{Cents: r.wheel[channel]}}
 			}
 			r.sounding[key] = n
+			r.held[channel]++
 		}
+	}
+	return nil
+}
+
+// end gives a note its length and the turns of the wheel while it sounded.
+func (r *trackReader) end(channel int, n begun) {
+	n.Length = r.now - n.Start
+	turns := r.turns[channel][n.from:]
+	room := min(len(turns), maxBends-len(n.Bends), max(0, maxWheel-r.f.bends))
+	for _, t := range turns[:room] {
+		n.Bends = append(n.Bends, band.Bend{At: t.at - n.Start, Cents: t.cents})
+	}
+	r.f.bends += room
+	r.track(channel).Notes = append(r.track(channel).Notes, n.Note)
+	if r.held[channel]--; r.held[channel] == 0 {
+		r.turns[channel] = r.turns[channel][:0]
 	}
 }
 
 // close ends what still sounds and hands the parts over.
 func (r *trackReader) close() {
 	for key, n := range r.sounding {
-		n.Length = r.now - n.Start
-		r.track(key[0]).Notes = append(r.track(key[0]).Notes, n)
+		r.end(key[0], n)
 		r.f.Unclosed++
 	}
 	for _, channel := range r.order {

@@ -11,7 +11,7 @@ import (
 )
 
 // maxUnpacked is the most bytes that a compressed score may unpack to.
-const maxUnpacked = 32 << 20
+const maxUnpacked = 16 << 20
 
 // Compressed tells that data is a zip archive, as a .mxl file is.
 func Compressed(data []byte) bool { return bytes.HasPrefix(data, []byte("PK\x03\x04")) }

@@ -34,7 +34,7 @@ func TestACompressedScoreIsRead(t *testing.T) {
 		"with its list":    packed(t, "META-INF/container.xml", list("a/score.xml"), "a/other.xml", "<x/>", "a/score.xml", score),
 		"without the list": packed(t, "score.musicxml", score),
 	} {
-		f, err := Read(data)
+		f, err := Read(t.Context(), data)
 		require.NoError(t, err, name)
 		require.Len(t, f.Notes, 1, name)
 		assert.Equal(t, "E4", f.Notes[0].Pitch.String())
@@ -47,7 +47,7 @@ func TestACompressedScoreIsRead(t *testing.T) {
 		"list of this":       packed(t, "META-INF/container.xml", "<container", "score.xml", score),
 		"more than can be":   packed(t, "score.xml", strings.Repeat(" ", maxUnpacked+1)),
 	} {
-		_, err := Read(data)
+		_, err := Read(t.Context(), data)
 		assert.ErrorContains(t, err, says)
 	}
 }

@@ -4,22 +4,6 @@ import "encoding/xml"
 
 // The parts of a file that are looked at.
 
-type documentXML struct {
-	XMLName xml.Name
-	Work    string    `xml:"work>work-title"`
-	Title   string    `xml:"movement-title"`
-	Parts   []partXML `xml:"part"`
-}
-
-type partXML struct {
-	Measures []measureXML `xml:"measure"`
-}
-
-type measureXML struct {
-	Implicit string  `xml:"implicit,attr"`
-	Items    []entry `xml:",any"`
-}
-
 type tuningXML struct {
 	Line   int     `xml:"line,attr"`
 	Step   string  `xml:"tuning-step"`

@@ -69,7 +69,7 @@ func some(t *rapid.T) score.Score {
 func TestWhatIsWrittenReadsBack(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		s := some(t)
-		f, err := Read(Write(s))
+		f, err := Read(t.Context(), Write(s))
 		require.NoError(t, err)
 		require.Empty(t, f.Said)
 		require.Equal(t, s.Title, f.Title)
@@ -105,7 +105,7 @@ func TestStrangeFilesAreUnderstoodAsFarAsStated(t *testing.T) {
 		"is no pitch":        head + `<note><pitch><step>H</step><octave>4</octave></pitch><duration>4</duration></note>` + aNote + `</measure>`,
 		"tuning cannot":      strings.Replace(head, "</attributes>", `<staff-details><staff-tuning line="1"><tuning-step>E</tuning-step><tuning-octave>2</tuning-octave></staff-tuning></staff-details></attributes>`, 1) + aNote + `</measure>`,
 	} {
-		f, err := Read(file(measures))
+		f, err := Read(t.Context(), file(measures))
 		require.NoError(t, err, says)
 		assert.Contains(t, strings.Join(f.Said, "; "), says)
 		assert.NotEmpty(t, f.Notes, says)
@@ -114,7 +114,7 @@ func TestStrangeFilesAreUnderstoodAsFarAsStated(t *testing.T) {
 }
 
 func TestTiesTupletsAndBackups(t *testing.T) {
-	f, err := Read(file(`<measure number="1"><attributes><divisions>6</divisions><key><fifths>-3</fifths></key><time><beats>3</beats><beat-type>4</beat-type></time></attributes>
+	f, err := Read(t.Context(), file(`<measure number="1"><attributes><divisions>6</divisions><key><fifths>-3</fifths></key><time><beats>3</beats><beat-type>4</beat-type></time></attributes>
 		<harmony><root><root-step>E</root-step><root-alter>-1</root-alter></root><kind>dominant</kind></harmony>
 		<note><pitch><step>G</step><octave>3</octave></pitch><duration>12</duration><tie type="start"/></note>
 		<note><pitch><step>B</step><alter>-1</alter><octave>3</octave></pitch><duration>2</duration></note>
@@ -141,7 +141,7 @@ func TestFilesRefused(t *testing.T) {
 		"encoded as":        `<?xml version="1.0" encoding="UTF-16"?><score-partwise/>`,
 		"invalid character": `<!DOCTYPE x [<!ENTITY a "b">]><score-partwise><work><work-title>&a;</work-title></work></score-partwise>`,
 	} {
-		_, err := Read([]byte(data))
+		_, err := Read(t.Context(), []byte(data))
 		require.Error(t, err, says)
 		if says != "beats of" && says != "invalid character" {
 			assert.ErrorContains(t, err, says)
@@ -154,7 +154,7 @@ func FuzzRead(f *testing.F) {
 	f.Add(file(`<measure number="1"><attributes><divisions>4</divisions></attributes>` + aNote + `</measure>`))
 	f.Add(file(`<measure implicit="yes">` + aNote + `</measure><measure><backup><duration>9</duration></backup>` + aNote + `</measure>`))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		found, err := Read(data)
+		found, err := Read(t.Context(), data)
 		if err != nil {
 			return
 		}

@@ -3,6 +3,7 @@ package musicxml
 import (
 	"bytes"
 	"cmp"
+	"context"
 	"encoding/xml"
 	"errors"
 	"fmt"
@@ -28,67 +29,75 @@ type Found struct {
 // Limits of what is read.
 const (
 	maxMeasures = form.MaxBars
-	maxNotes    = 20_000
+	maxNotes    = score.MaxNotes
+	maxElements = 400_000
+	maxSaid     = 40
 )
 
 // ErrNotScore is returned for a file that is no partwise MusicXML.
 var ErrNotScore = errors.New("this is no MusicXML score in parts (score-partwise); export it in parts and try again")
 
-// Read reads the first part that has notes, of a plain or a compressed file. Entities other than XML's own are
-// refused, and a broken file is an error that says where it breaks.
-func Read(data []byte) (Found, error) {
+// Read reads the first part that has notes, of a plain or a compressed file, a
+// measure at a time. Entities other than XML's own are refused, and a broken
+// file is an error that says where it breaks.
+func Read(ctx context.Context, data []byte) (Found, error) {
 	if Compressed(data) {
 		var err error
 		if data, err = unpack(data); err != nil {
 			return Found{}, err
 		}
 	}
-	var d documentXML
+	look, err := scout(ctx, data)
+	if err != nil {
+		return Found{}, err
+	}
+	f := Found{}
+	f.Title = strings.TrimSpace(cmp.Or(look.work, look.title))
+	if look.parts > 1 {
+		f.say("%d parts; only the first with notes was read", look.parts)
+	}
+	if look.measures > maxMeasures {
+		f.say("%d measures; the first %d were read", look.measures, maxMeasures)
+	}
+	r := &reader{ctx: ctx, f: &f, divisions: 1, beats: 4, unit: 4, open: map[[2]int]int{}, hasTab: look.tab > 0, staff: look.tab}
+	dec := decoder(data)
+	for part := 0; ; {
+		t, err := dec.Token()
+		if err != nil {
+			return f, broken(err)
+		}
+		if start, ok := t.(xml.StartElement); ok && start.Name.Local == "part" {
+			if part == look.part {
+				return f, r.part(dec)
+			}
+			part++
+			if err := dec.Skip(); err != nil {
+				return f, broken(err)
+			}
+		}
+	}
+}
+
+func decoder(data []byte) *xml.Decoder {
 	dec := xml.NewDecoder(bytes.NewReader(data))
-	dec.Strict = true
 	dec.CharsetReader = func(label string, _ io.Reader) (io.Reader, error) {
 		return nil, fmt.Errorf("the text is encoded as %s; save it as UTF-8", label)
 	}
-	if err := dec.Decode(&d); err != nil {
-		return Found{}, fmt.Errorf("this MusicXML cannot be read: %w", err)
-	}
-	if d.XMLName.Local != "score-partwise" {
-		return Found{}, ErrNotScore
-	}
-	f := Found{}
-	f.Title = strings.TrimSpace(cmp.Or(d.Work, d.Title))
-	part := -1
-	for i, p := range d.Parts {
-		if slices.ContainsFunc(p.Measures, func(m measureXML) bool {
-			return slices.ContainsFunc(m.Items, func(e entry) bool { return e.XMLName.Local == "note" && e.Pitch != nil })
-		}) {
-			part = i
-			break
-		}
-	}
-	if part < 0 {
-		if len(d.Parts) == 0 {
-			return f, ErrNotScore
-		}
-		part = 0
-	}
-	if len(d.Parts) > 1 {
-		f.say("%d parts; only the first with notes was read", len(d.Parts))
-	}
-	r := &reader{f: &f, divisions: 1, beats: 4, unit: 4, open: map[[2]int]int{}}
-	err := r.part(d.Parts[part])
-	return f, err
+	return dec
 }
+
+func broken(err error) error { return fmt.Errorf("this MusicXML cannot be read: %w", err) }
 
 func (f *Found) say(format string, args ...any) {
 	text := fmt.Sprintf(format, args...)
-	if !slices.Contains(f.Said, text) {
+	if len(f.Said) < maxSaid && !slices.Contains(f.Said, text) {
 		f.Said = append(f.Said, text)
 	}
 }
 
 // reader walks the measures of a part.
 type reader struct {
+	ctx       context.Context
 	f         *Found
 	divisions float64
 	beats     int
@@ -105,29 +114,36 @@ type reader struct {
 	rows      map[int]bool // bars that begin a line on the paper
 }
 
-func (r *reader) part(p partXML) error {
-	if len(p.Measures) > maxMeasures {
-		r.f.say("%d measures; the first %d were read", len(p.Measures), maxMeasures)
-		p.Measures = p.Measures[:maxMeasures]
-	}
-	for _, m := range p.Measures {
-		for _, e := range m.Items {
-			for _, c := range e.Clefs {
-				if c.Sign == "TAB" {
-					r.hasTab, r.staff = true, max(c.Number, 1)
-				}
-			}
-		}
-	}
+// part reads a part up to its end.
+func (r *reader) part(dec *xml.Decoder) error {
 	r.fingers, r.chords, r.sections = map[[2]int]int{}, map[int]harmony.Chord{}, map[int]string{}
 	r.rows = map[int]bool{}
 	start := 0 // of the measure, in ticks
-	for i, m := range p.Measures {
-		length, err := r.measure(m.Items, start, i == 0 && m.Implicit == "yes")
+	for i := 0; ; {
+		t, err := dec.Token()
+		if err != nil {
+			return broken(err)
+		}
+		if _, over := t.(xml.EndElement); over {
+			return r.finish()
+		}
+		m, begins := t.(xml.StartElement)
+		if !begins {
+			continue
+		}
+		if m.Name.Local != "measure" || i >= maxMeasures {
+			if err := dec.Skip(); err != nil {
+				return broken(err)
+			}
+			continue
+		}
+		pickup := i == 0 && slices.ContainsFunc(m.Attr, func(a xml.Attr) bool { return a.Name.Local == "implicit" && a.Value == "yes" })
+		length, err := r.measure(dec, start, pickup)
 		if err != nil {
 			return err
 		}
-		if i == 0 && m.Implicit == "yes" && length < r.beats*score.Tick*4/r.unit {
+		i++
+		if pickup && length < r.beats*score.Tick*4/r.unit {
 			for j := range r.f.Notes {
 				r.f.Notes[j].Start -= length
 			}
@@ -144,16 +160,36 @@ func (r *reader) part(p partXML) error {
 		start += r.beats * score.Tick * 4 / r.unit
 		r.bar++
 	}
-	return r.finish()
 }
 
-func (r *reader) measure(items []entry, start int, pickup bool) (length int, err error) {
+// longest is how far one measure may reach, in ticks.
+const longest = 64 * score.Tick
+
+// measure reads a measure up to its end.
+func (r *reader) measure(dec *xml.Decoder, start int, pickup bool) (length int, err error) {
 	now, last := float64(start), float64(start)
 	furthest := now
 	ticks := func(d float64) float64 { return d / r.divisions * score.Tick }
-	for i := range items {
-		e := &items[i]
-		if e.Duration < 0 || e.Duration > 1e7 {
+	for {
+		if r.ctx.Err() != nil {
+			return 0, r.ctx.Err()
+		}
+		t, err := dec.Token()
+		if err != nil {
+			return 0, broken(err)
+		}
+		if _, over := t.(xml.EndElement); over {
+			return int(furthest+0.5) - start, nil
+		}
+		begins, ok := t.(xml.StartElement)
+		if !ok {
+			continue
+		}
+		e := &entry{}
+		if err := dec.DecodeElement(e, &begins); err != nil {
+			return 0, broken(err)
+		}
+		if !(e.Duration >= 0 && e.Duration <= 1e7) {
 			return 0, fmt.Errorf("a length of %g in bar %d; it cannot be read", e.Duration, r.bar+1)
 		}
 		switch e.XMLName.Local {
@@ -166,7 +202,7 @@ func (r *reader) measure(items []entry, start int, pickup bool) (length int, err
 		case "forward":
 			now += ticks(e.Duration)
 		case "harmony":
-			r.harmony(e, int(now+ticks(e.Offset)+0.5), pickup)
+			r.harmony(e, min(start+longest, max(start, int(now+ticks(min(1e7, max(-1e7, e.Offset)))+0.5))), pickup)
 		case "print":
 			if e.NewSystem == "yes" || e.NewPage == "yes" {
 				r.rows[r.bar] = true
@@ -185,13 +221,18 @@ func (r *reader) measure(items []entry, start int, pickup bool) (length int, err
 				last = now
 				now += ticks(e.Duration)
 			}
+			if now-float64(start) > longest {
+				break
+			}
 			if err := r.note(e, int(at+0.5), int(ticks(e.Duration)+0.5)); err != nil {
 				return 0, err
 			}
 		}
+		if now-float64(start) > longest {
+			return 0, fmt.Errorf("bar %d goes on for more than %d beats; it cannot be read", r.bar+1, longest/score.Tick)
+		}
 		furthest = max(furthest, now)
 	}
-	return int(furthest+0.5) - start, nil
 }
 
 func (r *reader) attributes(e *entry) error {
@@ -284,6 +325,9 @@ func (r *reader) finish() error {
 	bars := max(1, r.bar)
 	if n := len(f.Notes); n > 0 {
 		bars = max(bars, (f.Notes[n-1].Start+bar)/bar)
+	}
+	if bars > form.MaxBars {
+		return fmt.Errorf("a line of %d bars; %d can be read", bars, form.MaxBars)
 	}
 	f.Bars = make([]form.Bar, bars)
 	chord := harmony.Chord{None: true}

@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"bytes"
 	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"regexp"
@@ -20,7 +21,9 @@ import (
 // Limits of what is read.
 const (
 	maxBars  = form.MaxBars
-	maxNotes = 20_000
+	maxNotes = score.MaxNotes
+	maxSaid  = 40
+	maxAbove = 8 // lines over a block that may hold its values
 )
 
 var (
@@ -31,7 +34,7 @@ var (
 
 // Read reads tablature text. in is the instrument where the text names no
 // tuning. said tells what was guessed or left out.
-func Read(data []byte, in *neck.Instrument) (s score.Score, said []string, err error) {
+func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score, said []string, err error) {
 	r := &reader{s: score.Score{In: in, Tempo: 100, Progression: form.Progression{Beats: 4}}}
 	var above []string // lines before a block that are no strings
 	var block []string
@@ -53,7 +56,9 @@ func Read(data []byte, in *neck.Instrument) (s score.Score, said []string, err e
 			continue
 		}
 		if stringy.MatchString(line) {
-			block = append(block, line)
+			if block = append(block, line); len(block) > neck.MaxStrings {
+				return s, r.said, fmt.Errorf("a row of more than %d strings; that is no tablature that can be read", neck.MaxStrings)
+			}
 			continue
 		}
 		if len(block) > 0 {
@@ -61,7 +66,12 @@ func Read(data []byte, in *neck.Instrument) (s score.Score, said []string, err e
 				return s, r.said, err
 			}
 		}
-		above = append(above, line)
+		if above = append(above, line); len(above) > maxAbove {
+			above = slices.Clone(above[1:])
+		}
+		if ctx.Err() != nil {
+			return s, nil, ctx.Err()
+		}
 		if line == "" {
 			above = nil
 		}
@@ -87,7 +97,7 @@ type reader struct {
 }
 
 func (r *reader) say(format string, args ...any) {
-	if text := fmt.Sprintf(format, args...); !slices.Contains(r.said, text) {
+	if text := fmt.Sprintf(format, args...); len(r.said) < maxSaid && !slices.Contains(r.said, text) {
 		r.said = append(r.said, text)
 	}
 }
@@ -268,7 +278,7 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 					}
 				}
 			case r.tied:
-				for i := range r.s.Notes {
+				for i := len(r.s.Notes) - 1; i >= 0 && r.s.Notes[i].End() >= r.now; i-- {
 					if r.s.Notes[i].End() == r.now {
 						r.s.Notes[i].Length += length
 					}
@@ -336,10 +346,15 @@ func (r *reader) finish() error {
 	}
 	score.Sort(r.s.Notes)
 	// What is joined needs a note to come from.
+	first := map[int]int{} // by string
 	for i := range r.s.Notes {
 		n := &r.s.Notes[i]
-		if n.Join != score.Picked && !slices.ContainsFunc(r.s.Notes[:i], func(m score.Note) bool { return m.String == n.String && m.Start < n.Start }) {
+		began, met := first[n.String]
+		if n.Join != score.Picked && (!met || began >= n.Start) {
 			n.Join = score.Picked
+		}
+		if !met {
+			first[n.String] = n.Start
 		}
 	}
 	// Two frets at once on a string cannot be: the later one stands.

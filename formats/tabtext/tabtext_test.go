@@ -44,7 +44,7 @@ func TestWhatIsWrittenReadsBack(t *testing.T) {
 			}
 		}
 		require.NoError(t, s.Check())
-		got, said, err := Read(Write(s), neck.Standard())
+		got, said, err := Read(t.Context(), Write(s), neck.Standard())
 		require.NoError(t, err)
 		require.Empty(t, said, "%s", Write(s))
 		require.Equal(t, []any{s.Title, s.Key, s.Tempo, s.Swing, s.Text()}, []any{got.Title, got.Key, got.Tempo, got.Swing, got.Text()})
@@ -54,7 +54,7 @@ func TestWhatIsWrittenReadsBack(t *testing.T) {
 }
 
 func TestTextFromElsewhere(t *testing.T) {
-	s, said, err := Read([]byte(`
+	s, said, err := Read(t.Context(), []byte(`
   A little phrase
 
 e|----------------|--------8-----|
@@ -84,10 +84,10 @@ func TestTextRefusedOrNamed(t *testing.T) {
 		"under a tuning": "Tuning: E2,A2,D3,G3,B3,E4\n\n" + strings.Repeat("e|--3--|\n", 5),
 		"chords cannot":  "Chords: | Zork |\n\n" + strings.Repeat("e|--3--|\n", 6),
 	} {
-		_, _, err := Read([]byte(text), neck.Standard())
+		_, _, err := Read(t.Context(), []byte(text), neck.Standard())
 		assert.ErrorContains(t, err, says)
 	}
-	_, said, err := Read([]byte("    q  q  q\n"+strings.Repeat("e|--3--55-|\n", 6)), neck.Standard())
+	_, said, err := Read(t.Context(), []byte("    q  q  q\n"+strings.Repeat("e|--3--55-|\n", 6)), neck.Standard())
 	require.NoError(t, err)
 	assert.NotEmpty(t, said)
 }
@@ -96,7 +96,7 @@ func FuzzRead(f *testing.F) {
 	f.Add([]byte("Key: C\nChords: | C7 |\n\n    q e e3 e3 e3 h\n" + strings.Repeat("e|--3b5r-h7--(3)/5~-x3-|\n", 6)))
 	f.Add([]byte(strings.Repeat("e|--3--|--5h7--|\n", 6)))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		s, _, err := Read(data, neck.Standard())
+		s, _, err := Read(t.Context(), data, neck.Standard())
 		if err != nil {
 			return
 		}
