@@ -3,7 +3,7 @@ export CGO_ENABLED = 0
 ADDR ?= 127.0.0.1:4760
 WEB = $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
 
-.PHONY: demo test bench build check unit interface fuzz types clean
+.PHONY: demo test bench build check unit interface hostile fuzz types clean
 
 demo: bin/undaris
 	./bin/undaris demo --addr $(ADDR)
@@ -40,12 +40,16 @@ check: bin/undaris
 
 unit: web/dist/index.html
 	cd web && npm test
-	go test $$(go list ./... | grep -v /e2e)
+	go test $$(go list ./... | grep -v -e /e2e -e /hostile)
 
 # The real application in Debian's Chromium.
 interface: web/dist/index.html
 	command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium; }
 	go test -timeout 40m ./e2e
+
+# Attacks on the program itself, each with its figure. KILLS=1000 kills it as often.
+hostile: web/dist/index.html
+	go test -count=1 -v -timeout 30m ./hostile
 
 bench: web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./core/... ./server ./e2e

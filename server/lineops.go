@@ -205,7 +205,10 @@ func (s *server) lines(api huma.API) {
 			ground := lick.Ground{In: o.In, Window: o.window, Hand: o.hand, Follow: in.Body.Follow}
 			if in.Body.Bar == 0 {
 				var said []string
-				o.Notes, said = coreLick(l).Through(ctx, o.Progression, o.Key, lick.Aim{Land: in.Body.Land, Order: order, Ground: ground})
+				o.Notes, said, err = coreLick(l).Through(ctx, o.Progression, o.Key, lick.Aim{Land: in.Body.Land, Order: order, Ground: ground})
+				if err != nil {
+					return Study{}, at("body.lick", l.Title, err)
+				}
 				o.said = append(o.said, said...)
 				return o.study(), nil
 			}

@@ -30,7 +30,7 @@ type LineBody struct {
 	Palette string           `json:"palette,omitempty" maxLength:"40" doc:"what its notes are drawn from"`
 	Low     int              `json:"low" doc:"first fret of the window it is written in"`
 	High    int              `json:"high"`
-	Notes   []store.LineNote `json:"notes" maxItems:"8000"`
+	Notes   []store.LineNote `json:"notes" maxItems:"4000"`
 	Locked  []int            `json:"locked,omitempty" maxItems:"1024" doc:"bars that are not to be written anew, from 1"`
 }
 

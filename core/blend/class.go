@@ -3,6 +3,7 @@ package blend
 import (
 	"slices"
 	"strings"
+	"sync"
 
 	"undaris/core/harmony"
 )
@@ -98,8 +99,32 @@ var rows = func() map[string][]string {
 var classes = map[string]Class{"c": Colour, "b": Blue, "t": Tension, "p": Passing}
 
 // Sounds says what each of the twelve half steps above the root is over a chord,
-// which must not be N.C.
+// which must not be N.C. What is returned is shared: it is for reading.
 func Sounds(c harmony.Chord) [12]Sound {
+	key := kind{suffix: c.Suffix()}
+	for _, t := range c.Tones {
+		key.tones |= 1 << t.Interval.HalfSteps
+	}
+	if known, ok := sounds.Load(key); ok {
+		return *known.(*[12]Sound)
+	}
+	out := reckon(c)
+	if len(key.suffix) <= 12 { // so that there are not many
+		sounds.Store(key, &out)
+	}
+	return out
+}
+
+// kind is all that the sounds over a chord depend on.
+type kind struct {
+	suffix string
+	tones  int // a bit for each half step
+}
+
+// sounds remembers what was reckoned, by kind: a line asks for every note.
+var sounds sync.Map
+
+func reckon(c harmony.Chord) [12]Sound {
 	var out [12]Sound
 	var tone [12]bool
 	for _, t := range c.Tones {

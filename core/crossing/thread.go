@@ -86,8 +86,8 @@ type StopError struct {
 func (e *StopError) Error() string { return e.Reason }
 
 // MaxWork is how many steps from target to target are compared at most: about
-// half a second's work.
-const MaxWork = 150_000_000
+// a quarter of a second's work.
+const MaxWork = 60_000_000
 
 // SizeError says that a thread is longer and wider than can be tied.
 type SizeError struct{ Chords, Work int }

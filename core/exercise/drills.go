@@ -152,6 +152,9 @@ func Over(ctx context.Context, p form.Progression, t Task) ([]score.Note, error)
 		}
 		notes = append(notes, lay(t, walk, Dresses[dress].before, from, to, step)...)
 	}
+	if len(notes) > score.MaxNotes {
+		return nil, fmt.Errorf("%d notes; a line holds %d. Take a slower pace or fewer bars", len(notes), score.MaxNotes)
+	}
 	if len(notes) == 0 {
 		return nil, errors.New("nothing of it lies on these strings in these frets; widen the window")
 	}

@@ -138,7 +138,8 @@ func TestThroughTheChangesEveryVersionLands(t *testing.T) {
 			for _, pos := range neck.Standard().Positions(tonic.Class()) {
 				g := ground(pos.Low, pos.High)
 				g.Follow = true
-				notes, said := l.Through(t.Context(), p, key, Aim{Land: true, Ground: g})
+				notes, said, err := l.Through(t.Context(), p, key, Aim{Land: true, Ground: g})
+				require.NoError(t, err)
 				s := score.Score{Progression: p, In: g.In, Key: key, Notes: notes}
 				require.NoError(t, s.Check(), "%s in %s at %d", f.ID, key, pos.Low)
 				landings := 0
@@ -234,7 +235,8 @@ func TestReaimingGoesFromAllBoxToAllChordTones(t *testing.T) {
 	f, _ := form.FormByID("quick-change")
 	p := f.In(key)
 	g := ground(7, 11)
-	notes, _ := l.Through(t.Context(), p, key, Aim{Ground: g})
+	notes, _, err := l.Through(t.Context(), p, key, Aim{Ground: g})
+	require.NoError(t, err)
 	s := score.Score{Progression: p, In: g.In, Key: key, Notes: notes}
 	before := -1
 	for _, amount := range []float64{0, 0.25, 0.5, 0.75, 1} {

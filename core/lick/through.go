@@ -19,19 +19,27 @@ type Aim struct {
 	Ground               // Near is set by each version for the next
 }
 
+// maxWork is how many ways from finger to finger are weighed at most: about
+// half a second's work.
+const maxWork = 5_000_000
+
 // Through lays the lick over every chord of a form, in place. A chord that is
 // held over several bars counts once. With Land, each version ends on the next
 // change: its last note is moved to the nearest tone of the new chord, the
 // wanted ones first. said names what had to be cut or did not fit.
-func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a Aim) (notes []score.Note, said []string) {
+func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a Aim) (notes []score.Note, said []string, err error) {
 	stretches := stretchesOf(p)
+	states := 6 * min(a.In.Strings(), (a.Window.High-a.Window.Low)/5+1)
+	if work := len(stretches) * len(l.Notes) * states * states; work > maxWork {
+		return nil, nil, fmt.Errorf("%d notes through %d changes in frets %d to %d are too much to finger at once (%d times too much); take a narrower window or fewer bars", len(l.Notes), len(stretches), a.Window.Low, a.Window.High, (work+maxWork-1)/maxWork)
+	}
 	bar := p.Beats * score.Tick
 	total := len(p.Bars) * bar
 	taken := -bar // up to this tick the line is written
 	for i, s := range stretches {
 		next := stretches[(i+1)%len(stretches)]
 		if ctx.Err() != nil {
-			break
+			return nil, nil, ctx.Err()
 		}
 		if s.chord.None {
 			continue
@@ -99,7 +107,7 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 		score.Finger(a.In, notes, a.Hand)
 	}
 	Label(score.Score{Progression: p, In: a.In, Notes: notes})
-	return notes, said
+	return notes, said, nil
 }
 
 // Separate ends each note at the latest where the next begins, and the last at

@@ -2,6 +2,7 @@ package line
 
 import (
 	"fmt"
+	"slices"
 
 	"undaris/core/blend"
 	"undaris/core/crossing"
@@ -267,7 +268,9 @@ func landing(s score.Score, at int, chord harmony.Chord) Landing {
 		return ok && !n.Dead
 	}
 	wrong := -1
-	for i, n := range s.Notes {
+	near, _ := slices.BinarySearchFunc(s.Notes, at-score.Tick, func(n score.Note, tick int) int { return n.Start - tick })
+	for i := near; i < len(s.Notes) && s.Notes[i].Start <= at; i++ {
+		n := s.Notes[i]
 		switch {
 		case n.Start == at:
 			if best(i, OnTime) {
@@ -281,8 +284,8 @@ func landing(s score.Score, at int, chord harmony.Chord) Landing {
 			wrong = i
 		}
 	}
-	for i, n := range s.Notes {
-		if n.Start > at && n.Start <= at+score.Tick && best(i, Late) {
+	for i := near; i < len(s.Notes) && s.Notes[i].Start <= at+score.Tick; i++ {
+		if s.Notes[i].Start > at && best(i, Late) {
 			break
 		}
 	}

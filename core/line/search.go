@@ -85,17 +85,9 @@ func turn(mode, step int) (next int, cost float64, ok bool) {
 	return modeOf(down, way, now), cost, true
 }
 
-// maxEffort is how many steps from place to place are weighed at most, each in
+// maxSteps is how many steps from place to place are weighed at most, each in
 // all its modes: about half a second's work.
-const maxEffort = 600_000
-
-// effort is how many steps cheapest weighs.
-func effort(layers [][]candidate) (steps int) {
-	for i := 1; i < len(layers); i++ {
-		steps += len(layers[i-1]) * len(layers[i])
-	}
-	return steps
-}
+const maxSteps = 1_200_000
 
 // cheapest finds the way through the candidates with the least cost, exactly.
 func cheapest(ctx context.Context, slots []slot, layers [][]candidate) (way []int, total float64) {

@@ -68,17 +68,21 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 		return nil, errors.New("there is nothing to write: every bar is locked or silent")
 	}
 	layers := make([][]candidate, len(slots))
+	steps := 0
 	for i, k := range slots {
 		if ctx.Err() != nil {
 			return nil, ctx.Err()
 		}
 		layers[i] = candidates(s, w, k)
+		if i > 0 {
+			steps += len(layers[i-1]) * len(layers[i])
+		}
+		if steps > maxSteps {
+			return nil, fmt.Errorf("%d notes with as many places as these frets and strings hold are too many to weigh at once: it gets as far as bar %d. Write fewer bars, or in fewer frets", len(slots), max(1, k.start/s.Bar()+1))
+		}
 		if len(layers[i]) == 0 {
 			return nil, fmt.Errorf("no tone of %s lies on strings %d to %d in frets %d to %d", k.chord, w.HighStr, w.LowStr, w.Window.Low, w.Window.High)
 		}
-	}
-	if work := effort(layers); work > maxEffort {
-		return nil, fmt.Errorf("%d notes with as many places as these frets and strings hold are too many to weigh at once (%d times too many); write fewer bars, or in fewer frets", len(slots), (work+maxEffort-1)/maxEffort)
 	}
 	way, _ := cheapest(ctx, slots, layers)
 	if err := ctx.Err(); err != nil {

@@ -113,6 +113,9 @@ func (in *Instrument) layer(options []Placement, before []state, hand Hand, step
 		}
 		best := math.Inf(1)
 		for i := range before {
+			if before[i].cost >= best { // a step costs something or nothing
+				continue
+			}
 			if c := before[i].cost + step(before[i].Touch, t); c < best {
 				best, s.from = c, i
 			}

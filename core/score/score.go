@@ -12,7 +12,7 @@ import (
 )
 
 // MaxNotes is how many notes a line holds at most.
-const MaxNotes = 8000
+const MaxNotes = 4000
 
 // Tick is the number of ticks to the quarter note, which is the beat.
 const Tick = 960

@@ -23,6 +23,7 @@ const (
 	maxBars  = form.MaxBars
 	maxNotes = score.MaxNotes
 	maxSaid  = 40
+	maxLines = 100_000
 	maxAbove = 8 // lines over a block that may hold its values
 )
 
@@ -47,15 +48,18 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 		}
 		return nil
 	}
-	for lines.Scan() {
+	for met := 1; lines.Scan(); met++ {
+		if met > maxLines {
+			return s, nil, fmt.Errorf("a text of more than %d lines; that is more than can be read", maxLines)
+		}
 		line := strings.TrimRight(strings.ReplaceAll(lines.Text(), "\t", "    "), " \r")
-		if m := header.FindStringSubmatch(line); m != nil {
+		if m := header.FindStringSubmatch(head(line)); m != nil {
 			if err := r.header(m[1], strings.TrimSpace(m[2])); err != nil {
 				return s, r.said, err
 			}
 			continue
 		}
-		if stringy.MatchString(line) {
+		if strings.Contains(line, "-") && stringy.MatchString(line) {
 			if block = append(block, line); len(block) > neck.MaxStrings {
 				return s, r.said, fmt.Errorf("a row of more than %d strings; that is no tablature that can be read", neck.MaxStrings)
 			}
@@ -83,6 +87,14 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 		return s, r.said, err
 	}
 	return r.s, r.said, r.finish()
+}
+
+// head is a line that may be a header, else nothing: the pattern need not look at others.
+func head(line string) string {
+	if !strings.Contains(line, ":") {
+		return ""
+	}
+	return line
 }
 
 type reader struct {
