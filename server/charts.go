@@ -48,6 +48,7 @@ type ChartRow struct {
 	Tempo    int       `json:"tempo"`
 	Beats    int       `json:"beats"`
 	Bars     int       `json:"bars"`
+	Chords   string    `json:"chords" doc:"the different ones, in the order they come; 24 at most"`
 	Updated  time.Time `json:"updated"`
 	Problem  string    `json:"problem,omitempty" doc:"why it cannot be opened"`
 }
@@ -59,7 +60,7 @@ func wireChart(c store.Chart) Chart {
 
 func chartRow(c store.ChartSummary) ChartRow {
 	feel, _ := form.FeelByID(c.Feel)
-	return ChartRow{c.ID, c.Version, c.Title, c.Key, c.Feel, feel.Name, c.Tempo, c.Beats, c.Bars, c.UpdatedAt, c.Problem}
+	return ChartRow{c.ID, c.Version, c.Title, c.Key, c.Feel, feel.Name, c.Tempo, c.Beats, c.Bars, c.Chords, c.UpdatedAt, c.Problem}
 }
 
 // progression reads a stored chart.

@@ -53,12 +53,15 @@ type LineRow struct {
 	Tempo   int       `json:"tempo"`
 	Beats   int       `json:"beats"`
 	Bars    int       `json:"bars"`
+	Low     int       `json:"low"`
+	High    int       `json:"high"`
+	Notes   int       `json:"notes" doc:"how many"`
 	Updated time.Time `json:"updated"`
 	Problem string    `json:"problem,omitempty" doc:"why it cannot be opened"`
 }
 
 func lineRow(l store.LineSummary) LineRow {
-	return LineRow{l.ID, l.Version, l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Bars, l.UpdatedAt, l.Problem}
+	return LineRow{l.ID, l.Version, l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Bars, l.Low, l.High, l.Sounding, l.UpdatedAt, l.Problem}
 }
 
 // onPaper is a line read: its score on the player's neck.

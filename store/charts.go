@@ -2,6 +2,8 @@ package store
 
 import (
 	"database/sql"
+	"slices"
+	"strings"
 	"time"
 
 	"gorm.io/gorm"
@@ -19,23 +21,34 @@ type Chart struct {
 	Beats    int    // in a bar
 	Text     string // as form.Read reads it, in chord symbols
 	Bars     int    // that the text has
+	Chords   string // the different ones, in the order they come, for a list
 	Plan     Plan   `gorm:"serializer:json"`
 	OpenedAt *time.Time
 }
 
-func (c *Chart) derive() { c.Bars = barsOf(c.Text, c.Beats, c.Key) }
+func (c *Chart) derive() { c.Bars, c.Chords = gist(c.Text, c.Beats, c.Key) }
 
-// barsOf counts the bars of a text; one that cannot be read has none.
-func barsOf(text string, beats int, key string) int {
+// most is how many chords a list tells.
+const most = 24
+
+// gist counts the bars of a text and lists its chords; one that cannot be read
+// has none.
+func gist(text string, beats int, key string) (bars int, chords string) {
 	k, err := form.ParseKey(key)
 	if err != nil {
-		return 0
+		return 0, ""
 	}
 	p, err := form.Read(text, beats, k)
 	if err != nil {
-		return 0
+		return 0, ""
 	}
-	return len(p.Bars)
+	var list []string
+	for _, place := range p.Places() {
+		if symbol := place.Chord.String(); len(list) < most && !slices.Contains(list, symbol) {
+			list = append(list, symbol)
+		}
+	}
+	return len(p.Bars), strings.Join(list, " ")
 }
 
 // Plan is what the player has decided about a chart. Empty fields mean the
@@ -73,6 +86,7 @@ type Imagined struct {
 type ChartSummary struct {
 	ID, Version        uint
 	Title, Key, Feel   string
+	Chords             string
 	Tempo, Beats, Bars int
 	UpdatedAt          time.Time
 	Problem            string
@@ -80,10 +94,10 @@ type ChartSummary struct {
 
 // Charts lists charts, the one opened last first.
 func (s *Store) Charts(p Page) ([]ChartSummary, error) {
-	return summaries(s, `SELECT id, title, version, key, feel, tempo, beats, bars, updated_at FROM charts
+	return summaries(s, `SELECT id, title, version, key, feel, tempo, beats, bars, chords, updated_at FROM charts
 		WHERE deleted_at IS NULL ORDER BY coalesce(opened_at, created_at) DESC, id DESC`, p,
 		func(r *sql.Rows, c *ChartSummary) error {
-			return r.Scan(&c.ID, &c.Title, &c.Version, &c.Key, &c.Feel, &c.Tempo, &c.Beats, &c.Bars, &c.UpdatedAt)
+			return r.Scan(&c.ID, &c.Title, &c.Version, &c.Key, &c.Feel, &c.Tempo, &c.Beats, &c.Bars, &c.Chords, &c.UpdatedAt)
 		},
 		func(id uint, title, says string) ChartSummary {
 			return ChartSummary{ID: id, Title: title, Problem: says}
@@ -101,7 +115,7 @@ func (s *Store) CreateChart(c *Chart) error { return create[Chart](s, c) }
 
 // ChangeChart lets do alter what a player says of a chart, and its plan.
 func (s *Store) ChangeChart(id, version uint, do func(*Chart) error) (Chart, error) {
-	return change(s, id, version, []string{"title", "key", "feel", "tempo", "beats", "text", "bars", "plan"}, do)
+	return change(s, id, version, []string{"title", "key", "feel", "tempo", "beats", "text", "bars", "chords", "plan"}, do)
 }
 
 // ChangePlan lets do alter the plan of a chart, and nothing else.

@@ -17,13 +17,17 @@ type Line struct {
 	Beats     int
 	Text      string     // as form.Read reads it
 	Bars      int        // that the text has
+	Sounding  int        // how many notes it has
 	Palette   string     // an ID of blend.Palettes
 	Low, High int        // the window it is written in
 	Notes     []LineNote `gorm:"serializer:json"`
 	Locked    []int      `gorm:"serializer:json"` // bars, from 1
 }
 
-func (l *Line) derive() { l.Bars = barsOf(l.Text, l.Beats, l.Key) }
+func (l *Line) derive() {
+	l.Bars, _ = gist(l.Text, l.Beats, l.Key)
+	l.Sounding = len(l.Notes)
+}
 
 // LineNote is a note of a line. Its place is that of the instrument it was
 // written for; on another one its pitch is what counts.
@@ -52,16 +56,18 @@ type LineSummary struct {
 	ID, Version        uint
 	Title, Key, Feel   string
 	Tempo, Beats, Bars int
+	Low, High          int
+	Sounding           int // notes
 	UpdatedAt          time.Time
 	Problem            string
 }
 
 // Lines lists the lines, the one changed last first.
 func (s *Store) Lines(p Page) ([]LineSummary, error) {
-	return summaries(s, `SELECT id, title, version, key, feel, tempo, beats, bars, updated_at FROM lines
+	return summaries(s, `SELECT id, title, version, key, feel, tempo, beats, bars, low, high, sounding, updated_at FROM lines
 		WHERE deleted_at IS NULL ORDER BY updated_at DESC, id DESC`, p,
 		func(r *sql.Rows, l *LineSummary) error {
-			return r.Scan(&l.ID, &l.Title, &l.Version, &l.Key, &l.Feel, &l.Tempo, &l.Beats, &l.Bars, &l.UpdatedAt)
+			return r.Scan(&l.ID, &l.Title, &l.Version, &l.Key, &l.Feel, &l.Tempo, &l.Beats, &l.Bars, &l.Low, &l.High, &l.Sounding, &l.UpdatedAt)
 		},
 		func(id uint, title, says string) LineSummary {
 			return LineSummary{ID: id, Title: title, Problem: says}
@@ -79,7 +85,7 @@ func (s *Store) CreateLine(l *Line) error { return create[Line](s, l) }
 
 // ChangeLine lets do alter a line.
 func (s *Store) ChangeLine(id, version uint, do func(*Line) error) (Line, error) {
-	return change(s, id, version, []string{"title", "key", "feel", "tempo", "beats", "text", "bars", "palette", "low", "high", "notes", "locked"}, do)
+	return change(s, id, version, []string{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "notes", "locked"}, do)
 }
 
 // DeleteLine marks a line as deleted.

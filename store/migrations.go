@@ -41,7 +41,10 @@ var migrations = []*gormigrate.Migration{
 		`ALTER TABLE lines ADD COLUMN version INTEGER NOT NULL DEFAULT 1`,
 		`ALTER TABLE players ADD COLUMN version INTEGER NOT NULL DEFAULT 1`,
 		`ALTER TABLE charts ADD COLUMN bars INTEGER NOT NULL DEFAULT 0`,
+		`ALTER TABLE charts ADD COLUMN chords TEXT NOT NULL DEFAULT ''`,
 		`ALTER TABLE lines ADD COLUMN bars INTEGER NOT NULL DEFAULT 0`,
+		`ALTER TABLE lines ADD COLUMN sounding INTEGER NOT NULL DEFAULT 0`,
+		`UPDATE lines SET sounding = json_array_length(notes) WHERE json_valid(notes)`,
 		`ALTER TABLE licks ADD COLUMN lands_on TEXT NOT NULL DEFAULT ''`,
 		`ALTER TABLE licks ADD COLUMN length REAL NOT NULL DEFAULT 0`,
 		`CREATE INDEX charts_order ON charts (coalesce(opened_at, created_at), id) WHERE deleted_at IS NULL`,
@@ -83,7 +86,14 @@ func countBars(table string) func(tx *gorm.DB) error {
 			return err
 		}
 		for _, r := range rows {
-			if err := tx.Exec("UPDATE "+table+" SET bars = ? WHERE id = ?", barsOf(r.Text, r.Beats, r.Key), r.ID).Error; err != nil {
+			bars, chords := gist(r.Text, r.Beats, r.Key)
+			if err := tx.Exec("UPDATE "+table+" SET bars = ? WHERE id = ?", bars, r.ID).Error; err != nil {
+				return err
+			}
+			if table != "charts" {
+				continue
+			}
+			if err := tx.Exec("UPDATE charts SET chords = ? WHERE id = ?", chords, r.ID).Error; err != nil {
 				return err
 			}
 		}

@@ -87,7 +87,7 @@ func turn(mode, step int) (next int, cost float64, ok bool) {
 
 // maxSteps is how many steps from place to place are weighed at most, each in
 // all its modes: about half a second's work.
-const maxSteps = 1_200_000
+const maxSteps = 900_000
 
 // cheapest finds the way through the candidates with the least cost, exactly.
 func cheapest(ctx context.Context, slots []slot, layers [][]candidate) (way []int, total float64) {

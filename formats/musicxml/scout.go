@@ -1,6 +1,7 @@
 package musicxml
 
 import (
+	"bytes"
 	"context"
 	"encoding/xml"
 	"errors"
@@ -18,9 +19,34 @@ type look struct {
 	tab         int // its staff in tablature, from 1; 0 is none
 }
 
+// longestTag is how many bytes may stand between < and >, but in comments: a tag
+// is read whole before it can be looked at.
+const longestTag = 16 << 10
+
+func tagsFit(data []byte) error {
+	for rest := data; ; {
+		open := bytes.IndexByte(rest, '<')
+		if open < 0 {
+			return nil
+		}
+		rest = rest[open:]
+		end := bytes.IndexByte(rest, '>')
+		if end < 0 {
+			end = len(rest) - 1
+		}
+		if end > longestTag && !bytes.HasPrefix(rest, []byte("<!--")) {
+			return fmt.Errorf("this MusicXML has a tag of more than %d kB; that is more than can be read", longestTag>>10)
+		}
+		rest = rest[end+1:]
+	}
+}
+
 // scout walks through a file: it has to be a whole score, and no longer than
 // can be read.
 func scout(ctx context.Context, data []byte) (l look, err error) {
+	if err := tagsFit(data); err != nil {
+		return l, err
+	}
 	dec := decoder(data)
 	var path []string
 	elements, measures, clef, tab, found := 0, 0, 1, 0, false

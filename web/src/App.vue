@@ -2,6 +2,7 @@
 import { onKeyStroke } from '@vueuse/core'
 import { ref } from 'vue'
 import Toast from 'primevue/toast'
+import ConflictDialog from './shell/ConflictDialog.vue'
 import HelpDialog from './shell/HelpDialog.vue'
 import InstrumentDialog from './shell/InstrumentDialog.vue'
 import TheRail from './shell/TheRail.vue'
@@ -32,6 +33,7 @@ onKeyStroke(['s', 'S'], (e) => bare(e) && turn())
     </div>
     <HelpDialog v-model="help" />
     <InstrumentDialog v-model="instrument" />
+    <ConflictDialog />
     <UndoToast />
     <Toast position="bottom-right" />
   </div>

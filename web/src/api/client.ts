@@ -6,6 +6,7 @@ export const api = createClient<paths>({ baseUrl: '/' })
 type Schemas = components['schemas']
 export type Chart = Schemas['Chart']
 export type ChartBody = Schemas['ChartBody']
+export type ChartRow = Schemas['ChartRow']
 export type ChartMap = Schemas['Map']
 export type Chord = Schemas['Chord']
 export type Bar = Schemas['Bar']
@@ -14,6 +15,7 @@ export type Run = Schemas['Run']
 export type Position = Schemas['Position']
 export type Instrument = Schemas['Instrument']
 export type Player = Schemas['Player']
+export type PlayerVersion = Schemas['PlayerVersion']
 export type Plan = Schemas['Plan']
 export type Reading = Schemas['Reading']
 export type ReadingRequest = Schemas['ReadingRequest']
@@ -38,6 +40,8 @@ export type WishBody = Schemas['WishBody']
 export type DrillBody = Schemas['DrillBody']
 export type Fixes = Schemas['Fixes']
 export type Lick = Schemas['Lick']
+export type LickRow = Schemas['LickRow']
+export type LineRow = Schemas['LineRow']
 export type LickBody = Schemas['LickBody']
 export type LandingSeen = Schemas['LandingSeen']
 
@@ -52,9 +56,20 @@ export class Refused extends Error {
   }
 }
 
+/** A refusal of a change of an old version, with what is there now. */
+export class Changed extends Refused {
+  constructor(
+    message: string,
+    readonly current: unknown,
+  ) {
+    super(message, {}, 412)
+  }
+}
+
 interface Document {
   detail?: string
   status?: number
+  current?: unknown
   errors?: { message?: string; location?: string }[]
 }
 
@@ -77,10 +92,8 @@ export async function answer<T>(request: Promise<{ data?: T; error?: unknown; re
       const field = (e.location ?? '').split('.').pop() ?? ''
       fields[field] ??= e.message ?? ''
     }
-    const first = document.errors?.[0]
-    const said =
-      document.detail === 'validation failed' && first ? `${first.message} (${first.location ?? ''})` : document.detail
-    throw new Refused(said || 'Undaris could not do that.', fields, result.response.status)
+    if (result.response.status === 412 && document.current) throw new Changed(document.detail ?? '', document.current)
+    throw new Refused(document.detail || 'Undaris could not do that.', fields, result.response.status)
   }
   return result.data as T
 }

@@ -4,8 +4,11 @@ import { computed, type Ref } from 'vue'
 import {
   answer,
   api,
+  Changed,
   type DrillBody,
+  type Lick,
   type LickBody,
+  type Line,
   type LineBody,
   type Score,
   type Study,
@@ -13,9 +16,13 @@ import {
 } from './client'
 import type { Playing } from '../band/audition'
 import { useUndo } from '../shell/useUndo'
+import { askPlayer, tag, useKeeper } from './keeper'
+import { everyRow } from './pages'
 
-export const useLicks = () => useQuery({ queryKey: ['licks'], queryFn: () => answer(api.GET('/api/licks')) })
-export const useLines = () => useQuery({ queryKey: ['lines'], queryFn: () => answer(api.GET('/api/lines')) })
+export const useLicks = () =>
+  useQuery({ queryKey: ['licks'], queryFn: () => everyRow((query) => api.GET('/api/licks', { params: { query } })) })
+export const useLines = () =>
+  useQuery({ queryKey: ['lines'], queryFn: () => everyRow((query) => api.GET('/api/lines', { params: { query } })) })
 export const useLick = (id: Ref<number>) =>
   useQuery({
     queryKey: ['licks', id],
@@ -43,37 +50,105 @@ function useFresh(key: string) {
     useMutation({ mutationFn, onSuccess: () => queries.invalidateQueries({ queryKey: [key] }) })
 }
 
-export function useLineChanges() {
-  const change = useFresh('lines')
+/** Deletes what is kept, with a way back; what was changed elsewhere meanwhile is asked about. */
+function useRemoving(
+  kind: 'lines' | 'licks',
+  send: (id: number, ifMatch: string) => Promise<unknown>,
+  restore: (id: number) => Promise<unknown>,
+) {
+  const fresh = useFresh(kind)
   const undo = useUndo()
-  const restore = change((id: number) => answer(api.POST('/api/lines/{id}/restore', { params: { path: { id } } })))
-  const remove = change((id: number) => answer(api.DELETE('/api/lines/{id}', { params: { path: { id } } })))
+  const back = fresh(restore)
+  const remove = fresh(({ id, ifMatch }: { id: number; ifMatch: string }) => send(id, ifMatch))
+  return async (thing: { id: number; title: string; version: number }) => {
+    try {
+      await remove.mutateAsync({ id: thing.id, ifMatch: tag(thing.version) })
+    } catch (e) {
+      if (!(e instanceof Changed)) throw e
+      if ((await askPlayer(`“${thing.title}”, which you delete,`)) === 'theirs') return
+      await remove.mutateAsync({ id: thing.id, ifMatch: '*' })
+    }
+    undo(thing.title, () => back.mutate(thing.id))
+  }
+}
+
+const putLine = (id: number) => (body: LineBody, ifMatch: string, keepalive: boolean) =>
+  answer<Line>(
+    api.PUT('/api/lines/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } }, body, keepalive }),
+  )
+const putLick = (id: number) => (body: LickBody, ifMatch: string, keepalive: boolean) =>
+  answer<Lick>(
+    api.PUT('/api/licks/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } }, body, keepalive }),
+  )
+
+export const lineBody = ({
+  title,
+  key,
+  feel,
+  tempo,
+  beats,
+  text,
+  palette,
+  low,
+  high,
+  notes,
+  locked,
+}: LineBody): LineBody => ({
+  title,
+  key,
+  feel,
+  tempo,
+  beats,
+  text,
+  palette,
+  low,
+  high,
+  notes,
+  locked,
+})
+export const lickBody = ({ title, chord, ofKey, notes, tags }: LickBody): LickBody => ({
+  title,
+  chord,
+  ofKey,
+  notes,
+  tags,
+})
+
+export function useLineChanges() {
+  const fresh = useFresh('lines')
   return {
-    create: change((body: LineBody) => answer(api.POST('/api/lines', { body }))),
-    update: change(({ id, body }: { id: number; body: LineBody }) =>
-      answer(api.PUT('/api/lines/{id}', { params: { path: { id } }, body })),
+    create: fresh((body: LineBody) => answer(api.POST('/api/lines', { body }))),
+    keeper: (id: number, title: string) =>
+      useKeeper<LineBody, Line>({ path: `/api/lines/${id}`, what: `“${title}”`, put: putLine(id), part: lineBody }),
+    remove: useRemoving(
+      'lines',
+      (id, ifMatch) =>
+        answer(api.DELETE('/api/lines/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } } })),
+      (id) => answer(api.POST('/api/lines/{id}/restore', { params: { path: { id } } })),
     ),
-    async remove(line: { id: number; title: string }) {
-      await remove.mutateAsync(line.id)
-      undo(line.title, () => restore.mutate(line.id))
-    },
   }
 }
 
 export function useLickChanges() {
-  const change = useFresh('licks')
-  const undo = useUndo()
-  const restore = change((id: number) => answer(api.POST('/api/licks/{id}/restore', { params: { path: { id } } })))
-  const remove = change((id: number) => answer(api.DELETE('/api/licks/{id}', { params: { path: { id } } })))
+  const fresh = useFresh('licks')
   return {
-    create: change((body: LickBody) => answer(api.POST('/api/licks', { body }))),
-    update: change(({ id, body }: { id: number; body: LickBody }) =>
-      answer(api.PUT('/api/licks/{id}', { params: { path: { id } }, body })),
+    create: fresh((body: LickBody) => answer(api.POST('/api/licks', { body }))),
+    update: fresh(({ lick, body }: { lick: Lick; body: LickBody }) => {
+      const keeper = useKeeper<LickBody, Lick>({
+        path: `/api/licks/${lick.id}`,
+        what: `“${lick.title}”`,
+        put: putLick(lick.id),
+        part: lickBody,
+      })
+      keeper.at(lick)
+      return keeper.save(body).then((o) => o.kept)
+    }),
+    remove: useRemoving(
+      'licks',
+      (id, ifMatch) =>
+        answer(api.DELETE('/api/licks/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } } })),
+      (id) => answer(api.POST('/api/licks/{id}/restore', { params: { path: { id } } })),
     ),
-    async remove(lick: { id: number; title: string }) {
-      await remove.mutateAsync(lick.id)
-      undo(lick.title, () => restore.mutate(lick.id))
-    },
   }
 }
 

@@ -3,18 +3,25 @@ import type { Ref } from 'vue'
 import {
   answer,
   api,
+  type Chart,
   type ChartBody,
   type ChartMap,
   type Place,
   type Plan,
   type Player,
+  type PlayerVersion,
   type ReadingRequest,
 } from './client'
+import { useKeeper } from './keeper'
+import { everyRow } from './pages'
 
 export const useCatalogue = () =>
   useQuery({ queryKey: ['catalogue'], queryFn: () => answer(api.GET('/api/catalogue')), staleTime: Infinity })
 
-export const useCharts = () => useQuery({ queryKey: ['charts'], queryFn: () => answer(api.GET('/api/charts')) })
+export const useCharts = () =>
+  useQuery({ queryKey: ['charts'], queryFn: () => everyRow((query) => api.GET('/api/charts', { params: { query } })) })
+
+export const readChart = (id: number) => answer(api.GET('/api/charts/{id}', { params: { path: { id } } }))
 
 export const usePlayer = () => useQuery({ queryKey: ['player'], queryFn: () => answer(api.GET('/api/player')) })
 
@@ -36,6 +43,15 @@ export const useChartMap = (id: Ref<number>, own: Ref<OwnWindow | undefined>, en
 
 export const readText = (body: ReadingRequest) => answer(api.POST('/api/readings', { body }))
 
+export const chartBody = ({ title, key, feel, tempo, beats, text }: ChartBody): ChartBody => ({
+  title,
+  key,
+  feel,
+  tempo,
+  beats,
+  text,
+})
+
 /** Changes to what is stored; whatever is drawn from it is fetched anew. */
 export function useChartChanges() {
   const queries = useQueryClient()
@@ -47,22 +63,65 @@ export function useChartChanges() {
     ])
   const change = <A, R>(mutationFn: (a: A) => Promise<R>) => useMutation({ mutationFn, onSuccess: fresh })
   return {
+    fresh,
     create: change((body: ChartBody) => answer(api.POST('/api/charts', { body }))),
-    update: change(({ id, body }: { id: number; body: ChartBody }) =>
-      answer(api.PUT('/api/charts/{id}', { params: { path: { id } }, body })),
+    keeper: (id: number, title: string) =>
+      useKeeper<ChartBody, Chart>({
+        path: `/api/charts/${id}`,
+        what: `“${title}”`,
+        put: (body, ifMatch, keepalive) =>
+          answer(
+            api.PUT('/api/charts/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } }, body, keepalive }),
+          ),
+        part: chartBody,
+      }),
+    planner: (id: number, title: string) =>
+      useKeeper<Plan, Chart>({
+        path: `/api/charts/${id}/plan`,
+        what: `what you decided about “${title}”`,
+        put: (body, ifMatch, keepalive) =>
+          answer(
+            api.PUT('/api/charts/{id}/plan', {
+              params: { path: { id }, header: { 'If-Match': ifMatch } },
+              body,
+              keepalive,
+            }),
+          ),
+        part: (c) => c.plan,
+      }),
+    remove: change(({ id, ifMatch }: { id: number; ifMatch: string }) =>
+      answer(api.DELETE('/api/charts/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } } })),
     ),
-    plan: change(({ id, plan }: { id: number; plan: Plan }) =>
-      answer(api.PUT('/api/charts/{id}/plan', { params: { path: { id } }, body: plan })),
-    ),
-    remove: change((id: number) => answer(api.DELETE('/api/charts/{id}', { params: { path: { id } } }))),
     restore: change((id: number) => answer(api.POST('/api/charts/{id}/restore', { params: { path: { id } } }))),
   }
 }
 
+const playerBody = ({ tuning, frets, scale, capo, left, comfort, habit }: Player): Player => ({
+  tuning,
+  frets,
+  scale,
+  capo,
+  left,
+  comfort,
+  habit,
+})
+
 export function useSavePlayer() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: (body: Player) => answer(api.PUT('/api/player', { body })),
+    mutationFn: ({ was, body }: { was: PlayerVersion; body: Player }) => {
+      const keeper = useKeeper<Player, PlayerVersion>({
+        path: '/api/player',
+        what: 'The instrument',
+        put: (body, ifMatch, keepalive) =>
+          answer(
+            api.PUT('/api/player', { params: { header: { 'If-Match': ifMatch } }, body: playerBody(body), keepalive }),
+          ),
+        part: playerBody,
+      })
+      keeper.at(was)
+      return keeper.save(playerBody(body))
+    },
     onSuccess: () =>
       Promise.all([
         queries.invalidateQueries({ queryKey: ['player'] }),

@@ -62,10 +62,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All charts, the one opened last first */
+        /** The charts in pages, the one used last first; each in short */
         get: operations["charts"];
         put?: never;
-        /** Make a chart */
+        /** Keep a new chart */
         post: operations["create-chart"];
         delete?: never;
         options?: never;
@@ -168,7 +168,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Save what the player decided about a chart */
+        /** Save what the player decided about a chart; it is part of the chart and its version */
         put: operations["set-plan"];
         post?: never;
         delete?: never;
@@ -269,7 +269,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All licks, the one changed last first */
+        /** The licks in pages, the one used last first; each in short */
         get: operations["licks"];
         put?: never;
         /** Keep a new lick */
@@ -374,7 +374,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All lines, the one changed last first */
+        /** The lines in pages, the one used last first; each in short */
         get: operations["lines"];
         put?: never;
         /** Keep a new line */
@@ -908,6 +908,11 @@ export interface components {
             title: string;
             /** Format: date-time */
             updated: string;
+            /**
+             * Format: int64
+             * @description its ETag, without the quotes
+             */
+            version: number;
         };
         ChartBody: {
             /**
@@ -925,6 +930,28 @@ export interface components {
             /** @description | C7 | F7 | C7 | % | */
             text: string;
             title: string;
+        };
+        ChartRow: {
+            /** Format: int64 */
+            bars: number;
+            /** Format: int64 */
+            beats: number;
+            /** @description the different ones, in the order they come; 24 at most */
+            chords: string;
+            feel: string;
+            feelName: string;
+            /** Format: int64 */
+            id: number;
+            key: string;
+            /** @description why it cannot be opened */
+            problem?: string;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /** Format: int64 */
+            version: number;
         };
         Chord: {
             /** @description where it is not the root */
@@ -1122,6 +1149,11 @@ export interface components {
             title: string;
             /** Format: date-time */
             updated: string;
+            /**
+             * Format: int64
+             * @description its ETag, without the quotes
+             */
+            version: number;
         };
         "Lick-lineRequest": {
             /**
@@ -1198,6 +1230,23 @@ export interface components {
             trill?: number;
             vibrato?: boolean;
         };
+        LickRow: {
+            /** Format: double */
+            beats: number;
+            chord: string;
+            /** Format: int64 */
+            id: number;
+            landsOn: string;
+            ofKey: boolean;
+            /** @description why it cannot be opened */
+            problem?: string;
+            tags: string[];
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /** Format: int64 */
+            version: number;
+        };
         Line: {
             /** Format: int64 */
             bars: number;
@@ -1232,6 +1281,11 @@ export interface components {
             title: string;
             /** Format: date-time */
             updated: string;
+            /**
+             * Format: int64
+             * @description its ETag, without the quotes
+             */
+            version: number;
         };
         LineBody: {
             /**
@@ -1316,6 +1370,34 @@ export interface components {
              */
             trill?: number;
             vibrato?: boolean;
+        };
+        LineRow: {
+            /** Format: int64 */
+            bars: number;
+            /** Format: int64 */
+            beats: number;
+            feel: string;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            id: number;
+            key: string;
+            /** Format: int64 */
+            low: number;
+            /**
+             * Format: int64
+             * @description how many
+             */
+            notes: number;
+            /** @description why it cannot be opened */
+            problem?: string;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /** Format: int64 */
+            version: number;
         };
         Map: {
             bars: components["schemas"]["Bar"][];
@@ -1490,6 +1572,21 @@ export interface components {
             /** Format: double */
             scale: number;
             tuning: string;
+        };
+        PlayerVersion: {
+            /** Format: int64 */
+            capo: number;
+            /** Format: double */
+            comfort: number;
+            /** Format: int64 */
+            frets: number;
+            habit: string;
+            left: boolean;
+            /** Format: double */
+            scale: number;
+            tuning: string;
+            /** Format: int64 */
+            version: number;
         };
         Position: {
             /** Format: int64 */
@@ -2010,7 +2107,10 @@ export interface operations {
     };
     charts: {
         parameters: {
-            query?: never;
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2020,10 +2120,12 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Chart"][];
+                    "application/json": components["schemas"]["ChartRow"][];
                 };
             };
             /** @description Error */
@@ -2053,6 +2155,7 @@ export interface operations {
             /** @description Created */
             201: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -2084,6 +2187,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -2104,7 +2208,10 @@ export interface operations {
     "update-chart": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -2119,6 +2226,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -2139,7 +2247,10 @@ export interface operations {
     "delete-chart": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -2330,7 +2441,10 @@ export interface operations {
     "set-plan": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -2345,6 +2459,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -2376,6 +2491,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -2570,7 +2686,10 @@ export interface operations {
     };
     licks: {
         parameters: {
-            query?: never;
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2580,10 +2699,12 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Lick"][];
+                    "application/json": components["schemas"]["LickRow"][];
                 };
             };
             /** @description Error */
@@ -2613,6 +2734,7 @@ export interface operations {
             /** @description Created */
             201: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -2710,6 +2832,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -2730,7 +2853,10 @@ export interface operations {
     "update-lick": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -2745,6 +2871,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -2765,7 +2892,10 @@ export interface operations {
     "delete-lick": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -2805,6 +2935,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -2861,7 +2992,10 @@ export interface operations {
     };
     lines: {
         parameters: {
-            query?: never;
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2871,10 +3005,12 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Line"][];
+                    "application/json": components["schemas"]["LineRow"][];
                 };
             };
             /** @description Error */
@@ -2904,6 +3040,7 @@ export interface operations {
             /** @description Created */
             201: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -3260,6 +3397,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -3280,7 +3418,10 @@ export interface operations {
     "update-line": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -3295,6 +3436,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -3315,7 +3457,10 @@ export interface operations {
     "delete-line": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -3463,6 +3608,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -3590,10 +3736,11 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Player"];
+                    "application/json": components["schemas"]["PlayerVersion"];
                 };
             };
             /** @description Error */
@@ -3610,7 +3757,10 @@ export interface operations {
     "set-player": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -3623,10 +3773,11 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Player"];
+                    "application/json": components["schemas"]["PlayerVersion"];
                 };
             };
             /** @description Error */

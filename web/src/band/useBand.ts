@@ -1,7 +1,7 @@
 /* The band: one for the whole application, so that it plays on from place to place. */
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { useLocalStorage } from '@vueuse/core'
-import { answer, api, type Chart } from '../api/client'
+import { answer, api, type Chart, type ChartRow } from '../api/client'
 import type { Engine } from './engine'
 import { Ahead } from './ahead'
 import type { Audition, Playing } from './audition'
@@ -31,7 +31,9 @@ const settings = useLocalStorage(
 const status = ref<Status>('silent')
 const progress = ref(0)
 const trouble = ref('')
-const chart = shallowRef<Chart>()
+/** What the band has to know of a chart. */
+type Tune = Chart | ChartRow
+const chart = shallowRef<Tune>()
 const tempo = ref(100)
 const swing = ref(0)
 const seed = ref(1)
@@ -245,7 +247,7 @@ function aim(toBeat: number) {
   } else engine?.tell({ do: 'go', to: toBeat * 960 })
 }
 
-function take(c: Chart) {
+function take(c: Tune) {
   const other = c.id !== chart.value?.id
   if (other) {
     stop()

@@ -6,7 +6,7 @@ import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
-import { Refused, type Player } from '../api/client'
+import { Refused, type Player, type PlayerVersion } from '../api/client'
 import { useCatalogue, usePlayer, useSavePlayer } from '../api/queries'
 import FieldRow from './FieldRow.vue'
 
@@ -19,10 +19,12 @@ const form = reactive<Player>({ tuning: '', frets: 22, scale: 648, capo: 0, left
 const wrong = ref<Record<string, string>>({})
 /** Filled when opened; what arrives later does not overwrite what is being typed. */
 const filled = ref(false)
+let was: PlayerVersion
 watch([open, player.data], () => {
   if (!open.value) filled.value = false
   else if (player.data.value && !filled.value) {
-    Object.assign(form, player.data.value)
+    was = player.data.value
+    Object.assign(form, was)
     filled.value = true
     wrong.value = {}
   }
@@ -42,7 +44,7 @@ const tuning = computed({
 
 async function keep() {
   try {
-    await save.mutateAsync({ ...form })
+    await save.mutateAsync({ was, body: { ...form } })
     open.value = false
   } catch (e) {
     const refused = e as Refused

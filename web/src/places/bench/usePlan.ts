@@ -1,4 +1,3 @@
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed, shallowRef, watch } from 'vue'
 import { useToast } from 'primevue/usetoast'
 import type { Place, Plan } from '../../api/client'
@@ -9,22 +8,36 @@ import type { Bench, Step } from './useBench'
 export function usePlan(bench: Bench) {
   const changes = useChartChanges()
   const toast = useToast()
-  const queries = useQueryClient()
   const pending = shallowRef<Plan>()
   const past = shallowRef<Plan[]>([])
-  watch(bench.data, () => (pending.value = undefined))
+  let keeper: ReturnType<typeof changes.planner> | undefined
+  let of = 0
+  let saving = 0
+  watch(
+    bench.data,
+    (data) => {
+      if (!data || saving) return // what is being saved knows better
+      pending.value = undefined
+      if (of !== data.chart.id) keeper = changes.planner((of = data.chart.id), data.chart.title)
+      keeper!.at(data.chart)
+    },
+    { immediate: true },
+  )
   watch(bench.id, () => (past.value = []))
   const plan = computed<Plan>(() => pending.value ?? bench.data.value?.chart.plan ?? {})
 
   async function save(next: Plan) {
     pending.value = next
+    saving++
     try {
-      await changes.plan.mutateAsync({ id: bench.id.value, plan: next })
+      await keeper?.save(next)
     } catch (e) {
-      pending.value = undefined
-      await queries.invalidateQueries({ queryKey: ['map'] })
       toast.add({ severity: 'error', summary: 'Not saved', detail: (e as Error).message, life: 8000 })
     }
+    if (--saving) return
+    await changes.fresh()
+    pending.value = undefined
+    if (bench.data.value) keeper?.at(bench.data.value.chart)
   }
   const set = (change: Partial<Plan>) => {
     past.value = [...past.value.slice(-49), plan.value]

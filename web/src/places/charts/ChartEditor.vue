@@ -10,7 +10,7 @@ import SelectButton from 'primevue/selectbutton'
 import Textarea from 'primevue/textarea'
 import { useQuery } from '@tanstack/vue-query'
 import { answer, api } from '../../api/client'
-import { useCatalogue, useChartChanges } from '../../api/queries'
+import { chartBody, useCatalogue, useChartChanges } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
@@ -24,7 +24,7 @@ useTitle(id ? 'Edit chart · Undaris' : 'New chart · Undaris')
 const catalogue = useCatalogue()
 const changes = useChartChanges()
 const draft = useDraft(id ? String(id) : 'new')
-const { body, reading, wrong, past } = draft
+const { body, reading, wrong, past, since } = draft
 
 const saved = useQuery({
   queryKey: ['chart', id],
@@ -35,8 +35,17 @@ const clean = () => {
   const c = saved.data.value
   return c ? { title: c.title, key: c.key, feel: c.feel, tempo: c.tempo, beats: c.beats, text: c.text } : { ...blank }
 }
-watch(saved.data, (c) => c && !body.value.text && (body.value = clean()), { immediate: true })
 const touched = computed(() => JSON.stringify(body.value) !== JSON.stringify(clean()))
+const keeper = computed(() => saved.data.value && changes.keeper(id, saved.data.value.title))
+watch(
+  saved.data,
+  (c) => {
+    if (!c) return
+    if (!body.value.text) body.value = clean()
+    if (!touched.value || !since.value) since.value = c // what is typed from here on changes this version
+  },
+  { immediate: true, flush: 'post' },
+)
 
 const modes = [
   { text: 'major', minor: false },
@@ -80,10 +89,24 @@ function show(offset: number, length: number) {
 async function save() {
   const send = { ...body.value, title: body.value.title.trim() || suggested.value }
   try {
-    const chart = id ? await changes.update.mutateAsync({ id, body: send }) : await changes.create.mutateAsync(send)
+    let made = id
+    if (keeper.value && since.value) {
+      keeper.value.at(since.value)
+      const { kept, theirs } = await keeper.value.save(send)
+      await changes.fresh()
+      since.value = kept
+      if (theirs) {
+        draft.mark()
+        body.value = chartBody(kept)
+        return
+      }
+    } else made = (await changes.create.mutateAsync(send)).id
     body.value = id ? send : { ...blank }
-    await router.push({ name: 'bench', params: { id: chart.id } })
-    if (id) localStorage.removeItem(`undaris-draft-${id}`)
+    await router.push({ name: 'bench', params: { id: made } })
+    if (id) {
+      localStorage.removeItem(`undaris-draft-${id}`)
+      localStorage.removeItem(`undaris-draft-${id}-since`)
+    }
   } catch (e) {
     wrong.value = fieldsOf(e)
   }
@@ -91,6 +114,7 @@ async function save() {
 const discard = () => {
   draft.mark()
   body.value = clean()
+  since.value = saved.data.value
 }
 </script>
 

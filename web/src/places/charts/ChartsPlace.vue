@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { useTitle } from '@vueuse/core'
-import type { Chart } from '../../api/client'
-import { useChartChanges, useCharts } from '../../api/queries'
+import { Changed, type ChartRow } from '../../api/client'
+import { askPlayer, tag } from '../../api/keeper'
+import { readChart, useChartChanges, useCharts } from '../../api/queries'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import ShelfPlace from '../../shell/ShelfPlace.vue'
 import ShelfRow from '../../shell/ShelfRow.vue'
@@ -13,20 +14,21 @@ const charts = useCharts()
 const changes = useChartChanges()
 const undo = useUndo()
 
-const opening = (c: Chart) => c.text.split('\n')[0]!.replaceAll('|', ' ').trim().split(/\s+/).slice(0, 6)
-async function remove(c: Chart) {
-  await changes.remove.mutateAsync(c.id)
+const opening = (c: ChartRow) => c.chords.split(' ').slice(0, 6)
+async function remove(c: ChartRow) {
+  try {
+    await changes.remove.mutateAsync({ id: c.id, ifMatch: tag(c.version) })
+  } catch (e) {
+    if (!(e instanceof Changed)) throw e
+    if ((await askPlayer(`“${c.title}”, which you delete,`)) === 'theirs') return
+    await changes.remove.mutateAsync({ id: c.id, ifMatch: '*' })
+  }
   undo(c.title, () => changes.restore.mutate(c.id))
 }
-const copy = (c: Chart) =>
-  changes.create.mutateAsync({
-    title: `${c.title} (copy)`.slice(0, 120),
-    key: c.key,
-    feel: c.feel,
-    tempo: c.tempo,
-    beats: c.beats,
-    text: c.text,
-  })
+const copy = async (row: ChartRow) => {
+  const { title, key, feel, tempo, beats, text } = await readChart(row.id)
+  await changes.create.mutateAsync({ title: `${title} (copy)`.slice(0, 120), key, feel, tempo, beats, text })
+}
 </script>
 
 <template>
@@ -37,7 +39,7 @@ const copy = (c: Chart) =>
     one="chart"
     by="title, key or chord"
     :all="charts.data.value"
-    :words="(c) => `${c.title} ${c.key} ${c.feelName} ${c.text}`"
+    :words="(c) => `${c.title} ${c.key} ${c.feelName} ${c.chords}`"
   >
     <template #begin>
       <Button as="router-link" :to="{ name: 'new' }" icon="pi pi-plus" label="New chart" />
@@ -47,7 +49,7 @@ const copy = (c: Chart) =>
         :to="{ name: 'bench', params: { id: c.id } }"
         :of="c.key"
         :name="c.title"
-        :about="`${c.bars} bars · ${c.feelName} · ${c.tempo} beats a minute`"
+        :about="c.problem ?? `${c.bars} bars · ${c.feelName} · ${c.tempo} beats a minute`"
         :begins="opening(c)"
       >
         <Button

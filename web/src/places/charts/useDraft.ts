@@ -1,6 +1,6 @@
 import { refDebounced, useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { Refused, type ChartBody, type Reading } from '../../api/client'
+import { Refused, type Chart, type ChartBody, type Reading } from '../../api/client'
 import { readText } from '../../api/queries'
 
 export const blank: ChartBody = { title: '', key: 'C', feel: 'shuffle', tempo: 96, beats: 4, text: '' }
@@ -8,6 +8,11 @@ export const blank: ChartBody = { title: '', key: 'C', feel: 'shuffle', tempo: 9
 /** What is being typed: kept in the browser until it is saved, read as it is typed, and every step can be undone. */
 export function useDraft(id: string) {
   const body = useLocalStorage<ChartBody>(`undaris-draft-${id}`, { ...blank }, { listenToStorageChanges: false })
+  /** The chart as it was when the draft was begun. */
+  const since = useLocalStorage<Chart | null | undefined>(`undaris-draft-${id}-since`, null, {
+    listenToStorageChanges: false,
+    serializer: { read: (text) => JSON.parse(text) as Chart | null, write: (c) => JSON.stringify(c ?? null) },
+  })
   const past = ref<ChartBody[]>([])
   const reading = ref<Reading>()
   const wrong = ref<Record<string, string>>({})
@@ -72,7 +77,7 @@ export function useDraft(id: string) {
     body.value = { ...body.value, text: letters.join('') }
   }
 
-  return { body, past, reading, wrong, mark, undo, rewrite, mend }
+  return { body, since, past, reading, wrong, mark, undo, rewrite, mend }
 }
 
 export function fieldsOf(e: unknown): Record<string, string> {

@@ -2,24 +2,26 @@
 import { useElementVisibility } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
-import { playing } from '../../api/kept'
-import type { Lick } from '../../api/client'
+import { playing, useLick } from '../../api/kept'
+import type { LickRow } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 
 /* Staves are drawn when they come into view: a shelf may be long. */
-const props = defineProps<{ lick: Lick }>()
+const props = defineProps<{ lick: LickRow }>()
 const card = ref<HTMLElement>()
 const visible = useElementVisibility(card, { rootMargin: '300px' })
 const drawn = ref(false)
+const whole = useLick(computed(() => (drawn.value ? props.lick.id : 0)))
+const problem = computed(() => props.lick.problem ?? whole.data.value?.problem ?? whole.error.value?.message)
 watch(visible, (v) => v && (drawn.value = true), { immediate: true })
 const band = useBand()
 const mine = computed(() => band.audition?.title === props.lick.title)
 function hear() {
   if (mine.value && band.playing) return band.stop()
-  const line = props.lick.line
+  const line = whole.data.value?.line
   if (line) void band.hear({ title: props.lick.title, beats: line.beats, cues: [], load: playing(line) })
 }
 const over = computed(() =>
@@ -43,8 +45,13 @@ const over = computed(() =>
       />
     </header>
     <div class="staff">
-      <StaffDrawing v-if="drawn && lick.score" :score="lick.score" :size="0.92" :tick="mine ? band.ticks : undefined" />
-      <p v-else-if="lick.problem" class="problem">{{ lick.problem }}</p>
+      <StaffDrawing
+        v-if="whole.data.value?.score"
+        :score="whole.data.value.score"
+        :size="0.92"
+        :tick="mine ? band.ticks : undefined"
+      />
+      <p v-else-if="problem" class="problem">{{ problem }}</p>
     </div>
     <footer>
       <span v-for="t in lick.tags" :key="t">{{ t }}</span>

@@ -53,7 +53,7 @@ async function save() {
       tags: form.tags.split(/[,\s]+/).filter(Boolean),
     }
     const kept = props.lick
-      ? await changes.update.mutateAsync({ id: props.lick.id, body })
+      ? await changes.update.mutateAsync({ lick: props.lick, body })
       : await changes.create.mutateAsync(body)
     open.value = false
     if (!props.lick) void router.push({ name: 'lick', params: { id: kept.id } })

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /* One line on staff and tablature: written, checked, mended, heard, printed. */
 import { useQuery } from '@tanstack/vue-query'
-import { onKeyStroke, useTitle } from '@vueuse/core'
+import { onKeyStroke, useEventListener, useTitle } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import Button from 'primevue/button'
 import Menu from 'primevue/menu'
 import { answer, api } from '../../api/client'
-import { playing, useLineChanges, useTones } from '../../api/kept'
+import { askLine, lineBody, playing, useLineChanges, useTones } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
@@ -36,7 +36,8 @@ const stored = useQuery({
   gcTime: 0,
   refetchOnMount: 'always',
 })
-const state = useLine((body) => changes.update.mutateAsync({ id: id.value, body }))
+let keeper: ReturnType<typeof changes.keeper> | undefined
+const state = useLine(() => keeper)
 const { study, line } = state
 const tones = useTones(computed(() => study.value?.score))
 let opened = 0
@@ -45,10 +46,13 @@ watch(
   (l) => {
     if (!l || opened === l.id) return
     opened = l.id
-    const { title, key, feel, tempo, beats, text, palette, low, high, notes, locked } = l
-    void state
-      .open({ title, key, feel, tempo, beats, text, palette, low, high, notes, locked })
-      .then(() => entry.rest(0))
+    keeper = changes.keeper(l.id, l.title)
+    keeper.at(l)
+    const unsent = keeper.unsent() // of an earlier visit that ended too soon
+    void state.open(lineBody(l)).then(() => {
+      if (unsent) void state.take(askLine.study(unsent))
+      entry.rest(0)
+    })
   },
   { immediate: true },
 )
@@ -82,6 +86,8 @@ watch(
   (l) =>
     l && band.offer({ title: l.title, beats: l.beats, bars: bars.value, tempo: l.tempo, cues: [], load: playing(l) }),
 )
+useEventListener(document, 'visibilitychange', () => document.visibilityState === 'hidden' && state.flush())
+useEventListener(window, 'pagehide', () => state.flush())
 onBeforeUnmount(() => {
   state.flush()
   band.offer(undefined)

@@ -36,7 +36,9 @@ const bringing = ref(false)
         :to="{ name: 'line', params: { id: l.id } }"
         :of="l.key"
         :name="l.title"
-        :about="`${l.bars} bars · ${l.notes.length} notes · frets ${l.low} to ${l.high} · ${l.tempo} beats a minute`"
+        :about="
+          l.problem ?? `${l.bars} bars · ${l.notes} notes · frets ${l.low} to ${l.high} · ${l.tempo} beats a minute`
+        "
       >
         <Button
           as="a"

@@ -5,7 +5,7 @@ import { useRouter } from 'vue-router'
 import InputText from 'primevue/inputtext'
 import { answer, api, type LineBody } from '../../api/client'
 import { askLine, useLicks, useLineChanges } from '../../api/kept'
-import { useCatalogue, useCharts } from '../../api/queries'
+import { readChart, useCatalogue, useCharts } from '../../api/queries'
 import FieldRow from '../../shell/FieldRow.vue'
 import FormDialog from '../../shell/FormDialog.vue'
 import SelectRow from '../../shell/SelectRow.vue'
@@ -56,7 +56,7 @@ async function make() {
   trouble.value = ''
   try {
     const [low, high] = wish.frets.split('-').map(Number)
-    const c = chart.value
+    const c = chart.value && (await readChart(chart.value.id))
     const minor = c ? c.key.endsWith('m') : !!form.value?.minor
     const key = `${wish.key}${minor ? 'm' : ''}`
     let text = form.value?.text ?? c?.text ?? ''

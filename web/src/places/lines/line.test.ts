@@ -1,9 +1,10 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { LineBody, Study } from '../../api/client'
+import { Refused, type LineBody, type Study } from '../../api/client'
 
 /* The core answers when it is told to, in any order. */
 const asked: { body: LineBody; answer: (study: Study) => void; refuse: (e: Error) => void }[] = []
 vi.mock('../../api/kept', () => ({
+  lineBody: (line: LineBody) => line,
   askLine: {
     study: (body: LineBody) =>
       new Promise<Study>((answer, refuse) => {
@@ -27,8 +28,12 @@ beforeEach(() => {
 })
 afterEach(() => vi.useRealTimers())
 
-async function opened(save = vi.fn<(line: LineBody) => Promise<void>>(() => Promise.resolve())) {
-  const state = useLine(save)
+type Save = (line: LineBody) => Promise<{ kept: LineBody; theirs: boolean }>
+const kept: Save = (line) => Promise.resolve({ kept: line, theirs: false })
+const saveLast = vi.fn<(line: LineBody) => void>()
+
+async function opened(save = vi.fn(kept)) {
+  const state = useLine(() => ({ save, saveLast }))
   void state.open(body('one'))
   await answerLast()
   return { state, save }
@@ -96,13 +101,35 @@ describe('a line in the hand', () => {
   })
 
   it('says that it is not saved when it is not, and saves what is left when the place is left', async () => {
-    const save = vi.fn<(line: LineBody) => Promise<void>>(() => Promise.reject(new Error('the program is gone')))
+    const save = vi.fn<Save>(() => Promise.reject(new Error('the program is gone')))
     const { state } = await opened(save)
     await retitle(state, 'two')
     await vi.advanceTimersByTimeAsync(600)
     expect([state.state.value, state.trouble.value]).toEqual(['unsaved', 'the program is gone'])
-    save.mockImplementation(() => Promise.resolve())
     state.flush()
-    expect(save.mock.calls.at(-1)![0].title).toBe('two')
+    expect(saveLast.mock.calls.at(-1)![0].title).toBe('two')
+  })
+
+  it('tries again by itself while the program does not answer', async () => {
+    const save = vi.fn<Save>(() => Promise.reject(new Refused('Undaris does not answer.', {}, 0)))
+    const { state } = await opened(save)
+    await retitle(state, 'two')
+    await vi.advanceTimersByTimeAsync(600)
+    expect(state.state.value).toBe('unsaved')
+    save.mockImplementation(kept)
+    await vi.advanceTimersByTimeAsync(2100)
+    expect(state.state.value).toBe('saved')
+  })
+
+  it('shows what was changed elsewhere when the player takes that, with a way back to mine', async () => {
+    const save = vi.fn<Save>(() => Promise.resolve({ kept: body('theirs'), theirs: true }))
+    const { state } = await opened(save)
+    await retitle(state, 'mine')
+    await vi.advanceTimersByTimeAsync(600)
+    await answerLast()
+    expect([state.line.value!.title, state.state.value]).toEqual(['theirs', 'saved'])
+    state.undo()
+    await answerLast()
+    expect(state.line.value!.title).toBe('mine')
   })
 })

@@ -1,10 +1,17 @@
 /* A line in the hand: what it says, what the core sees in it, and the way back. */
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useDebounceFn } from '@vueuse/core'
-import { askLine } from '../../api/kept'
-import type { LineBody, LineNote, Study } from '../../api/client'
+import { askLine, lineBody } from '../../api/kept'
+import { Refused, type LineBody, type LineNote, type Study } from '../../api/client'
 
-export function useLine(save?: (line: LineBody) => Promise<unknown>) {
+/** How a line is kept: now, or as the page is left. theirs tells that the player took what was changed elsewhere. */
+export interface Keeps {
+  save: (line: LineBody) => Promise<{ kept: LineBody; theirs: boolean }>
+  saveLast: (line: LineBody) => void
+}
+
+export function useLine(keeps?: () => Keeps | undefined) {
+  const save = !!keeps
   const study = shallowRef<Study>()
   const past = shallowRef<LineBody[]>([])
   const future = shallowRef<LineBody[]>([])
@@ -14,34 +21,43 @@ export function useLine(save?: (line: LineBody) => Promise<unknown>) {
   /** Notes with their indexes in the score, which is in the same order. */
   const notes = computed(() => study.value?.line.notes ?? [])
 
-  const keep = useDebounceFn(async () => {
+  async function keepNow() {
     const now = line.value
-    if (!save || !now) return
+    const by = keeps?.()
+    if (!by || !now) return
     state.value = 'saving'
     try {
-      await save(now)
-      if (line.value === now) state.value = 'saved'
+      const { kept, theirs } = await by.save(now)
+      if (theirs) {
+        remember()
+        await set(askLine.study(lineBody(kept)), false)
+      }
+      if (theirs || line.value === now) state.value = 'saved'
     } catch (e) {
       state.value = 'unsaved'
       trouble.value = e instanceof Error ? e.message : String(e)
+      if (e instanceof Refused && e.status === 0) setTimeout(() => state.value === 'unsaved' && void keepNow(), 2000)
     }
-  }, 500)
+  }
+  const keep = useDebounceFn(keepNow, 500)
+  function remember() {
+    if (!study.value) return
+    past.value = [...past.value.slice(-199), study.value.line]
+    future.value = []
+  }
 
   let asked = 0
   /** Shows what an answer brings; what comes too late is dropped. */
-  async function set(answer: Promise<Study>, remember = true) {
+  async function set(answer: Promise<Study>, step = true) {
     const ticket = ++asked
-    if (remember && save) state.value = 'saving'
+    if (step && save) state.value = 'saving'
     try {
       const s = await answer
       if (ticket !== asked) return
-      if (remember && study.value) {
-        past.value = [...past.value.slice(-199), study.value.line]
-        future.value = []
-      }
+      if (step) remember()
       study.value = s
       trouble.value = ''
-      if (remember) void keep()
+      if (step) void keep()
     } catch (e) {
       if (ticket !== asked) return
       trouble.value = e instanceof Error ? e.message : String(e)
@@ -83,7 +99,7 @@ export function useLine(save?: (line: LineBody) => Promise<unknown>) {
     take: (answer: Promise<Study>) => set(answer),
     /** Keeps what is not kept yet, before the place is left. */
     flush: () => {
-      if (state.value !== 'saved' && line.value) void save?.(line.value)
+      if (state.value !== 'saved' && line.value) keeps?.()?.saveLast(line.value)
     },
     undo,
     redo,

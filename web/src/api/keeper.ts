@@ -1,0 +1,160 @@
+/* Keeping one thing: saves follow each other, each on the version the one before made. What the server has not
+   confirmed stays in the browser and is sent when it can be; what was changed elsewhere is never overwritten unasked. */
+import { ref } from 'vue'
+import { Changed, Refused } from './client'
+
+/** How a version is written in If-Match. */
+export const tag = (version: number) => `"${version}"`
+
+export interface Choice {
+  what: string
+  decide: (keep: 'mine' | 'theirs') => void
+}
+
+/** The question that stands open, if any: it is drawn by ConflictDialog. */
+export const conflict = ref<Choice>()
+export const askPlayer = (what: string) =>
+  new Promise<'mine' | 'theirs'>((resolve) => {
+    conflict.value = {
+      what,
+      decide: (keep) => {
+        conflict.value = undefined
+        resolve(keep)
+      },
+    }
+  })
+
+export interface Versioned {
+  version: number
+}
+export interface Outcome<T> {
+  kept: T
+  /** the player took what was changed elsewhere; mine is gone */
+  theirs: boolean
+}
+
+interface Unsent<B> {
+  version: number
+  body: B
+}
+
+/** Where unconfirmed work waits; a browser that keeps nothing is no reason to stop. */
+function shelf<B>(path: string) {
+  const key = `undaris-unsent:${path}`
+  return {
+    put(u: Unsent<B>) {
+      try {
+        localStorage.setItem(key, JSON.stringify(u))
+      } catch {
+        /* full, or private: the page itself still has it */
+      }
+    },
+    get(): Unsent<B> | undefined {
+      try {
+        return JSON.parse(localStorage.getItem(key) ?? 'null') ?? undefined
+      } catch {
+        return undefined
+      }
+    },
+    clear() {
+      try {
+        localStorage.removeItem(key)
+      } catch {
+        /* nothing was kept */
+      }
+    },
+  }
+}
+
+/** A browser sends at most so much when a page is left. */
+const lastWords = 60_000
+
+export interface Keeping<B, T extends Versioned> {
+  path: string
+  /** what it is called when the player has to decide */
+  what: string
+  put: (body: B, ifMatch: string, keepalive: boolean) => Promise<T>
+  /** the part of it that is saved here */
+  part: (kept: T) => B
+  ask?: (what: string) => Promise<'mine' | 'theirs'>
+}
+
+export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
+  const waiting = shelf<B>(k.path)
+  let version = 0
+  let base = ''
+  let queue: Promise<unknown> = Promise.resolve()
+  let underWay = 0
+  let last = '' // what was asked to be kept last
+  const same = (b: B) => JSON.stringify(b)
+
+  /** The thing as it was read: further saves change this version. */
+  function at(kept: T) {
+    version = kept.version
+    base = same(k.part(kept))
+  }
+
+  async function send(body: B): Promise<Outcome<T>> {
+    try {
+      const kept = await k.put(body, tag(version), false)
+      at(kept)
+      if (same(body) === last) waiting.clear()
+      return { kept, theirs: false }
+    } catch (e) {
+      if (!(e instanceof Changed)) throw e
+      const now = e.current as T
+      const untouched = same(k.part(now)) === base // only something beside it was changed
+      const already = same(k.part(now)) === same(body)
+      if (already || (!untouched && (await (k.ask ?? askPlayer)(k.what)) === 'theirs')) {
+        at(now)
+        waiting.clear()
+        return { kept: now, theirs: !already }
+      }
+      at(now)
+      return send(body)
+    }
+  }
+
+  /** Saves after what is being saved already. */
+  function save(body: B): Promise<Outcome<T>> {
+    last = same(body)
+    waiting.put({ version, body })
+    underWay++
+    const done = queue.then(() => send(body)).finally(() => underWay--)
+    queue = done.catch((e: unknown) => {
+      if (e instanceof Refused && e.status >= 400 && e.status < 500) waiting.clear() // it will not be taken later either
+    })
+    return done
+  }
+
+  /** Saves as the page is left, without waiting for anything. */
+  function saveLast(body: B) {
+    last = same(body)
+    waiting.put({ version, body })
+    const text = same(body)
+    // A save under way makes the next version before this one arrives.
+    void k
+      .put(body, tag(version + underWay), new Blob([text]).size < lastWords)
+      .then((kept) => {
+        at(kept)
+        if (last === text) waiting.clear()
+      })
+      .catch(() => undefined)
+  }
+
+  /** What an earlier visit could not get confirmed, to be saved anew on the version it was made on. */
+  function unsent(): B | undefined {
+    const u = waiting.get()
+    if (!u) return undefined
+    if (same(u.body) === base) {
+      waiting.clear()
+      return undefined
+    }
+    if (u.version < version) base = '' // made on an older one: what stands there now was changed elsewhere
+    if (u.version) version = u.version
+    return u.body
+  }
+
+  return { at, save, saveLast, unsent, version: () => version }
+}
+export type Keeper<B, T extends Versioned> = ReturnType<typeof useKeeper<B, T>>

@@ -1,0 +1,41 @@
+<script setup lang="ts">
+/* Something was changed in another window or by another program while it was changed here. */
+import { computed } from 'vue'
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import { conflict } from '../api/keeper'
+
+const open = computed(() => !!conflict.value)
+</script>
+
+<template>
+  <Dialog
+    :visible="open"
+    modal
+    :closable="false"
+    :close-on-escape="false"
+    header="Changed elsewhere"
+    :style="{ width: 'min(34rem, 94vw)' }"
+  >
+    <p>
+      <b>{{ conflict?.what }}</b> was changed in another window or by another program since you opened it here. Nothing
+      is lost yet: which of the two shall stay?
+    </p>
+    <footer>
+      <Button label="Take theirs" variant="outlined" @click="conflict?.decide('theirs')" />
+      <Button label="Keep mine" autofocus @click="conflict?.decide('mine')" />
+    </footer>
+  </Dialog>
+</template>
+
+<style scoped>
+p {
+  margin: 0 0 1.25rem;
+}
+
+footer {
+  display: flex;
+  justify-content: flex-end;
+  gap: 0.75rem;
+}
+</style>
