@@ -1,9 +1,9 @@
 # Two commands do everything: make demo, make test.
 export CGO_ENABLED = 0
 ADDR ?= 127.0.0.1:4760
-WEB = $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
+WEB = $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json NOTICE
 
-.PHONY: demo test bench build check unit interface hostile fuzz types clean
+.PHONY: demo test bench build check unit interface hostile fuzz types notice clean
 
 demo: bin/undaris
 	./bin/undaris demo --addr $(ADDR)
@@ -29,7 +29,12 @@ types: web/node_modules/.installed
 	mkdir -p bin && go run ./cmd/undaris openapi > bin/openapi.json
 	cd web && npm run types
 
+# The licences of everything the binary carries; committed, shown under Help, and checked to be fresh.
+notice: web/node_modules/.installed
+	node web/scripts/notice.mjs > bin/NOTICE && mv bin/NOTICE NOTICE
+
 check: bin/undaris
+	node web/scripts/notice.mjs > bin/NOTICE && cmp bin/NOTICE NOTICE || { echo 'what the binary carries changed; run make notice'; exit 1; }
 	test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { gofmt -l $$(git ls-files '*.go'); echo 'run gofmt'; exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
@@ -45,6 +50,7 @@ unit: web/dist/index.html
 # The real application in Debian's Chromium.
 interface: web/dist/index.html
 	command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium; }
+	cd web && npm run readers
 	go test -timeout 40m ./e2e
 
 # Attacks on the program itself, each with its figure. KILLS=1000 kills it as often.

@@ -7,6 +7,7 @@ import (
 
 	"undaris/core/form"
 	"undaris/core/harmony"
+	"undaris/core/pitch"
 	"undaris/core/score"
 )
 
@@ -15,7 +16,8 @@ var types = map[int]string{1: "whole", 2: "half", 4: "quarter", 8: "eighth", 16:
 
 type writer struct {
 	strings.Builder
-	s score.Score
+	s       score.Score
+	altered map[[2]int]int // of the bar in hand, by letter and octave
 }
 
 // Write writes a score. A bar's lengths are in ticks.
@@ -133,14 +135,48 @@ func alter(tag string, n int) string {
 	return fmt.Sprintf("<%s>%d</%s>", tag, n, tag)
 }
 
+// accidentals by how far they alter, and the letters in the order in which a
+// signature sharpens them.
+var (
+	accidentals = map[int]string{-2: "flat-flat", -1: "flat", 0: "natural", 1: "sharp", 2: "double-sharp"}
+	sharpened   = []int{3, 0, 4, 1, 5, 2, 6} // F C G D A E B, letters counted from C
+)
+
+// accidental is the sign before a note of the notation: where it is neither as the
+// signature has it, nor as the bar had it last. A tied note needs none.
+func (w *writer) accidental(p pitch.Pitch, k score.Stroke, staff int) string {
+	if staff != 1 || k.From {
+		return ""
+	}
+	place := [2]int{p.Letter, p.Octave}
+	was, met := w.altered[place]
+	if !met {
+		signature := w.s.Key.Signature()
+		for i, letter := range sharpened {
+			switch {
+			case letter == p.Letter && i < signature:
+				was = 1
+			case letter == p.Letter && 6-i < -signature:
+				was = -1
+			}
+		}
+	}
+	w.altered[place] = p.Alter
+	if was == p.Alter {
+		return ""
+	}
+	return "<accidental>" + accidentals[p.Alter] + "</accidental>"
+}
+
 // voice writes one staff of a measure: 1 is notation, 2 tablature.
 func (w *writer) voice(m score.Measure, staff int) {
+	w.altered = map[[2]int]int{}
 	for i, k := range m.Strokes {
 		begins := k.Tuplet > 0 && (i == 0 || m.Strokes[i-1].Tuplet != k.Tuplet)
 		ends := k.Tuplet > 0 && (i+1 == len(m.Strokes) || m.Strokes[i+1].Tuplet != k.Tuplet)
 		if k.Notes == nil {
 			w.p(`<note><rest/>`)
-			w.value(k, staff, false)
+			w.value(k, staff, false, "")
 			if begins || ends {
 				w.p(`<notations>`)
 				w.tuplet(begins, ends)
@@ -156,7 +192,7 @@ func (w *writer) voice(m score.Measure, staff int) {
 }
 
 // value writes how long a note or rest lasts; dead notes have a head of their own.
-func (w *writer) value(k score.Stroke, staff int, dead bool) {
+func (w *writer) value(k score.Stroke, staff int, dead bool, accidental string) {
 	w.p(`<duration>%d</duration>`, k.Value.Ticks())
 	if k.Notes != nil {
 		if k.From {
@@ -170,6 +206,7 @@ func (w *writer) value(k score.Stroke, staff int, dead bool) {
 	if k.Value.Dotted {
 		w.p(`<dot/>`)
 	}
+	w.p("%s", accidental)
 	if k.Value.Actual > 0 {
 		w.p(`<time-modification><actual-notes>%d</actual-notes><normal-notes>%d</normal-notes></time-modification>`, k.Value.Actual, k.Value.Normal)
 	}
@@ -195,7 +232,7 @@ func (w *writer) note(index int, k score.Stroke, staff int, chord, begins, ends 
 		w.p(`<chord/>`)
 	}
 	w.p(`<pitch><step>%s</step>%s<octave>%d</octave></pitch>`, steps[n.Pitch.Letter:n.Pitch.Letter+1], alter("alter", n.Pitch.Alter), n.Pitch.Octave)
-	w.value(k, staff, n.Dead)
+	w.value(k, staff, n.Dead, w.accidental(n.Pitch, k, staff))
 	in := &writer{s: w.s}
 	if k.From {
 		in.p(`<tied type="stop"/>`)

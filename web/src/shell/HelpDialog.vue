@@ -40,6 +40,11 @@ const arrows: Record<string, string> = {
       hearing, from amplifiers and headphones alike: keep the level where talk is possible, and rest the ears. These are
       the usual cautions, not medical advice.
     </p>
+    <h2>Licences</h2>
+    <p>
+      Undaris is free software under the MIT licence, and carries the work of others:
+      <a href="/notice.txt" target="_blank" rel="noopener">their names and licences</a>.
+    </p>
   </Dialog>
 </template>
 
