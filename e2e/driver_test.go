@@ -10,6 +10,8 @@ import (
 	"net/http/httptest"
 	"os"
 	"strings"
+	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -49,10 +51,12 @@ func TestMain(m *testing.M) {
 
 // player is a tab with the application in it.
 type player struct {
-	t    testing.TB
-	ctx  context.Context
-	base string
-	gone func() // the program stops answering
+	t     testing.TB
+	ctx   context.Context
+	base  string
+	gone  func()     // the program stops answering
+	close func()     // the tab is closed
+	deaf  func(bool) // what is to be kept does not get through
 }
 
 // sit opens a tab on an application with the demo data, or with nothing.
@@ -66,14 +70,33 @@ func sit(t testing.TB, fill bool) *player {
 	mux.Handle("/", server.New(s, web.Files(), slog.New(slog.DiscardHandler)))
 	mux.Handle("/test/", http.StripPrefix("/test/", http.FileServer(http.Dir("testdata"))))
 	mux.Handle("/modules/", http.StripPrefix("/modules/", http.FileServer(http.Dir("../web/node_modules"))))
-	web := httptest.NewServer(mux)
+	var deaf atomic.Bool
+	web := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if deaf.Load() && r.Method == http.MethodPut {
+			panic(http.ErrAbortHandler)
+		}
+		mux.ServeHTTP(w, r)
+	}))
+	t.Cleanup(func() {
+		web.Close()
+		s.Close()
+	})
+	p := tab(t, web.URL)
+	p.deaf = deaf.Store
+	p.gone = func() { web.CloseClientConnections(); web.Listener.Close() }
+	return p
+}
+
+// tab opens a tab on an application.
+func tab(t testing.TB, base string) *player {
 	ctx, cancel := chromedp.NewContext(browser)
 	limit := 4 * time.Minute
 	if _, measuring := t.(*testing.B); measuring {
 		limit = 10 * time.Minute
 	}
 	ctx, stop := context.WithTimeout(ctx, limit)
-	p := &player{t, ctx, web.URL, func() { web.CloseClientConnections(); web.Listener.Close() }}
+	p := &player{t: t, ctx: ctx, base: base}
+	p.close = sync.OnceFunc(func() { stop(); cancel() })
 	var faults []string
 	exceptions := chromedp.Events(ctx, runtime.ExceptionThrown)
 	go func() {
@@ -88,10 +111,7 @@ func sit(t testing.TB, fill bool) *player {
 		if t.Failed() {
 			p.keep()
 		}
-		stop()
-		cancel()
-		web.Close()
-		s.Close()
+		p.close()
 		require.Empty(t, faults, "the page threw")
 	})
 	return p

@@ -1,0 +1,140 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+)
+
+// title reads a kept thing's title from the API.
+func (p *player) title(path string) string {
+	p.t.Helper()
+	return evalLater[string](p, fmt.Sprintf(`fetch(%q).then(r => r.json()).then(c => c.title)`, path))
+}
+
+// Two windows on one chart: what the other has changed is not overwritten unasked.
+func TestTwoWindowsOnOneChart(t *testing.T) {
+	a := sit(t, true)
+	b := tab(t, a.base)
+	for _, p := range []*player{a, b} {
+		p.visit("/charts/6")
+		p.until(`document.querySelector('#title')?.value === 'Slipway Shuffle'`)
+	}
+	a.write("#title", "Theirs")
+	a.click("button", "Save and play")
+	a.until(`location.pathname === '/bench/6'`)
+	b.write("#title", "Mine")
+	b.click("button", "Save and play")
+	b.sees("[role=dialog]", "was changed in another window")
+	assert.Equal(t, "Theirs", b.title("/api/charts/6"), "nothing is saved before the player has said")
+	b.click("[role=dialog] button", "Take theirs")
+	b.until(`document.querySelector('#title').value === 'Theirs'`)
+	b.click("button", "Undo")
+	b.until(`document.querySelector('#title').value === 'Mine'`)
+	b.click("button", "Save and play")
+	b.until(`location.pathname === '/bench/6'`)
+	assert.Equal(t, "Mine", b.title("/api/charts/6"))
+
+	// What one decides about the chart and the other writes in it are joined.
+	a.visit("/bench/6")
+	a.until(`document.querySelector('[data-spot]')`)
+	evalLater[int](b, `fetch('/api/charts/6').then(r => r.json()).then(({title, key, feel, tempo, beats, text}) => fetch('/api/charts/6', {method: 'PUT',
+		headers: {'content-type': 'application/json', 'if-match': '*'}, body: JSON.stringify({title: 'Joined', key, feel, tempo, beats, text})})).then(r => r.status)`)
+	a.keys("p")
+	a.until(`fetch('/api/charts/6').then(r => r.json()).then(c => JSON.stringify(c.plan) !== '{}' && c.title === 'Joined')`)
+	assert.False(t, eval[bool](a, `!!document.querySelector('[role=dialog]')`))
+}
+
+func TestTwoWindowsOnOneLine(t *testing.T) {
+	a := sit(t, true)
+	a.visit("/lines")
+	a.click(".lines a", "Slipway, first chorus")
+	id := a.lineID()
+	b := tab(t, a.base)
+	b.visit(fmt.Sprintf("/lines/%d", id))
+	b.lineID()
+	notes := len(a.kept(id).Notes)
+	drop := func(p *player) {
+		p.click("[data-note]", "")
+		p.keys("\b")
+	}
+	drop(a)
+	a.until(`fetch('/api/lines/%d').then(r => r.json()).then(l => l.notes.length === %d)`, id, notes-1)
+	b.do(chromedp.Focus(chromedp.CSS(".grid")))
+	b.keys("-") // the first note shorter
+	b.sees("[role=dialog]", "was changed in another window")
+	b.click("[role=dialog] button", "Take theirs")
+	b.until(`!document.querySelector('[role=dialog]')`)
+	b.until(`new Set([...document.querySelectorAll('[data-note]')].map(e => e.dataset.note)).size === %d`, notes-1)
+	b.saved()
+	assert.Len(t, b.kept(id).Notes, notes-1)
+
+	drop(b)
+	b.until(`fetch('/api/lines/%d').then(r => r.json()).then(l => l.notes.length === %d)`, id, notes-2)
+	drop(a)
+	drop(a)
+	drop(a)
+	a.sees("[role=dialog]", "was changed in another window")
+	a.click("[role=dialog] button", "Keep mine")
+	a.saved()
+	a.until(`fetch('/api/lines/%d').then(r => r.json()).then(l => l.notes.length === %d)`, id, notes-4)
+}
+
+func TestTwoWindowsOnOneLick(t *testing.T) {
+	a := sit(t, true)
+	b := tab(t, a.base)
+	for _, p := range []*player{a, b} {
+		p.visit("/licks/1")
+		p.click("button", "Change")
+		p.until(`document.querySelector('#lick-title')?.value`)
+	}
+	a.write("#lick-title", "Theirs")
+	a.click("[role=dialog] button", "Save")
+	a.until(`!document.querySelector('[role=dialog]')`)
+	b.write("#lick-title", "Mine")
+	b.click("[role=dialog] button", "Save")
+	b.sees("[role=dialog]", "was changed in another window")
+	b.click("[role=dialog] button", "Keep mine")
+	b.until(`!document.querySelector('[role=dialog]')`)
+	assert.Equal(t, "Mine", b.title("/api/licks/1"))
+}
+
+// The tab closed as soon as something was done.
+func TestATabClosedAtOnceLosesNothing(t *testing.T) {
+	a := sit(t, true)
+	a.visit("/lines")
+	a.click(".lines a", "Slipway, first chorus")
+	id := a.lineID()
+	notes := len(a.kept(id).Notes)
+	b := tab(t, a.base)
+	b.visit(fmt.Sprintf("/lines/%d", id))
+	b.lineID()
+	b.click("[data-note]", "")
+	b.keys("\b")
+	b.until(`new Set([...document.querySelectorAll('[data-note]')].map(e => e.dataset.note)).size === %d`, notes-1)
+	b.close()
+	time.Sleep(100 * time.Millisecond)
+	a.until(`fetch('/api/lines/%d').then(r => r.json()).then(l => l.notes.length === %d)`, id, notes-1)
+}
+
+// The program stopped in the middle of the work and started again: what was not kept yet is kept then.
+func TestUnsentWorkIsSentLater(t *testing.T) {
+	a := sit(t, true)
+	a.visit("/lines")
+	a.click(".lines a", "Slipway, first chorus")
+	id := a.lineID()
+	notes := len(a.kept(id).Notes)
+	a.deaf(true)
+	a.click("[data-note]", "")
+	a.keys("\b")
+	a.sees("main", "Undaris does not answer")
+	assert.Len(t, a.kept(id).Notes, notes)
+	a.deaf(false)
+	a.visit(fmt.Sprintf("/lines/%d", id)) // a new page, and the program is there again
+	a.lineID()
+	a.until(`fetch('/api/lines/%d').then(r => r.json()).then(l => l.notes.length === %d)`, id, notes-1)
+	a.until(`new Set([...document.querySelectorAll('[data-note]')].map(e => e.dataset.note)).size === %d`, notes-1)
+}
