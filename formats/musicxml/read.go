@@ -30,7 +30,7 @@ type Found struct {
 const (
 	maxMeasures = form.MaxBars
 	maxNotes    = score.MaxNotes
-	maxElements = 400_000
+	maxElements = 200_000
 	maxSaid     = 40
 )
 

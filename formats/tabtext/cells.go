@@ -16,9 +16,16 @@ var (
 	link = regexp.MustCompile(`[hp/\\]?(?:\(\d{1,2}\)/)?x?\d{0,2}(?:b\d{1,2}(?:\.5)?)?r?(?:tr\d{1,2})?~?>?`)
 )
 
+// longestCell is how many characters may follow each other without a dash.
+const longestCell = 60
+
 // chain reads a cell of text without values, in which 5h7 is two notes that
 // share the time.
 func (r *reader) chain(str int, text string, at, length int) error {
+	if len(text) > longestCell {
+		r.say("%q … in bar %d is no fret that can be read; it was left out", text[:longestCell], r.bars)
+		return nil
+	}
 	parts := link.FindAllString(text, -1)
 	parts = slices.DeleteFunc(parts, func(p string) bool { return p == "" })
 	if len(parts) == 0 {
