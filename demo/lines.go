@@ -90,5 +90,6 @@ func through(s *store.Store, charts []store.Chart, shelf []store.Lick, in *neck.
 
 func stored(title string, c store.Chart, palette string, w neck.Window, sc score.Score) *store.Line {
 	return &store.Line{Title: title, Key: c.Key, Feel: c.Feel, Tempo: c.Tempo, Beats: c.Beats, Text: c.Text, Palette: palette, Low: w.Low, High: w.High,
+		Tuning: sc.In.Tuning(), Frets: sc.In.Frets, Capo: sc.In.Capo,
 		Notes: store.LineNotes(sc.Notes), Locked: []int{}}
 }

@@ -10,9 +10,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/band"
+	"undaris/core/edit"
 	"undaris/core/form"
 	"undaris/core/lick"
-	"undaris/core/neck"
 	"undaris/core/score"
 	"undaris/formats/midi"
 	"undaris/formats/musicxml"
@@ -68,21 +68,21 @@ func (s *server) imported(ctx context.Context, name string, chart uint, data []b
 		if f.In != nil && f.In.Tuning() != in.Tuning() {
 			f.Said = append(f.Said, fmt.Sprintf("it is written for a neck tuned %s; places were found on yours", f.In.Tuning()))
 		}
-		got, o.said = f.Score, f.Said
+		got, o.Said = f.Score, f.Said
 	case "midi":
 		f, err := midi.Read(ctx, data)
 		if err != nil {
 			return o, refuse(err)
 		}
-		if got, o.said, err = f.Line(base); err != nil {
+		if got, o.Said, err = f.Line(base); err != nil {
 			return o, refuse(err)
 		}
 	case "tab":
-		if got, o.said, err = tabtext.Read(ctx, data, in); err != nil {
+		if got, o.Said, err = tabtext.Read(ctx, data, in); err != nil {
 			return o, refuse(err)
 		}
 		if got.In.Tuning() != in.Tuning() || got.In.Capo != in.Capo {
-			o.said = append(o.said, fmt.Sprintf("it is written for a neck tuned %s; places were found on yours", got.In.Tuning()))
+			o.Said = append(o.Said, fmt.Sprintf("it is written for a neck tuned %s; places were found on yours", got.In.Tuning()))
 		}
 	default:
 		return o, refuse(errors.New("this is no MusicXML, MIDI or tablature text; a file ends in .musicxml, .mxl, .xml, .mid or .txt"))
@@ -99,73 +99,29 @@ func (s *server) imported(ctx context.Context, name string, chart uint, data []b
 		got.Title = clean(strings.TrimSuffix(name, "."+ending(name)))
 	}
 	if got.Tempo < minTempo || got.Tempo > maxTempo {
-		o.said = append(o.said, fmt.Sprintf("a tempo of %d cannot be played; it was set to the nearest that can", got.Tempo))
+		o.Said = append(o.Said, fmt.Sprintf("a tempo of %d cannot be played; it was set to the nearest that can", got.Tempo))
 		got.Tempo = min(maxTempo, max(minTempo, got.Tempo))
 	}
 	if feel == "" {
 		feel = map[bool]string{true: "shuffle", false: "straight"}[got.Swing]
 	}
 	got.In = in
-	w := around(got)
+	w := edit.Around(got)
 	if odd := got.MarkOdd(); odd > 0 {
-		o.said = append(o.said, fmt.Sprintf("%d notes stand in divisions that cannot be written here, such as fives or sevens; they sound where they were and are drawn at the nearest place", odd))
+		o.Said = append(o.Said, fmt.Sprintf("%d notes stand in divisions that cannot be written here, such as fives or sevens; they sound where they were and are drawn at the nearest place", odd))
 	}
-	said := o.said
-	o = onPaper{Score: got, hand: hand, window: w, said: said, body: LineBody{Title: got.Title, Key: got.Key.String(), Feel: feel, Tempo: got.Tempo, Beats: got.Beats, Low: w.Low, High: w.High}}
+	o.Line = edit.Line{Score: got, Hand: hand, Window: w, Said: o.Said}
+	o = onPaper{Line: o.Line, body: LineBody{Title: got.Title, Key: got.Key.String(), Feel: feel, Tempo: got.Tempo, Beats: got.Beats, Low: w.Low, High: w.High, Tuning: player.Tuning, Frets: player.Frets, Capo: player.Capo}}
 	lick.Separate(o.Notes, len(o.Bars)*o.Bar())
-	if err := o.settleMarked(); err != nil {
-		return o, err
+	o.LeaveOut()
+	if err := o.SettleMarked(); err != nil {
+		return o, at("body.notes", nil, err)
 	}
-	w = around(o.Score)
-	o.window, o.body.Low, o.body.High = w, w.Low, w.High
+	o.Window = edit.Around(o.Score)
 	// Read anew, it is a line like any other.
 	again, err := s.read(o.line())
-	again.said = o.said
+	again.Said = o.Said
 	return again, err
-}
-
-// settleMarked finds places as settle does, and marks the notes whose place the
-// file did not state.
-func (o *onPaper) settleMarked() error {
-	type sound struct{ at, midi int }
-	stated := map[sound]neck.Placement{}
-	for _, n := range o.Notes {
-		stated[sound{n.Start, n.Pitch.MIDI()}] = n.Placement
-	}
-	if err := o.settle(); err != nil {
-		return err
-	}
-	for i, n := range o.Notes {
-		o.Notes[i].PlaceGuessed = stated[sound{n.Start, n.Pitch.MIDI()}] != n.Placement
-	}
-	return nil
-}
-
-// around is the window of a line's notes: all of them where they lie within eight
-// frets, else the position that holds most, or could.
-func around(s score.Score) neck.Window {
-	low, high := 99, 0
-	for _, n := range s.Notes {
-		if n.String > 0 && n.Fret > 0 {
-			low, high = min(low, n.Fret), max(high, n.Fret)
-		}
-	}
-	if all := (neck.Window{Low: low, High: max(high, low+3)}); high > 0 && high-low <= 7 && s.In.CheckWindow(all) == nil {
-		return all
-	}
-	best, most := neck.Window{}, -1
-	for _, p := range s.In.Positions(s.Key.Tonic.Class()) {
-		held := 0
-		for _, n := range s.Notes {
-			if n.String > 0 && n.Fret >= p.Low && n.Fret <= p.High || n.String == 0 && len(s.In.Find(n.Pitch.MIDI(), p.Window)) > 0 {
-				held++
-			}
-		}
-		if held > most {
-			best, most = p.Window, held
-		}
-	}
-	return best
 }
 
 func silent(p form.Progression) bool {

@@ -11,6 +11,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/edit"
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/lick"
@@ -121,7 +122,7 @@ func (s *server) over(l lick.Lick, title string, chord harmony.Chord, notes []sc
 		p.Bars = append(p.Bars, form.Bar{Changes: []form.Change{{Chord: chord}}})
 	}
 	key := form.Key{Tonic: chord.Root, Minor: chord.Minor()}
-	o := onPaper{hand: hand, window: w, body: LineBody{Key: key.String(), Feel: "shuffle", Tempo: 96, Beats: 4, Low: w.Low, High: w.High}}
+	o := onPaper{Line: edit.Line{Hand: hand, Window: w}, body: LineBody{Key: key.String(), Feel: "shuffle", Tempo: 96, Beats: 4, Low: w.Low, High: w.High, Tuning: in.Tuning(), Frets: in.Frets, Capo: in.Capo}}
 	o.Score = score.Score{Title: title, Key: key, Tempo: 96, Swing: true, Progression: p, In: in, Notes: notes}
 	lick.Label(o.Score)
 	return o

@@ -2,18 +2,15 @@ package server
 
 import (
 	"context"
-	"errors"
 	"fmt"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/edit"
 	"undaris/core/exercise"
-	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/line"
-	"undaris/core/neck"
-	"undaris/core/score"
 	"undaris/store"
 )
 
@@ -34,8 +31,8 @@ type WishBody struct {
 }
 
 func (o onPaper) wish(b WishBody) (line.Wish, error) {
-	w := line.Wish{Window: o.window, HighStr: b.HighStr, LowStr: b.LowStr, Palette: o.palette, Rhythm: b.Rhythm, Density: b.Density, Contour: b.Contour,
-		Phrasing: b.Phrasing, ChordTones: b.ChordTones, Approach: b.Approach, Seed: b.Seed, Locked: o.locked()}
+	w := line.Wish{Window: o.Window, HighStr: b.HighStr, LowStr: b.LowStr, Palette: o.Palette, Rhythm: b.Rhythm, Density: b.Density, Contour: b.Contour,
+		Phrasing: b.Phrasing, ChordTones: b.ChordTones, Approach: b.Approach, Seed: b.Seed, Locked: o.Locked}
 	if w.Density == 0 {
 		w.Density = 3
 	}
@@ -46,8 +43,8 @@ func (o onPaper) wish(b WishBody) (line.Wish, error) {
 		}
 		w.Targets = roles
 	}
-	if err := o.checkBars(b.From, b.To); err != nil {
-		return w, err
+	if err := o.CheckBars(b.From, b.To); err != nil {
+		return w, at("body.from", b.From, err)
 	}
 	if b.From > 0 {
 		w.From, w.To = b.From-1, b.To
@@ -114,7 +111,7 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Study{}, err
 			}
-			if o.Notes, err = line.Write(ctx, o.Score, w, o.hand); err != nil {
+			if o.Notes, err = line.Write(ctx, o.Score, w, o.Hand); err != nil {
 				return Study{}, at("body.wish", in.Body.Wish.Seed, err)
 			}
 			return o.study(), nil
@@ -131,7 +128,15 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Fixes{}, err
 			}
-			return o.fixes(ctx, in.Body.At)
+			fixes, why, err := o.Fixes(ctx, in.Body.At)
+			if err != nil {
+				return Fixes{}, at("body.at", in.Body.At, err)
+			}
+			out := Fixes{Fixes: []Fix{}, Why: why}
+			for _, f := range fixes {
+				out.Fixes = append(out.Fixes, Fix{f.Says, tenth(f.Cost), o.with(f.Line).study()})
+			}
+			return out, nil
 		})
 
 	pose(s, api, "/api/lines/blend", "blend-line", "The line re-aimed at the chords, from all box to all chord tones",
@@ -145,7 +150,7 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Turned{}, err
 			}
-			notes, turns, err := lick.Reaim(ctx, o.Score, in.Body.Amount, o.window, o.hand)
+			notes, turns, err := lick.Reaim(ctx, o.Score, in.Body.Amount, o.Window, o.Hand)
 			if err != nil {
 				return Turned{}, at("body.line", nil, err)
 			}
@@ -176,7 +181,11 @@ func (s *server) lines(api huma.API) {
 			if key.Minor != o.Key.Minor {
 				return Study{}, at("body.key", in.Body.Key, fmt.Errorf("a line in %s moves to keys of its own mode; %s is of the other", o.Key, key))
 			}
-			return s.moved(o, key, in.Body.Shape)
+			moved, err := o.Move(key, in.Body.Shape)
+			if err != nil {
+				return Study{}, at("body.line", nil, err)
+			}
+			return o.with(moved).study(), nil
 		})
 
 	pose(s, api, "/api/lines/lick", "lick-line", "A lick put into a line: at a bar, or through the changes",
@@ -202,18 +211,18 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Study{}, at("body.targets", in.Body.Targets, err)
 			}
-			ground := lick.Ground{In: o.In, Window: o.window, Hand: o.hand, Follow: in.Body.Follow}
+			ground := lick.Ground{In: o.In, Window: o.Window, Hand: o.Hand, Follow: in.Body.Follow}
 			if in.Body.Bar == 0 {
 				var said []string
 				o.Notes, said, err = coreLick(l).Through(ctx, o.Progression, o.Key, lick.Aim{Land: in.Body.Land, Order: order, Ground: ground})
 				if err != nil {
 					return Study{}, at("body.lick", l.Title, err)
 				}
-				o.said = append(o.said, said...)
+				o.Said = append(o.Said, said...)
 				return o.study(), nil
 			}
-			if err := o.putLick(coreLick(l), in.Body.Bar, ground); err != nil {
-				return Study{}, err
+			if err := o.PutLick(coreLick(l), in.Body.Bar, in.Body.Follow); err != nil {
+				return Study{}, at("body.bar", in.Body.Bar, err)
 			}
 			return o.study(), nil
 		})
@@ -230,7 +239,7 @@ func (s *server) lines(api huma.API) {
 				return Study{}, err
 			}
 			t := in.Body.Task
-			o.Notes, err = exercise.Over(ctx, o.Progression, exercise.Task{In: o.In, Hand: o.hand, Window: o.window, HighStr: t.HighStr, LowStr: t.LowStr,
+			o.Notes, err = exercise.Over(ctx, o.Progression, exercise.Task{In: o.In, Hand: o.Hand, Window: o.Window, HighStr: t.HighStr, LowStr: t.LowStr,
 				Drill: t.Drill, Pace: t.Pace, From: t.From, Order: t.Order, Down: t.Down, Dress: t.Dress})
 			if err != nil {
 				return Study{}, at("body.task", t.Drill, err)
@@ -239,7 +248,40 @@ func (s *server) lines(api huma.API) {
 			return o.study(), nil
 		})
 
+	pose(s, api, "/api/lines/lay", "lay-line", "A line laid on the player's instrument, with what that changes",
+		func(_ context.Context, in *struct{ Body LineBody }) (Laying, error) {
+			o, err := s.read(in.Body)
+			if err != nil {
+				return Laying{}, err
+			}
+			player, err := s.store.Player()
+			if err != nil {
+				return Laying{}, err
+			}
+			inst, hand, err := playerNeck(player.Player)
+			if err != nil {
+				return Laying{}, err
+			}
+			laid, done, err := edit.Lay(o.Line, inst, hand)
+			if err != nil {
+				return Laying{}, at("body.notes", nil, err)
+			}
+			return Laying{o.with(laid).study(), done.Says()}, nil
+		})
+
 	s.lineFiles(api)
+}
+
+// Laying is a line laid on another instrument.
+type Laying struct {
+	Study Study  `json:"study"`
+	Says  string `json:"says" doc:"what moves and what changes its octave"`
+}
+
+// with is the same line after something was done to it.
+func (o onPaper) with(l edit.Line) onPaper {
+	o.Line = l
+	return o
 }
 
 // DrillBody says which exercise.
@@ -252,122 +294,4 @@ type DrillBody struct {
 	Dress   string `json:"dress,omitempty" maxLength:"40" doc:"what leads into each tone"`
 	HighStr int    `json:"highString,omitempty" minimum:"0" maximum:"8"`
 	LowStr  int    `json:"lowString,omitempty" minimum:"0" maximum:"8"`
-}
-
-// fixes finds the phrase that leads to a change and proposes how it may land.
-func (o onPaper) fixes(ctx context.Context, tick int) (Fixes, error) {
-	if tick < 0 || tick >= len(o.Bars)*o.Bar() {
-		return Fixes{}, at("body.at", tick, errors.New("there is no such beat in this line"))
-	}
-	chord, _ := o.ChordAt(tick)
-	from, to := o.phraseInto(tick)
-	l := lick.Landing{At: tick, Chord: chord, Key: o.Key.Spell, Ground: lick.Ground{In: o.In, Window: o.window, Hand: o.hand}}
-	proposals, why := l.Fit(ctx, o.Notes[from:to])
-	out := Fixes{Fixes: []Fix{}, Why: why}
-	for _, p := range proposals {
-		fixed := o
-		fixed.Notes = append(append([]score.Note(nil), o.Notes[:from]...), p.Notes...)
-		end := fixed.Notes[len(fixed.Notes)-1].End()
-		for _, n := range o.Notes[to:] { // what the longer phrase now covers gives way
-			if n.Start >= end || n.Start > tick {
-				fixed.Notes = append(fixed.Notes, n)
-			}
-		}
-		score.Sort(fixed.Notes)
-		lick.Separate(fixed.Notes, len(o.Bars)*o.Bar())
-		if fixed.Notes[0].Start < -o.Bar() || fixed.Check() != nil {
-			continue
-		}
-		score.Finger(o.In, fixed.Notes, o.hand)
-		lick.Label(fixed.Score)
-		out.Fixes = append(out.Fixes, Fix{p.Says, tenth(p.Cost), fixed.study()})
-	}
-	return out, nil
-}
-
-// phraseInto are the notes of the phrase that comes to a tick: back to the last
-// breath of half a beat, and on to the note nearest to the tick.
-func (o onPaper) phraseInto(tick int) (from, to int) {
-	for to < len(o.Notes) && o.Notes[to].Start <= tick+score.Tick/2 {
-		to++
-	}
-	for to > 1 && o.Notes[to-1].Start > tick && tick-o.Notes[to-2].Start < o.Notes[to-1].Start-tick {
-		to--
-	}
-	from = to
-	for from > 0 && (from == to || o.Notes[from].Start-o.Notes[from-1].End() < score.Tick/2) && tick-o.Notes[from-1].Start <= 8*score.Tick {
-		from--
-	}
-	return from, to
-}
-
-// putLick lays a lick at a bar, over the chord that sounds there, in place of
-// what stood there.
-func (o *onPaper) putLick(l lick.Lick, bar int, g lick.Ground) error {
-	if err := o.checkBars(bar, bar); err != nil {
-		return err
-	}
-	at0 := (bar - 1) * o.Bar()
-	chord, sounds := o.ChordAt(at0)
-	if l.OfKey {
-		chord, sounds = harmony.MustParse(o.Key.Tonic.String()+l.Chord), true
-	}
-	if !sounds {
-		return at("body.bar", bar, errors.New("the band is silent there"))
-	}
-	notes, err := l.Realise(chord, at0, g)
-	if err != nil {
-		return at("body.lick", bar, err)
-	}
-	total := len(o.Bars) * o.Bar()
-	first, last := notes[0].Start, min(total, at0+l.End())
-	var kept []score.Note
-	for _, n := range o.Notes {
-		if n.Start < first || n.Start >= last {
-			kept = append(kept, n)
-		}
-	}
-	for _, n := range notes {
-		if n.Start < total && n.Start >= -o.Bar() {
-			kept = append(kept, n)
-		}
-	}
-	o.Notes = kept
-	score.Sort(o.Notes)
-	lick.Separate(o.Notes, total)
-	score.Finger(o.In, o.Notes, o.hand)
-	lick.Label(o.Score)
-	return nil
-}
-
-// moved takes a line to another key; its window goes with the hand.
-func (s *server) moved(o onPaper, key form.Key, shape bool) (Study, error) {
-	sc, frets := o.Move(key, shape)
-	if low := o.window.Low + frets; shape && frets == 0 && key.Tonic.Class() != o.Key.Tonic.Class() {
-		o.said = append(o.said, "the shape runs off the neck either way; places were found where the hand is")
-	} else if o.In.CheckWindow(neck.Window{Low: low, High: o.window.High + frets}) == nil {
-		o.body.Low, o.body.High = low, o.window.High+frets
-	}
-	o.Score, o.body.Key = sc, key.String()
-	again, err := s.read(o.line())
-	if err != nil {
-		return Study{}, err
-	}
-	if out := again.outside(); !shape && out > 0 {
-		o.said = append(o.said, fmt.Sprintf("beyond frets %[3]d to %[4]d in this key: %[1]d of %[2]d notes; the hand goes where they lie", out, len(again.Notes), again.window.Low, again.window.High))
-		w := around(again.Score)
-		again.window, again.body.Low, again.body.High = w, w.Low, w.High
-	}
-	again.said = append(o.said, again.said...)
-	return again.study(), nil
-}
-
-// outside counts the fretted notes beyond the window.
-func (o onPaper) outside() (out int) {
-	for _, n := range o.Notes {
-		if n.Fret > 0 && (n.Fret < o.window.Low || n.Fret > o.window.High) {
-			out++
-		}
-	}
-	return out
 }

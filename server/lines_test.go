@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/neck"
 	"undaris/store"
 )
 
@@ -249,4 +250,35 @@ func TestALineGoesToAnotherKey(t *testing.T) {
 
 func note(name string, start int) store.LineNote {
 	return store.LineNote{Start: start, Length: 480, Note: name}
+}
+
+// A line is written for its instrument: with any other in hand it is opened,
+// edited and kept without losing a note, and laid on it when asked.
+func TestALineKeepsItsInstrument(t *testing.T) {
+	srv := serve(t)
+	lines := each[Line](t, srv, "/api/lines")
+	for _, tuning := range neck.Tunings {
+		player := store.Player{Tuning: tuning.Open, Frets: tuning.Frets, Scale: tuning.Scale, Comfort: 100, Habit: "stay"}
+		require.Equal(t, 200, ask(t, srv, "PUT", "/api/player", player, nil).StatusCode)
+		for _, l := range lines {
+			what := l.Title + " with " + tuning.ID
+			var st Study
+			ask(t, srv, "POST", "/api/lines/study", l.LineBody, &st)
+			require.Equal(t, len(l.Notes), len(st.Line.Notes), what)
+			assert.Equal(t, "E2,A2,D3,G3,B3,E4", st.Line.Tuning, what)
+			body := st.Line
+			body.Notes[0].Vibrato = !body.Notes[0].Vibrato
+			var kept Line
+			require.Equal(t, 200, ask(t, srv, "PUT", fmt.Sprintf("/api/lines/%d", l.ID), body, &kept).StatusCode, what)
+			require.Len(t, kept.Notes, len(l.Notes), what)
+			for i, n := range kept.Notes {
+				assert.Equal(t, []any{l.Notes[i].Note, l.Notes[i].String, l.Notes[i].Fret}, []any{n.Note, n.String, n.Fret}, what)
+			}
+			var laid Laying
+			require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/lay", l.LineBody, &laid).StatusCode, what)
+			assert.Len(t, laid.Study.Line.Notes, len(l.Notes), what)
+			assert.Equal(t, tuning.Open, laid.Study.Line.Tuning, what)
+			assert.Regexp(t, `none is left out$|^every note keeps its place$`, laid.Says, what)
+		}
+	}
 }

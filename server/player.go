@@ -29,13 +29,19 @@ type ChordTones struct {
 }
 
 func (s *server) player(api huma.API) {
-	get(s, api, "/api/tones", "tones", "Where the tones of chords lie on the player's neck",
+	get(s, api, "/api/tones", "tones", "Where the tones of chords lie on a neck",
 		func(_ context.Context, in *struct {
-			Chords []string `query:"chords,explode" required:"true"`
+			Chords []string `query:"chords,explode" required:"true" maxItems:"200"`
+			Tuning string   `query:"tuning" maxLength:"80" doc:"the player's own where it is not said"`
+			Frets  int      `query:"frets"`
+			Capo   int      `query:"capo"`
 		}) (Tones, error) {
 			p, err := s.store.Player()
 			if err != nil {
 				return Tones{}, err
+			}
+			if in.Tuning != "" {
+				p.Tuning, p.Frets, p.Capo = in.Tuning, in.Frets, in.Capo
 			}
 			inst, _, err := playerNeck(p.Player)
 			if err != nil {

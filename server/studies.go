@@ -1,8 +1,6 @@
 package server
 
 import (
-	"fmt"
-
 	"undaris/core/line"
 )
 
@@ -57,11 +55,11 @@ type PhraseSeen struct {
 
 // study looks at a line.
 func (o onPaper) study() Study {
-	st := Study{Line: o.line(), Score: wireScore(o.Score), Said: o.said}
+	st := Study{Line: o.line(), Score: wireScore(o.Score), Said: o.Said}
 	if st.Said == nil {
 		st.Said = []string{}
 	}
-	r := line.Check(o.Score, o.palette)
+	r := line.Check(o.Score, o.Palette)
 	st.Report = Report{Notes: []NoteReport{}, Landings: []LandingSeen{}, Phrases: []PhraseSeen{}, ChordTones: r.ChordTones, Palette: r.Palette, Others: r.Else, Travel: tenth(r.Travel), Advice: r.Advice}
 	if st.Report.Advice == nil {
 		st.Report.Advice = []string{}
@@ -76,21 +74,4 @@ func (o onPaper) study() Study {
 		st.Report.Phrases = append(st.Report.Phrases, PhraseSeen(p))
 	}
 	return st
-}
-
-// locked reads the locked bars, counted from 1, as a set counted from 0.
-func (o onPaper) locked() map[int]bool {
-	set := map[int]bool{}
-	for _, b := range o.body.Locked {
-		set[b-1] = true
-	}
-	return set
-}
-
-// checkBars says whether a stretch of bars, from 1, is in the line.
-func (o onPaper) checkBars(from, to int) error {
-	if from == 0 && to == 0 || from >= 1 && to >= from && to <= len(o.Bars) {
-		return nil
-	}
-	return at("body.from", from, fmt.Errorf("bars %d to %d; the line has bars 1 to %d", from, to, len(o.Bars)))
 }

@@ -20,6 +20,9 @@ type Line struct {
 	Sounding  int        // how many notes it has
 	Palette   string     // an ID of blend.Palettes
 	Low, High int        // the window it is written in
+	Tuning    string     // of the instrument it is written for, as neck.New reads it
+	Frets     int
+	Capo      int
 	Notes     []LineNote `gorm:"serializer:json"`
 	Locked    []int      `gorm:"serializer:json"` // bars, from 1
 }
@@ -29,9 +32,10 @@ func (l *Line) derive() {
 	l.Sounding = len(l.Notes)
 }
 
-// LineNote is a note of a line. Its place is that of the instrument it was
+// LineNote is a note of a line. Its place is that of the instrument the line is
 // written for; on another one its pitch is what counts.
 type LineNote struct {
+	ID     int    `json:"id,omitempty" minimum:"0" maximum:"1000000000" doc:"the page's own number of the note; it comes back with it"`
 	Start  int    `json:"start" minimum:"-11520" maximum:"11796480" doc:"ticks from the first bar, 960 to the quarter; negative in a pickup"`
 	Length int    `json:"length" minimum:"1" maximum:"11796480" doc:"ticks"`
 	Note   string `json:"note" maxLength:"8" doc:"as it sounds where it is fretted, such as Bb3"`
@@ -46,7 +50,7 @@ type LineNote struct {
 func LineNotes(notes []score.Note) []LineNote {
 	list := make([]LineNote, len(notes))
 	for i, n := range notes {
-		list[i] = LineNote{n.Start, n.Length, n.Pitch.String(), n.String, n.Fret, n.Finger, n.Ornaments, n.Guesses}
+		list[i] = LineNote{n.ID, n.Start, n.Length, n.Pitch.String(), n.String, n.Fret, n.Finger, n.Ornaments, n.Guesses}
 	}
 	return list
 }
@@ -85,7 +89,7 @@ func (s *Store) CreateLine(l *Line) error { return create[Line](s, l) }
 
 // ChangeLine lets do alter a line.
 func (s *Store) ChangeLine(id, version uint, do func(*Line) error) (Line, error) {
-	return change(s, id, version, []string{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "notes", "locked"}, do)
+	return change(s, id, version, []string{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "tuning", "frets", "capo", "notes", "locked"}, do)
 }
 
 // DeleteLine marks a line as deleted.

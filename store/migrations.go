@@ -51,6 +51,13 @@ var migrations = []*gormigrate.Migration{
 		`CREATE INDEX licks_order ON licks (updated_at, id) WHERE deleted_at IS NULL`,
 		`CREATE INDEX lines_order ON lines (updated_at, id) WHERE deleted_at IS NULL`),
 		countBars("charts"), countBars("lines"), measureLicks),
+	// A line is written for an instrument; until now for the one that was in hand.
+	step("0004-a-line-knows-its-instrument",
+		`ALTER TABLE lines ADD COLUMN tuning TEXT NOT NULL DEFAULT 'E2,A2,D3,G3,B3,E4'`,
+		`ALTER TABLE lines ADD COLUMN frets INTEGER NOT NULL DEFAULT 22`,
+		`ALTER TABLE lines ADD COLUMN capo INTEGER NOT NULL DEFAULT 0`,
+		`UPDATE lines SET tuning = json_extract(p.settings, '$.tuning'), frets = json_extract(p.settings, '$.frets'), capo = json_extract(p.settings, '$.capo')
+			FROM players p WHERE json_valid(p.settings) AND json_extract(p.settings, '$.tuning') IS NOT NULL`),
 }
 
 type migration = gormigrate.Migration

@@ -19,6 +19,7 @@ const Tick = 960
 
 // Note is one note of a line. Notes of the same Start sound together.
 type Note struct {
+	ID            int         // the page's own number of it; carried along, never looked at
 	Start, Length int         // ticks; Start counts from the first bar and is negative in a pickup
 	Pitch         pitch.Pitch // as it sounds where it is fretted, before any bend
 	neck.Placement
