@@ -119,6 +119,17 @@ describe('a keeper', () => {
     expect([server.now.title, put.mock.calls[1]![1]]).toEqual(['three', '"5"'])
   })
 
+  it('keeps what is put by while an earlier save is confirmed', async () => {
+    const { k } = keeper()
+    server.hold = true
+    const done = k.save('two')
+    await vi.waitFor(() => expect(server.slow.length).toBe(1))
+    k.hold('three')
+    server.slow.pop()!()
+    await done
+    expect(keeper().k.unsent()).toBe('three')
+  })
+
   it('goes on where the browser keeps nothing', async () => {
     vi.stubGlobal('localStorage', {
       getItem: () => {

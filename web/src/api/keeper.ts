@@ -33,6 +33,14 @@ export interface Outcome<T> {
   theirs: boolean
 }
 
+/** Two things that say the same are written alike: in any order, and without what is not said. */
+const canonical = (b: unknown) =>
+  JSON.stringify(b, (_, v: unknown) => {
+    if (v === false || v === 0 || v === '') return undefined
+    if (v === null || typeof v !== 'object' || Array.isArray(v)) return v
+    return Object.fromEntries(Object.entries(v).sort(([a], [c]) => (a < c ? -1 : 1)))
+  })
+
 interface Unsent<B> {
   version: number
   body: B
@@ -86,7 +94,7 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
   let queue: Promise<unknown> = Promise.resolve()
   let underWay = 0
   let last = '' // what was asked to be kept last
-  const same = (b: B) => JSON.stringify(b)
+  const same = (b: B) => canonical(b)
 
   /** The thing as it was read: further saves change this version. */
   function at(kept: T) {
@@ -127,6 +135,12 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
     return done
   }
 
+  /** Puts by what cannot be saved yet. */
+  function hold(body: B) {
+    last = same(body)
+    waiting.put({ version, body })
+  }
+
   /** Saves as the page is left, without waiting for anything. */
   function saveLast(body: B) {
     last = same(body)
@@ -155,6 +169,6 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
     return u.body
   }
 
-  return { at, save, saveLast, unsent, version: () => version }
+  return { at, hold, save, saveLast, unsent, version: () => version }
 }
 export type Keeper<B, T extends Versioned> = ReturnType<typeof useKeeper<B, T>>

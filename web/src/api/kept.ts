@@ -31,13 +31,14 @@ export const useLick = (id: Ref<number>) =>
   })
 
 /** Where the tones of a line's chords lie on the player's whole neck. */
-export const useTones = (score: Ref<Score | undefined>) => {
+export const useTones = (score: Ref<Score | undefined>, line: Ref<LineBody | undefined>) => {
+  const neck = computed(() => ({ tuning: line.value?.tuning, frets: line.value?.frets, capo: line.value?.capo }))
   const chords = computed(() => [
     ...new Set(score.value?.measures.flatMap((m) => m.chords.map((c) => c.symbol)).filter((c) => c !== 'N.C.')),
   ])
   return useQuery({
-    queryKey: ['tones', chords],
-    queryFn: () => answer(api.GET('/api/tones', { params: { query: { chords: chords.value } } })),
+    queryKey: ['tones', chords, neck],
+    queryFn: () => answer(api.GET('/api/tones', { params: { query: { chords: chords.value, ...neck.value } } })),
     enabled: computed(() => chords.value.length > 0),
     staleTime: Infinity,
     placeholderData: (before) => before,
@@ -93,6 +94,9 @@ export const lineBody = ({
   high,
   notes,
   locked,
+  tuning,
+  frets,
+  capo,
 }: LineBody): LineBody => ({
   title,
   key,
@@ -105,6 +109,9 @@ export const lineBody = ({
   high,
   notes,
   locked,
+  tuning,
+  frets,
+  capo,
 })
 export const lickBody = ({ title, chord, ofKey, notes, tags }: LickBody): LickBody => ({
   title,
@@ -164,6 +171,7 @@ export const playing = (line: LineBody) => (how: Playing) =>
 
 export const askLine = {
   study: (body: LineBody) => answer(api.POST('/api/lines/study', { body })),
+  lay: (body: LineBody) => answer(api.POST('/api/lines/lay', { body })),
   write: (line: LineBody, wish: WishBody) => answer(api.POST('/api/lines/write', { body: { line, wish } })),
   fit: (line: LineBody, at: number) => answer(api.POST('/api/lines/fit', { body: { line, at } })),
   blend: (line: LineBody, amount: number) => answer(api.POST('/api/lines/blend', { body: { line, amount } })),

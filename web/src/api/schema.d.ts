@@ -453,6 +453,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lines/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line laid on the player's instrument, with what that changes */
+        post: operations["lay-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lines/lick": {
         parameters: {
             query?: never;
@@ -735,7 +752,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Where the tones of chords lie on the player's neck */
+        /** Where the tones of chords lie on a neck */
         get: operations["tones"];
         put?: never;
         post?: never;
@@ -1125,6 +1142,11 @@ export interface components {
             /** @enum {string} */
             when: "on time" | "early" | "late" | "wrong note" | "silent";
         };
+        Laying: {
+            /** @description what moves and what changes its octave */
+            says: string;
+            study: components["schemas"]["Study"];
+        };
         Lick: {
             /**
              * Format: double
@@ -1255,7 +1277,11 @@ export interface components {
              * @description in a bar, 2 to 12
              */
             beats: number;
+            /** Format: int64 */
+            capo?: number;
             feel: string;
+            /** Format: int64 */
+            frets?: number;
             /** Format: int64 */
             high: number;
             /** Format: int64 */
@@ -1279,6 +1305,8 @@ export interface components {
             /** @description the chords: | C7 | F7 | */
             text: string;
             title: string;
+            /** @description of the instrument it is written for; the player's where it is not said */
+            tuning?: string;
             /** Format: date-time */
             updated: string;
             /**
@@ -1293,7 +1321,11 @@ export interface components {
              * @description in a bar, 2 to 12
              */
             beats: number;
+            /** Format: int64 */
+            capo?: number;
             feel: string;
+            /** Format: int64 */
+            frets?: number;
             /** Format: int64 */
             high: number;
             key: string;
@@ -1315,6 +1347,8 @@ export interface components {
             /** @description the chords: | C7 | F7 | */
             text: string;
             title: string;
+            /** @description of the instrument it is written for; the player's where it is not said */
+            tuning?: string;
         };
         LineNote: {
             accent?: boolean;
@@ -1331,6 +1365,11 @@ export interface components {
             finger?: number;
             /** Format: int64 */
             fret: number;
+            /**
+             * Format: int64
+             * @description the page's own number of the note; it comes back with it
+             */
+            id?: number;
             /**
              * @description how it is reached from the note before
              * @enum {string}
@@ -3195,6 +3234,39 @@ export interface operations {
             };
         };
     };
+    "lay-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laying"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "lick-line": {
         parameters: {
             query?: never;
@@ -3967,6 +4039,10 @@ export interface operations {
         parameters: {
             query: {
                 chords: string[];
+                /** @description the player's own where it is not said */
+                tuning?: string;
+                frets?: number;
+                capo?: number;
             };
             header?: never;
             path?: never;

@@ -2,7 +2,7 @@
 /* A line on staff and tablature, with its chords above and its degrees below. */
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
-import type { Score } from '../api/client'
+import type { LineNote, Score } from '../api/client'
 import type { Box, Layout } from './engrave'
 import StaffSystem from './StaffSystem.vue'
 
@@ -12,7 +12,9 @@ const props = defineProps<{
   chosen?: number
   tick?: number
   /** Where writing goes on: a tick and a string. */
-  pen?: { tick: number; string: number }
+  pen?: { tick: number; string: number; open?: boolean }
+  /** Notes that the score does not hold yet, and those it holds that are there no more. */
+  ahead?: { fresh: LineNote[]; gone: Set<number> }
   fingers?: boolean
   /** How large it is drawn; the usual is read from a metre and a half. */
   size?: number
@@ -66,8 +68,27 @@ function where(tick: number) {
 const cursor = computed(() => (props.tick === undefined ? undefined : where(props.tick)))
 const pen = computed(() => {
   const at = props.pen && where(props.pen.tick)
-  return at && { ...at, string: props.pen!.string }
+  return at && { ...at, string: props.pen!.string, open: props.pen!.open }
 })
+/* One list for each line of music, made once for each layout: what is drawn stays where it hangs. */
+const systems = computed(() => {
+  const l = layout.value
+  return l?.systems.map((at, i) => ({
+    at,
+    drawing: l.drawings[i]!,
+    boxes: l.boxes.filter((b) => b.system === i),
+    spots: l.spots.filter((s) => s.system === i),
+    symbols: l.symbols.filter((s) => s.system === i),
+  }))
+})
+const fresh = computed(() =>
+  (props.ahead?.fresh ?? []).flatMap((n) => {
+    const at = where(n.start)
+    return at
+      ? [{ id: n.id ?? 0, system: at.system, x: at.x, string: n.string || 1, text: n.dead ? '×' : String(n.fret) }]
+      : []
+  }),
+)
 /* What is heard, or written next, stays in view. */
 const sheet = ref<HTMLElement>()
 const follow = (css: string) => sheet.value?.querySelector(css)?.scrollIntoView({ block: 'nearest' })
@@ -107,18 +128,20 @@ const says = computed(() =>
       :style="{ maxWidth: `${inner * scale}px` }"
     >
       <StaffSystem
-        v-for="(at, i) in layout.systems"
+        v-for="(s, i) in systems"
         :key="i"
         :paper="paper"
-        :drawing="layout.drawings[i]!"
+        :drawing="s.drawing"
         :width="inner"
-        :at="at"
-        :boxes="layout.boxes.filter((b) => b.system === i)"
-        :spots="layout.spots.filter((s) => s.system === i)"
-        :symbols="layout.symbols.filter((s) => s.system === i)"
+        :at="s.at"
+        :boxes="s.boxes"
+        :spots="s.spots"
+        :symbols="s.symbols"
+        :gone="ahead?.gone"
+        :fresh="fresh.length ? fresh.filter((f) => f.system === s.at) : undefined"
         :chosen="chosen"
-        :pen="pen?.system === at ? pen : undefined"
-        :cursor="cursor?.system === at ? cursor.x : undefined"
+        :pen="pen?.system === s.at ? pen : undefined"
+        :cursor="cursor?.system === s.at ? cursor.x : undefined"
         :verdicts="verdicts"
         :locked="locked"
         @pick="emit('pick', $event)"

@@ -14,7 +14,10 @@ const props = defineProps<{
   spots: Spot[]
   symbols: Layout['symbols']
   chosen?: number
-  pen?: { x: number; string: number }
+  pen?: { x: number; string: number; open?: boolean }
+  /** Notes of the engraving that are there no more, and those it does not show yet. */
+  gone?: Set<number>
+  fresh?: { id: number; x: number; string: number; text: string }[]
   cursor?: number
   verdicts?: Map<number, { kind: 'landed' | 'early' | 'late' | 'missed' | 'rub'; says: string }>
   locked?: Set<number>
@@ -25,7 +28,11 @@ const emit = defineEmits<{
   place: [bar: Box, x: number, string: number]
 }>()
 
-const hang = (el: unknown) => (el as HTMLElement | null)?.replaceChildren(props.drawing)
+/** Called at every patch: what hangs there already stays. */
+const hang = (el: unknown) => {
+  const frame = el as HTMLElement | null
+  if (frame && frame.firstChild !== props.drawing) frame.replaceChildren(props.drawing)
+}
 const stringY = (string: number) => props.at.tabBottom - (props.paper.strings - string) * 13
 const fret = (note: number) => {
   const n = props.paper.notes[note]!
@@ -95,7 +102,13 @@ function press(e: MouseEvent, bar: Box) {
             :width="fret(s.note).length * 8 + 2"
             height="12"
           />
-          <text class="fret" :class="{ found: paper.notes[s.note]!.placeGuessed }" :x="s.x" :y="s.tab + 4.6">
+          <text
+            v-if="!gone?.has(s.note)"
+            class="fret"
+            :class="{ found: paper.notes[s.note]!.placeGuessed }"
+            :x="s.x"
+            :y="s.tab + 4.6"
+          >
             {{ fret(s.note) }}
           </text>
         </g>
@@ -137,7 +150,26 @@ function press(e: MouseEvent, bar: Box) {
           <path v-else d="M -6 0 L 6 7 M 6 0 L -6 7" />
         </g>
       </g>
-      <rect v-if="pen" class="pen" :x="pen.x - 9" :y="stringY(pen.string) - 9" width="18" height="18" rx="3" />
+      <g v-for="f in fresh" :key="`fresh${f.id}`" pointer-events="none" data-fresh>
+        <rect
+          class="patch"
+          :x="f.x - f.text.length * 4 - 1"
+          :y="stringY(f.string) - 6"
+          :width="f.text.length * 8 + 2"
+          height="12"
+        />
+        <text class="fret" :x="f.x" :y="stringY(f.string) + 4.6">{{ f.text }}</text>
+      </g>
+      <rect
+        v-if="pen"
+        class="pen"
+        :class="{ open: pen.open }"
+        :x="pen.x - 9"
+        :y="stringY(pen.string) - 9"
+        width="18"
+        height="18"
+        rx="3"
+      />
       <rect
         v-if="cursor !== undefined"
         class="cursor"
@@ -247,6 +279,10 @@ function press(e: MouseEvent, bar: Box) {
   stroke: var(--third);
   stroke-width: 2;
   pointer-events: none;
+}
+
+.pen.open {
+  stroke-dasharray: 4 3;
 }
 
 .locked {

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /* How many notes of an imported line were guessed, and how they are marked. */
 import { computed } from 'vue'
-import { guessed, settled } from './guesses'
+import { guessed } from './guesses'
+import { confirm } from '../../document/notes'
 import type { LineState } from './useLine'
 
 const props = defineProps<{ state: LineState }>()
@@ -17,7 +18,7 @@ const placed = computed(() => guesses.value.some((n) => n.placeGuessed))
     >
     <span v-if="placed"><i>5</i> place found on the neck</span>
     <span v-if="moved"><b class="about">≈</b> moved or rounded to what can be written</span>
-    <button type="button" @click="state.edit((notes) => notes.map(settled))">all are right</button>
+    <button type="button" @click="state.run(confirm())">all are right</button>
   </p>
 </template>
 

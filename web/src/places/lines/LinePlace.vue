@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /* One line on staff and tablature: written, checked, mended, heard, printed. */
 import { useQuery } from '@tanstack/vue-query'
-import { onKeyStroke, useEventListener, useTitle } from '@vueuse/core'
+import { onKeyStroke, useBroadcastChannel, useEventListener, useTitle } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import Button from 'primevue/button'
 import Menu from 'primevue/menu'
 import { answer, api } from '../../api/client'
-import { askLine, lineBody, playing, useLineChanges, useTones } from '../../api/kept'
+import { lineBody, playing, useLineChanges, useTones } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
@@ -21,6 +21,7 @@ import LineReport from './LineReport.vue'
 import NotePanel from './NotePanel.vue'
 import WorkPanel from './WorkPanel.vue'
 import GuessBar from './GuessBar.vue'
+import InstrumentBar from './InstrumentBar.vue'
 import KeyDialog from './KeyDialog.vue'
 import { useEntry } from './useEntry'
 import { useLine } from './useLine'
@@ -39,7 +40,10 @@ const stored = useQuery({
 let keeper: ReturnType<typeof changes.keeper> | undefined
 const state = useLine(() => keeper)
 const { study, line } = state
-const tones = useTones(computed(() => study.value?.score))
+const tones = useTones(
+  computed(() => study.value?.score),
+  line,
+)
 let opened = 0
 watch(
   () => stored.data.value,
@@ -50,9 +54,9 @@ watch(
     keeper.at(l)
     const unsent = keeper.unsent() // of an earlier visit that ended too soon
     void state.open(lineBody(l)).then(() => {
-      if (unsent) void state.take(askLine.study(unsent))
+      if (unsent) state.run({ name: 'what was not kept yet', apply: () => unsent })
       entry.rest(0)
-    })
+    }, state.refuse)
   },
   { immediate: true },
 )
@@ -86,6 +90,21 @@ watch(
   (l) =>
     l && band.offer({ title: l.title, beats: l.beats, bars: bars.value, tempo: l.tempo, cues: [], load: playing(l) }),
 )
+/* What another tab has kept of this line is shown at once, unless something is being done to it here. */
+const news = useBroadcastChannel<{ path: string; version: number }, { path: string; version: number }>({
+  name: 'undaris-kept',
+})
+watch(state.state, (s) => {
+  if (s === 'saved' && keeper) news.post({ path: `/api/lines/${id.value}`, version: keeper.version() })
+})
+watch(news.data, async (heard) => {
+  if (heard?.path !== `/api/lines/${id.value}` || state.state.value !== 'saved' || heard.version <= keeper!.version())
+    return
+  const now = (await stored.refetch()).data
+  if (!now || state.state.value !== 'saved') return
+  keeper!.at(now)
+  void state.open(lineBody(now))
+})
 useEventListener(document, 'visibilitychange', () => document.visibilityState === 'hidden' && state.flush())
 useEventListener(window, 'pagehide', () => state.flush())
 onBeforeUnmount(() => {
@@ -127,21 +146,25 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
           <i class="pi pi-pencil" />
         </button>
         · frets {{ line.low }} to {{ line.high }} ·
-        <span role="status">{{ { saved: 'saved', saving: 'saving …', unsaved: 'not saved' }[state.state.value] }}</span>
+        <span role="status">{{
+          { saved: 'saved', saving: 'saving …', unsaved: 'not saved yet' }[state.state.value]
+        }}</span>
       </p>
       <span class="space" />
       <span class="history">
         <Button
           icon="pi pi-undo"
           variant="text"
-          aria-label="undo"
+          :aria-label="`undo ${state.undoName.value}`"
+          :title="state.undoName.value && `undo ${state.undoName.value}`"
           :disabled="!state.canUndo.value"
           @click="state.undo"
         />
         <Button
           icon="pi pi-refresh"
           variant="text"
-          aria-label="redo"
+          :aria-label="`redo ${state.redoName.value}`"
+          :title="state.redoName.value && `redo ${state.redoName.value}`"
           :disabled="!state.canRedo.value"
           @click="state.redo"
         />
@@ -156,6 +179,7 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
     <ul v-if="study.said.length" class="said">
       <li v-for="s in study.said" :key="s">{{ s }}.</li>
     </ul>
+    <InstrumentBar :state="state" />
     <GuessBar :state="state" />
     <BlendBar class="blend" :state="state" />
     <section class="work">
@@ -171,7 +195,8 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
           :score="study.score"
           :size="1.02"
           :chosen="entry.at.value"
-          :pen="{ tick: entry.tick.value, string: entry.string.value }"
+          :pen="{ tick: entry.tick.value, string: entry.string.value, open: !!entry.typed.value }"
+          :ahead="state.ahead.value"
           :tick="tick"
           :fingers="fingers"
           :verdicts="verdicts"

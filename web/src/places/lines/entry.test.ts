@@ -1,6 +1,7 @@
 import { computed, ref } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { LineNote, Study } from '../../api/client'
+import type { LineBody, LineNote, Study } from '../../api/client'
+import type { Command } from '../../document/useDocument'
 import { guessed, settled } from './guesses'
 import { useEntry } from './useEntry'
 import type { LineState } from './useLine'
@@ -8,12 +9,17 @@ import { verdictsOf } from './verdicts'
 
 /* A line that takes every change at once, as the core would: in order, from the lowest string up. */
 function table(start: Partial<LineNote>[] = []) {
-  const notes = ref<LineNote[]>(start.map((n) => ({ start: 0, length: 480, string: 1, fret: 0, note: '', ...n })))
+  let last = start.length
+  const line = ref({
+    notes: start.map((n, i): LineNote => ({ id: i + 1, start: 0, length: 480, string: 1, fret: 0, note: '', ...n })),
+  } as LineBody)
+  const notes = computed(() => line.value.notes)
   const undo = vi.fn()
   const redo = vi.fn()
   const state = {
     notes,
     study: computed(() => ({
+      line: line.value,
       score: {
         strings: 6,
         beats: 4,
@@ -21,14 +27,12 @@ function table(start: Partial<LineNote>[] = []) {
         notes: notes.value.map((n) => ({ ...n, midi: 40 + n.fret })),
       },
     })),
+    places: computed(() => new Map(notes.value.map((n, i) => [n.id!, i]))),
+    ahead: ref({ fresh: [], gone: new Set<number>() }),
+    newId: () => ++last,
     undo,
     redo,
-    edit(change: (n: LineNote[]) => LineNote[]) {
-      notes.value = change(notes.value.map((n) => ({ ...n }))).sort(
-        (a, b) => a.start - b.start || b.string! - a.string!,
-      )
-      return Promise.resolve()
-    },
+    run: (c: Command) => (line.value = c.apply(line.value)),
   }
   const heard: number[] = []
   const entry = useEntry(state as unknown as LineState, (midi) => heard.push(midi))
@@ -41,7 +45,7 @@ function table(start: Partial<LineNote>[] = []) {
   return { entry, notes, press, places, heard, undo, redo }
 }
 
-beforeEach(() => vi.useFakeTimers({ toFake: ['performance'] }))
+beforeEach(() => vi.useFakeTimers())
 afterEach(() => vi.useRealTimers())
 const wait = () => vi.advanceTimersByTime(900)
 
@@ -74,6 +78,26 @@ describe('writing by hand', () => {
     t.press('2')
     t.press('7')
     expect(t.places()).toEqual([[0, 1, 7, 480]])
+  })
+
+  it('joins two figures on one note only: typed for two notes they are two frets', () => {
+    const t = table()
+    t.press('1')
+    expect(t.entry.typed.value).toBeTruthy()
+    t.press('ArrowRight')
+    expect(t.entry.typed.value).toBeUndefined()
+    t.press('2')
+    t.press('ArrowDown')
+    t.press('3')
+    expect(t.places()).toEqual([
+      [0, 1, 1, 480],
+      [480, 2, 3, 480],
+      [480, 1, 2, 480],
+    ])
+    t.press('4')
+    expect(t.places()[1]).toEqual([480, 2, 4, 480])
+    wait()
+    expect(t.entry.typed.value).toBeUndefined()
   })
 
   it('cuts what still sounds where a new note begins', () => {
@@ -124,7 +148,7 @@ describe('writing by hand', () => {
     t.press('ArrowRight', { shiftKey: true })
     expect(t.places()).toEqual([[1440, 2, 5, 480]])
     t.press('ArrowDown', { shiftKey: true })
-    expect(t.notes.value[0]).toMatchObject({ string: 3, fret: 99, finger: 0 })
+    expect(t.notes.value[0]).toMatchObject({ string: 3, fret: 5, finger: 0 })
     t.press('ArrowUp', { shiftKey: true })
     t.press('ArrowUp', { shiftKey: true })
     t.press('ArrowUp', { shiftKey: true })

@@ -31,9 +31,10 @@ afterEach(() => vi.useRealTimers())
 type Save = (line: LineBody) => Promise<{ kept: LineBody; theirs: boolean }>
 const kept: Save = (line) => Promise.resolve({ kept: line, theirs: false })
 const saveLast = vi.fn<(line: LineBody) => void>()
+const hold = vi.fn<(line: LineBody) => void>()
 
 async function opened(save = vi.fn(kept)) {
-  const state = useLine(() => ({ save, saveLast }))
+  const state = useLine(() => ({ save, saveLast, hold }))
   void state.open(body('one'))
   await answerLast()
   return { state, save }
@@ -74,30 +75,19 @@ describe('a line in the hand', () => {
     expect(state.line.value!.title).toBe('two')
   })
 
-  it('drops an answer that comes after a later one was asked for', async () => {
-    const { state } = await opened()
-    void state.change({ title: 'slow' })
-    void state.change({ title: 'quick' })
-    const [, slow, quick] = asked
-    quick!.answer(study(quick!.body))
-    slow!.answer(study(slow!.body))
-    await vi.advanceTimersByTimeAsync(0)
-    expect(state.line.value!.title).toBe('quick')
-  })
-
-  it('says what the core refuses, changes nothing, and stops saying it', async () => {
+  it('says what the core refuses, keeps what else was done, and stops saying it', async () => {
     const { state, save } = await opened()
     void state.change({ title: '' })
-    asked.at(-1)!.refuse(new Error('a line needs a title'))
+    asked.at(-1)!.refuse(new Refused('a line needs a title', {}, 422))
     await vi.advanceTimersByTimeAsync(0)
-    expect([state.trouble.value, state.line.value!.title, state.state.value]).toEqual([
-      'a line needs a title',
+    expect([state.trouble.value, state.line.value!.title, state.canUndo.value]).toEqual([
+      'Title: a line needs a title',
       'one',
-      'saved',
+      false,
     ])
     await vi.advanceTimersByTimeAsync(13_000)
     expect(state.trouble.value).toBe('')
-    expect(save).not.toHaveBeenCalled()
+    expect(save.mock.calls.every(([l]) => l.title === 'one')).toBe(true)
   })
 
   it('says that it is not saved when it is not, and saves what is left when the place is left', async () => {

@@ -1,7 +1,8 @@
 /* Writing by hand: a cursor on the tablature, moved and filled from the keyboard, the staff or the neck. */
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { LineNote } from '../../api/client'
-import { settled, stillGuessed } from './guesses'
+import { alter, confirm, insert, move, remove } from '../../document/notes'
+import { settled } from './guesses'
 import type { LineState } from './useLine'
 
 export const steps = [160, 240, 320, 480, 640, 720, 960, 1440, 1920, 3840]
@@ -18,11 +19,8 @@ export const stepNames: Record<number, string> = {
   3840: 'whole',
 }
 
-const changed = (n: LineNote, change: Partial<LineNote>): LineNote => ({
-  ...settled(n),
-  ...stillGuessed(n, change),
-  ...change,
-})
+/** How long a second figure joins the first, in milliseconds. */
+const together = 800
 
 export function useEntry(state: LineState, hear: (midi: number) => void) {
   const tick = ref(0)
@@ -34,28 +32,33 @@ export function useEntry(state: LineState, hear: (midi: number) => void) {
   const strings = computed(() => score.value?.strings ?? 6)
 
   /** The note under the cursor: on its string if there is one, else any that begins there. */
-  const at = computed(() => {
-    const all = state.notes.value
-    const own = all.findIndex((n) => n.start === tick.value && n.string === string.value)
-    return own >= 0 ? own : all.findIndex((n) => n.start === tick.value)
+  const note = computed<LineNote | undefined>(() => {
+    const here = state.notes.value.filter((n) => n.start === tick.value)
+    return here.find((n) => n.string === string.value) ?? here[0]
   })
-  const note = computed<LineNote | undefined>(() => state.notes.value[at.value])
+  /** Where it stands in what is drawn; −1 while it is not. */
+  const at = computed(() => state.places.value.get(note.value?.id ?? -1) ?? -1)
 
-  /** Goes to a note in silence. */
+  /** Goes to a note of what is drawn, in silence. */
   function rest(index: number) {
-    const n = state.notes.value[index]
+    const n = state.study.value?.line.notes[index]
     if (!n) return
     tick.value = n.start
     string.value = n.string || 1
   }
   function choose(index: number) {
     rest(index)
-    hearNote(index)
-  }
-  const hearNote = (index: number) => {
     const w = score.value?.notes[index]
     if (w) hear(w.midi)
   }
+  /* What was just written is heard as soon as the core has said how it sounds. */
+  let unheard = 0
+  watch(state.study, (s) => {
+    const i = unheard ? (state.places.value.get(unheard) ?? -1) : -1
+    if (i < 0 || state.ahead.value.gone.has(i)) return
+    unheard = 0
+    hear(s!.score.notes[i]!.midi)
+  })
   const clamp = (t: number) => Math.max(first.value, Math.min(end.value - 60, t))
   /** To the next note or the next step, whichever comes first. */
   function go(by: number) {
@@ -74,61 +77,46 @@ export function useEntry(state: LineState, hear: (midi: number) => void) {
   function put(fret: number, onString = string.value, advance = false) {
     string.value = onString
     const t = tick.value
-    const old = state.notes.value[at.value]
-    const length = old && old.start === t ? old.length : Math.min(step.value, end.value - t)
-    void state
-      .edit((notes) => [
-        ...notes
-          .filter((n) => !(n.start === t && n.string === onString))
-          .map((n) => (n.start < t && n.start + n.length > t ? { ...n, length: t - n.start } : n)),
-        {
-          ...(old?.string === onString ? settled(old) : {}),
-          start: t,
-          length,
-          string: onString,
-          fret,
-          note: '',
-          finger: 0,
-        },
-      ])
-      ?.then(() => {
-        hearNote(state.notes.value.findIndex((n) => n.start === t && n.string === onString))
-        if (advance) tick.value = clamp(t + length)
-      })
+    const own = state.notes.value.find((n) => n.start === t && n.string === onString)
+    const length = (own ?? note.value)?.length ?? Math.min(step.value, end.value - t)
+    const id = own?.id ?? state.newId()
+    state.run(
+      insert({ ...(own ? settled(own) : {}), id, start: t, length, string: onString, fret, note: '', finger: 0 }),
+    )
+    unheard = id
+    if (advance) tick.value = clamp(t + length)
+    return id
   }
-  const alter = (change: (n: LineNote) => Partial<LineNote>) => {
-    const i = at.value
-    if (i < 0) return
-    void state.edit((notes) => notes.map((n, k) => (k === i ? changed(n, change(n)) : n)))
-  }
-  const settle = () => void state.edit((notes) => notes.map((n, k) => (k === at.value ? settled(n) : n)))
-  const drop = () => {
-    const i = at.value
-    if (i >= 0) void state.edit((notes) => notes.filter((_, k) => k !== i))
-  }
+  const change = (name: string, to: (n: LineNote) => Partial<LineNote>) =>
+    note.value && state.run(alter(note.value.id!, name, to))
+  const settle = () => note.value && state.run(confirm(note.value.id))
+  const drop = () => note.value && state.run(remove(note.value.id!))
   function longer(by: number) {
     const now = note.value?.length ?? step.value
     const i = steps.findIndex((s) => s >= now)
     const next = steps[Math.max(0, Math.min(steps.length - 1, (i < 0 ? steps.length - 1 : i) + by))]!
     step.value = next
-    if (note.value) alter(() => ({ length: next }))
+    change('length', () => ({ length: next }))
   }
   /** The same note on the next string; the core finds its fret. */
   function restring(by: number) {
     const to = (note.value?.string ?? 0) + by
     if (!note.value || to < 1 || to > strings.value) return
     string.value = to
-    alter(() => ({ string: to, fret: 99, finger: 0 }))
+    change('string', () => ({ string: to, finger: 0 }))
   }
 
-  let typed = ''
-  let typedAt = 0
+  /** The figure just typed: a second one joins it for a moment, on the same note. */
+  const typed = ref<{ id: number; text: string }>()
+  let closing: ReturnType<typeof setTimeout>
+  watch([tick, string], () => (typed.value = undefined), { flush: 'sync' })
   function digit(d: string) {
-    const now = performance.now()
-    const both = now - typedAt < 800 ? typed + d : d
-    typed = Number(both) <= 24 ? both : d
-    typedAt = now
-    put(Number(typed))
+    const first = typed.value
+    const both = first && first.id === note.value?.id ? first.text + d : d
+    const text = both.length <= 2 && Number(both) <= 24 ? both : d
+    typed.value = { id: put(Number(text)), text }
+    clearTimeout(closing)
+    closing = setTimeout(() => (typed.value = undefined), together)
   }
 
   const cycle = (values: number[], now: number) => values[(values.indexOf(now) + 1) % values.length]!
@@ -143,22 +131,20 @@ export function useEntry(state: LineState, hear: (midi: number) => void) {
     '-': () => longer(-1),
     Delete: drop,
     Backspace: drop,
-    b: () => alter((n) => ({ bend: cycle([0, 1, 2, 4, 6], n.bend ?? 0), release: false })),
-    r: () => alter((n) => ({ release: !!n.bend && !n.release })),
-    v: () => alter((n) => ({ vibrato: !n.vibrato })),
-    t: () => alter((n) => ({ trill: cycle([0, 1, 2, 3], n.trill ?? 0) })),
-    x: () => alter((n) => ({ dead: !n.dead })),
-    a: () => alter((n) => ({ accent: !n.accent })),
-    g: () => alter((n) => ({ scoop: cycle([0, 1, 2, -1], n.scoop ?? 0) })),
+    b: () => change('bend', (n) => ({ bend: cycle([0, 1, 2, 4, 6], n.bend ?? 0), release: false })),
+    r: () => change('release', (n) => ({ release: !!n.bend && !n.release })),
+    v: () => change('vibrato', (n) => ({ vibrato: !n.vibrato })),
+    t: () => change('trill', (n) => ({ trill: cycle([0, 1, 2, 3], n.trill ?? 0) })),
+    x: () => change('dead note', (n) => ({ dead: !n.dead })),
+    a: () => change('accent', (n) => ({ accent: !n.accent })),
+    g: () => change('slide into', (n) => ({ scoop: cycle([0, 1, 2, -1], n.scoop ?? 0) })),
   }
   function shift(by: number) {
     const n = note.value
     if (!n) return
     const to = clamp(n.start + by * Math.min(step.value, 480))
+    state.run(move(n.id!, to))
     tick.value = to
-    void state.edit((notes) =>
-      notes.map((m) => (m.start === n.start && m.string === n.string ? changed(m, { start: to }) : m)),
-    )
   }
   function key(e: KeyboardEvent) {
     if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z') {
@@ -169,13 +155,13 @@ export function useEntry(state: LineState, hear: (midi: number) => void) {
     else if (/^\d$/.test(e.key)) digit(e.key)
     else if (e.key in joins) {
       const join = joins[e.key as keyof typeof joins]
-      alter((n) => ({ join: n.join === join ? undefined : join }))
+      change(join, (n) => ({ join: n.join === join ? undefined : join }))
     } else if (e.key in keys) keys[e.key]!(e)
     else return
     e.preventDefault()
     e.stopPropagation()
   }
 
-  return { tick, string, step, at, note, rest, choose, put, alter, drop, longer, restring, go, key, end, settle }
+  return { tick, string, step, at, note, typed, rest, choose, put, drop, longer, restring, go, key, end, settle }
 }
 export type Entry = ReturnType<typeof useEntry>

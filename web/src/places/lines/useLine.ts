@@ -1,38 +1,50 @@
-/* A line in the hand: what it says, what the core sees in it, and the way back. */
-import { computed, ref, shallowRef, watch } from 'vue'
-import { useDebounceFn } from '@vueuse/core'
+/* A line in the hand: its document, and how it is kept. */
+import { computed, ref, watch } from 'vue'
+import { useDebounceFn, useThrottleFn } from '@vueuse/core'
 import { askLine, lineBody } from '../../api/kept'
-import { Refused, type LineBody, type LineNote, type Study } from '../../api/client'
+import { Refused, type LineBody } from '../../api/client'
+import { change } from '../../document/notes'
+import { useDocument } from '../../document/useDocument'
 
 /** How a line is kept: now, or as the page is left. theirs tells that the player took what was changed elsewhere. */
 export interface Keeps {
   save: (line: LineBody) => Promise<{ kept: LineBody; theirs: boolean }>
   saveLast: (line: LineBody) => void
+  /** puts it by in the browser until it is kept */
+  hold: (line: LineBody) => void
+}
+
+const words: Partial<Record<keyof LineBody, string>> = {
+  title: 'title',
+  locked: 'lock',
+  palette: 'palette',
+  low: 'frets',
 }
 
 export function useLine(keeps?: () => Keeps | undefined) {
-  const save = !!keeps
-  const study = shallowRef<Study>()
-  const past = shallowRef<LineBody[]>([])
-  const future = shallowRef<LineBody[]>([])
-  const trouble = ref('')
+  /** kept · being kept · not kept yet */
   const state = ref<'saved' | 'saving' | 'unsaved'>('saved')
-  const line = computed(() => study.value?.line)
-  /** Notes with their indexes in the score, which is in the same order. */
-  const notes = computed(() => study.value?.line.notes ?? [])
+  const hold = useThrottleFn(() => doc.line.value && keeps?.()?.hold(doc.line.value), 150, true)
+  const doc = useDocument(askLine.study, {
+    changed() {
+      if (!keeps) return
+      state.value = 'saving'
+      void hold()
+    },
+    settled: () => void keep(),
+  })
+  const { line, trouble } = doc
 
   async function keepNow() {
     const now = line.value
     const by = keeps?.()
-    if (!by || !now) return
+    if (!by || !now || doc.pending.value || state.value === 'saved') return
     state.value = 'saving'
     try {
       const { kept, theirs } = await by.save(now)
-      if (theirs) {
-        remember()
-        await set(askLine.study(lineBody(kept)), false)
-      }
+      if (theirs) await doc.take(askLine.study(lineBody(kept)), 'what was changed elsewhere')
       if (theirs || line.value === now) state.value = 'saved'
+      else void keep()
     } catch (e) {
       state.value = 'unsaved'
       trouble.value = e instanceof Error ? e.message : String(e)
@@ -40,71 +52,30 @@ export function useLine(keeps?: () => Keeps | undefined) {
     }
   }
   const keep = useDebounceFn(keepNow, 500)
-  function remember() {
-    if (!study.value) return
-    past.value = [...past.value.slice(-199), study.value.line]
-    future.value = []
-  }
-
-  let asked = 0
-  /** Shows what an answer brings; what comes too late is dropped. */
-  async function set(answer: Promise<Study>, step = true) {
-    const ticket = ++asked
-    if (step && save) state.value = 'saving'
-    try {
-      const s = await answer
-      if (ticket !== asked) return
-      if (step) remember()
-      study.value = s
-      trouble.value = ''
-      if (step) void keep()
-    } catch (e) {
-      if (ticket !== asked) return
-      trouble.value = e instanceof Error ? e.message : String(e)
-      if (state.value === 'saving') state.value = 'saved' // nothing has changed
-    }
-  }
-
-  const open = (body: LineBody) => set(askLine.study(body), false)
-  const change = (part: Partial<LineBody>) => line.value && set(askLine.study({ ...line.value, ...part }))
-  const edit = (change_: (notes: LineNote[]) => LineNote[]) =>
-    change({ notes: change_(notes.value.map((n) => ({ ...n }))) })
-
-  function undo() {
-    const before = past.value.at(-1)
-    if (!before || !line.value) return
-    future.value = [line.value, ...future.value]
-    past.value = past.value.slice(0, -1)
-    void set(askLine.study(before), false).then(keep)
-  }
-  function redo() {
-    const next = future.value[0]
-    if (!next || !line.value) return
-    past.value = [...past.value, line.value]
-    future.value = future.value.slice(1)
-    void set(askLine.study(next), false).then(keep)
-  }
+  watch(doc.cut, (cut) => keeps && cut && (state.value = 'unsaved'))
+  watch(
+    () => doc.pending.value === 0 && state.value === 'unsaved' && !doc.cut.value,
+    (again) => again && void keep(),
+  )
   watch(trouble, (t) => t && setTimeout(() => trouble.value === t && (trouble.value = ''), 12000))
+  // A command that was refused leaves the line as it was kept.
+  watch(
+    () => doc.pending.value,
+    (n) => !n && state.value === 'saving' && void keep(),
+  )
 
   return {
-    study,
-    line,
-    notes,
-    trouble,
-    refuse: (e: unknown) => (trouble.value = e instanceof Error ? e.message : String(e)),
+    ...doc,
     state,
-    open,
-    change,
-    edit,
-    take: (answer: Promise<Study>) => set(answer),
+    refuse: (e: unknown) => (trouble.value = e instanceof Error ? e.message : String(e)),
+    change: (part: Partial<LineBody>) =>
+      doc.run(change(words[Object.keys(part)[0] as keyof LineBody] ?? 'change', part)),
     /** Keeps what is not kept yet, before the place is left. */
     flush: () => {
       if (state.value !== 'saved' && line.value) keeps?.()?.saveLast(line.value)
     },
-    undo,
-    redo,
-    canUndo: computed(() => past.value.length > 0),
-    canRedo: computed(() => future.value.length > 0),
+    canUndo: computed(() => doc.canUndo.value),
+    canRedo: computed(() => doc.canRedo.value),
   }
 }
 export type LineState = ReturnType<typeof useLine>

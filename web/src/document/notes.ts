@@ -1,0 +1,57 @@
+/* What can be done to the notes of a line, as commands that name a note by its id. */
+import type { LineBody, LineNote } from '../api/client'
+import { settled, stillGuessed } from '../places/lines/guesses'
+import type { Command } from './useDocument'
+
+const onNotes =
+  (change: (notes: LineNote[]) => LineNote[]) =>
+  (line: LineBody): LineBody => ({ ...line, notes: change(line.notes) })
+
+/** By onset, then from the lowest string, as they are written. */
+const inOrder = (notes: LineNote[]) => notes.sort((a, b) => a.start - b.start || (b.string ?? 0) - (a.string ?? 0))
+
+/** Puts a fret on a string at a tick, in place of what stood there; what sounds on there is cut short. */
+export const insert = (note: LineNote): Command => ({
+  name: 'note',
+  apply: onNotes((notes) =>
+    inOrder([
+      ...notes
+        .filter((n) => n.id !== note.id && !(n.start === note.start && n.string === note.string))
+        .map((n) =>
+          n.start < note.start && n.start + n.length > note.start ? { ...n, length: note.start - n.start } : n,
+        ),
+      note,
+    ]),
+  ),
+})
+
+export const alter = (id: number, name: string, change: (n: LineNote) => Partial<LineNote>): Command => ({
+  name,
+  apply: onNotes((notes) =>
+    notes.map((n) => {
+      if (n.id !== id) return n
+      const to = change(n)
+      return { ...settled(n), ...stillGuessed(n, to), ...to }
+    }),
+  ),
+})
+
+export const move = (id: number, start: number): Command => {
+  const moved = alter(id, 'move', () => ({ start }))
+  return { ...moved, apply: (line) => onNotes(inOrder)(moved.apply(line)) }
+}
+
+export const remove = (id: number): Command => ({
+  name: 'deletion',
+  apply: onNotes((notes) => notes.filter((n) => n.id !== id)),
+})
+
+export const confirm = (id?: number): Command => ({
+  name: 'what was guessed',
+  apply: onNotes((notes) => notes.map((n) => (id === undefined || n.id === id ? settled(n) : n))),
+})
+
+export const change = (name: string, part: Partial<LineBody>): Command => ({
+  name,
+  apply: (line) => ({ ...line, ...part }),
+})

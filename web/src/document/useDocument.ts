@@ -1,0 +1,212 @@
+/* A line as it is edited. A command applies at once to what is in the page; the core is asked afterwards, and its answer
+   becomes what the commands given since are applied to again. So an answer adds what it knows and never replaces a newer
+   edit, however late it comes. */
+import { computed, ref, shallowRef } from 'vue'
+import { useManualRefHistory } from '@vueuse/core'
+import { Refused, type LineBody, type LineNote, type Study } from '../api/client'
+
+/** Something done to a line. It may be applied anew to what the core has answered meanwhile, so it names notes by id. */
+export interface Command {
+  name: string
+  apply: (line: LineBody) => LineBody
+}
+
+/** What is asked of the core after each command. */
+export type Ask = (line: LineBody) => Promise<Study>
+
+const patience = 1000
+
+export function useDocument(ask: Ask, events: { changed?: () => void; settled?: () => void } = {}) {
+  /** The line with everything that was done to it. */
+  const line = shallowRef<LineBody>()
+  /** The last answer of the core; it may be some commands behind. */
+  const study = shallowRef<Study>()
+  const trouble = ref('')
+  /** The core does not answer: what is done is kept here until it does. */
+  const cut = ref(false)
+  let accepted: LineBody | undefined
+  const pending = shallowRef<Command[]>([])
+  let revision = 0
+  let epoch = 0
+  let asking = false
+  let narrow = false // one command after the other, to find the one that is refused
+  let last = 0
+
+  const newId = () => ++last
+  /** Every note with a number of its own. */
+  function numbered(of: LineBody): LineBody {
+    const seen = new Set<number>()
+    for (const n of of.notes) last = Math.max(last, n.id ?? 0)
+    const notes = of.notes.map((n) => {
+      const id = n.id && !seen.has(n.id) ? n.id : newId()
+      seen.add(id)
+      return n.id === id ? n : { ...n, id }
+    })
+    return { ...of, notes }
+  }
+
+  const history = useManualRefHistory(line, { capacity: 500 })
+  const names = new WeakMap<LineBody, string>()
+  const commit = (name: string) => {
+    if (line.value) names.set(line.value, name)
+    history.commit()
+  }
+  const show = () => (line.value = pending.value.reduce((l, c) => c.apply(l), accepted!))
+
+  function accept(s: Study) {
+    accepted = numbered(s.line)
+    study.value = { ...s, line: accepted }
+    cut.value = false
+  }
+
+  /** Shows a line that has just been read, with nothing to take back. */
+  async function open(body: LineBody) {
+    const mine = ++epoch
+    pending.value = []
+    narrow = false
+    const s = await ask(numbered(body))
+    if (mine !== epoch) return
+    accept(s)
+    show()
+    history.commit()
+    history.clear()
+  }
+
+  /** Does something to the line. */
+  function run(command: Command) {
+    if (!accepted) return
+    revision++
+    pending.value = [...pending.value, command]
+    line.value = command.apply(line.value!)
+    commit(command.name)
+    trouble.value = ''
+    events.changed?.()
+    void next()
+  }
+
+  async function next() {
+    if (asking || !accepted || !pending.value.length) return
+    asking = true
+    const mine = epoch
+    const sent = narrow ? pending.value.slice(0, 1) : pending.value
+    try {
+      const s = await ask(sent.reduce((l, c) => c.apply(l), accepted))
+      if (mine === epoch) {
+        accept(s)
+        pending.value = pending.value.slice(sent.length)
+        narrow = false
+        show()
+      }
+    } catch (e) {
+      if (mine === epoch) await refused(e, sent)
+    }
+    asking = false
+    if (pending.value.length) void next()
+    else events.settled?.()
+  }
+
+  async function refused(e: unknown, sent: Command[]) {
+    const says = e instanceof Error ? e.message : String(e)
+    if (!(e instanceof Refused) || e.status === 0 || e.status >= 500) {
+      cut.value = true
+      trouble.value = says
+      await new Promise((again) => setTimeout(again, patience))
+      return
+    }
+    if (sent.length > 1) {
+      narrow = true
+      return
+    }
+    // This one cannot be done; what was done after it stands.
+    pending.value = pending.value.slice(1)
+    trouble.value = `${sent[0]!.name[0]!.toUpperCase()}${sent[0]!.name.slice(1)}: ${says}`
+    if (!pending.value.length && history.canUndo.value) {
+      history.undo()
+      history.redoStack.value = history.redoStack.value.slice(1)
+    }
+    show()
+  }
+
+  /** Takes what the core made of the line, unless the player went on meanwhile. */
+  async function take(answer: Promise<Study>, name = 'what the core did') {
+    const at = revision
+    const mine = epoch
+    try {
+      const s = await answer
+      if (mine !== epoch) return
+      if (at !== revision) {
+        trouble.value = 'You went on writing while this was worked out, so its answer was left out. Ask again.'
+        return
+      }
+      revision++
+      epoch++
+      accept(s)
+      pending.value = []
+      show()
+      commit(name)
+      trouble.value = ''
+      events.changed?.()
+      events.settled?.()
+    } catch (e) {
+      trouble.value = e instanceof Error ? e.message : String(e)
+    }
+  }
+
+  /** Back and forth are commands too: the line as it was. */
+  function turn(step: () => void, name: string) {
+    step()
+    const to = line.value!
+    revision++
+    pending.value = [...pending.value, { name, apply: () => to }]
+    trouble.value = ''
+    events.changed?.()
+    void next()
+  }
+  const undoName = computed(() => names.get(history.last.value.snapshot as LineBody) ?? '')
+  const redoName = computed(() => names.get(history.redoStack.value[0]?.snapshot as LineBody) ?? '')
+  const undo = () => history.canUndo.value && turn(history.undo, 'undo')
+  const redo = () => history.canRedo.value && turn(history.redo, 'redo')
+
+  const notes = computed<LineNote[]>(() => line.value?.notes ?? [])
+  /** Where a note stands in the core's answer. */
+  const places = computed(() => new Map(study.value?.line.notes.map((n, i) => [n.id!, i])))
+  const same = (a: LineNote, b: LineNote) =>
+    a === b ||
+    (a.start === b.start && a.length === b.length && a.string === b.string && a.fret === b.fret && a.dead === b.dead)
+  /** What the engraving does not show yet, and what it shows that is there no more, by its index. */
+  const ahead = computed(() => {
+    const fresh: LineNote[] = []
+    const gone = new Set<number>()
+    if (!pending.value.length || !study.value) return { fresh, gone }
+    const drawn = study.value.line.notes
+    const kept = new Set<number>()
+    for (const n of notes.value) {
+      const i = places.value.get(n.id!)
+      if (i === undefined || !same(drawn[i]!, n)) fresh.push(n)
+      else kept.add(i)
+    }
+    drawn.forEach((_, i) => kept.has(i) || gone.add(i))
+    return { fresh, gone }
+  })
+
+  return {
+    line,
+    study,
+    notes,
+    places,
+    ahead,
+    trouble,
+    cut,
+    pending: computed(() => pending.value.length),
+    newId,
+    open,
+    run,
+    take,
+    undo,
+    redo,
+    undoName,
+    redoName,
+    canUndo: history.canUndo,
+    canRedo: history.canRedo,
+  }
+}
