@@ -54,9 +54,10 @@ type player struct {
 	t     testing.TB
 	ctx   context.Context
 	base  string
-	gone  func()     // the program stops answering
-	close func()     // the tab is closed
-	deaf  func(bool) // what is to be kept does not get through
+	gone  func()        // the program stops answering
+	close func()        // the tab is closed
+	deaf  func(bool)    // what is to be kept does not get through
+	slow  *atomic.Int64 // how many milliseconds the study of a line takes longer
 }
 
 // sit opens a tab on an application with the demo data, or with nothing.
@@ -71,9 +72,13 @@ func sit(t testing.TB, fill bool) *player {
 	mux.Handle("/test/", http.StripPrefix("/test/", http.FileServer(http.Dir("testdata"))))
 	mux.Handle("/modules/", http.StripPrefix("/modules/", http.FileServer(http.Dir("../web/node_modules"))))
 	var deaf atomic.Bool
+	var slow atomic.Int64
 	web := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if deaf.Load() && r.Method == http.MethodPut {
 			panic(http.ErrAbortHandler)
+		}
+		if strings.HasSuffix(r.URL.Path, "/study") {
+			time.Sleep(time.Duration(slow.Load()) * time.Millisecond)
 		}
 		mux.ServeHTTP(w, r)
 	}))
@@ -82,14 +87,14 @@ func sit(t testing.TB, fill bool) *player {
 		s.Close()
 	})
 	p := tab(t, web.URL)
-	p.deaf = deaf.Store
+	p.deaf, p.slow = deaf.Store, &slow
 	p.gone = func() { web.CloseClientConnections(); web.Listener.Close() }
 	return p
 }
 
 // tab opens a tab on an application.
-func tab(t testing.TB, base string) *player {
-	ctx, cancel := chromedp.NewContext(browser)
+func tab(t testing.TB, base string, how ...chromedp.ContextOption) *player {
+	ctx, cancel := chromedp.NewContext(browser, how...)
 	limit := 4 * time.Minute
 	if _, measuring := t.(*testing.B); measuring {
 		limit = 10 * time.Minute

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 )
 
@@ -48,12 +49,12 @@ func TestTwoWindowsOnOneChart(t *testing.T) {
 	assert.False(t, eval[bool](a, `!!document.querySelector('[role=dialog]')`))
 }
 
-func TestTwoWindowsOnOneLine(t *testing.T) {
+func TestTwoBrowsersOnOneLine(t *testing.T) {
 	a := sit(t, true)
 	a.visit("/lines")
 	a.click(".lines a", "Slipway, first chorus")
 	id := a.lineID()
-	b := tab(t, a.base)
+	b := tab(t, a.base, chromedp.WithNewBrowserContext()) // another browser
 	b.visit(fmt.Sprintf("/lines/%d", id))
 	b.lineID()
 	notes := len(a.kept(id).Notes)
@@ -81,6 +82,57 @@ func TestTwoWindowsOnOneLine(t *testing.T) {
 	a.click("[role=dialog] button", "Keep mine")
 	a.saved()
 	a.until(`fetch('/api/lines/%d').then(r => r.json()).then(l => l.notes.length === %d)`, id, notes-4)
+}
+
+// Tabs of one browser learn of each other's changes at once.
+func TestTwoTabsOnOneLine(t *testing.T) {
+	a := sit(t, true)
+	a.visit("/lines")
+	a.click(".lines a", "Slipway, first chorus")
+	id := a.lineID()
+	b := tab(t, a.base)
+	b.visit(fmt.Sprintf("/lines/%d", id))
+	b.lineID()
+	notes := len(a.kept(id).Notes)
+	for i, p := range []*player{a, b, a} {
+		p.click("[data-note]", "")
+		p.keys("\b")
+		for _, q := range []*player{a, b} {
+			q.until(`new Set([...document.querySelectorAll('[data-note]')].map(e => e.dataset.note)).size === %d`, notes-1-i)
+			q.saved()
+		}
+	}
+	assert.Len(t, b.kept(id).Notes, notes-3)
+	assert.False(t, eval[bool](b, `!!document.querySelector('[role=dialog]')`))
+}
+
+// Typed faster than the core answers: nothing vanishes, and two figures for two notes stay two.
+func TestTypingFasterThanTheAnswers(t *testing.T) {
+	a := sit(t, true)
+	a.visit("/lines")
+	a.click("button", "New line")
+	a.choose("line-start", "empty bars")
+	a.click("[role=dialog] button", "Begin")
+	a.until(`/^\/lines\/\d+$/.test(location.pathname) && document.querySelector('.grid .pen')`)
+	var id int
+	_, err := fmt.Sscanf(a.address(), "/lines/%d", &id)
+	assert.NoError(t, err)
+	a.slow.Store(150)
+	a.do(chromedp.Focus(chromedp.CSS(".grid")))
+	const typed = 60
+	for i := range typed {
+		a.keys(fmt.Sprint(1+i%9), kb.ArrowRight)
+	}
+	a.until(`fetch('/api/lines/%d').then(r => r.json()).then(l => l.notes.length === %d)`, id, typed)
+	for i, n := range a.kept(id).Notes {
+		assert.Equal(t, []int{i * 480, 1 + i%9}, []int{n.Start, n.Fret})
+	}
+	a.slow.Store(0)
+	a.saved()
+	for range typed {
+		a.do(chromedp.KeyEvent("z", chromedp.KeyModifiers(chromedp.ModifierCtrl)))
+	}
+	a.until(`fetch('/api/lines/%d').then(r => r.json()).then(l => l.notes.length === 0)`, id)
 }
 
 func TestTwoWindowsOnOneLick(t *testing.T) {

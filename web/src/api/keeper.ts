@@ -91,6 +91,7 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
   const waiting = shelf<B>(k.path)
   let version = 0
   let base = ''
+  let now: T | undefined
   let queue: Promise<unknown> = Promise.resolve()
   let underWay = 0
   let last = '' // what was asked to be kept last
@@ -100,9 +101,15 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
   function at(kept: T) {
     version = kept.version
     base = same(k.part(kept))
+    now = kept
   }
 
   async function send(body: B): Promise<Outcome<T>> {
+    if (now && same(body) === base) {
+      // it is there already
+      if (same(body) === last) waiting.clear()
+      return { kept: now, theirs: false }
+    }
     try {
       const kept = await k.put(body, tag(version), false)
       at(kept)
@@ -110,15 +117,15 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
       return { kept, theirs: false }
     } catch (e) {
       if (!(e instanceof Changed)) throw e
-      const now = e.current as T
-      const untouched = same(k.part(now)) === base // only something beside it was changed
-      const already = same(k.part(now)) === same(body)
+      const there = e.current as T
+      const untouched = same(k.part(there)) === base // only something beside it was changed
+      const already = same(k.part(there)) === same(body)
       if (already || (!untouched && (await (k.ask ?? askPlayer)(k.what)) === 'theirs')) {
-        at(now)
+        at(there)
         waiting.clear()
-        return { kept: now, theirs: !already }
+        return { kept: there, theirs: !already }
       }
-      at(now)
+      at(there)
       return send(body)
     }
   }

@@ -28,6 +28,7 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
   const pending = shallowRef<Command[]>([])
   let revision = 0
   let epoch = 0
+  let takes = 0
   let asking = false
   let narrow = false // one command after the other, to find the one that is refused
   let last = 0
@@ -62,6 +63,7 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
   /** Shows a line that has just been read, with nothing to take back. */
   async function open(body: LineBody) {
     const mine = ++epoch
+    takes++
     pending.value = []
     narrow = false
     const s = await ask(numbered(body))
@@ -130,26 +132,26 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
   /** Takes what the core made of the line, unless the player went on meanwhile. */
   async function take(answer: Promise<Study>, name = 'what the core did') {
     const at = revision
-    const mine = epoch
+    const mine = ++takes // a later question takes the place of an earlier one
+    events.changed?.()
     try {
       const s = await answer
-      if (mine !== epoch) return
+      if (mine !== takes) return
       if (at !== revision) {
         trouble.value = 'You went on writing while this was worked out, so its answer was left out. Ask again.'
+        events.settled?.()
         return
       }
-      revision++
       epoch++
       accept(s)
       pending.value = []
       show()
       commit(name)
       trouble.value = ''
-      events.changed?.()
-      events.settled?.()
     } catch (e) {
       trouble.value = e instanceof Error ? e.message : String(e)
     }
+    events.settled?.()
   }
 
   /** Back and forth are commands too: the line as it was. */

@@ -9,6 +9,7 @@ import { prose } from '../../music/text'
 import type { LineState } from './useLine'
 
 const props = defineProps<{ state: LineState }>()
+const step = 're-aiming'
 const amount = ref(0)
 const from = shallowRef<LineBody>()
 const turns = ref<{ note: number; from: string; to: string; why: string }[]>([])
@@ -17,7 +18,6 @@ const parts = computed(() => {
   const all = r ? r.chordTones + r.palette + r.others : 0
   return r && all ? { tones: r.chordTones / all, palette: r.palette / all, others: r.others / all } : undefined
 })
-let mine: LineBody | undefined
 function aim(value: number) {
   amount.value = value
   from.value ??= props.state.line.value
@@ -26,16 +26,16 @@ function aim(value: number) {
   void props.state.take(
     askLine.blend(line, value / 100).then((t) => {
       turns.value = t.turns
-      mine = t.study.line
       return t.study
     }),
+    step,
   )
 }
 /* Any other change makes a new starting point. */
 watch(
   () => props.state.line.value,
   (l) => {
-    if (l === mine) return
+    if (l && props.state.undoName.value === step) return
     from.value = undefined
     amount.value = 0
     turns.value = []
