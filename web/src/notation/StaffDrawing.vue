@@ -37,7 +37,10 @@ async function redraw() {
   engraver ??= await import('./engrave')
   await document.fonts.load('30px Bravura')
   if (width.value)
-    drawn.value = { layout: engraver.draw(props.score, inner.value, !!props.fingers), score: props.score }
+    drawn.value = {
+      layout: engraver.draw(props.score, inner.value, !!props.fingers, drawn.value?.layout),
+      score: props.score,
+    }
 }
 onMounted(() => watch([() => props.score, inner, () => props.fingers], redraw, { immediate: true }))
 
@@ -130,6 +133,7 @@ const says = computed(() =>
       <StaffSystem
         v-for="(s, i) in systems"
         :key="i"
+        :first="i === 0"
         :paper="paper"
         :drawing="s.drawing"
         :width="inner"

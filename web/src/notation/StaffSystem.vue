@@ -7,6 +7,7 @@ import type { Box, Layout, Spot, System } from './engrave'
 
 const props = defineProps<{
   paper: Score
+  first?: boolean
   drawing: HTMLElement
   width: number
   at: System
@@ -79,7 +80,7 @@ function press(e: MouseEvent, bar: Box) {
           @click="press($event, b)"
         />
       </template>
-      <text v-if="paper.swing && at.top === 0" class="feel" x="2" :y="at.chords">swing</text>
+      <text v-if="paper.swing && first" class="feel" x="2" :y="at.chords">swing</text>
       <text v-for="(s, i) in symbols" :key="`chord${i}`" class="chord" :x="s.x" :y="s.y" font-size="21">
         <SvgMusic :text="s.text" :size="21" />
       </text>

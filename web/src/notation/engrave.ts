@@ -63,9 +63,20 @@ export interface System {
   height: number
 }
 
+/** One line of music as it was drawn; its notes are counted from its first. */
+interface Row {
+  drawing: HTMLElement
+  at: System
+  spots: Spot[]
+  boxes: Box[]
+  symbols: Layout['symbols']
+}
+
 export interface Layout {
-  /** A drawing for each line, so that paper can break between them; all count from the top of the whole. */
+  /** A drawing for each line, so that paper can break between them; each counts from its own top. */
   drawings: HTMLElement[]
+  /** What was drawn, by what it was drawn from: a line of music that did not change is not drawn again. */
+  rows: Map<string, Row>
   spots: Spot[]
   boxes: Box[]
   systems: System[]
@@ -130,47 +141,95 @@ function lines(score: Score, width: number): Placed[][] {
 
 const tab = (score: Score) => (score.strings - 1) * 13
 
-export function draw(score: Score, width: number, fingers: boolean): Layout {
+/** The first note that begins in a line of music. */
+const firstOf = (row: Placed[]) =>
+  Math.min(...row.flatMap((p) => p.measure.strokes.filter((s) => !s.from).flatMap((s) => s.notes)))
+
+/** All that the drawing of a line of music depends on. */
+function keyOf(score: Score, row: Placed[], of: { first: boolean; last: boolean; width: number; fingers: boolean }) {
+  const base = firstOf(row)
+  const notes = row.flatMap((p) =>
+    p.measure.strokes.flatMap((s) =>
+      s.notes.map((i) => {
+        const n = score.notes[i]!
+        return [i - base, n.note, n.string, n.fret, n.finger, n.join, n.bend, n.release, n.vibrato, n.trill, n.dead, n.accent, n.from < 0 ? 0 : n.from - i] // prettier-ignore
+      }),
+    ),
+  )
+  const measures = row.map(({ measure: m, width }) => [
+    m.number,
+    m.start,
+    width,
+    m.chords,
+    m.strokes.map((s) => ({ ...s, notes: s.notes.map((n) => n - base) })),
+  ])
+  const end = score.measures.at(-1)?.number
+  return JSON.stringify([score.signature, score.beats, score.strings, score.bass, end, of, measures, notes])
+}
+
+/** Engraves a score. Of what was drawn before, the lines of music that did not change are taken over. */
+export function draw(score: Score, width: number, fingers: boolean, before?: Layout): Layout {
   const rows = lines(score, width)
-  const layout: Layout = { drawings: [], spots: [], boxes: [], systems: [], symbols: [] }
-  let top = 0
-  for (const row of rows) {
-    const notes = row.flatMap((p) => p.measure.strokes.flatMap((s) => s.notes))
-    const highest = Math.max(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
-    const lowest = Math.min(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
-    // A tuplet's figure takes room of its own, on the side of the stems; so does a second beam.
-    const has = (what: (s: Stroke) => unknown) => row.some((p) => p.measure.strokes.some(what))
-    const tuplets = has((s) => s.tuplet)
-    const room = Math.max(14, (highest - 8) * 5 + 22) + (tuplets ? 14 : 0)
-    const below = Math.max(between, -lowest * 5 + 32) + (tuplets ? 20 : has((s) => s.base > 8) ? 10 : 0)
-    const stacked = Math.max(1, ...row.flatMap((p) => p.measure.strokes.map((s) => s.notes.length))) - 1
-    const foot = degreeRoom + stacked * 22
-    const staffTop = top + chordRoom + room
-    const tabTop = staffTop + staffHeight + below
-    layout.systems.push({
-      top,
-      chords: top + 22,
-      staffTop,
-      tabBottom: tabTop + tab(score),
-      degrees: tabTop + tab(score) + 28,
-      height: tabTop + tab(score) + foot - top,
-    })
-    top = tabTop + tab(score) + foot
-  }
-  const contexts = layout.systems.map((at) => {
-    const host = document.createElement('div')
-    const renderer = new Renderer(host, Renderer.Backends.SVG)
-    renderer.resize(width, at.height)
-    const svg = host.querySelector('svg')!
-    svg.setAttribute('viewBox', `0 ${at.top} ${width} ${at.height}`)
-    for (const side of ['width', 'height', 'style']) svg.removeAttribute(side)
-    layout.drawings.push(host)
-    return renderer.getContext()
+  const layout: Layout = { drawings: [], spots: [], boxes: [], systems: [], symbols: [], rows: new Map() }
+  rows.forEach((row, system) => {
+    const key = keyOf(score, row, { first: system === 0, last: system === rows.length - 1, width, fingers })
+    const drawn = before?.rows.get(key) ?? drawRow(score, row, system, rows.length, width, fingers)
+    const base = firstOf(row)
+    layout.rows.set(key, drawn)
+    layout.drawings.push(drawn.drawing)
+    layout.systems.push(drawn.at)
+    layout.spots.push(...drawn.spots.map((s) => ({ ...s, note: s.note + base, system })))
+    layout.boxes.push(...drawn.boxes.map((b) => ({ ...b, system })))
+    layout.symbols.push(...drawn.symbols.map((s) => ({ ...s, system })))
   })
-  const drawn = new Map<number, { tab?: Note; index: number; staff: StaveNote; system: number }>()
-  rows.forEach((row, i) => system(contexts[i]!, score, row, i, rows.length, width, fingers, layout, drawn))
-  joins(contexts, score, drawn)
   return layout
+}
+
+/** How tall a line of music is, and where its parts lie. */
+function systemOf(score: Score, row: Placed[]): System {
+  const notes = row.flatMap((p) => p.measure.strokes.flatMap((s) => s.notes))
+  const highest = Math.max(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
+  const lowest = Math.min(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
+  // A tuplet's figure takes room of its own, on the side of the stems; so does a second beam.
+  const has = (what: (s: Stroke) => unknown) => row.some((p) => p.measure.strokes.some(what))
+  const tuplets = has((s) => s.tuplet)
+  const room = Math.max(14, (highest - 8) * 5 + 22) + (tuplets ? 14 : 0)
+  const below = Math.max(between, -lowest * 5 + 32) + (tuplets ? 20 : has((s) => s.base > 8) ? 10 : 0)
+  const stacked = Math.max(1, ...row.flatMap((p) => p.measure.strokes.map((s) => s.notes.length))) - 1
+  const staffTop = chordRoom + room
+  const tabBottom = staffTop + staffHeight + below + tab(score)
+  return {
+    top: 0,
+    chords: 22,
+    staffTop,
+    tabBottom,
+    degrees: tabBottom + 28,
+    height: tabBottom + degreeRoom + stacked * 22,
+  }
+}
+
+function drawRow(score: Score, row: Placed[], index: number, rows: number, width: number, fingers: boolean): Row {
+  const at = systemOf(score, row)
+  const drawing = document.createElement('div')
+  const renderer = new Renderer(drawing, Renderer.Backends.SVG)
+  renderer.resize(width, at.height)
+  const svg = drawing.querySelector('svg')!
+  svg.setAttribute('viewBox', `0 0 ${width} ${at.height}`)
+  for (const side of ['width', 'height', 'style']) svg.removeAttribute(side)
+  const context = renderer.getContext()
+  const out: Row = { drawing, at, spots: [], boxes: [], symbols: [] }
+  const drawn = new Map<number, Drawn>()
+  system(context, score, row, index, rows, width, fingers, out, drawn)
+  joins(context, score, drawn)
+  const base = firstOf(row)
+  for (const s of out.spots) s.note -= base
+  return out
+}
+
+interface Drawn {
+  tab?: Note
+  index: number
+  staff: StaveNote
 }
 
 function system(
@@ -181,10 +240,10 @@ function system(
   rows: number,
   width: number,
   fingers: boolean,
-  layout: Layout,
-  drawn: Map<number, { tab?: Note; index: number; staff: StaveNote; system: number }>,
+  layout: Row,
+  drawn: Map<number, Drawn>,
 ) {
-  const at = layout.systems[index]!
+  const at = layout.at
   const signature = majors[score.signature + 7]!
   const head = 70 + Math.abs(score.signature) * 10 + (index === 0 ? 22 : 0)
   const wanted = row.reduce((sum, p) => sum + p.width, 0)
@@ -259,7 +318,7 @@ function system(
       tiedFrom = s.to ? { staff: staff as StaveNote, notes: s.notes } : undefined
       if (s.from || !s.notes.length) return
       s.notes.forEach((note, n) => {
-        drawn.set(note, { tab: fretted[k], index: n, staff: staff as StaveNote, system: index })
+        drawn.set(note, { tab: fretted[k], index: n, staff: staff as StaveNote })
         layout.spots.push({
           note,
           x: xs[k]!,
@@ -359,15 +418,11 @@ function tupletsOf(m: Measure, written: StaveNote[], fretted: (TabNote | GhostNo
 }
 
 /** Hammer-ons, pull-offs and slides, from note to note on a string. */
-function joins(
-  contexts: RenderContext[],
-  score: Score,
-  drawn: Map<number, { tab?: Note; index: number; staff: StaveNote; system: number }>,
-) {
-  score.notes.forEach((n, i) => {
-    const to = drawn.get(i)
+function joins(context: RenderContext, score: Score, drawn: Map<number, Drawn>) {
+  drawn.forEach((to, i) => {
+    const n = score.notes[i]!
     const from = n.from >= 0 ? drawn.get(n.from) : undefined
-    if (!n.join || !to || !from || from.system !== to.system) return
+    if (!n.join || !from) return
     const notes = {
       firstNote: from.tab as TabNote,
       lastNote: to.tab as TabNote,
@@ -383,6 +438,6 @@ function joins(
         : n.join === 'hammer-on'
           ? TabTie.createHammeron(notes)
           : TabTie.createPulloff(notes)
-    tie.setContext(contexts[to.system]!).draw()
+    tie.setContext(context).draw()
   })
 }
