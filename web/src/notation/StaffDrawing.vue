@@ -16,6 +16,8 @@ const props = defineProps<{
   /** Notes that the score does not hold yet, and those it holds that are there no more. */
   ahead?: { fresh: LineNote[]; gone: Set<number> }
   fingers?: boolean
+  /** so close that a whole chorus is in sight */
+  close?: boolean
   /** How large it is drawn; the usual is read from a metre and a half. */
   size?: number
   /** Drawn around notes: what became of each landing. */
@@ -38,11 +40,16 @@ async function redraw() {
   await document.fonts.load('30px Bravura')
   if (width.value)
     drawn.value = {
-      layout: engraver.draw(props.score, inner.value, !!props.fingers, drawn.value?.layout),
+      layout: engraver.draw(
+        props.score,
+        inner.value,
+        { fingers: !!props.fingers, close: !!props.close },
+        drawn.value?.layout,
+      ),
       score: props.score,
     }
 }
-onMounted(() => watch([() => props.score, inner, () => props.fingers], redraw, { immediate: true }))
+onMounted(() => watch([() => props.score, inner, () => props.fingers, () => props.close], redraw, { immediate: true }))
 
 /** Ticks and the x of what begins there, through a bar. */
 function points(bar: Box) {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* One line of music: the engraving, and over it chords, frets, degrees and what can be pressed. */
+import { computed } from 'vue'
 import type { Score } from '../api/client'
 import MarkShape from '../music/MarkShape.vue'
 import SvgMusic from '../music/SvgMusic.vue'
@@ -34,7 +35,12 @@ const hang = (el: unknown) => {
   const frame = el as HTMLElement | null
   if (frame && frame.firstChild !== props.drawing) frame.replaceChildren(props.drawing)
 }
-const stringY = (string: number) => props.at.tabBottom - (props.paper.strings - string) * 13
+const stringY = (string: number) => props.at.tabBottom - (props.paper.strings - string) * props.at.string
+/* Where the lines are close together the figures are larger in proportion. */
+const close = computed(() => props.at.string < 13)
+const sizes = computed(() =>
+  close.value ? { fret: 15.5, figure: 4.8, mark: 12.5, chord: 26 } : { fret: 13, figure: 4, mark: 10.5, chord: 21 },
+)
 const fret = (note: number) => {
   const n = props.paper.notes[note]!
   return n.dead ? '×' : String(n.fret)
@@ -43,7 +49,7 @@ function press(e: MouseEvent, bar: Box) {
   const svg = (e.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect()
   const scale = svg.width / props.width
   const y = (e.clientY - svg.top) / scale + props.at.top
-  const string = props.paper.strings - Math.round((props.at.tabBottom - y) / 13)
+  const string = props.paper.strings - Math.round((props.at.tabBottom - y) / props.at.string)
   emit('place', bar, (e.clientX - svg.left) / scale, Math.max(1, Math.min(props.paper.strings, string)))
 }
 </script>
@@ -76,13 +82,13 @@ function press(e: MouseEvent, bar: Box) {
           :x="b.x"
           :y="stringY(1) - 8"
           :width="b.width"
-          :height="(paper.strings - 1) * 13 + 16"
+          :height="(paper.strings - 1) * at.string + 16"
           @click="press($event, b)"
         />
       </template>
       <text v-if="paper.swing && first" class="feel" x="2" :y="at.chords">swing</text>
-      <text v-for="(s, i) in symbols" :key="`chord${i}`" class="chord" :x="s.x" :y="s.y" font-size="21">
-        <SvgMusic :text="s.text" :size="21" />
+      <text v-for="(s, i) in symbols" :key="`chord${i}`" class="chord" :x="s.x" :y="s.y" :font-size="sizes.chord">
+        <SvgMusic :text="s.text" :size="sizes.chord" />
       </text>
       <g v-for="s in spots" :key="s.note">
         <rect
@@ -98,9 +104,9 @@ function press(e: MouseEvent, bar: Box) {
         <g pointer-events="none">
           <rect
             class="patch"
-            :x="s.x - fret(s.note).length * 4 - 1"
+            :x="s.x - fret(s.note).length * sizes.figure - 1"
             :y="s.tab - 6"
-            :width="fret(s.note).length * 8 + 2"
+            :width="fret(s.note).length * 2 * sizes.figure + 2"
             height="12"
           />
           <text
@@ -108,7 +114,8 @@ function press(e: MouseEvent, bar: Box) {
             class="fret"
             :class="{ found: paper.notes[s.note]!.placeGuessed }"
             :x="s.x"
-            :y="s.tab + 4.6"
+            :y="s.tab + sizes.fret * 0.355"
+            :font-size="sizes.fret"
           >
             {{ fret(s.note) }}
           </text>
@@ -135,14 +142,14 @@ function press(e: MouseEvent, bar: Box) {
           :transform="`translate(${s.x} ${at.degrees + s.stack * 22})`"
           pointer-events="none"
         >
-          <MarkShape :degree="paper.notes[s.note]!.degree!" :r="10.5" :label="paper.notes[s.note]!.degree" />
+          <MarkShape :degree="paper.notes[s.note]!.degree!" :r="sizes.mark" :label="paper.notes[s.note]!.degree" />
         </g>
         <g
           v-if="verdicts?.has(s.note)"
           class="verdict"
           :class="verdicts.get(s.note)!.kind"
           :data-verdict="verdicts.get(s.note)!.kind"
-          :transform="`translate(${s.x} ${at.tabBottom + 10})`"
+          :transform="`translate(${s.x} ${at.tabBottom + (close ? 3 : 10)})`"
           pointer-events="none"
         >
           <title>{{ verdicts.get(s.note)!.says }}</title>
@@ -154,12 +161,14 @@ function press(e: MouseEvent, bar: Box) {
       <g v-for="f in fresh" :key="`fresh${f.id}`" pointer-events="none" data-fresh>
         <rect
           class="patch"
-          :x="f.x - f.text.length * 4 - 1"
+          :x="f.x - f.text.length * sizes.figure - 1"
           :y="stringY(f.string) - 6"
-          :width="f.text.length * 8 + 2"
+          :width="f.text.length * 2 * sizes.figure + 2"
           height="12"
         />
-        <text class="fret" :x="f.x" :y="stringY(f.string) + 4.6">{{ f.text }}</text>
+        <text class="fret" :x="f.x" :y="stringY(f.string) + sizes.fret * 0.355" :font-size="sizes.fret">
+          {{ f.text }}
+        </text>
       </g>
       <rect
         v-if="pen"
@@ -217,7 +226,6 @@ function press(e: MouseEvent, bar: Box) {
 }
 
 .fret {
-  font-size: 13px;
   font-weight: 700;
   fill: var(--ink);
   text-anchor: middle;

@@ -61,6 +61,8 @@ export interface System {
   tabBottom: number
   degrees: number
   height: number
+  /** from string to string */
+  string: number
 }
 
 /** One line of music as it was drawn; its notes are counted from its first. */
@@ -86,10 +88,12 @@ export interface Layout {
 const majors = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#']
 const bases: Record<number, string> = { 1: 'w', 2: 'h', 4: 'q', 8: '8', 16: '16', 32: '32' }
 const bends = ['', '¼', '½', '¾', 'full', '1¼', '1½']
-const chordRoom = 30
 const staffHeight = 40
-const between = 44
-const degreeRoom = 42
+
+/** The room that each part takes: as it is read best, and where a whole chorus is to be in sight. */
+const usual = { chords: 30, above: 22, between: 44, string: 13, degrees: 28, foot: 42 }
+const dense = { chords: 26, above: 12, between: 22, string: 11, degrees: 21, foot: 40 }
+type Room = typeof usual
 
 interface Placed {
   measure: Measure
@@ -139,14 +143,18 @@ function lines(score: Score, width: number): Placed[][] {
   })
 }
 
-const tab = (score: Score) => (score.strings - 1) * 13
+const tab = (score: Score, room: Room) => (score.strings - 1) * room.string
 
 /** The first note that begins in a line of music. */
 const firstOf = (row: Placed[]) =>
   Math.min(...row.flatMap((p) => p.measure.strokes.filter((s) => !s.from).flatMap((s) => s.notes)))
 
 /** All that the drawing of a line of music depends on. */
-function keyOf(score: Score, row: Placed[], of: { first: boolean; last: boolean; width: number; fingers: boolean }) {
+function keyOf(
+  score: Score,
+  row: Placed[],
+  of: { first: boolean; last: boolean; width: number; fingers: boolean; close: boolean },
+) {
   const base = firstOf(row)
   const notes = row.flatMap((p) =>
     p.measure.strokes.flatMap((s) =>
@@ -168,12 +176,12 @@ function keyOf(score: Score, row: Placed[], of: { first: boolean; last: boolean;
 }
 
 /** Engraves a score. Of what was drawn before, the lines of music that did not change are taken over. */
-export function draw(score: Score, width: number, fingers: boolean, before?: Layout): Layout {
+export function draw(score: Score, width: number, how: { fingers: boolean; close: boolean }, before?: Layout): Layout {
   const rows = lines(score, width)
   const layout: Layout = { drawings: [], spots: [], boxes: [], systems: [], symbols: [], rows: new Map() }
   rows.forEach((row, system) => {
-    const key = keyOf(score, row, { first: system === 0, last: system === rows.length - 1, width, fingers })
-    const drawn = before?.rows.get(key) ?? drawRow(score, row, system, rows.length, width, fingers)
+    const key = keyOf(score, row, { first: system === 0, last: system === rows.length - 1, width, ...how })
+    const drawn = before?.rows.get(key) ?? drawRow(score, row, system, rows.length, width, how)
     const base = firstOf(row)
     layout.rows.set(key, drawn)
     layout.drawings.push(drawn.drawing)
@@ -186,30 +194,39 @@ export function draw(score: Score, width: number, fingers: boolean, before?: Lay
 }
 
 /** How tall a line of music is, and where its parts lie. */
-function systemOf(score: Score, row: Placed[]): System {
+function systemOf(score: Score, row: Placed[], space: Room): System {
   const notes = row.flatMap((p) => p.measure.strokes.flatMap((s) => s.notes))
   const highest = Math.max(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
   const lowest = Math.min(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
   // A tuplet's figure takes room of its own, on the side of the stems; so does a second beam.
   const has = (what: (s: Stroke) => unknown) => row.some((p) => p.measure.strokes.some(what))
   const tuplets = has((s) => s.tuplet)
-  const room = Math.max(14, (highest - 8) * 5 + 22) + (tuplets ? 14 : 0)
-  const below = Math.max(between, -lowest * 5 + 32) + (tuplets ? 20 : has((s) => s.base > 8) ? 10 : 0)
+  const room = Math.max(14, (highest - 8) * 5 + space.above) + (tuplets ? 14 : 0)
+  const below = Math.max(space.between, -lowest * 5 + 32) + (tuplets ? 20 : has((s) => s.base > 8) ? 10 : 0)
   const stacked = Math.max(1, ...row.flatMap((p) => p.measure.strokes.map((s) => s.notes.length))) - 1
-  const staffTop = chordRoom + room
-  const tabBottom = staffTop + staffHeight + below + tab(score)
+  const staffTop = space.chords + room
+  const tabBottom = staffTop + staffHeight + below + tab(score, space)
   return {
     top: 0,
-    chords: 22,
+    chords: space.chords - 8,
     staffTop,
     tabBottom,
-    degrees: tabBottom + 28,
-    height: tabBottom + degreeRoom + stacked * 22,
+    degrees: tabBottom + space.degrees,
+    height: tabBottom + space.foot + stacked * 22,
+    string: space.string,
   }
 }
 
-function drawRow(score: Score, row: Placed[], index: number, rows: number, width: number, fingers: boolean): Row {
-  const at = systemOf(score, row)
+function drawRow(
+  score: Score,
+  row: Placed[],
+  index: number,
+  rows: number,
+  width: number,
+  how: { fingers: boolean; close: boolean },
+): Row {
+  const space = how.close ? dense : usual
+  const at = systemOf(score, row, space)
   const drawing = document.createElement('div')
   const renderer = new Renderer(drawing, Renderer.Backends.SVG)
   renderer.resize(width, at.height)
@@ -219,7 +236,7 @@ function drawRow(score: Score, row: Placed[], index: number, rows: number, width
   const context = renderer.getContext()
   const out: Row = { drawing, at, spots: [], boxes: [], symbols: [] }
   const drawn = new Map<number, Drawn>()
-  system(context, score, row, index, rows, width, fingers, out, drawn)
+  system(context, score, row, index, rows, width, how.fingers, space, out, drawn)
   joins(context, score, drawn)
   const base = firstOf(row)
   for (const s of out.spots) s.note -= base
@@ -240,6 +257,7 @@ function system(
   rows: number,
   width: number,
   fingers: boolean,
+  space: Room,
   layout: Row,
   drawn: Map<number, Drawn>,
 ) {
@@ -249,14 +267,18 @@ function system(
   const wanted = row.reduce((sum, p) => sum + p.width, 0)
   // The last line keeps its natural width unless it is nearly full.
   const room = width - head - 2
-  const short = index === rows - 1 && wanted < room * 0.6
+  const short = index === rows - 1 && row.length < 4 && wanted < room * 0.6
   const stretch = short ? Math.min(room / wanted, 1.5) : room / wanted
   let x = 1
   let tiedFrom: { staff: StaveNote; notes: number[] } | undefined
   row.forEach((p, i) => {
     const w = p.width * stretch + (i === 0 ? head : 0)
     const stave = new Stave(x, at.staffTop - 40, w, { leftBar: i > 0 ? false : true })
-    const tabs = new TabStave(x, at.tabBottom - tab(score) - 52, w, { numLines: score.strings, leftBar: i === 0 })
+    const tabs = new TabStave(x, at.tabBottom - tab(score, space) - 4 * space.string, w, {
+      numLines: score.strings,
+      leftBar: i === 0,
+      spacingBetweenLinesPx: space.string,
+    })
     if (i === 0) {
       stave.addClef(score.bass ? 'bass' : 'treble', 'default', '8vb').addKeySignature(signature)
       if (index === 0) stave.addTimeSignature(`${score.beats}/4`)
@@ -323,7 +345,7 @@ function system(
           note,
           x: xs[k]!,
           staff: (staff as StaveNote).getYs()[n]!,
-          tab: at.tabBottom - tab(score) + (score.notes[note]!.string - 1) * 13,
+          tab: at.tabBottom - tab(score, space) + (score.notes[note]!.string - 1) * space.string,
           system: index,
           stack: s.notes.length - 1 - n,
         })

@@ -17,8 +17,8 @@ const emit = defineEmits<{ pick: [note: number] }>()
 
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 760, height: 0 })
-const height = 112
-const top = 16
+const height = 64
+const top = 14
 const bars = computed(() => props.score.measures.filter((m) => m.number > 0))
 const total = computed(() => bars.value.length * props.score.beats * 960)
 const x = (tick: number) => (tick / Math.max(1, total.value)) * width.value

@@ -13,10 +13,10 @@ const step = 're-aiming'
 const amount = ref(0)
 const from = shallowRef<LineBody>()
 const turns = ref<{ note: number; from: string; to: string; why: string }[]>([])
-const parts = computed(() => {
+const tones = computed(() => {
   const r = props.state.study.value?.report
   const all = r ? r.chordTones + r.palette + r.others : 0
-  return r && all ? { tones: r.chordTones / all, palette: r.palette / all, others: r.others / all } : undefined
+  return r && all ? Math.round((100 * r.chordTones) / all) : undefined
 })
 function aim(value: number) {
   amount.value = value
@@ -46,6 +46,7 @@ const plain = (note: string) => note.replace(/-?\d$/, '')
 
 <template>
   <div class="bar">
+    <p class="hint">Re-aimed at the chords, from where the line stood when the slider was taken.</p>
     <span>all box</span>
     <Slider
       :model-value="amount"
@@ -56,9 +57,8 @@ const plain = (note: string) => note.replace(/-?\d$/, '')
       @update:model-value="aim($event as number)"
     />
     <span>all chord tones</span>
-    <p v-if="parts" class="share">
-      now <b>{{ Math.round(parts.tones * 100) }}</b> of 100 chord tones,
-      <b>{{ Math.round(parts.palette * 100) }}</b> box, <b>{{ Math.round(parts.others * 100) }}</b> from outside
+    <p v-if="tones !== undefined" class="share">
+      now <b>{{ tones }}</b> of 100 chord tones
     </p>
     <details v-if="turns.length" class="turns">
       <summary>{{ turns.length }} {{ turns.length === 1 ? 'note' : 'notes' }} changed</summary>
@@ -80,20 +80,13 @@ const plain = (note: string) => note.replace(/-?\d$/, '')
   min-height: var(--target);
 }
 
-.bar :deep(.p-slider) {
-  width: min(14rem, 36vw);
-}
-
-.share {
+.hint {
+  flex: 1 1 100%;
   color: var(--soft);
 }
 
-.share b {
-  color: var(--ink);
-}
-
-.turns {
-  position: relative;
+.bar :deep(.p-slider) {
+  flex: 1 1 8rem;
 }
 
 summary {
@@ -105,15 +98,7 @@ summary {
 }
 
 .turns ul {
-  position: absolute;
-  z-index: 4;
-  right: 0;
-  width: 24rem;
-  max-height: 20rem;
-  overflow-y: auto;
-  background: var(--raised);
-  border: 1px solid var(--ghost);
-  border-radius: var(--round);
-  padding: 0.6rem 0.9rem;
+  display: grid;
+  gap: 0.4rem;
 }
 </style>

@@ -16,9 +16,9 @@ const frame = computed(() => {
   const from = Math.max(0, Math.min(props.line.low - 2, last - 9))
   return {
     width: Math.max(320, width.value),
-    height: 178,
-    top: 16,
-    foot: 32,
+    height: 122,
+    top: 10,
+    foot: 27,
     from,
     to: Math.min(last, Math.max(from + 9, props.line.high + 2)),
   }
@@ -58,7 +58,7 @@ const edges = (fret: number) => {
       >
         <MarkShape :degree="n.degree" :r="9.5" :label="n.degree" />
       </g>
-      <text v-for="f in frets" :key="`n${f}`" class="fret" :x="g.fret(f)" :y="frame.height - 8" text-anchor="middle">
+      <text v-for="f in frets" :key="`n${f}`" class="fret" :x="g.fret(f)" :y="frame.height - 4" text-anchor="middle">
         {{ f }}
       </text>
       <circle
@@ -89,7 +89,6 @@ const edges = (fret: number) => {
 
 <style scoped>
 .entry-neck {
-  margin-top: 0.5rem;
   overflow: hidden;
 }
 

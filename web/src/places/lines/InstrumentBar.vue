@@ -54,8 +54,15 @@ function lay() {
   display: flex;
   align-items: center;
   gap: 0.75rem;
-  flex-wrap: wrap;
   margin: 0.25rem 0 0.5rem;
+}
+
+.instrument span {
+  flex: 0 1 auto;
+}
+
+.instrument :deep(button) {
+  flex: none;
 }
 
 @media print {

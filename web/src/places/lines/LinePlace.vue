@@ -3,9 +3,10 @@
 import { useQuery } from '@tanstack/vue-query'
 import { onKeyStroke, useBroadcastChannel, useEventListener, useTitle } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { useRoute } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import Menu from 'primevue/menu'
+import type { MenuItem } from 'primevue/menuitem'
 import { answer, api } from '../../api/client'
 import { lineBody, playing, useLineChanges, useTones } from '../../api/kept'
 import { useBand } from '../../band/useBand'
@@ -13,7 +14,6 @@ import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import LineWave from '../../wave/LineWave.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
-import TickBox from '../../shell/TickBox.vue'
 import { bare } from '../../shell/keys'
 import BlendBar from './BlendBar.vue'
 import EntryNeck from './EntryNeck.vue'
@@ -124,9 +124,37 @@ const downloads = computed(() =>
     { label: 'MusicXML, for notation programs', kind: 'musicxml' },
     { label: 'MIDI, with the band', kind: 'midi?choruses=1' },
     { label: 'Tablature as text', kind: 'tab' },
-  ].map(({ label, kind }) => ({ label, url: `/api/lines/${id.value}/${kind}` })),
+  ]
+    .map(({ label, kind }): MenuItem => ({ label, url: `/api/lines/${id.value}/${kind}` }))
+    .concat([
+      { label: 'On paper', icon: 'pi pi-print', command: () => window.print() },
+      {
+        label: fingers.value ? 'No fingers beside the notes' : 'Fingers beside the notes',
+        command: () => (fingers.value = !fingers.value),
+      },
+    ]),
 )
-const print = () => window.print()
+/* What the core can do comes when it is asked for; which panel stands open is in the address. */
+const panels = [
+  { id: 'write', name: 'Write' },
+  { id: 'lick', name: 'Lick' },
+  { id: 'drill', name: 'Exercise' },
+  { id: 'blend', name: 'Blend' },
+  { id: 'landings', name: 'Landings' },
+]
+const router = useRouter()
+const panel = computed({
+  get: () => (panels.some((p) => p.id === route.query.panel) ? String(route.query.panel) : ''),
+  set: (v) => void router.replace({ query: { ...route.query, panel: v || undefined } }),
+})
+const panelName = computed(() => panels.find((p) => p.id === panel.value)?.name)
+const met = computed(() => {
+  const r = study.value?.report
+  const all = r ? r.chordTones + r.palette + r.others : 0
+  if (!r || !all) return undefined
+  const landed = r.landings.filter((l) => l.when === 'on time' || l.when === 'early').length
+  return { landed, changes: r.landings.length, tones: Math.round((100 * r.chordTones) / all) }
+})
 onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.grid') && hear())
 </script>
 
@@ -142,10 +170,10 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
       />
       <p class="meta">
         <button type="button" class="key" title="another key, other chords, tempo, feel" @click="rekeying = true">
-          <MusicText :text="line.key" /> · {{ bars }} {{ bars === 1 ? 'bar' : 'bars' }} · {{ line.tempo }} bpm
+          <MusicText :text="line.key" /> · {{ bars }} {{ bars === 1 ? 'bar' : 'bars' }} · {{ line.tempo }}
           <i class="pi pi-pencil" />
         </button>
-        · frets {{ line.low }} to {{ line.high }} ·
+        · frets {{ line.low }}–{{ line.high }} ·
         <span role="status">{{
           { saved: 'saved', saving: 'saving …', unsaved: 'not saved yet' }[state.state.value]
         }}</span>
@@ -169,10 +197,37 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
           @click="state.redo"
         />
       </span>
-      <Button :icon="mine ? 'pi pi-stop' : 'pi pi-volume-up'" label="Hear" variant="outlined" @click="hear" />
-      <Button icon="pi pi-download" label="Export" variant="outlined" @click="files?.toggle($event)" />
+      <div class="segments" role="tablist" aria-label="what to do with the line">
+        <button
+          v-for="t in panels"
+          :key="t.id"
+          type="button"
+          role="tab"
+          :aria-selected="panel === t.id"
+          :aria-controls="panel === t.id ? `panel-${t.id}` : undefined"
+          :class="{ on: panel === t.id }"
+          @click="panel = panel === t.id ? '' : t.id"
+        >
+          <template v-if="t.id === 'landings' && met"
+            ><b>{{ met.landed }} of {{ met.changes }}</b> landed</template
+          ><template v-else>{{ t.name }}</template>
+        </button>
+      </div>
+      <Button
+        :icon="mine ? 'pi pi-stop' : 'pi pi-volume-up'"
+        aria-label="Hear"
+        title="hear it with the band (Enter)"
+        variant="outlined"
+        @click="hear"
+      />
+      <Button
+        icon="pi pi-ellipsis-v"
+        aria-label="Export and more"
+        title="files, paper, fingers"
+        variant="outlined"
+        @click="files?.toggle($event)"
+      />
       <Menu ref="files" :model="downloads" popup />
-      <Button icon="pi pi-print" label="Print" variant="outlined" @click="print" />
     </header>
     <KeyDialog v-model="rekeying" :state="state" />
     <p v-if="state.trouble.value" class="trouble" role="alert">{{ state.trouble.value }}</p>
@@ -181,42 +236,52 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
     </ul>
     <InstrumentBar :state="state" />
     <GuessBar :state="state" />
-    <BlendBar class="blend" :state="state" />
-    <section class="work">
-      <div
-        class="grid"
-        :class="{ alone: !tones.data.value }"
-        tabindex="0"
-        role="application"
-        aria-label="tablature: arrows move, figures write a fret, letters say how it is played"
-        @keydown="entry.key"
-      >
-        <StaffDrawing
-          :score="study.score"
-          :size="1.02"
-          :chosen="entry.at.value"
-          :pen="{ tick: entry.tick.value, string: entry.string.value, open: !!entry.typed.value }"
-          :ahead="state.ahead.value"
-          :tick="tick"
-          :fingers="fingers"
-          :verdicts="verdicts"
-          :locked="locked"
-          @pick="entry.choose"
-          @bar="lock"
-          @place="(t, s) => ((entry.tick.value = t), (entry.string.value = s))"
-        />
-      </div>
-      <LineWave
-        v-if="tones.data.value"
-        class="wave"
+    <LineWave
+      v-if="tones.data.value"
+      class="wave"
+      :score="study.score"
+      :line="line"
+      :tones="tones.data.value"
+      :verdicts="verdicts"
+      :tick="tick"
+      :chosen="entry.at.value"
+      @pick="entry.choose"
+    />
+    <div
+      class="grid"
+      :class="{ alone: !tones.data.value, wide: !panel }"
+      tabindex="0"
+      role="application"
+      aria-label="tablature: arrows move, figures write a fret, letters say how it is played"
+      @keydown="entry.key"
+    >
+      <StaffDrawing
         :score="study.score"
-        :line="line"
-        :tones="tones.data.value"
-        :verdicts="verdicts"
-        :tick="tick"
+        :size="0.72"
+        close
         :chosen="entry.at.value"
+        :pen="{ tick: entry.tick.value, string: entry.string.value, open: !!entry.typed.value }"
+        :ahead="state.ahead.value"
+        :tick="tick"
+        :fingers="fingers"
+        :verdicts="verdicts"
+        :locked="locked"
         @pick="entry.choose"
+        @bar="lock"
+        @place="(t, s) => ((entry.tick.value = t), (entry.string.value = s))"
       />
+    </div>
+    <aside v-if="panel" :id="`panel-${panel}`" role="tabpanel" :aria-label="panelName">
+      <BlendBar v-if="panel === 'blend'" class="blend" :state="state" />
+      <LineReport v-else-if="panel === 'landings'" :state="state" :at="entry.at.value" @note="entry.choose" />
+      <WorkPanel
+        v-else
+        :state="state"
+        :tab="panel"
+        :bar="Math.max(1, Math.floor(entry.tick.value / (line.beats * 960)) + 1)"
+      />
+    </aside>
+    <footer class="foot">
       <p v-if="!chordHere || chordHere === 'N.C.'" class="unchorded">
         Without chords there is nothing to land on.
         <Button label="Write chords under it" variant="outlined" @click="rekeying = true" />
@@ -230,14 +295,8 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
         :note="entry.note.value"
         @place="(s, f) => entry.put(f, s, true)"
       />
-    </section>
-    <aside>
-      <WorkPanel :state="state" :bar="Math.max(1, Math.floor(entry.tick.value / (line.beats * 960)) + 1)">
-        <NotePanel :state="state" :entry="entry" :chord="chordHere" />
-        <TickBox v-model="fingers">fingers beside the notes</TickBox>
-      </WorkPanel>
-      <LineReport :state="state" :at="entry.at.value" @note="entry.choose" />
-    </aside>
+      <NotePanel :state="state" :entry="entry" :chord="chordHere" />
+    </footer>
   </main>
   <EmptyPlace
     v-else-if="stored.error.value || state.trouble.value"
@@ -251,36 +310,39 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
 <style scoped>
 .line {
   display: grid;
-  grid-template: auto auto auto minmax(0, 1fr) / minmax(0, 1fr) 21.5rem;
-  gap: 0.5rem 1.25rem;
-  padding: 0.6rem 1.25rem 1.5rem;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-content: start;
+  gap: 0.25rem 1.25rem;
+  padding: 0.4rem 1.25rem 0.25rem;
 }
 
 header,
 .trouble,
 .said,
 .guesses,
-.blend {
+.instrument,
+.wave,
+.foot {
   grid-column: 1 / -1;
 }
 
 header {
   display: flex;
   align-items: center;
-  gap: 0.5rem;
+  gap: 0.4rem 0.6rem;
   flex-wrap: wrap;
 }
 
 .name {
-  font: 600 1.75rem/1.15 var(--font-display);
+  font: 600 1.5rem/1.15 var(--font-display);
   color: inherit;
   background: none;
   border: 0;
   border-bottom: 2px solid transparent;
-  min-width: 12rem;
-  width: 24rem;
-  max-width: 100%;
-  padding: 0.15rem 0;
+  field-sizing: content;
+  min-width: 8rem;
+  max-width: 22rem;
+  padding: 0.1rem 0;
   text-overflow: ellipsis;
 }
 
@@ -291,6 +353,15 @@ header {
 
 .meta {
   color: var(--soft);
+  white-space: nowrap;
+}
+
+.segments b {
+  color: var(--seventh);
+}
+
+.segments .on b {
+  color: inherit;
 }
 
 .space {
@@ -328,20 +399,24 @@ header {
   display: flex;
   align-items: center;
   gap: 1rem;
-  margin-top: 1rem;
-}
-
-.work {
-  min-width: 0;
 }
 
 .grid {
   background: var(--raised);
   border: 1px solid var(--rule);
-  padding: 0.5rem 0.75rem;
-  max-height: calc(100vh - 29.5rem);
-  min-height: 17rem;
+  padding: 0.1rem 0.5rem;
+  max-height: calc(100vh - 19.25rem);
+  min-height: 15rem;
   overflow-y: auto;
+  min-width: 0;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+
+.grid :deep(.system) {
+  margin-bottom: 0;
 }
 
 /* Without chords there is no wave and no neck beneath. */
@@ -354,15 +429,31 @@ header {
 }
 
 aside {
+  width: 21.5rem;
+  max-height: calc(100vh - 19.25rem);
+  overflow-y: auto;
+}
+
+.foot {
   display: grid;
-  gap: 0.75rem;
-  align-content: start;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 1.25rem;
+  align-items: start;
 }
 
 @media (max-width: 900px) {
   .line {
     grid-template-columns: minmax(0, 1fr);
     padding-inline: 0.75rem;
+  }
+
+  aside {
+    width: auto;
+    max-height: none;
+  }
+
+  .foot {
+    grid-template-columns: minmax(0, 1fr);
   }
 
   .grid,
@@ -379,11 +470,9 @@ aside {
 
   header > :not(.name, .meta),
   .said,
-  .unchorded,
   .state,
-  .blend,
-  .neck,
   .wave,
+  .foot,
   aside {
     display: none;
   }

@@ -49,9 +49,9 @@ const press = (key: string) => props.entry.key(new KeyboardEvent('keydown', { ke
         <MarkBadge v-if="reading.degree" :degree="reading.degree" :size="34" />
         <MusicText :text="name" />
         <small v-if="chord">over <MusicText :text="chord" /></small>
-        <small class="at">{{ where }}</small>
+        <small>{{ where }}</small>
       </h2>
-      <p class="why" :class="{ fault: reading.fault }">
+      <p class="why" :class="{ fault: reading.fault }" :title="reading.says">
         <template v-if="reading.role"
           ><b>{{ reading.role }}</b
           >: </template
@@ -61,7 +61,7 @@ const press = (key: string) => props.entry.key(new KeyboardEvent('keydown', { ke
         Guessed: {{ guessed(note) }}.
         <button type="button" @click="entry.settle">it is right</button>
       </p>
-      <div class="keys">
+      <div class="do">
         <button type="button" aria-label="shorter" title="shorter (-)" @click="entry.longer(-1)">
           <i class="pi pi-minus" />
         </button>
@@ -80,8 +80,7 @@ const press = (key: string) => props.entry.key(new KeyboardEvent('keydown', { ke
         <button type="button" aria-label="delete this note" title="delete" @click="entry.drop">
           <i class="pi pi-trash" />
         </button>
-      </div>
-      <div class="signs">
+        <i class="gap" />
         <button
           v-for="s in signs"
           :key="s.key"
@@ -108,11 +107,12 @@ const press = (key: string) => props.entry.key(new KeyboardEvent('keydown', { ke
 
 <style scoped>
 .note {
-  border: 1px solid var(--rule);
-  border-radius: var(--round);
-  background: var(--raised);
-  padding: 0.6rem 0.8rem;
-  min-height: 11.5rem;
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  align-content: start;
+  align-items: center;
+  gap: 0.25rem 0.9rem;
+  min-height: 7.2rem;
 }
 
 h2 {
@@ -127,13 +127,21 @@ h2 small {
   color: var(--soft);
 }
 
-h2 .at {
-  margin-left: auto;
-  font-size: var(--text-s);
+.why {
+  display: -webkit-box;
+  overflow: hidden;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
 }
 
-.why {
-  min-height: 2.9rem;
+.guessed,
+.do {
+  grid-column: 1 / -1;
+}
+
+.gap {
+  width: 0.6rem;
 }
 
 .fault {
@@ -148,24 +156,22 @@ h2 .at {
   margin-left: 0.3rem;
 }
 
-.keys,
-.signs {
+.do {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
   gap: 0.3rem;
-  margin-top: 0.35rem;
 }
 
-.keys span {
-  min-width: 6.4rem;
+.do span {
+  min-width: 5rem;
   text-align: center;
 }
 
 button {
   min-width: var(--target);
   min-height: 2.25rem;
-  padding: 0 0.6rem;
+  padding: 0 0.5rem;
   border: 1px solid var(--rule);
   border-radius: var(--round);
   background: none;

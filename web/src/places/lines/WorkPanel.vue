@@ -10,16 +10,9 @@ import FieldLine from './FieldLine.vue'
 import SelectLine from './SelectLine.vue'
 import type { LineState } from './useLine'
 
-const props = defineProps<{ state: LineState; bar: number }>()
+const props = defineProps<{ state: LineState; bar: number; tab: string }>()
 const catalogue = useCatalogue()
 const licks = useLicks()
-const tab = ref<'note' | 'write' | 'lick' | 'drill'>('note')
-const tabs = [
-  { id: 'note', name: 'Note' },
-  { id: 'write', name: 'Write' },
-  { id: 'lick', name: 'Lick' },
-  { id: 'drill', name: 'Exercise' },
-] as const
 const bars = computed(() => props.state.study.value?.score.measures.filter((m) => m.number > 0).length ?? 12)
 const strings = computed(() => props.state.study.value?.score.strings ?? 6)
 const sets = computed(() => [
@@ -114,21 +107,7 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
 
 <template>
   <section v-if="catalogue.data.value" class="work-panel">
-    <div class="segments" role="tablist" aria-label="what to do with the line">
-      <button
-        v-for="t in tabs"
-        :key="t.id"
-        type="button"
-        role="tab"
-        :aria-selected="tab === t.id"
-        :class="{ on: tab === t.id }"
-        @click="tab = t.id"
-      >
-        {{ t.name }}
-      </button>
-    </div>
-    <div v-if="tab === 'note'" class="form"><slot /></div>
-    <div v-else-if="tab === 'write'" class="form">
+    <div v-if="tab === 'write'" class="form">
       <FieldLine label="Bars" for="wish-from">
         <InputNumber v-model="wish.from" input-id="wish-from" :min="1" :max="bars" size="small" />
         to
@@ -245,10 +224,6 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
 </template>
 
 <style scoped>
-.work-panel > .segments > button {
-  flex: 1;
-}
-
 .form {
   display: grid;
   gap: 0.35rem;
@@ -262,7 +237,10 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
 .do {
   display: flex;
   gap: 0.5rem;
-  margin-top: 0.3rem;
+  padding: 0.4rem 0;
+  position: sticky;
+  bottom: 0;
+  background: var(--paper);
 }
 
 .hint {
