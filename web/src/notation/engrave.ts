@@ -4,16 +4,9 @@
  */
 import {
   Accidental,
-  Articulation,
   Beam,
-  Bend,
-  Dot,
   Formatter,
   Fraction,
-  FretHandFinger,
-  GhostNote,
-  Modifier,
-  Ornament,
   Renderer,
   Stave,
   StaveConnector,
@@ -23,14 +16,13 @@ import {
   TabSlide,
   TabStave,
   TabTie,
-  Tuplet,
-  Vibrato,
   Voice,
   type Note,
   type RenderContext,
   type StemmableNote,
 } from 'vexflow/bravura'
 import type { Measure, Score, Stroke } from '../api/client'
+import { key, staffNote, tabNote, tupletsOf } from './written'
 
 /** Where a written note lies: x in the middle of its head, y on the staff and on the tablature. */
 export interface Spot {
@@ -86,8 +78,6 @@ export interface Layout {
 }
 
 const majors = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#']
-const bases: Record<number, string> = { 1: 'w', 2: 'h', 4: 'q', 8: '8', 16: '16', 32: '32' }
-const bends = ['', '¼', '½', '¾', 'full', '1¼', '1½']
 const staffHeight = 40
 
 /** The room that each part takes: as it is read best, and where a whole chorus is to be in sight. */
@@ -98,12 +88,6 @@ type Room = typeof usual
 interface Placed {
   measure: Measure
   width: number
-}
-
-/** Staff notes are written an octave above their sound, as guitar music is. */
-function key(note: string): { letter: string; accidental: string; octave: number } {
-  const m = /^([A-G])([b#]*)(-?\d)$/.exec(note)!
-  return { letter: m[1]!.toLowerCase(), accidental: m[2]!, octave: Number(m[3]) + 1 }
 }
 
 /** Steps of the scale above the bottom line. */
@@ -361,82 +345,6 @@ function system(
       layout.symbols.push({ x: c.beat === 0 ? xs[0]! - 8 : beat(c.beat), y: at.chords, text: c.symbol, system: index })
     x += w
   })
-}
-
-function staffNote(s: Stroke, score: Score, fingers: boolean): StaveNote {
-  const rest = !s.notes.length
-  const clef = score.bass ? 'bass' : 'treble'
-  const keys = rest
-    ? [score.bass ? 'd/3' : 'b/4']
-    : s.notes.map((n) => {
-        const k = key(score.notes[n]!.note)
-        return `${k.letter}${k.accidental}/${k.octave}${score.notes[n]!.dead ? '/x2' : ''}`
-      })
-  const note = new StaveNote({
-    keys,
-    duration: bases[s.base]! + (s.dotted ? 'd' : '') + (rest ? 'r' : ''),
-    clef,
-    autoStem: true,
-  })
-  if (s.dotted) Dot.buildAndAttach([note], { all: true })
-  s.notes.forEach((n, i) => {
-    const w = score.notes[n]!
-    if (s.from) return
-    if (fingers && w.finger)
-      note.addModifier(new FretHandFinger(String(w.finger)).setPosition(Modifier.Position.LEFT), i)
-    if (w.accent && i === 0) note.addModifier(new Articulation('a>').setPosition(Modifier.Position.ABOVE))
-    if (w.trill && i === 0) note.addModifier(new Ornament('tr'))
-  })
-  return note
-}
-
-function tabNote(s: Stroke, score: Score): TabNote | GhostNote {
-  const duration = bases[s.base]! + (s.dotted ? 'd' : '')
-  if (!s.notes.length || s.from) {
-    const ghost = new GhostNote({ duration })
-    if (s.dotted) Dot.buildAndAttach([ghost], { all: true })
-    return ghost
-  }
-  const note = new TabNote({
-    positions: s.notes.map((n) => ({
-      str: score.notes[n]!.string,
-      fret: score.notes[n]!.dead ? 'X' : score.notes[n]!.fret,
-    })),
-    duration,
-  })
-  if (s.dotted) Dot.buildAndAttach([note], { all: true })
-  s.notes.forEach((n, i) => {
-    const w = score.notes[n]!
-    if (w.bend) {
-      const phrase = [{ type: Bend.UP, text: bends[w.bend]! }]
-      if (w.release) phrase.push({ type: Bend.DOWN, text: '' })
-      note.addModifier(new Bend(phrase), i)
-    }
-    if (w.vibrato && i === 0) note.addModifier(new Vibrato(), 0)
-  })
-  return note
-}
-
-/** Both voices are squeezed into their tuplets; only the staff shows them. */
-function tupletsOf(m: Measure, written: StaveNote[], fretted: (TabNote | GhostNote)[]): Tuplet[] {
-  const out: Tuplet[] = []
-  for (const number of new Set(m.strokes.map((s) => s.tuplet ?? 0))) {
-    if (!number) continue
-    const inside = m.strokes.map((s, i) => ({ s, i })).filter(({ s }) => s.tuplet === number)
-    const { actual, normal } = inside[0]!.s
-    const options = { numNotes: actual!, notesOccupied: normal!, ratioed: false, bracketed: true }
-    out.push(
-      new Tuplet(
-        inside.map(({ i }) => written[i]!),
-        options,
-      ),
-    )
-    new Tuplet(
-      inside.map(({ i }) => fretted[i]!),
-      options,
-    )
-  }
-  return out
 }
 
 /** Hammer-ons, pull-offs and slides, from note to note on a string. */

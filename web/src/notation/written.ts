@@ -1,0 +1,100 @@
+/* What VexFlow is given for a stroke: its note on the staff, its figures on the tablature, its tuplets. */
+import {
+  Articulation,
+  Bend,
+  Dot,
+  FretHandFinger,
+  GhostNote,
+  Modifier,
+  Ornament,
+  StaveNote,
+  TabNote,
+  Tuplet,
+  Vibrato,
+} from 'vexflow/bravura'
+import type { Measure, Score, Stroke } from '../api/client'
+
+const bases: Record<number, string> = { 1: 'w', 2: 'h', 4: 'q', 8: '8', 16: '16', 32: '32' }
+const bends = ['', '¼', '½', '¾', 'full', '1¼', '1½']
+
+/** Staff notes are written an octave above their sound, as guitar music is. */
+export function key(note: string): { letter: string; accidental: string; octave: number } {
+  const m = /^([A-G])([b#]*)(-?\d)$/.exec(note)!
+  return { letter: m[1]!.toLowerCase(), accidental: m[2]!, octave: Number(m[3]) + 1 }
+}
+
+export function staffNote(s: Stroke, score: Score, fingers: boolean): StaveNote {
+  const rest = !s.notes.length
+  const clef = score.bass ? 'bass' : 'treble'
+  const keys = rest
+    ? [score.bass ? 'd/3' : 'b/4']
+    : s.notes.map((n) => {
+        const k = key(score.notes[n]!.note)
+        return `${k.letter}${k.accidental}/${k.octave}${score.notes[n]!.dead ? '/x2' : ''}`
+      })
+  const note = new StaveNote({
+    keys,
+    duration: bases[s.base]! + (s.dotted ? 'd' : '') + (rest ? 'r' : ''),
+    clef,
+    autoStem: true,
+  })
+  if (s.dotted) Dot.buildAndAttach([note], { all: true })
+  s.notes.forEach((n, i) => {
+    const w = score.notes[n]!
+    if (s.from) return
+    if (fingers && w.finger)
+      note.addModifier(new FretHandFinger(String(w.finger)).setPosition(Modifier.Position.LEFT), i)
+    if (w.accent && i === 0) note.addModifier(new Articulation('a>').setPosition(Modifier.Position.ABOVE))
+    if (w.trill && i === 0) note.addModifier(new Ornament('tr'))
+  })
+  return note
+}
+
+export function tabNote(s: Stroke, score: Score): TabNote | GhostNote {
+  const duration = bases[s.base]! + (s.dotted ? 'd' : '')
+  if (!s.notes.length || s.from) {
+    const ghost = new GhostNote({ duration })
+    if (s.dotted) Dot.buildAndAttach([ghost], { all: true })
+    return ghost
+  }
+  const note = new TabNote({
+    positions: s.notes.map((n) => ({
+      str: score.notes[n]!.string,
+      fret: score.notes[n]!.dead ? 'X' : score.notes[n]!.fret,
+    })),
+    duration,
+  })
+  if (s.dotted) Dot.buildAndAttach([note], { all: true })
+  s.notes.forEach((n, i) => {
+    const w = score.notes[n]!
+    if (w.bend) {
+      const phrase = [{ type: Bend.UP, text: bends[w.bend]! }]
+      if (w.release) phrase.push({ type: Bend.DOWN, text: '' })
+      note.addModifier(new Bend(phrase), i)
+    }
+    if (w.vibrato && i === 0) note.addModifier(new Vibrato(), 0)
+  })
+  return note
+}
+
+/** Both voices are squeezed into their tuplets; only the staff shows them. */
+export function tupletsOf(m: Measure, written: StaveNote[], fretted: (TabNote | GhostNote)[]): Tuplet[] {
+  const out: Tuplet[] = []
+  for (const number of new Set(m.strokes.map((s) => s.tuplet ?? 0))) {
+    if (!number) continue
+    const inside = m.strokes.map((s, i) => ({ s, i })).filter(({ s }) => s.tuplet === number)
+    const { actual, normal } = inside[0]!.s
+    const options = { numNotes: actual!, notesOccupied: normal!, ratioed: false, bracketed: true }
+    out.push(
+      new Tuplet(
+        inside.map(({ i }) => written[i]!),
+        options,
+      ),
+    )
+    new Tuplet(
+      inside.map(({ i }) => fretted[i]!),
+      options,
+    )
+  }
+  return out
+}
