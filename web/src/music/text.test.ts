@@ -11,6 +11,18 @@ describe('music text', () => {
     ['Abb', 'A♭♭'],
     ['Cadd9', 'Cadd9'],
     ['Csus4', 'Csus4'],
+    ['bVI7', '♭VI7'],
+    ['bvii', '♭vii'],
+    ['b7', '♭7'],
+    ['bb7', '♭♭7'],
+    ['C7/Bb', 'C7/B♭'],
+    ['over Cm7b5', 'over Cm7♭5'],
+    ['Ebmaj7', 'E♭maj7'],
+    ['C7b9b13', 'C7♭9♭13'],
+    ['Twelve-bar', 'Twelve-bar'],
+    ['box of C, bars 1', 'box of C, bars 1'],
+    ['E A D G B E', 'E A D G B E'],
+    ['Eb Ab Db Gb Bb Eb', 'E♭ A♭ D♭ G♭ B♭ E♭'],
   ])('engraves %s as %s', (plain, want) => expect(engrave(plain)).toBe(want))
 
   it('sets accidentals apart for their font', () =>

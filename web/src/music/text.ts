@@ -6,7 +6,11 @@ export interface Piece {
 
 /** Writes plain letters ("Bbdim7", "#11", "bVI7") as musicians print them ("B♭°7", "♯11", "♭VI7"). */
 export function engrave(plain: string): string {
-  return plain.replace('dim', '°').replaceAll('b', '♭').replaceAll('#', '♯')
+  return plain
+    .replace(/dim(?![a-z])/, '°')
+    .replace(/(?<=(?:^|[^A-Za-z])[A-G]b?)b(?!ar|ass|lues|ox)/g, '♭') // of a note: Bb, Abb
+    .replace(/(?<![A-Za-z]{2})b(?=b?(?:\d|[IViv]+(?:[^a-z]|$)))/g, '♭') // of a degree or a numeral: b7, bVI7, Cm7b5
+    .replaceAll('#', '♯')
 }
 
 /** The way back, for what is searched or sent. */
