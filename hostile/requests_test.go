@@ -110,7 +110,7 @@ type chaos struct {
 }
 
 var words = []string{"", "C", "C7", "Bb7", "| C7 | F7 |", "Cm", "third", "minor-pentatonic", "shuffle", "eighths", "E2,A2,D3,G3,B3,E4", "stay", "NaN", "Inf", "-1", "0",
-	"9223372036854775807", "1e309", "R", "b3", "*", "‮\u0000\u0007", strings.Repeat("x", 3000), strings.Repeat("| C7 ", 700), "<script>", "7-11 2.1 3:8", "true", "%", "a.mid", "null"}
+	"9223372036854775807", "1e309", "R", "b3", "*", "\u202e\u0000\u0007", strings.Repeat("x", 3000), strings.Repeat("| C7 ", 700), "<script>", "7-11 2.1 3:8", "true", "%", "a.mid", "null"}
 
 func (c chaos) word() string { return words[c.IntN(len(words))] }
 

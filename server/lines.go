@@ -151,13 +151,28 @@ func (o onPaper) line() LineBody {
 
 func wireLine(l store.Line) Line {
 	b := LineBody{l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Text, l.Palette, l.Low, l.High, l.Tuning, l.Frets, l.Capo, l.Notes, l.Locked}
-	if b.Notes == nil {
-		b.Notes = []store.LineNote{}
-	}
+	b.Notes = numbered(b.Notes)
 	if b.Locked == nil {
 		b.Locked = []int{}
 	}
 	return Line{l.ID, l.Version, b, l.Bars, l.UpdatedAt}
+}
+
+// numbered gives the notes without a number of their own one, the same each time
+// they are read, so that two who change a line speak of the same notes.
+func numbered(notes []store.LineNote) []store.LineNote {
+	out := append([]store.LineNote{}, notes...)
+	last := 0
+	for _, n := range out {
+		last = max(last, n.ID)
+	}
+	for i := range out {
+		if out[i].ID == 0 {
+			last++
+			out[i].ID = last
+		}
+	}
+	return out
 }
 
 // stored checks a line and makes it what is kept.

@@ -31,8 +31,8 @@ func claim(dir string) (*os.File, error) {
 		f.Close()
 		return nil, fmt.Errorf("another Undaris (process %s) uses the data in %s; stop it, or name another directory with --data", strings.TrimSpace(string(who)), dir)
 	}
-	if err := f.Truncate(0); err == nil {
-		_, err = fmt.Fprintln(f, os.Getpid())
+	if f.Truncate(0) == nil { // who holds it is only for the message
+		fmt.Fprintln(f, os.Getpid())
 	}
 	return f, nil
 }

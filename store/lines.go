@@ -15,12 +15,12 @@ type Line struct {
 	Feel      string // an ID of form.Feels
 	Tempo     int
 	Beats     int
-	Text      string     // as form.Read reads it
-	Bars      int        // that the text has
-	Sounding  int        // how many notes it has
-	Palette   string     // an ID of blend.Palettes
-	Low, High int        // the window it is written in
-	Tuning    string     // of the instrument it is written for, as neck.New reads it
+	Text      string // as form.Read reads it
+	Bars      int    // that the text has
+	Sounding  int    // how many notes it has
+	Palette   string // an ID of blend.Palettes
+	Low, High int    // the window it is written in
+	Tuning    string // of the instrument it is written for, as neck.New reads it
 	Frets     int
 	Capo      int
 	Notes     []LineNote `gorm:"serializer:json"`

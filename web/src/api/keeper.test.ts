@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { Changed, Refused } from './client'
-import { useKeeper } from './keeper'
+import { useKeeper, type Decision } from './keeper'
 
 interface Thing {
   version: number
@@ -29,8 +29,18 @@ beforeEach(() => {
     removeItem: (k: string) => void stored.delete(k),
   })
 })
-const keeper = (decision: 'mine' | 'theirs' = 'mine', ask = vi.fn(() => Promise.resolve(decision))) => {
-  const k = useKeeper<string, Thing>({ path: '/thing', what: 'The thing', put, part: (t) => t.title, ask })
+const copies: string[] = []
+const keeper = (decision: Decision = 'mine', ask = vi.fn(() => Promise.resolve(decision))) => {
+  const k = useKeeper<string, Thing>({
+    path: '/thing',
+    what: 'The thing',
+    put,
+    part: (t) => t.title,
+    ask,
+    merge: (base, mine, theirs) =>
+      base === 'left right' && mine === 'LEFT right' && theirs === 'left RIGHT' ? 'LEFT RIGHT' : undefined,
+    copy: (b) => Promise.resolve(copies.push(b)),
+  })
   k.at({ ...server.now })
   return { k, ask }
 }
@@ -69,6 +79,21 @@ describe('a keeper', () => {
       expect([kept.title, theirs, server.now.title]).toEqual([decision, decision === 'theirs', decision])
       expect((await k.save('later')).kept.title).toBe('later')
     }
+  })
+
+  it('keeps both where the player wants both', async () => {
+    const { k } = keeper('both')
+    elsewhere({ title: 'theirs' })
+    expect(await k.save('mine')).toMatchObject({ theirs: true, kept: { title: 'theirs' } })
+    expect([server.now.title, copies]).toEqual(['theirs', ['mine']])
+  })
+
+  it('joins two changes that touch different parts, and shows the whole', async () => {
+    server.now.title = 'left right'
+    const { k, ask } = keeper()
+    elsewhere({ title: 'left RIGHT' })
+    expect(await k.save('LEFT right')).toMatchObject({ theirs: true, kept: { title: 'LEFT RIGHT' } })
+    expect([server.now.title, ask.mock.calls.length, stored.size]).toEqual(['LEFT RIGHT', 0, 0])
   })
 
   it('does not ask where both made the same change', async () => {

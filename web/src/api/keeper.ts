@@ -6,17 +6,24 @@ import { Changed, Refused } from './client'
 /** How a version is written in If-Match. */
 export const tag = (version: number) => `"${version}"`
 
+export type Decision = 'mine' | 'theirs' | 'both'
 export interface Choice {
   what: string
-  decide: (keep: 'mine' | 'theirs') => void
+  /** in words, where that can be said */
+  differs?: string
+  /** mine can be kept beside theirs */
+  both?: boolean
+  decide: (keep: Decision) => void
 }
 
 /** The question that stands open, if any: it is drawn by ConflictDialog. */
 export const conflict = ref<Choice>()
-export const askPlayer = (what: string) =>
-  new Promise<'mine' | 'theirs'>((resolve) => {
+export const askPlayer = (what: string, differs?: string, both?: boolean) =>
+  new Promise<Decision>((resolve) => {
     conflict.value = {
       what,
+      differs,
+      both,
       decide: (keep) => {
         conflict.value = undefined
         resolve(keep)
@@ -34,7 +41,7 @@ export interface Outcome<T> {
 }
 
 /** Two things that say the same are written alike: in any order, and without what is not said. */
-const canonical = (b: unknown) =>
+export const canonical = (b: unknown) =>
   JSON.stringify(b, (_, v: unknown) => {
     if (v === false || v === 0 || v === '') return undefined
     if (v === null || typeof v !== 'object' || Array.isArray(v)) return v
@@ -84,7 +91,12 @@ export interface Keeping<B, T extends Versioned> {
   put: (body: B, ifMatch: string, keepalive: boolean) => Promise<T>
   /** the part of it that is saved here */
   part: (kept: T) => B
-  ask?: (what: string) => Promise<'mine' | 'theirs'>
+  /** joins two changes of the same state, where they touch different parts */
+  merge?: (base: B, mine: B, theirs: B) => B | undefined
+  differs?: (mine: B, theirs: B) => string
+  /** keeps mine as a thing of its own */
+  copy?: (mine: B) => Promise<unknown>
+  ask?: typeof askPlayer
 }
 
 export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
@@ -92,6 +104,7 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
   let version = 0
   let base = ''
   let now: T | undefined
+  let ground: B | undefined // the state that changes are made on
   let queue: Promise<unknown> = Promise.resolve()
   let underWay = 0
   let last = '' // what was asked to be kept last
@@ -100,7 +113,8 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
   /** The thing as it was read: further saves change this version. */
   function at(kept: T) {
     version = kept.version
-    base = same(k.part(kept))
+    ground = k.part(kept)
+    base = same(ground)
     now = kept
   }
 
@@ -120,7 +134,19 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
       const there = e.current as T
       const untouched = same(k.part(there)) === base // only something beside it was changed
       const already = same(k.part(there)) === same(body)
-      if (already || (!untouched && (await (k.ask ?? askPlayer)(k.what)) === 'theirs')) {
+      const joined = !already && !untouched && base && ground ? k.merge?.(ground, body, k.part(there)) : undefined
+      if (joined) {
+        at(there)
+        last = same(joined)
+        return { kept: (await send(joined)).kept, theirs: true }
+      }
+      const decision: Decision = already
+        ? 'theirs'
+        : untouched
+          ? 'mine'
+          : await (k.ask ?? askPlayer)(k.what, k.differs?.(body, k.part(there)), !!k.copy)
+      if (decision === 'both') await k.copy!(body)
+      if (decision !== 'mine') {
         at(there)
         waiting.clear()
         return { kept: there, theirs: !already }

@@ -16,6 +16,7 @@ import {
 } from './client'
 import type { Playing } from '../band/audition'
 import { useUndo } from '../shell/useUndo'
+import { differences, mergeFields, mergeLines } from '../document/merge'
 import { askPlayer, tag, useKeeper } from './keeper'
 import { everyRow } from './pages'
 
@@ -82,6 +83,9 @@ const putLick = (id: number) => (body: LickBody, ifMatch: string, keepalive: boo
     api.PUT('/api/licks/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } }, body, keepalive }),
   )
 
+/** What mine is called beside theirs. */
+export const beside = (title: string) => `${title.slice(0, 110)} (mine)`
+
 export const lineBody = ({
   title,
   key,
@@ -123,10 +127,19 @@ export const lickBody = ({ title, chord, ofKey, notes, tags }: LickBody): LickBo
 
 export function useLineChanges() {
   const fresh = useFresh('lines')
+  const create = fresh((body: LineBody) => answer(api.POST('/api/lines', { body })))
   return {
-    create: fresh((body: LineBody) => answer(api.POST('/api/lines', { body }))),
+    create,
     keeper: (id: number, title: string) =>
-      useKeeper<LineBody, Line>({ path: `/api/lines/${id}`, what: `“${title}”`, put: putLine(id), part: lineBody }),
+      useKeeper<LineBody, Line>({
+        path: `/api/lines/${id}`,
+        what: `“${title}”`,
+        put: putLine(id),
+        part: lineBody,
+        merge: mergeLines,
+        differs: differences,
+        copy: (body) => create.mutateAsync({ ...body, title: beside(body.title) }),
+      }),
     remove: useRemoving(
       'lines',
       (id, ifMatch) =>
@@ -138,14 +151,18 @@ export function useLineChanges() {
 
 export function useLickChanges() {
   const fresh = useFresh('licks')
+  const create = fresh((body: LickBody) => answer(api.POST('/api/licks', { body })))
   return {
-    create: fresh((body: LickBody) => answer(api.POST('/api/licks', { body }))),
+    create,
     update: fresh(({ lick, body }: { lick: Lick; body: LickBody }) => {
       const keeper = useKeeper<LickBody, Lick>({
         path: `/api/licks/${lick.id}`,
         what: `“${lick.title}”`,
         put: putLick(lick.id),
         part: lickBody,
+        merge: mergeFields,
+        differs: differences,
+        copy: (body) => create.mutateAsync({ ...body, title: beside(body.title) }),
       })
       keeper.at(lick)
       return keeper.save(body).then((o) => o.kept)

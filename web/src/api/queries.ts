@@ -12,6 +12,7 @@ import {
   type PlayerVersion,
   type ReadingRequest,
 } from './client'
+import { differences, mergeFields } from '../document/merge'
 import { useKeeper } from './keeper'
 import { everyRow } from './pages'
 
@@ -62,9 +63,10 @@ export function useChartChanges() {
       queries.invalidateQueries({ queryKey: ['chart'] }),
     ])
   const change = <A, R>(mutationFn: (a: A) => Promise<R>) => useMutation({ mutationFn, onSuccess: fresh })
+  const create = change((body: ChartBody) => answer(api.POST('/api/charts', { body })))
   return {
     fresh,
-    create: change((body: ChartBody) => answer(api.POST('/api/charts', { body }))),
+    create,
     keeper: (id: number, title: string) =>
       useKeeper<ChartBody, Chart>({
         path: `/api/charts/${id}`,
@@ -74,6 +76,9 @@ export function useChartChanges() {
             api.PUT('/api/charts/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } }, body, keepalive }),
           ),
         part: chartBody,
+        merge: mergeFields,
+        differs: differences,
+        copy: (body) => create.mutateAsync({ ...body, title: `${body.title.slice(0, 110)} (mine)` }),
       }),
     planner: (id: number, title: string) =>
       useKeeper<Plan, Chart>({
@@ -88,6 +93,7 @@ export function useChartChanges() {
             }),
           ),
         part: (c) => c.plan,
+        merge: mergeFields,
       }),
     remove: change(({ id, ifMatch }: { id: number; ifMatch: string }) =>
       answer(api.DELETE('/api/charts/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } } })),

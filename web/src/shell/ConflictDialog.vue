@@ -21,8 +21,10 @@ const open = computed(() => !!conflict.value)
       <b>{{ conflict?.what }}</b> was changed in another window or by another program since you opened it here. Nothing
       is lost yet: which of the two shall stay?
     </p>
+    <p v-if="conflict?.differs" class="differs">They differ in {{ conflict.differs }}.</p>
     <footer>
       <Button label="Take theirs" variant="outlined" @click="conflict?.decide('theirs')" />
+      <Button v-if="conflict?.both" label="Keep both" variant="outlined" @click="conflict?.decide('both')" />
       <Button label="Keep mine" autofocus @click="conflict?.decide('mine')" />
     </footer>
   </Dialog>
@@ -30,7 +32,11 @@ const open = computed(() => !!conflict.value)
 
 <style scoped>
 p {
-  margin: 0 0 1.25rem;
+  margin: 0 0 1rem;
+}
+
+.differs {
+  color: var(--soft);
 }
 
 footer {
