@@ -4,4070 +4,4070 @@
  */
 
 export interface paths {
-  '/api/bands/midi': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The band playing any bars, with notes over them, as a Standard MIDI File */
-    get: operations['band-midi']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blend': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A palette over a chord in a window: what rests, what moves, what to add and to bend */
-    get: operations['blend']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/catalogue': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Forms, turnarounds, feels, keys, tunings, palettes and threads to choose from */
-    get: operations['catalogue']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The charts in pages, the one used last first; each in short */
-    get: operations['charts']
-    put?: never
-    /** Keep a new chart */
-    post: operations['create-chart']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One chart */
-    get: operations['chart']
-    /** Change a chart */
-    put: operations['update-chart']
-    post?: never
-    /** Delete a chart; it can be restored */
-    delete: operations['delete-chart']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/map': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Everything about a chart on the player's neck: all bars, all positions */
-    get: operations['chart-map']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/midi': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The band playing a chart, as a Standard MIDI File of format 1 */
-    get: operations['chart-midi']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/musicxml': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The same as a MusicXML file */
-    get: operations['chart-musicxml']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/opened': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Note that the player opened a chart */
-    post: operations['open-chart']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/plan': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /** Save what the player decided about a chart; it is part of the chart and its version */
-    put: operations['set-plan']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Take a deletion back */
-    post: operations['restore-chart']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/score': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A run, a crossing or the thread of a chart on staff and tablature */
-    get: operations['chart-score']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/score/midi': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The same, played over the band */
-    get: operations['chart-score-midi']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/chords': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What a chord symbol says */
-    get: operations['read-chord']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/crossings': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What moves where from one chord to the next in a window, ranked */
-    get: operations['crossings']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The licks in pages, the one used last first; each in short */
-    get: operations['licks']
-    put?: never
-    /** Keep a new lick */
-    post: operations['create-lick']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/keep': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Bars of a line made into a lick */
-    post: operations['keep-lick']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/read': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A lick written as text, such as R/q b3/es 3/e 5/h */
-    post: operations['read-lick']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One lick */
-    get: operations['lick']
-    /** Change a lick */
-    put: operations['update-lick']
-    post?: never
-    /** Delete a lick; it can be restored */
-    delete: operations['delete-lick']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Take a deletion back */
-    post: operations['restore-lick']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/{id}/ways': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A lick over another chord: the same shape along the neck, and a nearer one in place */
-    get: operations['lick-ways']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The lines in pages, the one used last first; each in short */
-    get: operations['lines']
-    put?: never
-    /** Keep a new line */
-    post: operations['create-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/blend': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The line re-aimed at the chords, from all box to all chord tones */
-    post: operations['blend-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/drill': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** An exercise over the chords of a line */
-    post: operations['drill-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/fit': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The smallest edits that make a change land */
-    post: operations['fit-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/import': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A line from a file: MusicXML, MIDI or tablature text */
-    post: operations['import-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/lay': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A line laid on the player's instrument, with what that changes */
-    post: operations['lay-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/lick': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A lick put into a line: at a bar, or through the changes */
-    post: operations['lick-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/midi': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The band playing a line that need not be kept */
-    post: operations['play-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/move': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A line taken to another key with its chords */
-    post: operations['move-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/study': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A line on paper, checked note by note and change by change */
-    post: operations['study-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/write': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The core writes bars of a line; locked bars stay */
-    post: operations['write-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One line */
-    get: operations['line']
-    /** Change a line */
-    put: operations['update-line']
-    post?: never
-    /** Delete a line; it can be restored */
-    delete: operations['delete-line']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/{id}/midi': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A kept line as a file */
-    get: operations['line-midi']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/{id}/musicxml': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A kept line as a file */
-    get: operations['line-musicxml']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Take a deletion back */
-    post: operations['restore-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/{id}/tab': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A kept line as a file */
-    get: operations['line-tab']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/places': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One fret over several chords, plain and bent */
-    get: operations['place']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/player': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The player's instrument and habits */
-    get: operations['player']
-    /** Save the instrument and habits */
-    put: operations['set-player']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/positions': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The positions of a key up the neck */
-    get: operations['positions']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/readings': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Read a progression as it is typed, choose a form, or move one to another key */
-    post: operations['read-text']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/runs': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One chord through one window, low to high, with fingers */
-    get: operations['run']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/threads': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One target for each chord of a form, joined at the least movement */
-    get: operations['thread']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/tones': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Where the tones of chords lie on a neck */
-    get: operations['tones']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
+    "/api/bands/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The band playing any bars, with notes over them, as a Standard MIDI File */
+        get: operations["band-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A palette over a chord in a window: what rests, what moves, what to add and to bend */
+        get: operations["blend"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Forms, turnarounds, feels, keys, tunings, palettes and threads to choose from */
+        get: operations["catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The charts in pages, the one used last first; each in short */
+        get: operations["charts"];
+        put?: never;
+        /** Keep a new chart */
+        post: operations["create-chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One chart */
+        get: operations["chart"];
+        /** Change a chart */
+        put: operations["update-chart"];
+        post?: never;
+        /** Delete a chart; it can be restored */
+        delete: operations["delete-chart"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything about a chart on the player's neck: all bars, all positions */
+        get: operations["chart-map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The band playing a chart, as a Standard MIDI File of format 1 */
+        get: operations["chart-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/musicxml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a MusicXML file */
+        get: operations["chart-musicxml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/opened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note that the player opened a chart */
+        post: operations["open-chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Save what the player decided about a chart; it is part of the chart and its version */
+        put: operations["set-plan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/score": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A run, a crossing or the thread of a chart on staff and tablature */
+        get: operations["chart-score"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/score/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same, played over the band */
+        get: operations["chart-score-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chords": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a chord symbol says */
+        get: operations["read-chord"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crossings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What moves where from one chord to the next in a window, ranked */
+        get: operations["crossings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The licks in pages, the one used last first; each in short */
+        get: operations["licks"];
+        put?: never;
+        /** Keep a new lick */
+        post: operations["create-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bars of a line made into a lick */
+        post: operations["keep-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A lick written as text, such as R/q b3/es 3/e 5/h */
+        post: operations["read-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One lick */
+        get: operations["lick"];
+        /** Change a lick */
+        put: operations["update-lick"];
+        post?: never;
+        /** Delete a lick; it can be restored */
+        delete: operations["delete-lick"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A lick over another chord: the same shape along the neck, and a nearer one in place */
+        get: operations["lick-ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lines in pages, the one used last first; each in short */
+        get: operations["lines"];
+        put?: never;
+        /** Keep a new line */
+        post: operations["create-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/blend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The line re-aimed at the chords, from all box to all chord tones */
+        post: operations["blend-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An exercise over the chords of a line */
+        post: operations["drill-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The smallest edits that make a change land */
+        post: operations["fit-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line from a file: MusicXML, MIDI or tablature text */
+        post: operations["import-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line laid on the player's instrument, with what that changes */
+        post: operations["lay-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A lick put into a line: at a bar, or through the changes */
+        post: operations["lick-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The band playing a line that need not be kept */
+        post: operations["play-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line taken to another key with its chords */
+        post: operations["move-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line on paper, checked note by note and change by change */
+        post: operations["study-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The core writes bars of a line; locked bars stay */
+        post: operations["write-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One line */
+        get: operations["line"];
+        /** Change a line */
+        put: operations["update-line"];
+        post?: never;
+        /** Delete a line; it can be restored */
+        delete: operations["delete-line"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line as a file */
+        get: operations["line-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/musicxml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line as a file */
+        get: operations["line-musicxml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/tab": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line as a file */
+        get: operations["line-tab"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One fret over several chords, plain and bent */
+        get: operations["place"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The player's instrument and habits */
+        get: operations["player"];
+        /** Save the instrument and habits */
+        put: operations["set-player"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/positions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The positions of a key up the neck */
+        get: operations["positions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a progression as it is typed, choose a form, or move one to another key */
+        post: operations["read-text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One chord through one window, low to high, with fingers */
+        get: operations["run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/threads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One target for each chord of a form, joined at the least movement */
+        get: operations["thread"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the tones of chords lie on a neck */
+        get: operations["tones"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
-export type webhooks = Record<string, never>
+export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    AddedTarget: {
-      degree: string
-      note: string
-      places: components['schemas']['Place'][]
-    }
-    Bar: {
-      /** @description what the band plays here, where the soloist imagines something else */
-      band?: string
-      changes: components['schemas']['Change'][]
-      /** @description a new row of the sheet begins here */
-      row?: boolean
-      section?: string
-    }
-    Bend: {
-      /** @description reached, of the chord */
-      degree?: string
-      /** Format: int64 */
-      fret: number
-      /**
-       * Format: int64
-       * @description 1 to 3; 0 is a quarter-tone curl
-       */
-      halfSteps: number
-      /**
-       * Format: int64
-       * @description of the palette's note
-       */
-      index: number
-      note?: string
-      /** Format: int64 */
-      string: number
-    }
-    BentTo: {
-      degree: string
-      /** Format: int64 */
-      halfSteps: number
-      note: string
-    }
-    Blend: {
-      /** @description chord tones that the palette lacks */
-      added: components['schemas']['AddedTarget'][]
-      bends: components['schemas']['Bend'][]
-      notes: components['schemas']['PaletteNote'][]
-      places: components['schemas']['PalettePlace'][]
-    }
-    'Blend-lineRequest': {
-      /** Format: double */
-      amount: number
-      line: components['schemas']['LineBody']
-    }
-    Catalogue: {
-      /** @description who can play the chords */
-      compers: components['schemas']['CatalogueChoice'][]
-      contours: components['schemas']['CatalogueOption'][]
-      /** @description what leads into each tone of a drill */
-      dresses: components['schemas']['CatalogueChoice'][]
-      drills: components['schemas']['CatalogueOption'][]
-      feels: components['schemas']['CatalogueFeel'][]
-      forms: components['schemas']['CatalogueForm'][]
-      /** @description notes to a beat */
-      paces: components['schemas']['CatalogueChoice'][]
-      palettes: components['schemas']['CatalogueChoice'][]
-      phrasings: components['schemas']['CatalogueOption'][]
-      /** @description vocabularies of written lines */
-      rhythms: components['schemas']['CatalogueOption'][]
-      threads: components['schemas']['CatalogueChoice'][]
-      tonics: string[]
-      tunings: components['schemas']['CatalogueTuning'][]
-      turnarounds: components['schemas']['CatalogueTurnaround'][]
-    }
-    CatalogueChoice: {
-      id: string
-      name: string
-    }
-    CatalogueFeel: {
-      id: string
-      name: string
-      /**
-       * Format: double
-       * @description where the second eighth falls in its beat
-       */
-      swing: number
-      /** Format: int64 */
-      tempo: number
-    }
-    CatalogueForm: {
-      about: string
-      id: string
-      minor: boolean
-      name: string
-      /** @description in numerals */
-      text: string
-    }
-    CatalogueOption: {
-      about: string
-      id: string
-      name: string
-    }
-    CatalogueTuning: {
-      /** Format: int64 */
-      frets: number
-      id: string
-      name: string
-      open: string
-      /** Format: double */
-      scale: number
-    }
-    CatalogueTurnaround: {
-      ending: boolean
-      id: string
-      minor: boolean
-      name: string
-      /** @description in numerals */
-      text: string
-    }
-    Change: {
-      /**
-       * Format: int64
-       * @description from 1
-       */
-      beat: number
-      /**
-       * Format: int64
-       * @description index in the list of chords
-       */
-      chord: number
-      /**
-       * Format: int64
-       * @description in beats
-       */
-      length: number
-      numeral: string
-      /** @description where the soloist imagines this chord: what rubs against the band's */
-      rubs?: components['schemas']['Rub'][]
-    }
-    Chart: {
-      /** Format: int64 */
-      bars: number
-      /**
-       * Format: int64
-       * @description in a bar, 2 to 12
-       */
-      beats: number
-      feel: string
-      feelName: string
-      /** Format: int64 */
-      id: number
-      key: string
-      plan: components['schemas']['Plan']
-      /**
-       * Format: int64
-       * @description beats a minute, 30 to 300
-       */
-      tempo: number
-      /** @description | C7 | F7 | C7 | % | */
-      text: string
-      title: string
-      /** Format: date-time */
-      updated: string
-      /**
-       * Format: int64
-       * @description its ETag, without the quotes
-       */
-      version: number
-    }
-    ChartBody: {
-      /**
-       * Format: int64
-       * @description in a bar, 2 to 12
-       */
-      beats: number
-      feel: string
-      key: string
-      /**
-       * Format: int64
-       * @description beats a minute, 30 to 300
-       */
-      tempo: number
-      /** @description | C7 | F7 | C7 | % | */
-      text: string
-      title: string
-    }
-    ChartRow: {
-      /** Format: int64 */
-      bars: number
-      /** Format: int64 */
-      beats: number
-      /** @description the different ones, in the order they come; 24 at most */
-      chords: string
-      feel: string
-      feelName: string
-      /** Format: int64 */
-      id: number
-      key: string
-      /** @description why it cannot be opened */
-      problem?: string
-      /** Format: int64 */
-      tempo: number
-      title: string
-      /** Format: date-time */
-      updated: string
-      /** Format: int64 */
-      version: number
-    }
-    Chord: {
-      /** @description where it is not the root */
-      bass?: string
-      /** @description N.C., silence */
-      none?: boolean
-      root: string
-      /** @description in plain letters; reads back to the same chord */
-      symbol: string
-      tones: components['schemas']['Tone'][]
-    }
-    ChordTones: {
-      notes: components['schemas']['Note'][]
-      symbol: string
-    }
-    Crossing: {
-      /**
-       * Format: int64
-       * @description index of the chord
-       */
-      from: number
-      /** @description what moves where, ranked */
-      steps: components['schemas']['Step'][]
-      /** Format: int64 */
-      to: number
-    }
-    'Drill-lineRequest': {
-      line: components['schemas']['LineBody']
-      task: components['schemas']['DrillBody']
-    }
-    DrillBody: {
-      down?: boolean
-      /** @description what leads into each tone */
-      dress?: string
-      drill: string
-      /** @description a degree to start from */
-      from?: string
-      /** Format: int64 */
-      highString?: number
-      /** Format: int64 */
-      lowString?: number
-      /**
-       * Format: int64
-       * @description 1 to 24, of four tones
-       */
-      order?: number
-      pace: string
-    }
-    ErrorDetail: {
-      /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
-      location?: string
-      /** @description Error message text */
-      message?: string
-      /** @description The value at the given location */
-      value?: unknown
-    }
-    ErrorModel: {
-      /**
-       * @description A human-readable explanation specific to this occurrence of the problem.
-       * @example Property foo is required but is missing.
-       */
-      detail?: string
-      /** @description Optional list of individual error details */
-      errors?: components['schemas']['ErrorDetail'][]
-      /**
-       * Format: uri
-       * @description A URI reference that identifies the specific occurrence of the problem.
-       * @example https://example.com/error-log/abc123
-       */
-      instance?: string
-      /**
-       * Format: int64
-       * @description HTTP status code
-       * @example 400
-       */
-      status?: number
-      /**
-       * @description A short, human-readable summary of the problem type. This value should not change between occurrences of the error.
-       * @example Bad Request
-       */
-      title?: string
-      /**
-       * Format: uri
-       * @description A URI reference to human-readable documentation for the error.
-       * @default about:blank
-       * @example https://example.com/errors/example
-       */
-      type: string
-    }
-    'Fit-lineRequest': {
-      /**
-       * Format: int64
-       * @description tick of the change
-       */
-      at: number
-      line: components['schemas']['LineBody']
-    }
-    Fix: {
-      /** Format: double */
-      cost: number
-      /** @description one edit or two */
-      says: string[]
-      /** @description the line with it */
-      study: components['schemas']['Study']
-    }
-    Fixes: {
-      /** @description the smallest first */
-      fixes: components['schemas']['Fix'][]
-      /** @description why there is none */
-      why: string
-    }
-    Imagined: {
-      /** Format: int64 */
-      bar: number
-      text: string
-    }
-    InPosition: {
-      /** @description for each of the changes, for each of its steps: where it lies, nearest first */
-      crossings: components['schemas']['MovePlace'][][][]
-      /** @description for each chord */
-      runs: components['schemas']['Run'][]
-      thread: components['schemas']['Thread']
-    }
-    Instrument: {
-      /** Format: int64 */
-      capo: number
-      /**
-       * Format: int64
-       * @description the highest fret
-       */
-      last: number
-      left: boolean
-      /** @description numbers of the open strings, string 1 first, capo counted */
-      midi: number[]
-      /** @description names of the open strings, string 1 first, capo counted */
-      open: string[]
-      tuning: string
-    }
-    'Keep-lickRequest': {
-      /**
-       * Format: int64
-       * @description index of the first note
-       */
-      from: number
-      line: components['schemas']['LineBody']
-      ofKey?: boolean
-      /**
-       * Format: int64
-       * @description index of the last
-       */
-      to: number
-    }
-    LandingSeen: {
-      /**
-       * Format: int64
-       * @description ticks
-       */
-      at: number
-      /** Format: int64 */
-      bar: number
-      /** Format: int64 */
-      beat: number
-      chord: string
-      degree?: string
-      /**
-       * Format: int64
-       * @description index; -1 in silence
-       */
-      note: number
-      says: string
-      /** @enum {string} */
-      when: 'on time' | 'early' | 'late' | 'wrong note' | 'silent'
-    }
-    Laying: {
-      /** @description what moves and what changes its octave */
-      says: string
-      study: components['schemas']['Study']
-    }
-    Lick: {
-      /**
-       * Format: double
-       * @description from its first beat to its end
-       */
-      beats: number
-      /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
-      chord: string
-      /** Format: int64 */
-      id: number
-      /** @description the degree it ends on */
-      landsOn: string
-      /** @description on the player's neck, over C */
-      line?: components['schemas']['LineBody']
-      notes: components['schemas']['LickNote'][]
-      /** @description its degrees are counted from the key, whatever chord sounds */
-      ofKey: boolean
-      /** @description why it cannot be shown on this neck */
-      problem?: string
-      score?: components['schemas']['Score']
-      tags: string[]
-      title: string
-      /** Format: date-time */
-      updated: string
-      /**
-       * Format: int64
-       * @description its ETag, without the quotes
-       */
-      version: number
-    }
-    'Lick-lineRequest': {
-      /**
-       * Format: int64
-       * @description from 1; 0 sends it through the changes
-       */
-      bar?: number
-      /** @description degrees follow the kind of chord */
-      follow?: boolean
-      /** @description each version ends on the next change */
-      land?: boolean
-      /** Format: int64 */
-      lick: number
-      line: components['schemas']['LineBody']
-      /** @description which tones to land on, most wanted first */
-      targets?: string
-    }
-    LickBody: {
-      /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
-      chord: string
-      notes: components['schemas']['LickNote'][]
-      /** @description its degrees are counted from the key, whatever chord sounds */
-      ofKey: boolean
-      tags: string[]
-      title: string
-    }
-    LickNote: {
-      accent?: boolean
-      /**
-       * Format: int64
-       * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
-       */
-      bend?: number
-      /** @description muted, without pitch */
-      dead?: boolean
-      /** @description above the root of the chord, or of the key */
-      degree: string
-      /**
-       * @description how it is reached from the note before
-       * @enum {string}
-       */
-      join?: 'slide' | 'hammer-on' | 'pull-off'
-      /**
-       * Format: int64
-       * @description ticks
-       */
-      length: number
-      /**
-       * Format: int64
-       * @description octaves above the lick's own root
-       */
-      octave: number
-      /** @description the bend is let down again */
-      release?: boolean
-      /**
-       * Format: int64
-       * @description slid into from so many frets below, or above when negative
-       */
-      scoop?: number
-      /**
-       * Format: int64
-       * @description ticks from the lick's first beat, 960 to the quarter; negative in a pickup
-       */
-      start: number
-      /**
-       * Format: int64
-       * @description where it would rather lie; 0 is no wish
-       */
-      string?: number
-      /**
-       * Format: int64
-       * @description half steps up to the other note
-       */
-      trill?: number
-      vibrato?: boolean
-    }
-    LickRow: {
-      /** Format: double */
-      beats: number
-      chord: string
-      /** Format: int64 */
-      id: number
-      landsOn: string
-      ofKey: boolean
-      /** @description why it cannot be opened */
-      problem?: string
-      tags: string[]
-      title: string
-      /** Format: date-time */
-      updated: string
-      /** Format: int64 */
-      version: number
-    }
-    Line: {
-      /** Format: int64 */
-      bars: number
-      /**
-       * Format: int64
-       * @description in a bar, 2 to 12
-       */
-      beats: number
-      /** Format: int64 */
-      capo?: number
-      feel: string
-      /** Format: int64 */
-      frets?: number
-      /** Format: int64 */
-      high: number
-      /** Format: int64 */
-      id: number
-      key: string
-      /** @description bars that are not to be written anew, from 1 */
-      locked?: number[]
-      /**
-       * Format: int64
-       * @description first fret of the window it is written in
-       */
-      low: number
-      notes: components['schemas']['LineNote'][]
-      /** @description what its notes are drawn from */
-      palette?: string
-      /**
-       * Format: int64
-       * @description beats a minute, 30 to 300
-       */
-      tempo: number
-      /** @description the chords: | C7 | F7 | */
-      text: string
-      title: string
-      /** @description of the instrument it is written for; the player's where it is not said */
-      tuning?: string
-      /** Format: date-time */
-      updated: string
-      /**
-       * Format: int64
-       * @description its ETag, without the quotes
-       */
-      version: number
-    }
-    LineBody: {
-      /**
-       * Format: int64
-       * @description in a bar, 2 to 12
-       */
-      beats: number
-      /** Format: int64 */
-      capo?: number
-      feel: string
-      /** Format: int64 */
-      frets?: number
-      /** Format: int64 */
-      high: number
-      key: string
-      /** @description bars that are not to be written anew, from 1 */
-      locked?: number[]
-      /**
-       * Format: int64
-       * @description first fret of the window it is written in
-       */
-      low: number
-      notes: components['schemas']['LineNote'][]
-      /** @description what its notes are drawn from */
-      palette?: string
-      /**
-       * Format: int64
-       * @description beats a minute, 30 to 300
-       */
-      tempo: number
-      /** @description the chords: | C7 | F7 | */
-      text: string
-      title: string
-      /** @description of the instrument it is written for; the player's where it is not said */
-      tuning?: string
-    }
-    LineNote: {
-      accent?: boolean
-      /**
-       * Format: int64
-       * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
-       */
-      bend?: number
-      /** @description the bend was rounded to quarter tones */
-      bendGuessed?: boolean
-      /** @description muted, without pitch */
-      dead?: boolean
-      /** Format: int64 */
-      finger?: number
-      /** Format: int64 */
-      fret: number
-      /**
-       * Format: int64
-       * @description the page's own number of the note; it comes back with it
-       */
-      id?: number
-      /**
-       * @description how it is reached from the note before
-       * @enum {string}
-       */
-      join?: 'slide' | 'hammer-on' | 'pull-off'
-      /**
-       * Format: int64
-       * @description ticks
-       */
-      length: number
-      /** @description as it sounds where it is fretted, such as Bb3 */
-      note: string
-      /** @description string and fret were found for it */
-      placeGuessed?: boolean
-      /** @description the bend is let down again */
-      release?: boolean
-      /** @description where it begins was moved, or read from the look of the text */
-      rhythmGuessed?: boolean
-      /**
-       * Format: int64
-       * @description slid into from so many frets below, or above when negative
-       */
-      scoop?: number
-      /**
-       * Format: int64
-       * @description ticks from the first bar, 960 to the quarter; negative in a pickup
-       */
-      start: number
-      /**
-       * Format: int64
-       * @description 1 is the highest; 0 has a place found for it
-       */
-      string?: number
-      /**
-       * Format: int64
-       * @description half steps up to the other note
-       */
-      trill?: number
-      vibrato?: boolean
-    }
-    LineRow: {
-      /** Format: int64 */
-      bars: number
-      /** Format: int64 */
-      beats: number
-      feel: string
-      /** Format: int64 */
-      high: number
-      /** Format: int64 */
-      id: number
-      key: string
-      /** Format: int64 */
-      low: number
-      /**
-       * Format: int64
-       * @description how many
-       */
-      notes: number
-      /** @description why it cannot be opened */
-      problem?: string
-      /** Format: int64 */
-      tempo: number
-      title: string
-      /** Format: date-time */
-      updated: string
-      /** Format: int64 */
-      version: number
-    }
-    Map: {
-      bars: components['schemas']['Bar'][]
-      /** @description for each chord, the palette over it on the whole neck */
-      blends: components['schemas']['Blend'][]
-      /** @description for each position */
-      byPosition: components['schemas']['InPosition'][]
-      /** @description the pairs of chords that follow each other */
-      changes: components['schemas']['Crossing'][]
-      chart: components['schemas']['Chart']
-      chords: components['schemas']['Chord'][]
-      /**
-       * Format: int64
-       * @description choruses of the thread before it comes round
-       */
-      choruses: number
-      /** @description some bars are the soloist's own; each has the band's beside it */
-      imagined: boolean
-      instrument: components['schemas']['Instrument']
-      /** @description for each chord, its tones on the whole neck */
-      neck: components['schemas']['Note'][][]
-      /** @description lowest first; the player's own window last, with number 0 */
-      positions: components['schemas']['Position'][]
-      /** @description the box on the top three strings */
-      smallBox?: components['schemas']['Position']
-    }
-    Measure: {
-      chords: components['schemas']['Symbol'][]
-      /**
-       * Format: int64
-       * @description from 1; 0 is a pickup
-       */
-      number: number
-      /** @description a new line is wished for here */
-      row?: boolean
-      section?: string
-      /**
-       * Format: int64
-       * @description ticks from the first bar, 960 to the quarter
-       */
-      start: number
-      strokes: components['schemas']['Stroke'][]
-    }
-    Move: {
-      from: components['schemas']['ToneName']
-      /** @description between third and seventh */
-      guide?: boolean
-      /**
-       * Format: int64
-       * @description up is positive
-       */
-      halfSteps: number
-      /** @enum {string} */
-      kind: 'hold' | 'half step' | 'whole step' | 'leap'
-      /** @description shortest way of the hand first */
-      places: components['schemas']['MovePlace'][]
-      to: components['schemas']['ToneName']
-    }
-    'Move-lineRequest': {
-      /** @description of the same mode */
-      key: string
-      line: components['schemas']['LineBody']
-      /** @description the hand moves along the neck and every note keeps its string; else places are found where the hand is */
-      shape?: boolean
-    }
-    MovePlace: {
-      from: components['schemas']['Place']
-      /**
-       * Format: double
-       * @description travel of the hand along the neck
-       */
-      mm: number
-      to: components['schemas']['Place']
-    }
-    Note: {
-      degree: string
-      /**
-       * Format: int64
-       * @description 1 to 4; absent on an open string and on alternatives
-       */
-      finger?: number
-      /**
-       * Format: int64
-       * @description 0 is the open string
-       */
-      fret: number
-      /** Format: int64 */
-      midi: number
-      note: string
-      /**
-       * Format: int64
-       * @description 1 is the highest
-       */
-      string: number
-    }
-    NoteReport: {
-      class: string
-      degree: string
-      fault: boolean
-      role: string
-      says: string
-      strong: boolean
-    }
-    PaletteNote: {
-      /** @enum {string} */
-      class: 'chord tone' | 'extension' | 'blue note' | 'tension' | 'passing'
-      /** @description over the chord */
-      degree: string
-      note: string
-      reason: string
-      /** @description its degree in the palette */
-      step: string
-      /** @description chord tones it leads to */
-      wants?: string[]
-    }
-    PalettePlace: {
-      /** Format: int64 */
-      fret: number
-      /**
-       * Format: int64
-       * @description of the palette's note
-       */
-      index: number
-      /** Format: int64 */
-      string: number
-    }
-    PhraseSeen: {
-      /**
-       * Format: int64
-       * @description index of its first note
-       */
-      from: number
-      name: string
-      /** Format: int64 */
-      to: number
-    }
-    Place: {
-      /** Format: int64 */
-      fret: number
-      /** Format: int64 */
-      string: number
-    }
-    PlaceReading: {
-      bent: components['schemas']['BentTo'][]
-      chord: string
-      class: string
-      degree: string
-      reason: string
-    }
-    Plan: {
-      allowed?: {
-        [key: string]: string
-      }
-      imagined?: components['schemas']['Imagined']
-      nearest?: boolean
-      palette?: string
-      picks?: string[]
-      pins?: string[]
-      strings?: string
-      targets?: string
-      thread?: string
-    }
-    Player: {
-      /** Format: int64 */
-      capo: number
-      /** Format: double */
-      comfort: number
-      /** Format: int64 */
-      frets: number
-      habit: string
-      left: boolean
-      /** Format: double */
-      scale: number
-      tuning: string
-    }
-    PlayerVersion: {
-      /** Format: int64 */
-      capo: number
-      /** Format: double */
-      comfort: number
-      /** Format: int64 */
-      frets: number
-      habit: string
-      left: boolean
-      /** Format: double */
-      scale: number
-      tuning: string
-      /** Format: int64 */
-      version: number
-    }
-    Position: {
-      /** Format: int64 */
-      high: number
-      /** Format: int64 */
-      low: number
-      /**
-       * Format: int64
-       * @description 1 to 5; 0 for the player's own window
-       */
-      number: number
-      /** @description played with open strings, its window slid up to 0-4 */
-      nut?: boolean
-      /** @description twelve frets above the one that bears its number first */
-      octave?: boolean
-      /** @description the tonic's movable open shape */
-      shape?: string
-    }
-    Problem: {
-      /**
-       * Format: int64
-       * @description from 1; 0 when it concerns the whole
-       */
-      bar: number
-      /** Format: int64 */
-      length: number
-      message: string
-      /** @description a reading that would work */
-      nearest?: string
-      /**
-       * Format: int64
-       * @description in characters from the start
-       */
-      offset: number
-      /** @description what stands there */
-      text: string
-    }
-    'Read-lickRequest': {
-      text: string
-    }
-    Reading: {
-      bars: components['schemas']['Bar'][]
-      chords: components['schemas']['Chord'][]
-      numerals: string
-      problems: components['schemas']['Problem'][]
-      /** @description in chord symbols, as Undaris writes it; empty if it cannot be read */
-      text: string
-    }
-    ReadingRequest: {
-      /**
-       * Format: int64
-       * @default 4
-       */
-      beats: number
-      /** @description the ID of a form, instead of a text */
-      form?: string
-      /** @description the key the text is in, when it is to be moved to key */
-      from?: string
-      key: string
-      text?: string
-      /** @description the ID of a turnaround to put over the last two bars */
-      turnaround?: string
-    }
-    Report: {
-      advice: string[]
-      /** Format: int64 */
-      chordTones: number
-      /** @description of every change */
-      landings: components['schemas']['LandingSeen'][]
-      /** @description as the score's notes */
-      notes: components['schemas']['NoteReport'][]
-      /** Format: int64 */
-      others: number
-      /**
-       * Format: int64
-       * @description notes of the palette alone
-       */
-      palette: number
-      phrases: components['schemas']['PhraseSeen'][]
-      /**
-       * Format: double
-       * @description of the hand, in millimetres
-       */
-      travel: number
-    }
-    Rub: {
-      /** @description the band's chord */
-      band: string
-      degree: string
-      note: string
-      /** @description the degree it is over the band's chord */
-      over: string
-    }
-    Run: {
-      /** @description other places of the same pitches in the window */
-      alternatives: components['schemas']['Note'][]
-      /** @description chord tones in between that the window does not hold */
-      missing?: string[]
-      notes: components['schemas']['Note'][]
-      /** @description the widest reach without moving the hand */
-      widest: components['schemas']['Span']
-    }
-    Score: {
-      /** @description in the bass clef; both clefs sound an octave lower than written */
-      bass: boolean
-      /** Format: int64 */
-      beats: number
-      key: string
-      measures: components['schemas']['Measure'][]
-      /** @description by onset, then from the lowest */
-      notes: components['schemas']['Written'][]
-      /**
-       * Format: int64
-       * @description sharps, or flats when negative
-       */
-      signature: number
-      /** Format: int64 */
-      strings: number
-      /** @description eighths are played long, short */
-      swing: boolean
-      /** Format: int64 */
-      tempo: number
-      title: string
-    }
-    Span: {
-      comfortable: boolean
-      /** Format: int64 */
-      high: number
-      /** Format: int64 */
-      low: number
-      /** Format: double */
-      mm: number
-    }
-    Step: {
-      from: components['schemas']['ToneName']
-      /** @description between third and seventh */
-      guide?: boolean
-      /**
-       * Format: int64
-       * @description up is positive
-       */
-      halfSteps: number
-      /** @enum {string} */
-      kind: 'hold' | 'half step' | 'whole step' | 'leap'
-      to: components['schemas']['ToneName']
-    }
-    Stroke: {
-      /**
-       * Format: int64
-       * @description so many notes in the time of normal
-       */
-      actual?: number
-      /**
-       * Format: int64
-       * @description ticks from the start of the measure
-       */
-      at: number
-      /**
-       * Format: int64
-       * @description 1 is a whole, 4 a quarter
-       */
-      base: number
-      dotted?: boolean
-      /** @description tied from the stroke before */
-      from?: boolean
-      /** Format: int64 */
-      normal?: number
-      /** @description indexes of the notes; none is a rest */
-      notes: number[]
-      /** @description tied to the next */
-      to?: boolean
-      /**
-       * Format: int64
-       * @description strokes of one tuplet share a number
-       */
-      tuplet?: number
-    }
-    Study: {
-      line: components['schemas']['LineBody']
-      report: components['schemas']['Report']
-      /** @description what was guessed, cut or left out */
-      said: string[]
-      score: components['schemas']['Score']
-    }
-    Symbol: {
-      /**
-       * Format: int64
-       * @description from 0
-       */
-      beat: number
-      symbol: string
-    }
-    Target: {
-      /** @description what it is over the band's chord, where the soloist imagines another and it rubs */
-      against?: string
-      /**
-       * Format: int64
-       * @description from 0
-       */
-      chorus?: number
-      degree: string
-      /** Format: int64 */
-      fret: number
-      /** Format: int64 */
-      midi: number
-      /**
-       * Format: int64
-       * @description half steps from the target before
-       */
-      move: number
-      note: string
-      pinned?: boolean
-      /**
-       * Format: int64
-       * @description the chord it belongs to, counted from 0 through the form
-       */
-      step: number
-      /** Format: int64 */
-      string: number
-    }
-    Thread: {
-      /**
-       * Format: int64
-       * @description all moves together
-       */
-      halfSteps: number
-      /**
-       * Format: double
-       * @description travel of the hand
-       */
-      mm: number
-      problem?: components['schemas']['ThreadProblem']
-      targets: components['schemas']['Target'][]
-    }
-    ThreadProblem: {
-      message: string
-      /** @description a target chosen by hand stands in the way */
-      pinned: boolean
-      /** Format: int64 */
-      step: number
-    }
-    Tone: {
-      /** @description R b3 3 b5 5 #5 6 b7 7 b9 9 #9 11 #11 b13 13 */
-      degree: string
-      /**
-       * Format: int64
-       * @description above the root
-       */
-      halfSteps: number
-      /** @description spelled by its degree, such as Bb */
-      note: string
-      /** @description the plainer name of the same sound, where there is one */
-      simpler?: string
-    }
-    ToneName: {
-      degree: string
-      note: string
-    }
-    Tones: {
-      chords: components['schemas']['ChordTones'][]
-      instrument: components['schemas']['Instrument']
-    }
-    TurnSeen: {
-      from: string
-      /** Format: int64 */
-      note: number
-      to: string
-      why: string
-    }
-    Turned: {
-      study: components['schemas']['Study']
-      turns: components['schemas']['TurnSeen'][]
-    }
-    WaySeen: {
-      name: string
-      problem?: string
-      study?: components['schemas']['Study']
-      /**
-       * Format: double
-       * @description of the hand from where it was, in millimetres
-       */
-      travel: number
-    }
-    WishBody: {
-      /** @description notes from outside the palette may lead into chord tones */
-      approach?: boolean
-      /** @description nothing but chord tones */
-      chordTones?: boolean
-      contour?: string
-      /**
-       * Format: int64
-       * @description 1 to 5; 0 is 3
-       */
-      density?: number
-      /**
-       * Format: int64
-       * @description first bar to write, from 1; 0 is all
-       */
-      from?: number
-      /** Format: int64 */
-      highString?: number
-      /** Format: int64 */
-      lowString?: number
-      phrasing?: string
-      /** @description eighths, triplets, sixteenths or mixed */
-      rhythm?: string
-      /** Format: int64 */
-      seed?: number
-      /** @description roles allowed on each change, such as third; empty is any, thirds liked best */
-      targets?: string
-      /** Format: int64 */
-      to?: number
-    }
-    'Write-lineRequest': {
-      line: components['schemas']['LineBody']
-      wish: components['schemas']['WishBody']
-    }
-    Written: {
-      accent?: boolean
-      /**
-       * Format: int64
-       * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
-       */
-      bend?: number
-      /** @description the bend was rounded to quarter tones */
-      bendGuessed?: boolean
-      /** @description muted, without pitch */
-      dead?: boolean
-      degree?: string
-      /** Format: int64 */
-      finger?: number
-      /** Format: int64 */
-      fret: number
-      /**
-       * Format: int64
-       * @description the note before it on its string, which it is slid, hammered or pulled from; -1 is none
-       */
-      from: number
-      /**
-       * @description how it is reached from the note before
-       * @enum {string}
-       */
-      join?: 'slide' | 'hammer-on' | 'pull-off'
-      /** Format: int64 */
-      length: number
-      /** Format: int64 */
-      midi: number
-      /** @description as it sounds, such as Bb3 */
-      note: string
-      /** @description string and fret were found for it */
-      placeGuessed?: boolean
-      /** @description the bend is let down again */
-      release?: boolean
-      /** @description where it begins was moved, or read from the look of the text */
-      rhythmGuessed?: boolean
-      /**
-       * Format: int64
-       * @description slid into from so many frets below, or above when negative
-       */
-      scoop?: number
-      /**
-       * Format: int64
-       * @description ticks from the first bar, 960 to the quarter
-       */
-      start: number
-      /** Format: int64 */
-      string: number
-      /**
-       * Format: int64
-       * @description half steps up to the other note
-       */
-      trill?: number
-      vibrato?: boolean
-    }
-  }
-  responses: never
-  parameters: never
-  requestBodies: never
-  headers: never
-  pathItems: never
+    schemas: {
+        AddedTarget: {
+            degree: string;
+            note: string;
+            places: components["schemas"]["Place"][];
+        };
+        Bar: {
+            /** @description what the band plays here, where the soloist imagines something else */
+            band?: string;
+            changes: components["schemas"]["Change"][];
+            /** @description a new row of the sheet begins here */
+            row?: boolean;
+            section?: string;
+        };
+        Bend: {
+            /** @description reached, of the chord */
+            degree?: string;
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: int64
+             * @description 1 to 3; 0 is a quarter-tone curl
+             */
+            halfSteps: number;
+            /**
+             * Format: int64
+             * @description of the palette's note
+             */
+            index: number;
+            note?: string;
+            /** Format: int64 */
+            string: number;
+        };
+        BentTo: {
+            degree: string;
+            /** Format: int64 */
+            halfSteps: number;
+            note: string;
+        };
+        Blend: {
+            /** @description chord tones that the palette lacks */
+            added: components["schemas"]["AddedTarget"][];
+            bends: components["schemas"]["Bend"][];
+            notes: components["schemas"]["PaletteNote"][];
+            places: components["schemas"]["PalettePlace"][];
+        };
+        "Blend-lineRequest": {
+            /** Format: double */
+            amount: number;
+            line: components["schemas"]["LineBody"];
+        };
+        Catalogue: {
+            /** @description who can play the chords */
+            compers: components["schemas"]["CatalogueChoice"][];
+            contours: components["schemas"]["CatalogueOption"][];
+            /** @description what leads into each tone of a drill */
+            dresses: components["schemas"]["CatalogueChoice"][];
+            drills: components["schemas"]["CatalogueOption"][];
+            feels: components["schemas"]["CatalogueFeel"][];
+            forms: components["schemas"]["CatalogueForm"][];
+            /** @description notes to a beat */
+            paces: components["schemas"]["CatalogueChoice"][];
+            palettes: components["schemas"]["CatalogueChoice"][];
+            phrasings: components["schemas"]["CatalogueOption"][];
+            /** @description vocabularies of written lines */
+            rhythms: components["schemas"]["CatalogueOption"][];
+            threads: components["schemas"]["CatalogueChoice"][];
+            tonics: string[];
+            tunings: components["schemas"]["CatalogueTuning"][];
+            turnarounds: components["schemas"]["CatalogueTurnaround"][];
+        };
+        CatalogueChoice: {
+            id: string;
+            name: string;
+        };
+        CatalogueFeel: {
+            id: string;
+            name: string;
+            /**
+             * Format: double
+             * @description where the second eighth falls in its beat
+             */
+            swing: number;
+            /** Format: int64 */
+            tempo: number;
+        };
+        CatalogueForm: {
+            about: string;
+            id: string;
+            minor: boolean;
+            name: string;
+            /** @description in numerals */
+            text: string;
+        };
+        CatalogueOption: {
+            about: string;
+            id: string;
+            name: string;
+        };
+        CatalogueTuning: {
+            /** Format: int64 */
+            frets: number;
+            id: string;
+            name: string;
+            open: string;
+            /** Format: double */
+            scale: number;
+        };
+        CatalogueTurnaround: {
+            ending: boolean;
+            id: string;
+            minor: boolean;
+            name: string;
+            /** @description in numerals */
+            text: string;
+        };
+        Change: {
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            beat: number;
+            /**
+             * Format: int64
+             * @description index in the list of chords
+             */
+            chord: number;
+            /**
+             * Format: int64
+             * @description in beats
+             */
+            length: number;
+            numeral: string;
+            /** @description where the soloist imagines this chord: what rubs against the band's */
+            rubs?: components["schemas"]["Rub"][];
+        };
+        Chart: {
+            /** Format: int64 */
+            bars: number;
+            /**
+             * Format: int64
+             * @description in a bar, 2 to 12
+             */
+            beats: number;
+            feel: string;
+            feelName: string;
+            /** Format: int64 */
+            id: number;
+            key: string;
+            plan: components["schemas"]["Plan"];
+            /**
+             * Format: int64
+             * @description beats a minute, 30 to 300
+             */
+            tempo: number;
+            /** @description | C7 | F7 | C7 | % | */
+            text: string;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /**
+             * Format: int64
+             * @description its ETag, without the quotes
+             */
+            version: number;
+        };
+        ChartBody: {
+            /**
+             * Format: int64
+             * @description in a bar, 2 to 12
+             */
+            beats: number;
+            feel: string;
+            key: string;
+            /**
+             * Format: int64
+             * @description beats a minute, 30 to 300
+             */
+            tempo: number;
+            /** @description | C7 | F7 | C7 | % | */
+            text: string;
+            title: string;
+        };
+        ChartRow: {
+            /** Format: int64 */
+            bars: number;
+            /** Format: int64 */
+            beats: number;
+            /** @description the different ones, in the order they come; 24 at most */
+            chords: string;
+            feel: string;
+            feelName: string;
+            /** Format: int64 */
+            id: number;
+            key: string;
+            /** @description why it cannot be opened */
+            problem?: string;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /** Format: int64 */
+            version: number;
+        };
+        Chord: {
+            /** @description where it is not the root */
+            bass?: string;
+            /** @description N.C., silence */
+            none?: boolean;
+            root: string;
+            /** @description in plain letters; reads back to the same chord */
+            symbol: string;
+            tones: components["schemas"]["Tone"][];
+        };
+        ChordTones: {
+            notes: components["schemas"]["Note"][];
+            symbol: string;
+        };
+        Crossing: {
+            /**
+             * Format: int64
+             * @description index of the chord
+             */
+            from: number;
+            /** @description what moves where, ranked */
+            steps: components["schemas"]["Step"][];
+            /** Format: int64 */
+            to: number;
+        };
+        "Drill-lineRequest": {
+            line: components["schemas"]["LineBody"];
+            task: components["schemas"]["DrillBody"];
+        };
+        DrillBody: {
+            down?: boolean;
+            /** @description what leads into each tone */
+            dress?: string;
+            drill: string;
+            /** @description a degree to start from */
+            from?: string;
+            /** Format: int64 */
+            highString?: number;
+            /** Format: int64 */
+            lowString?: number;
+            /**
+             * Format: int64
+             * @description 1 to 24, of four tones
+             */
+            order?: number;
+            pace: string;
+        };
+        ErrorDetail: {
+            /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
+            location?: string;
+            /** @description Error message text */
+            message?: string;
+            /** @description The value at the given location */
+            value?: unknown;
+        };
+        ErrorModel: {
+            /**
+             * @description A human-readable explanation specific to this occurrence of the problem.
+             * @example Property foo is required but is missing.
+             */
+            detail?: string;
+            /** @description Optional list of individual error details */
+            errors?: components["schemas"]["ErrorDetail"][];
+            /**
+             * Format: uri
+             * @description A URI reference that identifies the specific occurrence of the problem.
+             * @example https://example.com/error-log/abc123
+             */
+            instance?: string;
+            /**
+             * Format: int64
+             * @description HTTP status code
+             * @example 400
+             */
+            status?: number;
+            /**
+             * @description A short, human-readable summary of the problem type. This value should not change between occurrences of the error.
+             * @example Bad Request
+             */
+            title?: string;
+            /**
+             * Format: uri
+             * @description A URI reference to human-readable documentation for the error.
+             * @default about:blank
+             * @example https://example.com/errors/example
+             */
+            type: string;
+        };
+        "Fit-lineRequest": {
+            /**
+             * Format: int64
+             * @description tick of the change
+             */
+            at: number;
+            line: components["schemas"]["LineBody"];
+        };
+        Fix: {
+            /** Format: double */
+            cost: number;
+            /** @description one edit or two */
+            says: string[];
+            /** @description the line with it */
+            study: components["schemas"]["Study"];
+        };
+        Fixes: {
+            /** @description the smallest first */
+            fixes: components["schemas"]["Fix"][];
+            /** @description why there is none */
+            why: string;
+        };
+        Imagined: {
+            /** Format: int64 */
+            bar: number;
+            text: string;
+        };
+        InPosition: {
+            /** @description for each of the changes, for each of its steps: where it lies, nearest first */
+            crossings: components["schemas"]["MovePlace"][][][];
+            /** @description for each chord */
+            runs: components["schemas"]["Run"][];
+            thread: components["schemas"]["Thread"];
+        };
+        Instrument: {
+            /** Format: int64 */
+            capo: number;
+            /**
+             * Format: int64
+             * @description the highest fret
+             */
+            last: number;
+            left: boolean;
+            /** @description numbers of the open strings, string 1 first, capo counted */
+            midi: number[];
+            /** @description names of the open strings, string 1 first, capo counted */
+            open: string[];
+            tuning: string;
+        };
+        "Keep-lickRequest": {
+            /**
+             * Format: int64
+             * @description index of the first note
+             */
+            from: number;
+            line: components["schemas"]["LineBody"];
+            ofKey?: boolean;
+            /**
+             * Format: int64
+             * @description index of the last
+             */
+            to: number;
+        };
+        LandingSeen: {
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            at: number;
+            /** Format: int64 */
+            bar: number;
+            /** Format: int64 */
+            beat: number;
+            chord: string;
+            degree?: string;
+            /**
+             * Format: int64
+             * @description index; -1 in silence
+             */
+            note: number;
+            says: string;
+            /** @enum {string} */
+            when: "on time" | "early" | "late" | "wrong note" | "silent";
+        };
+        Laying: {
+            /** @description what moves and what changes its octave */
+            says: string;
+            study: components["schemas"]["Study"];
+        };
+        Lick: {
+            /**
+             * Format: double
+             * @description from its first beat to its end
+             */
+            beats: number;
+            /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
+            chord: string;
+            /** Format: int64 */
+            id: number;
+            /** @description the degree it ends on */
+            landsOn: string;
+            /** @description on the player's neck, over C */
+            line?: components["schemas"]["LineBody"];
+            notes: components["schemas"]["LickNote"][];
+            /** @description its degrees are counted from the key, whatever chord sounds */
+            ofKey: boolean;
+            /** @description why it cannot be shown on this neck */
+            problem?: string;
+            score?: components["schemas"]["Score"];
+            tags: string[];
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /**
+             * Format: int64
+             * @description its ETag, without the quotes
+             */
+            version: number;
+        };
+        "Lick-lineRequest": {
+            /**
+             * Format: int64
+             * @description from 1; 0 sends it through the changes
+             */
+            bar?: number;
+            /** @description degrees follow the kind of chord */
+            follow?: boolean;
+            /** @description each version ends on the next change */
+            land?: boolean;
+            /** Format: int64 */
+            lick: number;
+            line: components["schemas"]["LineBody"];
+            /** @description which tones to land on, most wanted first */
+            targets?: string;
+        };
+        LickBody: {
+            /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
+            chord: string;
+            notes: components["schemas"]["LickNote"][];
+            /** @description its degrees are counted from the key, whatever chord sounds */
+            ofKey: boolean;
+            tags: string[];
+            title: string;
+        };
+        LickNote: {
+            accent?: boolean;
+            /**
+             * Format: int64
+             * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
+             */
+            bend?: number;
+            /** @description muted, without pitch */
+            dead?: boolean;
+            /** @description above the root of the chord, or of the key */
+            degree: string;
+            /**
+             * @description how it is reached from the note before
+             * @enum {string}
+             */
+            join?: "slide" | "hammer-on" | "pull-off";
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            length: number;
+            /**
+             * Format: int64
+             * @description octaves above the lick's own root
+             */
+            octave: number;
+            /** @description the bend is let down again */
+            release?: boolean;
+            /**
+             * Format: int64
+             * @description slid into from so many frets below, or above when negative
+             */
+            scoop?: number;
+            /**
+             * Format: int64
+             * @description ticks from the lick's first beat, 960 to the quarter; negative in a pickup
+             */
+            start: number;
+            /**
+             * Format: int64
+             * @description where it would rather lie; 0 is no wish
+             */
+            string?: number;
+            /**
+             * Format: int64
+             * @description half steps up to the other note
+             */
+            trill?: number;
+            vibrato?: boolean;
+        };
+        LickRow: {
+            /** Format: double */
+            beats: number;
+            chord: string;
+            /** Format: int64 */
+            id: number;
+            landsOn: string;
+            ofKey: boolean;
+            /** @description why it cannot be opened */
+            problem?: string;
+            tags: string[];
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /** Format: int64 */
+            version: number;
+        };
+        Line: {
+            /** Format: int64 */
+            bars: number;
+            /**
+             * Format: int64
+             * @description in a bar, 2 to 12
+             */
+            beats: number;
+            /** Format: int64 */
+            capo?: number;
+            feel: string;
+            /** Format: int64 */
+            frets?: number;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            id: number;
+            key: string;
+            /** @description bars that are not to be written anew, from 1 */
+            locked?: number[];
+            /**
+             * Format: int64
+             * @description first fret of the window it is written in
+             */
+            low: number;
+            notes: components["schemas"]["LineNote"][];
+            /** @description what its notes are drawn from */
+            palette?: string;
+            /**
+             * Format: int64
+             * @description beats a minute, 30 to 300
+             */
+            tempo: number;
+            /** @description the chords: | C7 | F7 | */
+            text: string;
+            title: string;
+            /** @description of the instrument it is written for; the player's where it is not said */
+            tuning?: string;
+            /** Format: date-time */
+            updated: string;
+            /**
+             * Format: int64
+             * @description its ETag, without the quotes
+             */
+            version: number;
+        };
+        LineBody: {
+            /**
+             * Format: int64
+             * @description in a bar, 2 to 12
+             */
+            beats: number;
+            /** Format: int64 */
+            capo?: number;
+            feel: string;
+            /** Format: int64 */
+            frets?: number;
+            /** Format: int64 */
+            high: number;
+            key: string;
+            /** @description bars that are not to be written anew, from 1 */
+            locked?: number[];
+            /**
+             * Format: int64
+             * @description first fret of the window it is written in
+             */
+            low: number;
+            notes: components["schemas"]["LineNote"][];
+            /** @description what its notes are drawn from */
+            palette?: string;
+            /**
+             * Format: int64
+             * @description beats a minute, 30 to 300
+             */
+            tempo: number;
+            /** @description the chords: | C7 | F7 | */
+            text: string;
+            title: string;
+            /** @description of the instrument it is written for; the player's where it is not said */
+            tuning?: string;
+        };
+        LineNote: {
+            accent?: boolean;
+            /**
+             * Format: int64
+             * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
+             */
+            bend?: number;
+            /** @description the bend was rounded to quarter tones */
+            bendGuessed?: boolean;
+            /** @description muted, without pitch */
+            dead?: boolean;
+            /** Format: int64 */
+            finger?: number;
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: int64
+             * @description the page's own number of the note; it comes back with it
+             */
+            id?: number;
+            /**
+             * @description how it is reached from the note before
+             * @enum {string}
+             */
+            join?: "slide" | "hammer-on" | "pull-off";
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            length: number;
+            /** @description as it sounds where it is fretted, such as Bb3 */
+            note: string;
+            /** @description string and fret were found for it */
+            placeGuessed?: boolean;
+            /** @description the bend is let down again */
+            release?: boolean;
+            /** @description where it begins was moved, or read from the look of the text */
+            rhythmGuessed?: boolean;
+            /**
+             * Format: int64
+             * @description slid into from so many frets below, or above when negative
+             */
+            scoop?: number;
+            /**
+             * Format: int64
+             * @description ticks from the first bar, 960 to the quarter; negative in a pickup
+             */
+            start: number;
+            /**
+             * Format: int64
+             * @description 1 is the highest; 0 has a place found for it
+             */
+            string?: number;
+            /**
+             * Format: int64
+             * @description half steps up to the other note
+             */
+            trill?: number;
+            vibrato?: boolean;
+        };
+        LineRow: {
+            /** Format: int64 */
+            bars: number;
+            /** Format: int64 */
+            beats: number;
+            feel: string;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            id: number;
+            key: string;
+            /** Format: int64 */
+            low: number;
+            /**
+             * Format: int64
+             * @description how many
+             */
+            notes: number;
+            /** @description why it cannot be opened */
+            problem?: string;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /** Format: int64 */
+            version: number;
+        };
+        Map: {
+            bars: components["schemas"]["Bar"][];
+            /** @description for each chord, the palette over it on the whole neck */
+            blends: components["schemas"]["Blend"][];
+            /** @description for each position */
+            byPosition: components["schemas"]["InPosition"][];
+            /** @description the pairs of chords that follow each other */
+            changes: components["schemas"]["Crossing"][];
+            chart: components["schemas"]["Chart"];
+            chords: components["schemas"]["Chord"][];
+            /**
+             * Format: int64
+             * @description choruses of the thread before it comes round
+             */
+            choruses: number;
+            /** @description some bars are the soloist's own; each has the band's beside it */
+            imagined: boolean;
+            instrument: components["schemas"]["Instrument"];
+            /** @description for each chord, its tones on the whole neck */
+            neck: components["schemas"]["Note"][][];
+            /** @description lowest first; the player's own window last, with number 0 */
+            positions: components["schemas"]["Position"][];
+            /** @description the box on the top three strings */
+            smallBox?: components["schemas"]["Position"];
+        };
+        Measure: {
+            chords: components["schemas"]["Symbol"][];
+            /**
+             * Format: int64
+             * @description from 1; 0 is a pickup
+             */
+            number: number;
+            /** @description a new line is wished for here */
+            row?: boolean;
+            section?: string;
+            /**
+             * Format: int64
+             * @description ticks from the first bar, 960 to the quarter
+             */
+            start: number;
+            strokes: components["schemas"]["Stroke"][];
+        };
+        Move: {
+            from: components["schemas"]["ToneName"];
+            /** @description between third and seventh */
+            guide?: boolean;
+            /**
+             * Format: int64
+             * @description up is positive
+             */
+            halfSteps: number;
+            /** @enum {string} */
+            kind: "hold" | "half step" | "whole step" | "leap";
+            /** @description shortest way of the hand first */
+            places: components["schemas"]["MovePlace"][];
+            to: components["schemas"]["ToneName"];
+        };
+        "Move-lineRequest": {
+            /** @description of the same mode */
+            key: string;
+            line: components["schemas"]["LineBody"];
+            /** @description the hand moves along the neck and every note keeps its string; else places are found where the hand is */
+            shape?: boolean;
+        };
+        MovePlace: {
+            from: components["schemas"]["Place"];
+            /**
+             * Format: double
+             * @description travel of the hand along the neck
+             */
+            mm: number;
+            to: components["schemas"]["Place"];
+        };
+        Note: {
+            degree: string;
+            /**
+             * Format: int64
+             * @description 1 to 4; absent on an open string and on alternatives
+             */
+            finger?: number;
+            /**
+             * Format: int64
+             * @description 0 is the open string
+             */
+            fret: number;
+            /** Format: int64 */
+            midi: number;
+            note: string;
+            /**
+             * Format: int64
+             * @description 1 is the highest
+             */
+            string: number;
+        };
+        NoteReport: {
+            class: string;
+            degree: string;
+            fault: boolean;
+            role: string;
+            says: string;
+            strong: boolean;
+        };
+        PaletteNote: {
+            /** @enum {string} */
+            class: "chord tone" | "extension" | "blue note" | "tension" | "passing";
+            /** @description over the chord */
+            degree: string;
+            note: string;
+            reason: string;
+            /** @description its degree in the palette */
+            step: string;
+            /** @description chord tones it leads to */
+            wants?: string[];
+        };
+        PalettePlace: {
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: int64
+             * @description of the palette's note
+             */
+            index: number;
+            /** Format: int64 */
+            string: number;
+        };
+        PhraseSeen: {
+            /**
+             * Format: int64
+             * @description index of its first note
+             */
+            from: number;
+            name: string;
+            /** Format: int64 */
+            to: number;
+        };
+        Place: {
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            string: number;
+        };
+        PlaceReading: {
+            bent: components["schemas"]["BentTo"][];
+            chord: string;
+            class: string;
+            degree: string;
+            reason: string;
+        };
+        Plan: {
+            allowed?: {
+                [key: string]: string;
+            };
+            imagined?: components["schemas"]["Imagined"];
+            nearest?: boolean;
+            palette?: string;
+            picks?: string[];
+            pins?: string[];
+            strings?: string;
+            targets?: string;
+            thread?: string;
+        };
+        Player: {
+            /** Format: int64 */
+            capo: number;
+            /** Format: double */
+            comfort: number;
+            /** Format: int64 */
+            frets: number;
+            habit: string;
+            left: boolean;
+            /** Format: double */
+            scale: number;
+            tuning: string;
+        };
+        PlayerVersion: {
+            /** Format: int64 */
+            capo: number;
+            /** Format: double */
+            comfort: number;
+            /** Format: int64 */
+            frets: number;
+            habit: string;
+            left: boolean;
+            /** Format: double */
+            scale: number;
+            tuning: string;
+            /** Format: int64 */
+            version: number;
+        };
+        Position: {
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
+            /**
+             * Format: int64
+             * @description 1 to 5; 0 for the player's own window
+             */
+            number: number;
+            /** @description played with open strings, its window slid up to 0-4 */
+            nut?: boolean;
+            /** @description twelve frets above the one that bears its number first */
+            octave?: boolean;
+            /** @description the tonic's movable open shape */
+            shape?: string;
+        };
+        Problem: {
+            /**
+             * Format: int64
+             * @description from 1; 0 when it concerns the whole
+             */
+            bar: number;
+            /** Format: int64 */
+            length: number;
+            message: string;
+            /** @description a reading that would work */
+            nearest?: string;
+            /**
+             * Format: int64
+             * @description in characters from the start
+             */
+            offset: number;
+            /** @description what stands there */
+            text: string;
+        };
+        "Read-lickRequest": {
+            text: string;
+        };
+        Reading: {
+            bars: components["schemas"]["Bar"][];
+            chords: components["schemas"]["Chord"][];
+            numerals: string;
+            problems: components["schemas"]["Problem"][];
+            /** @description in chord symbols, as Undaris writes it; empty if it cannot be read */
+            text: string;
+        };
+        ReadingRequest: {
+            /**
+             * Format: int64
+             * @default 4
+             */
+            beats: number;
+            /** @description the ID of a form, instead of a text */
+            form?: string;
+            /** @description the key the text is in, when it is to be moved to key */
+            from?: string;
+            key: string;
+            text?: string;
+            /** @description the ID of a turnaround to put over the last two bars */
+            turnaround?: string;
+        };
+        Report: {
+            advice: string[];
+            /** Format: int64 */
+            chordTones: number;
+            /** @description of every change */
+            landings: components["schemas"]["LandingSeen"][];
+            /** @description as the score's notes */
+            notes: components["schemas"]["NoteReport"][];
+            /** Format: int64 */
+            others: number;
+            /**
+             * Format: int64
+             * @description notes of the palette alone
+             */
+            palette: number;
+            phrases: components["schemas"]["PhraseSeen"][];
+            /**
+             * Format: double
+             * @description of the hand, in millimetres
+             */
+            travel: number;
+        };
+        Rub: {
+            /** @description the band's chord */
+            band: string;
+            degree: string;
+            note: string;
+            /** @description the degree it is over the band's chord */
+            over: string;
+        };
+        Run: {
+            /** @description other places of the same pitches in the window */
+            alternatives: components["schemas"]["Note"][];
+            /** @description chord tones in between that the window does not hold */
+            missing?: string[];
+            notes: components["schemas"]["Note"][];
+            /** @description the widest reach without moving the hand */
+            widest: components["schemas"]["Span"];
+        };
+        Score: {
+            /** @description in the bass clef; both clefs sound an octave lower than written */
+            bass: boolean;
+            /** Format: int64 */
+            beats: number;
+            key: string;
+            measures: components["schemas"]["Measure"][];
+            /** @description by onset, then from the lowest */
+            notes: components["schemas"]["Written"][];
+            /**
+             * Format: int64
+             * @description sharps, or flats when negative
+             */
+            signature: number;
+            /** Format: int64 */
+            strings: number;
+            /** @description eighths are played long, short */
+            swing: boolean;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+        };
+        Span: {
+            comfortable: boolean;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
+            /** Format: double */
+            mm: number;
+        };
+        Step: {
+            from: components["schemas"]["ToneName"];
+            /** @description between third and seventh */
+            guide?: boolean;
+            /**
+             * Format: int64
+             * @description up is positive
+             */
+            halfSteps: number;
+            /** @enum {string} */
+            kind: "hold" | "half step" | "whole step" | "leap";
+            to: components["schemas"]["ToneName"];
+        };
+        Stroke: {
+            /**
+             * Format: int64
+             * @description so many notes in the time of normal
+             */
+            actual?: number;
+            /**
+             * Format: int64
+             * @description ticks from the start of the measure
+             */
+            at: number;
+            /**
+             * Format: int64
+             * @description 1 is a whole, 4 a quarter
+             */
+            base: number;
+            dotted?: boolean;
+            /** @description tied from the stroke before */
+            from?: boolean;
+            /** Format: int64 */
+            normal?: number;
+            /** @description indexes of the notes; none is a rest */
+            notes: number[];
+            /** @description tied to the next */
+            to?: boolean;
+            /**
+             * Format: int64
+             * @description strokes of one tuplet share a number
+             */
+            tuplet?: number;
+        };
+        Study: {
+            line: components["schemas"]["LineBody"];
+            report: components["schemas"]["Report"];
+            /** @description what was guessed, cut or left out */
+            said: string[];
+            score: components["schemas"]["Score"];
+        };
+        Symbol: {
+            /**
+             * Format: int64
+             * @description from 0
+             */
+            beat: number;
+            symbol: string;
+        };
+        Target: {
+            /** @description what it is over the band's chord, where the soloist imagines another and it rubs */
+            against?: string;
+            /**
+             * Format: int64
+             * @description from 0
+             */
+            chorus?: number;
+            degree: string;
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            midi: number;
+            /**
+             * Format: int64
+             * @description half steps from the target before
+             */
+            move: number;
+            note: string;
+            pinned?: boolean;
+            /**
+             * Format: int64
+             * @description the chord it belongs to, counted from 0 through the form
+             */
+            step: number;
+            /** Format: int64 */
+            string: number;
+        };
+        Thread: {
+            /**
+             * Format: int64
+             * @description all moves together
+             */
+            halfSteps: number;
+            /**
+             * Format: double
+             * @description travel of the hand
+             */
+            mm: number;
+            problem?: components["schemas"]["ThreadProblem"];
+            targets: components["schemas"]["Target"][];
+        };
+        ThreadProblem: {
+            message: string;
+            /** @description a target chosen by hand stands in the way */
+            pinned: boolean;
+            /** Format: int64 */
+            step: number;
+        };
+        Tone: {
+            /** @description R b3 3 b5 5 #5 6 b7 7 b9 9 #9 11 #11 b13 13 */
+            degree: string;
+            /**
+             * Format: int64
+             * @description above the root
+             */
+            halfSteps: number;
+            /** @description spelled by its degree, such as Bb */
+            note: string;
+            /** @description the plainer name of the same sound, where there is one */
+            simpler?: string;
+        };
+        ToneName: {
+            degree: string;
+            note: string;
+        };
+        Tones: {
+            chords: components["schemas"]["ChordTones"][];
+            instrument: components["schemas"]["Instrument"];
+        };
+        TurnSeen: {
+            from: string;
+            /** Format: int64 */
+            note: number;
+            to: string;
+            why: string;
+        };
+        Turned: {
+            study: components["schemas"]["Study"];
+            turns: components["schemas"]["TurnSeen"][];
+        };
+        WaySeen: {
+            name: string;
+            problem?: string;
+            study?: components["schemas"]["Study"];
+            /**
+             * Format: double
+             * @description of the hand from where it was, in millimetres
+             */
+            travel: number;
+        };
+        WishBody: {
+            /** @description notes from outside the palette may lead into chord tones */
+            approach?: boolean;
+            /** @description nothing but chord tones */
+            chordTones?: boolean;
+            contour?: string;
+            /**
+             * Format: int64
+             * @description 1 to 5; 0 is 3
+             */
+            density?: number;
+            /**
+             * Format: int64
+             * @description first bar to write, from 1; 0 is all
+             */
+            from?: number;
+            /** Format: int64 */
+            highString?: number;
+            /** Format: int64 */
+            lowString?: number;
+            phrasing?: string;
+            /** @description eighths, triplets, sixteenths or mixed */
+            rhythm?: string;
+            /** Format: int64 */
+            seed?: number;
+            /** @description roles allowed on each change, such as third; empty is any, thirds liked best */
+            targets?: string;
+            /** Format: int64 */
+            to?: number;
+        };
+        "Write-lineRequest": {
+            line: components["schemas"]["LineBody"];
+            wish: components["schemas"]["WishBody"];
+        };
+        Written: {
+            accent?: boolean;
+            /**
+             * Format: int64
+             * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
+             */
+            bend?: number;
+            /** @description the bend was rounded to quarter tones */
+            bendGuessed?: boolean;
+            /** @description muted, without pitch */
+            dead?: boolean;
+            degree?: string;
+            /** Format: int64 */
+            finger?: number;
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: int64
+             * @description the note before it on its string, which it is slid, hammered or pulled from; -1 is none
+             */
+            from: number;
+            /**
+             * @description how it is reached from the note before
+             * @enum {string}
+             */
+            join?: "slide" | "hammer-on" | "pull-off";
+            /** Format: int64 */
+            length: number;
+            /** Format: int64 */
+            midi: number;
+            /** @description as it sounds, such as Bb3 */
+            note: string;
+            /** @description string and fret were found for it */
+            placeGuessed?: boolean;
+            /** @description the bend is let down again */
+            release?: boolean;
+            /** @description where it begins was moved, or read from the look of the text */
+            rhythmGuessed?: boolean;
+            /**
+             * Format: int64
+             * @description slid into from so many frets below, or above when negative
+             */
+            scoop?: number;
+            /**
+             * Format: int64
+             * @description ticks from the first bar, 960 to the quarter
+             */
+            start: number;
+            /** Format: int64 */
+            string: number;
+            /**
+             * Format: int64
+             * @description half steps up to the other note
+             */
+            trill?: number;
+            vibrato?: boolean;
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
-export type $defs = Record<string, never>
+export type $defs = Record<string, never>;
 export interface operations {
-  'band-midi': {
-    parameters: {
-      query: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first */
-        countIn?: boolean
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description | C7 | F7 | */
-        text: string
-        key?: string
-        beats?: number
-        feel?: string
-        /** @description notes one after the other, as MIDI number:beats, such as 64:2; r:1 rests */
-        lead?: string[]
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'audio/midi': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  blend: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        low: number
-        high: number
-        key: string
-        palette: string
-        chord: string
-        /** @description bends of three half steps too */
-        advanced?: boolean
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Blend']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  catalogue: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Catalogue']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  charts: {
-    parameters: {
-      query?: {
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          Link?: string
-          'Total-Count'?: number
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ChartRow'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'create-chart': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ChartBody']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chart']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  chart: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chart']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'update-chart': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ChartBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chart']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'delete-chart': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-map': {
-    parameters: {
-      query?: {
-        /** @description with high: a window of the player's own */
-        low?: number
-        high?: number
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Map']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-midi': {
-    parameters: {
-      query?: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first */
-        countIn?: boolean
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description thread: its targets are played over the band */
-        lead?: 'thread'
-        /** @description with high: the window of the thread */
-        low?: number
-        high?: number
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'audio/midi': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-musicxml': {
-    parameters: {
-      query: {
-        low: number
-        high: number
-        of?: 'run' | 'crossing' | 'thread'
-        /** @description for a run or a crossing: which chord of the form, from 0 */
-        step?: number
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/vnd.recordare.musicxml+xml': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'open-chart': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'set-plan': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Plan']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chart']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'restore-chart': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chart']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-score': {
-    parameters: {
-      query: {
-        low: number
-        high: number
-        of?: 'run' | 'crossing' | 'thread'
-        /** @description for a run or a crossing: which chord of the form, from 0 */
-        step?: number
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Score']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-score-midi': {
-    parameters: {
-      query: {
-        low: number
-        high: number
-        of?: 'run' | 'crossing' | 'thread'
-        /** @description for a run or a crossing: which chord of the form, from 0 */
-        step?: number
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first */
-        countIn?: boolean
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'audio/midi': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'read-chord': {
-    parameters: {
-      query: {
-        symbol: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chord']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  crossings: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        low: number
-        high: number
-        /** @description roles, most wanted first; the default is third,seventh,root,fifth */
-        targets?: string
-        /** @description rank by distance */
-        nearest?: boolean
-        from: string
-        to: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Move'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  licks: {
-    parameters: {
-      query?: {
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          Link?: string
-          'Total-Count'?: number
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LickRow'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'create-lick': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LickBody']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lick']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'keep-lick': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Keep-lickRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LickBody']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'read-lick': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Read-lickRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LickNote'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  lick: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lick']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'update-lick': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LickBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lick']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'delete-lick': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'restore-lick': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lick']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'lick-ways': {
-    parameters: {
-      query?: {
-        chord?: string
-        low?: number
-        high?: number
-        /** @description degrees follow the kind of chord */
-        follow?: boolean
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['WaySeen'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  lines: {
-    parameters: {
-      query?: {
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          Link?: string
-          'Total-Count'?: number
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LineRow'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'create-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LineBody']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Line']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'blend-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Blend-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Turned']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'drill-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Drill-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'fit-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Fit-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Fixes']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'import-line': {
-    parameters: {
-      query?: {
-        /** @description of the file; its ending tells what it is */
-        name?: string
-        /** @description a chart to lay it over, where the file has no chords */
-        chart?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/octet-stream': string
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'lay-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LineBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Laying']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'lick-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Lick-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'play-line': {
-    parameters: {
-      query?: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first */
-        countIn?: boolean
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LineBody']
-      }
-    }
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'audio/midi': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'move-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Move-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'study-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LineBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'write-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Write-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  line: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Line']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'update-line': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LineBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Line']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'delete-line': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'line-midi': {
-    parameters: {
-      query?: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first */
-        countIn?: boolean
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'audio/midi': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'line-musicxml': {
-    parameters: {
-      query?: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first */
-        countIn?: boolean
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/vnd.recordare.musicxml+xml': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'restore-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Line']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'line-tab': {
-    parameters: {
-      query?: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first */
-        countIn?: boolean
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'text/plain; charset=utf-8': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  place: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        string: number
-        fret: number
-        chords: string[]
-        advanced?: boolean
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PlaceReading'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  player: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PlayerVersion']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'set-player': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Player']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PlayerVersion']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  positions: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        key: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Position'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'read-text': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ReadingRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Reading']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  run: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        low: number
-        high: number
-        chord: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Run']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  thread: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        low: number
-        high: number
-        /** @description | C7 | F7 | C7 | % | */
-        text: string
-        key: string
-        beats?: number
-        mode?: string
-        /** @description a string set, such as 1-3 */
-        strings?: string
-        /** @description MIDI number of the lowest target; 0 is no limit */
-        lowest?: number
-        /** @description MIDI number of the highest target; 0 is no limit */
-        highest?: number
-        /** @description bar.beat string:fret, such as 2.1 3:8 */
-        pins?: string[]
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Thread']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  tones: {
-    parameters: {
-      query: {
-        chords: string[]
-        /** @description the player's own where it is not said */
-        tuning?: string
-        frets?: number
-        capo?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Tones']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
+    "band-midi": {
+        parameters: {
+            query: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description | C7 | F7 | */
+                text: string;
+                key?: string;
+                beats?: number;
+                feel?: string;
+                /** @description notes one after the other, as MIDI number:beats, such as 64:2; r:1 rests */
+                lead?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    blend: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                key: string;
+                palette: string;
+                chord: string;
+                /** @description bends of three half steps too */
+                advanced?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blend"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    charts: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChartBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    chart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-chart": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChartBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-chart": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-map": {
+        parameters: {
+            query?: {
+                /** @description with high: a window of the player's own */
+                low?: number;
+                high?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Map"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-midi": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description thread: its targets are played over the band */
+                lead?: "thread";
+                /** @description with high: the window of the thread */
+                low?: number;
+                high?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-musicxml": {
+        parameters: {
+            query: {
+                low: number;
+                high: number;
+                of?: "run" | "crossing" | "thread";
+                /** @description for a run or a crossing: which chord of the form, from 0 */
+                step?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml+xml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-plan": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-score": {
+        parameters: {
+            query: {
+                low: number;
+                high: number;
+                of?: "run" | "crossing" | "thread";
+                /** @description for a run or a crossing: which chord of the form, from 0 */
+                step?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Score"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-score-midi": {
+        parameters: {
+            query: {
+                low: number;
+                high: number;
+                of?: "run" | "crossing" | "thread";
+                /** @description for a run or a crossing: which chord of the form, from 0 */
+                step?: number;
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-chord": {
+        parameters: {
+            query: {
+                symbol: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    crossings: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description roles, most wanted first; the default is third,seventh,root,fifth */
+                targets?: string;
+                /** @description rank by distance */
+                nearest?: boolean;
+                from: string;
+                to: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Move"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    licks: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LickBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keep-lickRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Read-lickRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickNote"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    lick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-lick": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LickBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-lick": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lick-ways": {
+        parameters: {
+            query?: {
+                chord?: string;
+                low?: number;
+                high?: number;
+                /** @description degrees follow the kind of chord */
+                follow?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaySeen"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    lines: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "blend-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Blend-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drill-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Drill-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "fit-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Fit-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fixes"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-line": {
+        parameters: {
+            query?: {
+                /** @description of the file; its ending tells what it is */
+                name?: string;
+                /** @description a chart to lay it over, where the file has no chords */
+                chart?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lay-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laying"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lick-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lick-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "play-line": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "move-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Move-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "study-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "write-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Write-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-line": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-line": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "line-midi": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "line-musicxml": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml+xml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "line-tab": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first */
+                countIn?: boolean;
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain; charset=utf-8": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    place: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                string: number;
+                fret: number;
+                chords: string[];
+                advanced?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceReading"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    player: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayerVersion"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-player": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Player"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayerVersion"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    positions: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Position"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reading"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    run: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                chord: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    thread: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description | C7 | F7 | C7 | % | */
+                text: string;
+                key: string;
+                beats?: number;
+                mode?: string;
+                /** @description a string set, such as 1-3 */
+                strings?: string;
+                /** @description MIDI number of the lowest target; 0 is no limit */
+                lowest?: number;
+                /** @description MIDI number of the highest target; 0 is no limit */
+                highest?: number;
+                /** @description bar.beat string:fret, such as 2.1 3:8 */
+                pins?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Thread"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    tones: {
+        parameters: {
+            query: {
+                chords: string[];
+                /** @description the player's own where it is not said */
+                tuning?: string;
+                frets?: number;
+                capo?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tones"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
 }
