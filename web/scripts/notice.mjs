@@ -17,7 +17,13 @@ function licenceIn(dir) {
 const entries = []
 const modules = execFileSync(
   'go',
-  ['list', '-deps', '-f', '{{with .Module}}{{if not .Main}}{{.Path}} {{.Version}} {{.Dir}}{{end}}{{end}}', './cmd/undaris'],
+  [
+    'list',
+    '-deps',
+    '-f',
+    '{{with .Module}}{{if not .Main}}{{.Path}} {{.Version}} {{.Dir}}{{end}}{{end}}',
+    './cmd/undaris',
+  ],
   { cwd: root, encoding: 'utf8' },
 )
 for (const line of new Set(modules.trim().split('\n').filter(Boolean))) {
@@ -41,6 +47,9 @@ const byText = new Map()
 for (const e of entries) byText.set(e.text, [...(byText.get(e.text) ?? []), e.name])
 const parts = [
   'Undaris carries the work of others. These are their names and licences.',
-  ...[...byText].map(([text, names]) => `${names.join('\n')}\n\n${text.replaceAll('\r', '').replace(/^/gm, '    ').replace(/ +$/gm, '')}`),
+  ...[...byText].map(
+    ([text, names]) =>
+      `${names.join('\n')}\n\n${text.replaceAll('\r', '').replace(/^/gm, '    ').replace(/ +$/gm, '')}`,
+  ),
 ]
 process.stdout.write(parts.join(`\n\n${'-'.repeat(72)}\n\n`) + '\n')
