@@ -85,9 +85,27 @@ func turn(mode, step int) (next int, cost float64, ok bool) {
 	return modeOf(down, way, now), cost, true
 }
 
+// widest is the largest step in half steps that a neck holds.
+const widest = 200
+
+// turns is turn for every mode and step, so that the search need not reckon it anew.
+var turns = func() (table [modes][2*widest + 1]struct {
+	next int
+	cost float64
+	ok   bool
+}) {
+	for m := range table {
+		for i := range table[m] {
+			t := &table[m][i]
+			t.next, t.cost, t.ok = turn(m, i-widest)
+		}
+	}
+	return table
+}()
+
 // maxSteps is how many steps from place to place are weighed at most, each in
 // all its modes: about half a second's work.
-const maxSteps = 900_000
+const maxSteps = 1_800_000
 
 // cheapest finds the way through the candidates with the least cost, exactly.
 func cheapest(ctx context.Context, slots []slot, layers [][]candidate) (way []int, total float64) {
@@ -131,7 +149,8 @@ func cheapest(ctx context.Context, slots []slot, layers [][]candidate) (way []in
 					if rested && m != repeated {
 						was = afresh
 					}
-					mode, more, ok := turn(was, d)
+					t := &turns[was][d+widest]
+					mode, more, ok := t.next, t.cost, t.ok
 					if given {
 						mode, more, ok = afresh, 0, true
 					}
