@@ -31,7 +31,7 @@ types: web/node_modules/.installed
 
 # The licences of everything the binary carries; committed, shown under Help, and checked to be fresh.
 notice: web/node_modules/.installed
-	node web/scripts/notice.mjs > bin/NOTICE && mv bin/NOTICE NOTICE
+	mkdir -p bin && node web/scripts/notice.mjs > bin/NOTICE && mv bin/NOTICE NOTICE
 
 check: bin/undaris
 	node web/scripts/notice.mjs > bin/NOTICE && cmp bin/NOTICE NOTICE || { echo 'what the binary carries changed; run make notice'; exit 1; }

@@ -115,12 +115,12 @@ func (s *Store) CreateChart(c *Chart) error { return create[Chart](s, c) }
 
 // ChangeChart lets do alter what a player says of a chart, and its plan.
 func (s *Store) ChangeChart(id, version uint, do func(*Chart) error) (Chart, error) {
-	return change(s, id, version, []string{"title", "key", "feel", "tempo", "beats", "text", "bars", "chords", "plan"}, do)
+	return change(s, id, version, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "chords", "plan"}, do)
 }
 
 // ChangePlan lets do alter the plan of a chart, and nothing else.
 func (s *Store) ChangePlan(id, version uint, do func(*Chart) error) (Chart, error) {
-	return change(s, id, version, []string{"plan"}, do)
+	return change(s, id, version, []any{"plan"}, do)
 }
 
 // OpenChart notes that the player opened a chart. It is no change of it.

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"database/sql"
 	"fmt"
 	"time"
@@ -46,7 +47,7 @@ func one[T any](s *Store, id uint) (T, error) {
 
 // change reads a thing, lets do alter it, and writes the columns named, all in
 // one transaction. With [ErrStale] it returns what is there now.
-func change[T any, P thing[T]](s *Store, id, version uint, columns []string, do func(P) error) (t T, err error) {
+func change[T any, P thing[T]](s *Store, id, version uint, columns []any, do func(P) error) (t T, err error) {
 	if id == 0 {
 		return t, ErrNotFound
 	}
@@ -66,17 +67,9 @@ func change[T any, P thing[T]](s *Store, id, version uint, columns []string, do 
 		k.Version++
 		k.UpdatedAt = time.Now()
 		P(&t).derive()
-		return tx.Model(&t).Select("version", append([]any{"updated_at"}, anys(columns)...)...).Updates(&t).Error
+		return tx.Model(&t).Select("version", append([]any{"updated_at"}, columns...)...).Updates(&t).Error
 	})
 	return t, err
-}
-
-func anys(names []string) []any {
-	list := make([]any, len(names))
-	for i, n := range names {
-		list[i] = n
-	}
-	return list
 }
 
 // remove marks a thing as deleted, also one that cannot be read.
@@ -90,17 +83,10 @@ func remove[T any](s *Store, id, version uint) error {
 		}
 		var there int64
 		if err := tx.Model(&t).Where("id = ?", id).Count(&there).Error; err != nil || there == 0 {
-			return cmpErr(err, ErrNotFound)
+			return cmp.Or(err, ErrNotFound)
 		}
 		return ErrStale
 	})
-}
-
-func cmpErr(err, otherwise error) error {
-	if err != nil {
-		return err
-	}
-	return otherwise
 }
 
 // restore takes a deletion back. What is not deleted stays as it is.

@@ -69,7 +69,7 @@ func (s *Store) CreateLick(l *Lick) error { return create[Lick](s, l) }
 
 // ChangeLick lets do alter a lick.
 func (s *Store) ChangeLick(id, version uint, do func(*Lick) error) (Lick, error) {
-	return change(s, id, version, []string{"title", "chord", "of_key", "notes", "tags", "lands_on", "length"}, do)
+	return change(s, id, version, []any{"title", "chord", "of_key", "notes", "tags", "lands_on", "length"}, do)
 }
 
 // DeleteLick marks a lick as deleted.

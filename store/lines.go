@@ -89,7 +89,7 @@ func (s *Store) CreateLine(l *Line) error { return create[Line](s, l) }
 
 // ChangeLine lets do alter a line.
 func (s *Store) ChangeLine(id, version uint, do func(*Line) error) (Line, error) {
-	return change(s, id, version, []string{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "tuning", "frets", "capo", "notes", "locked"}, do)
+	return change(s, id, version, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "tuning", "frets", "capo", "notes", "locked"}, do)
 }
 
 // DeleteLine marks a line as deleted.

@@ -155,6 +155,18 @@ describe('a keeper', () => {
     expect(keeper().k.unsent()).toBe('three')
   })
 
+  it('has later saves wait for the one that was sent as the page was left', async () => {
+    const { k, ask } = keeper()
+    server.hold = true
+    k.saveLast('two')
+    const later = k.save('three')
+    await vi.waitFor(() => expect(server.slow.length).toBe(1))
+    server.hold = false
+    server.slow.pop()!()
+    expect((await later).kept).toMatchObject({ title: 'three', version: 6 })
+    expect(ask).not.toHaveBeenCalled()
+  })
+
   it('goes on where the browser keeps nothing', async () => {
     vi.stubGlobal('localStorage', {
       getItem: () => {

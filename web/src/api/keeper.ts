@@ -31,6 +31,9 @@ export const askPlayer = (what: string, differs?: string, both?: boolean) =>
     }
   })
 
+/** What mine is called beside theirs. */
+export const beside = (title: string) => `${title.slice(0, 110)} (mine)`
+
 export interface Versioned {
   version: number
 }
@@ -104,6 +107,7 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
   let version = 0
   let base = ''
   let now: T | undefined
+  let before: T | undefined
   let ground: B | undefined // the state that changes are made on
   let queue: Promise<unknown> = Promise.resolve()
   let underWay = 0
@@ -112,6 +116,7 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
 
   /** The thing as it was read: further saves change this version. */
   function at(kept: T) {
+    before = now
     version = kept.version
     ground = k.part(kept)
     base = same(ground)
@@ -137,7 +142,7 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
       const joined = !already && !untouched && base && ground ? k.merge?.(ground, body, k.part(there)) : undefined
       if (joined) {
         at(there)
-        last = same(joined)
+        if (same(body) === last) last = same(joined)
         return { kept: (await send(joined)).kept, theirs: true }
       }
       const decision: Decision = already
@@ -168,6 +173,9 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
     return done
   }
 
+  /** Goes back to the version before, so that the next save meets what was changed elsewhere once more. */
+  const rewind = () => before && at(before)
+
   /** Puts by what cannot be saved yet. */
   function hold(body: B) {
     last = same(body)
@@ -179,14 +187,15 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
     last = same(body)
     waiting.put({ version, body })
     const text = same(body)
-    // A save under way makes the next version before this one arrives.
-    void k
+    // A save under way makes the next version before this one arrives; those that come later wait for both.
+    const sent = k
       .put(body, tag(version + underWay), new Blob([text]).size < lastWords)
       .then((kept) => {
         at(kept)
         if (last === text) waiting.clear()
       })
       .catch(() => undefined)
+    queue = Promise.all([queue, sent])
   }
 
   /** What an earlier visit could not get confirmed, to be saved anew on the version it was made on. */
@@ -202,6 +211,6 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
     return u.body
   }
 
-  return { at, hold, save, saveLast, unsent, version: () => version }
+  return { at, rewind, hold, save, saveLast, unsent, version: () => version }
 }
 export type Keeper<B, T extends Versioned> = ReturnType<typeof useKeeper<B, T>>

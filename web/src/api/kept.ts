@@ -4,7 +4,6 @@ import { computed, type Ref } from 'vue'
 import {
   answer,
   api,
-  Changed,
   type DrillBody,
   type Lick,
   type LickBody,
@@ -15,9 +14,9 @@ import {
   type WishBody,
 } from './client'
 import type { Playing } from '../band/audition'
-import { useUndo } from '../shell/useUndo'
 import { differences, mergeFields, mergeLines } from '../document/merge'
-import { askPlayer, tag, useKeeper } from './keeper'
+import { beside, useKeeper } from './keeper'
+import { useRemoving } from './removing'
 import { everyRow } from './pages'
 
 export const useLicks = () =>
@@ -52,28 +51,6 @@ function useFresh(key: string) {
     useMutation({ mutationFn, onSuccess: () => queries.invalidateQueries({ queryKey: [key] }) })
 }
 
-/** Deletes what is kept, with a way back; what was changed elsewhere meanwhile is asked about. */
-function useRemoving(
-  kind: 'lines' | 'licks',
-  send: (id: number, ifMatch: string) => Promise<unknown>,
-  restore: (id: number) => Promise<unknown>,
-) {
-  const fresh = useFresh(kind)
-  const undo = useUndo()
-  const back = fresh(restore)
-  const remove = fresh(({ id, ifMatch }: { id: number; ifMatch: string }) => send(id, ifMatch))
-  return async (thing: { id: number; title: string; version: number }) => {
-    try {
-      await remove.mutateAsync({ id: thing.id, ifMatch: tag(thing.version) })
-    } catch (e) {
-      if (!(e instanceof Changed)) throw e
-      if ((await askPlayer(`“${thing.title}”, which you delete,`)) === 'theirs') return
-      await remove.mutateAsync({ id: thing.id, ifMatch: '*' })
-    }
-    undo(thing.title, () => back.mutate(thing.id))
-  }
-}
-
 const putLine = (id: number) => (body: LineBody, ifMatch: string, keepalive: boolean) =>
   answer<Line>(
     api.PUT('/api/lines/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } }, body, keepalive }),
@@ -82,9 +59,6 @@ const putLick = (id: number) => (body: LickBody, ifMatch: string, keepalive: boo
   answer<Lick>(
     api.PUT('/api/licks/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } }, body, keepalive }),
   )
-
-/** What mine is called beside theirs. */
-export const beside = (title: string) => `${title.slice(0, 110)} (mine)`
 
 export const lineBody = ({
   title,
@@ -141,7 +115,7 @@ export function useLineChanges() {
         copy: (body) => create.mutateAsync({ ...body, title: beside(body.title) }),
       }),
     remove: useRemoving(
-      'lines',
+      ['lines'],
       (id, ifMatch) =>
         answer(api.DELETE('/api/lines/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } } })),
       (id) => answer(api.POST('/api/lines/{id}/restore', { params: { path: { id } } })),
@@ -168,7 +142,7 @@ export function useLickChanges() {
       return keeper.save(body).then((o) => o.kept)
     }),
     remove: useRemoving(
-      'licks',
+      ['licks'],
       (id, ifMatch) =>
         answer(api.DELETE('/api/licks/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } } })),
       (id) => answer(api.POST('/api/licks/{id}/restore', { params: { path: { id } } })),

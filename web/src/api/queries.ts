@@ -13,7 +13,8 @@ import {
   type ReadingRequest,
 } from './client'
 import { differences, mergeFields } from '../document/merge'
-import { useKeeper } from './keeper'
+import { beside, useKeeper } from './keeper'
+import { useRemoving } from './removing'
 import { everyRow } from './pages'
 
 export const useCatalogue = () =>
@@ -78,7 +79,7 @@ export function useChartChanges() {
         part: chartBody,
         merge: mergeFields,
         differs: differences,
-        copy: (body) => create.mutateAsync({ ...body, title: `${body.title.slice(0, 110)} (mine)` }),
+        copy: (body) => create.mutateAsync({ ...body, title: beside(body.title) }),
       }),
     planner: (id: number, title: string) =>
       useKeeper<Plan, Chart>({
@@ -95,10 +96,12 @@ export function useChartChanges() {
         part: (c) => c.plan,
         merge: mergeFields,
       }),
-    remove: change(({ id, ifMatch }: { id: number; ifMatch: string }) =>
-      answer(api.DELETE('/api/charts/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } } })),
+    remove: useRemoving(
+      ['charts', 'map', 'chart'],
+      (id, ifMatch) =>
+        answer(api.DELETE('/api/charts/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } } })),
+      (id) => answer(api.POST('/api/charts/{id}/restore', { params: { path: { id } } })),
     ),
-    restore: change((id: number) => answer(api.POST('/api/charts/{id}/restore', { params: { path: { id } } }))),
   }
 }
 

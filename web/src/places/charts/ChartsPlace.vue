@@ -1,30 +1,17 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { useTitle } from '@vueuse/core'
-import { Changed, type ChartRow } from '../../api/client'
-import { askPlayer, tag } from '../../api/keeper'
+import type { ChartRow } from '../../api/client'
 import { readChart, useChartChanges, useCharts } from '../../api/queries'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import ShelfPlace from '../../shell/ShelfPlace.vue'
 import ShelfRow from '../../shell/ShelfRow.vue'
-import { useUndo } from '../../shell/useUndo'
 
 useTitle('Charts · Undaris')
 const charts = useCharts()
 const changes = useChartChanges()
-const undo = useUndo()
 
 const opening = (c: ChartRow) => c.chords.split(' ').slice(0, 6)
-async function remove(c: ChartRow) {
-  try {
-    await changes.remove.mutateAsync({ id: c.id, ifMatch: tag(c.version) })
-  } catch (e) {
-    if (!(e instanceof Changed)) throw e
-    if ((await askPlayer(`“${c.title}”, which you delete,`)) === 'theirs') return
-    await changes.remove.mutateAsync({ id: c.id, ifMatch: '*' })
-  }
-  undo(c.title, () => changes.restore.mutate(c.id))
-}
 const copy = async (row: ChartRow) => {
   const { title, key, feel, tempo, beats, text } = await readChart(row.id)
   await changes.create.mutateAsync({ title: `${title} (copy)`.slice(0, 120), key, feel, tempo, beats, text })
@@ -69,7 +56,7 @@ const copy = async (row: ChartRow) => {
           :aria-label="`the band playing ${c.title}, as a MIDI file`"
         />
         <Button variant="text" icon="pi pi-copy" :aria-label="`copy ${c.title}`" @click="copy(c)" />
-        <Button variant="text" icon="pi pi-trash" :aria-label="`delete ${c.title}`" @click="remove(c)" />
+        <Button variant="text" icon="pi pi-trash" :aria-label="`delete ${c.title}`" @click="changes.remove(c)" />
       </ShelfRow>
     </template>
     <template #empty>

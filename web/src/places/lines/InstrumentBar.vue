@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /* A line stays as it was written for its instrument; with another in hand that is said, and it can be laid on it. */
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import { askLine } from '../../api/kept'
 import { usePlayer } from '../../api/queries'
@@ -17,6 +17,8 @@ const other = computed(() => {
 })
 const open = computed(() => props.state.line.value?.tuning?.replace(/\d/g, '').replaceAll(',', ' ') ?? '')
 const laid = ref<{ study: Study; says: string }>()
+/* What was worked out holds for the line as it was. */
+watch(props.state.line, () => (laid.value = undefined))
 async function ask() {
   try {
     laid.value = await askLine.lay(props.state.line.value!)

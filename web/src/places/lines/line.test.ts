@@ -32,9 +32,10 @@ type Save = (line: LineBody) => Promise<{ kept: LineBody; theirs: boolean }>
 const kept: Save = (line) => Promise.resolve({ kept: line, theirs: false })
 const saveLast = vi.fn<(line: LineBody) => void>()
 const hold = vi.fn<(line: LineBody) => void>()
+const rewind = vi.fn()
 
 async function opened(save = vi.fn(kept)) {
-  const state = useLine(() => ({ save, saveLast, hold }))
+  const state = useLine(() => ({ save, saveLast, hold, rewind }))
   void state.open(body('one'))
   await answerLast()
   return { state, save }
@@ -111,12 +112,41 @@ describe('a line in the hand', () => {
     expect(state.state.value).toBe('saved')
   })
 
+  it('joins what was changed elsewhere with what was done while it was being saved', async () => {
+    let done!: (o: { kept: LineBody; theirs: boolean }) => void
+    const save = vi.fn<Save>(() => new Promise((r) => (done = r)))
+    const { state } = await opened(save)
+    await retitle(state, 'mine')
+    await vi.advanceTimersByTimeAsync(600)
+    void state.change({ palette: 'dorian' })
+    done({ kept: { ...body('mine'), key: 'F' }, theirs: true })
+    save.mockImplementation(kept)
+    await vi.advanceTimersByTimeAsync(0)
+    expect(state.line.value).toMatchObject({ title: 'mine', palette: 'dorian', key: 'F' })
+    void state.change({ title: 'again' })
+    expect(rewind).not.toHaveBeenCalled()
+  })
+
+  it('asks once more where both touch the same', async () => {
+    let done!: (o: { kept: LineBody; theirs: boolean }) => void
+    const save = vi.fn<Save>(() => new Promise((r) => (done = r)))
+    const { state } = await opened(save)
+    await retitle(state, 'mine')
+    await vi.advanceTimersByTimeAsync(600)
+    void state.change({ key: 'G' })
+    done({ kept: { ...body('mine'), key: 'F' }, theirs: true })
+    await vi.advanceTimersByTimeAsync(0)
+    expect([state.line.value!.key, rewind.mock.calls.length]).toEqual(['G', 1])
+  })
+
   it('shows what was changed elsewhere when the player takes that, with a way back to mine', async () => {
     const save = vi.fn<Save>(() => Promise.resolve({ kept: body('theirs'), theirs: true }))
     const { state } = await opened(save)
     await retitle(state, 'mine')
     await vi.advanceTimersByTimeAsync(600)
+    save.mockImplementation(kept)
     await answerLast()
+    await vi.advanceTimersByTimeAsync(600)
     expect([state.line.value!.title, state.state.value]).toEqual(['theirs', 'saved'])
     state.undo()
     await answerLast()

@@ -4,12 +4,15 @@ import { useDebounceFn, useThrottleFn } from '@vueuse/core'
 import { askLine, lineBody } from '../../api/kept'
 import { Refused, type LineBody } from '../../api/client'
 import { change } from '../../document/notes'
+import { mergeLines } from '../../document/merge'
 import { useDocument } from '../../document/useDocument'
 
 /** How a line is kept: now, or as the page is left. theirs tells that the player took what was changed elsewhere. */
 export interface Keeps {
   save: (line: LineBody) => Promise<{ kept: LineBody; theirs: boolean }>
   saveLast: (line: LineBody) => void
+  /** the next save meets what was changed elsewhere once more */
+  rewind: () => unknown
   /** puts it by in the browser until it is kept */
   hold: (line: LineBody) => void
 }
@@ -42,8 +45,15 @@ export function useLine(keeps?: () => Keeps | undefined) {
     state.value = 'saving'
     try {
       const { kept, theirs } = await by.save(now)
-      if (theirs) await doc.take(askLine.study(lineBody(kept)), 'what was changed elsewhere')
-      if (theirs || line.value === now) state.value = 'saved'
+      const whole = !theirs || mergeLines(now, line.value!, lineBody(kept))
+      if (!whole)
+        by.rewind() // what was done since touches the same: the next save asks
+      else if (theirs)
+        doc.run({
+          name: 'what was changed elsewhere',
+          apply: (l) => mergeLines(now, l, lineBody(kept)) ?? l,
+        })
+      if (!theirs && line.value === now) state.value = 'saved'
       else void keep()
     } catch (e) {
       state.value = 'unsaved'
