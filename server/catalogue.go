@@ -13,6 +13,7 @@ import (
 	"undaris/core/line"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/score"
 )
 
 // Catalogue is the tables a chart is made from.
@@ -31,6 +32,7 @@ type Catalogue struct {
 	Drills      []CatalogueOption     `json:"drills"`
 	Paces       []CatalogueChoice     `json:"paces" doc:"notes to a beat"`
 	Dresses     []CatalogueChoice     `json:"dresses" doc:"what leads into each tone of a drill"`
+	Ways        []CatalogueWay        `json:"ways" doc:"to play a note"`
 }
 
 // CatalogueChoice is one of a list to choose from.
@@ -80,6 +82,21 @@ type CatalogueTuning struct {
 	Frets int     `json:"frets"`
 }
 
+// CatalogueWay is a way to play a note.
+type CatalogueWay struct {
+	Field  string           `json:"field" doc:"of the note, that it sets"`
+	Name   string           `json:"name"`
+	Key    string           `json:"key" doc:"that enters it"`
+	On     string           `json:"on,omitempty" doc:"the field it is a part of"`
+	Values []CatalogueValue `json:"values" doc:"what the key goes through"`
+}
+
+// CatalogueValue is one of the ways a way can be, and in words.
+type CatalogueValue struct {
+	Is   any    `json:"is" doc:"what the field is then"`
+	Name string `json:"name,omitempty"`
+}
+
 func (s *server) catalogue(api huma.API) {
 	all := catalogue()
 	get(s, api, "/api/catalogue", "catalogue", "Forms, turnarounds, feels, keys, tunings, palettes and threads to choose from",
@@ -127,6 +144,13 @@ func catalogue() (c Catalogue) {
 	}
 	for _, d := range exercise.Dresses {
 		c.Dresses = append(c.Dresses, CatalogueChoice{d.ID, d.Name})
+	}
+	for _, w := range score.Ways {
+		way := CatalogueWay{Field: w.ID, Name: w.Name, Key: w.Key, On: w.On}
+		for _, v := range w.Values {
+			way.Values = append(way.Values, CatalogueValue{v.Is, v.Name})
+		}
+		c.Ways = append(c.Ways, way)
 	}
 	for _, t := range neck.Tunings {
 		c.Tunings = append(c.Tunings, CatalogueTuning{t.ID, t.Name, t.Open, t.Scale, t.Frets})

@@ -61,6 +61,14 @@ type Written struct {
 	From   int    `json:"from" doc:"the note before it on its string, which it is slid, hammered or pulled from; -1 is none"`
 	score.Ornaments
 	score.Guesses
+	Signs []Sign `json:"signs,omitempty" doc:"of the ways it is played, but joins, bends, vibrato and trills"`
+}
+
+// Sign is drawn at a note.
+type Sign struct {
+	Kind  string `json:"kind" enum:"words,head,in,out,back,rake" doc:"words above the tablature, the engraver's sign at the head, a line into the fret, out of it, to another and back, crosses before it"`
+	Text  string `json:"text,omitempty"`
+	Value int    `json:"value" doc:"how much of it: frets or strings"`
 }
 
 func wireScore(s score.Score) Score {
@@ -94,7 +102,10 @@ func wireScore(s score.Score) Score {
 func wireWritten(s score.Score) []Written {
 	list := make([]Written, len(s.Notes))
 	for i, n := range s.Notes {
-		list[i] = Written{n.Start, n.Length, n.String, n.Fret, n.Finger, n.Pitch.String(), n.Pitch.MIDI(), n.Degree, -1, n.Ornaments, n.Guesses}
+		list[i] = Written{n.Start, n.Length, n.String, n.Fret, n.Finger, n.Pitch.String(), n.Pitch.MIDI(), n.Degree, -1, n.Ornaments, n.Guesses, nil}
+		for _, sign := range n.Signs() {
+			list[i].Signs = append(list[i].Signs, Sign{string(sign.Kind), sign.Text, sign.Value})
+		}
 	}
 	for i := range s.Notes {
 		if next, ok := s.Joined(i); ok {

@@ -1,8 +1,10 @@
 package band
 
 import (
+	"cmp"
 	"math"
 
+	"undaris/core/neck"
 	"undaris/core/score"
 )
 
@@ -20,8 +22,9 @@ const MaxCents = 1200
 const glide = Tick / 4
 
 // Lead makes sound of a written line: bends and slides push the pitch, vibrato
-// sways it, hammered and pulled notes are softer, dead ones short, trills struck
-// over and over. Notes are in straight eighths; Play swings them.
+// sways it, trills are struck over and over, a rake strikes muted strings first,
+// and each way to play has its loudness and length. Notes are in straight
+// eighths; Play swings them.
 func Lead(s score.Score) []Note {
 	var out []Note
 	from := map[int]int{} // of a joined note, the pitch it comes from
@@ -32,23 +35,41 @@ func Lead(s score.Score) []Note {
 	}
 	for i, n := range s.Notes {
 		note := Note{Start: n.Start, Length: n.Length, MIDI: n.Pitch.MIDI(), Velocity: 100}
+		for _, w := range score.Ways {
+			if w.Of(n.Ornaments) == 0 {
+				continue
+			}
+			note.Velocity += w.Sound.Louder
+			if w.Sound.Part > 0 {
+				note.Length = max(1, note.Length*w.Sound.Part/100)
+			}
+			if w.Sound.Most > 0 {
+				note.Length = min(note.Length, w.Sound.Most)
+			}
+		}
+		note.Velocity = min(127, max(20, note.Velocity))
+		out = append(out, raked(s, n)...)
 		switch {
-		case n.Accent:
-			note.Velocity = 118
-		case n.Join == score.Hammer || n.Join == score.PullOff:
-			note.Velocity = 84
-		}
-		if n.Dead {
-			note.Length, note.Velocity = min(n.Length, Tick/12), 56
-			out = append(out, note)
-			continue
-		}
-		if n.Trill > 0 {
+		case n.Dead:
+		case n.Trill > 0:
 			out = append(out, trilled(note, n.Trill)...)
 			continue
+		default:
+			note.Bends = bends(n, note.Length, from[i], s.Tempo)
 		}
-		note.Bends = bends(n, from[i])
 		out = append(out, note)
+	}
+	return out
+}
+
+// raked strikes the muted strings below a note just before it.
+func raked(s score.Score, n score.Note) (out []Note) {
+	const step = Tick / 24
+	for i := n.Rake; i > 0; i-- {
+		p := neck.Placement{String: n.String + i, Fret: n.Fret}
+		if start := n.Start - i*step; s.In.CheckPlacement(p) == nil && start >= -s.Bar() {
+			out = append(out, Note{Start: start, Length: step, MIDI: s.In.MIDI(p), Velocity: 50})
+		}
 	}
 	return out
 }
@@ -67,16 +88,26 @@ func trilled(n Note, halfSteps int) (out []Note) {
 	return out
 }
 
-// bends follows the string through a note.
-func bends(n score.Note, from int) (out []Bend) {
-	quick := min(glide, n.Length/3)
+// The usual vibrato: cents either way, and sways a second.
+const (
+	usualWidth = 18
+	usualSpeed = 5
+)
+
+// bends follows the string through a note that sounds for a length.
+func bends(n score.Note, length, from, tempo int) (out []Bend) {
+	quick := min(glide, length/3)
 	ramp := func(at, length, low, high int) {
 		const steps = 8
 		for i := 1; i <= steps; i++ {
 			out = append(out, Bend{at + length*i/steps, low + (high-low)*i/steps})
 		}
 	}
+	top, rest, end := 50*n.Bend, 50*n.ReleaseTo, length
+	bent := n.PreBend || n.Again
 	switch off := 100 * (from - n.Pitch.MIDI()); {
+	case bent:
+		out = append(out, Bend{0, top})
 	case n.Join == score.Slide && from > 0 && off != 0 && off >= -MaxCents && off <= MaxCents:
 		out = append(out, Bend{0, off})
 		ramp(0, quick, off, 0)
@@ -84,21 +115,31 @@ func bends(n score.Note, from int) (out []Bend) {
 		out = append(out, Bend{0, -100 * n.Scoop})
 		ramp(0, quick, -100*n.Scoop, 0)
 	}
-	top := 50 * n.Bend
-	if n.Bend > 0 {
+	if n.SlideBack != 0 {
+		ramp(quick, quick/2, 0, 100*n.SlideBack)
+		ramp(quick+quick, quick/2, 100*n.SlideBack, 0)
+	}
+	if n.Bend > 0 && !bent {
 		ramp(quick/2, quick, 0, top)
 	}
-	end := n.Length
-	if n.Release {
-		end = n.Length * 3 / 5
+	switch {
+	case n.Release:
+		end = length * 3 / 5
+	case n.SlideOut != 0:
+		end = length - quick
 	}
 	if n.Vibrato && end > Tick/2 {
+		width, speed := cmp.Or(n.Width, usualWidth), cmp.Or(n.Speed, usualSpeed)
+		sway := float64(Tick*max(tempo, 30)) / float64(60*speed)
 		for at := max(Tick/4, 2*quick); at < end; at += Tick / 16 {
-			out = append(out, Bend{at, top + int(18*math.Sin(2*math.Pi*float64(at)/(Tick/2.5)))})
+			out = append(out, Bend{at, top + int(float64(width)*math.Sin(2*math.Pi*float64(at)/sway))})
 		}
 	}
-	if n.Release {
-		ramp(end, min(quick, n.Length-end), top, 0)
+	switch {
+	case n.Release:
+		ramp(end, min(quick, length-end), top, rest)
+	case n.SlideOut != 0:
+		ramp(end, quick, top, top+100*n.SlideOut)
 	}
 	return out
 }

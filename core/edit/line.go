@@ -38,7 +38,8 @@ func (l Line) Spell(tick, midi int) pitch.Name {
 }
 
 // Settle finds places for notes that have none that sounds right, and fingers
-// where one lacks. A note that the neck does not hold is an error.
+// where one lacks. What no hand can do where the notes lie is left out, and said.
+// A note that the neck does not hold is an error.
 func (l *Line) Settle() error {
 	lost, fingerless := 0, 0
 	for i := range l.Notes {
@@ -62,6 +63,9 @@ func (l *Line) Settle() error {
 		}
 	} else if fingerless > 0 {
 		score.Finger(l.In, l.Notes, l.Hand)
+	}
+	for _, says := range l.Undoable() {
+		l.say("%s", says)
 	}
 	return l.Check()
 }

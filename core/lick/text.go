@@ -27,9 +27,9 @@ var lengths = []struct {
 // A note is a degree with , or ' for an octave down or up, a slash and a length
 // (w h q e s; t and T are thirds of a quarter and of a half, x a sixth; a dot
 // makes it half as long again), and signs for how it is played: h hammer-on,
-// p pull-off, s slide, ^1 ^2 ^3 bent by half steps, ^q a curl, _ released,
-// ~ vibrato, > accent, x dead, %2 a trill, {1 slid into from a fret below and
-// }1 from above, @3 on string 3. Notes joined by + sound together and share the
+// p pull-off, s slide, ^1 ^2 ^3 bent by half steps, ^q a curl, {1 slid into from
+// a fret below and }1 from above, @3 on string 3, and those of [score.Ways], such
+// as _ released, ~ vibrato, > accent, x dead, %2 a trill. Notes joined by + sound together and share the
 // last one's length. - is a rest. What stands before a bar line | is a pickup.
 func Parse(text string) ([]Note, error) {
 	var notes []Note
@@ -109,17 +109,18 @@ func parseNote(word string) (n Note, rest bool, err error) {
 // signs reads how a note is played.
 func (n *Note) signs(s string) error {
 	for len(s) > 0 {
-		sign := s[0]
-		s = s[1:]
-		number := func() int {
-			if len(s) == 0 || s[0] < '0' || s[0] > '9' {
-				return 0
+		number := func(from int) int {
+			end := from
+			for end < len(s) && (s[end] >= '0' && s[end] <= '9' || end == from && s[end] == '-') {
+				end++
 			}
-			v, _ := strconv.Atoi(s[:1])
-			s = s[1:]
+			v, _ := strconv.Atoi(s[from:end])
+			s = s[end:]
 			return v
 		}
-		switch sign {
+		// What has no sign in the table: joins, bends, scoops, dots and strings.
+		rest := s[1:]
+		switch s[0] {
 		case '.':
 			n.Length += n.Length / 2
 		case 'h':
@@ -129,30 +130,29 @@ func (n *Note) signs(s string) error {
 		case 's':
 			n.Join = score.Slide
 		case '^':
-			if strings.HasPrefix(s, "q") {
-				n.Bend, s = 1, s[1:]
+			if strings.HasPrefix(rest, "q") {
+				n.Bend, rest = 1, rest[1:]
 			} else {
-				n.Bend = 2 * number()
+				n.Bend, rest = 2*number(1), s
 			}
-		case '_':
-			n.Release = true
-		case '~':
-			n.Vibrato = true
-		case '>':
-			n.Accent = true
-		case 'x':
-			n.Dead = true
-		case '%':
-			n.Trill = number()
 		case '{':
-			n.Scoop = number()
+			n.Scoop, rest = number(1), s
 		case '}':
-			n.Scoop = -number()
+			n.Scoop, rest = -number(1), s
 		case '@':
-			n.String = number()
+			n.String, rest = number(1), s
 		default:
-			return fmt.Errorf("%q is no way to play a note", string(sign))
+			i := slices.IndexFunc(score.Ways, func(w score.Way) bool { return w.Lick.Mark != "" && strings.HasPrefix(s, w.Lick.Mark) })
+			if i < 0 {
+				return fmt.Errorf("%q is no way to play a note", s[:1])
+			}
+			w, v := score.Ways[i], 1
+			if rest = s[len(w.Lick.Mark):]; w.Lick.Number == score.Count {
+				v, rest = number(len(w.Lick.Mark)), s
+			}
+			w.Put(&n.Ornaments, v)
 		}
+		s = rest
 	}
 	return nil
 }

@@ -1,6 +1,8 @@
 package score
 
 import (
+	"slices"
+
 	"undaris/core/neck"
 )
 
@@ -33,7 +35,10 @@ func Place(in *neck.Instrument, notes []Note, w neck.Window, hand neck.Hand, pre
 			if in.Bendable(p) < (n.Bend+1)/2 {
 				continue
 			}
-			if scooped := p.Fret - n.Scoop; n.Scoop != 0 && (scooped < 1 || scooped > in.Last()) {
+			if slid := []int{p.Fret - n.Scoop, p.Fret + n.SlideOut, p.Fret + n.SlideBack}; slices.Min(slid) != slices.Max(slid) && (slices.Min(slid) < 1 || slices.Max(slid) > in.Last()) {
+				continue
+			}
+			if p.String+n.Rake > in.Strings() {
 				continue
 			}
 			places = append(places, p)

@@ -37,52 +37,11 @@ type Guesses struct {
 	BendGuessed   bool `json:"bendGuessed,omitempty" doc:"the bend was rounded to quarter tones"`
 }
 
-// Join is how a note is reached from the one before it on its string.
-type Join string
-
-// The joins; a note without one is picked.
-const (
-	Picked  Join = ""
-	Slide   Join = "slide"
-	Hammer  Join = "hammer-on"
-	PullOff Join = "pull-off"
-)
-
-// Joins lists the joins that can be asked for.
-var Joins = []Join{Picked, Slide, Hammer, PullOff}
-
-// Ornaments are the ways a note is played.
-type Ornaments struct {
-	Join    Join `json:"join,omitempty" enum:"slide,hammer-on,pull-off" doc:"how it is reached from the note before"`
-	Scoop   int  `json:"scoop,omitempty" minimum:"-5" maximum:"5" doc:"slid into from so many frets below, or above when negative"`
-	Bend    int  `json:"bend,omitempty" minimum:"0" maximum:"6" doc:"bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step"`
-	Release bool `json:"release,omitempty" doc:"the bend is let down again"`
-	Vibrato bool `json:"vibrato,omitempty"`
-	Trill   int  `json:"trill,omitempty" minimum:"0" maximum:"4" doc:"half steps up to the other note"`
-	Dead    bool `json:"dead,omitempty" doc:"muted, without pitch"`
-	Accent  bool `json:"accent,omitempty"`
-}
-
-// Check says what of it is beyond a hand.
-func (o Ornaments) Check() error {
-	switch {
-	case !slices.Contains(Joins, o.Join):
-		return fmt.Errorf("%q is no way to join notes; there are slide, hammer-on and pull-off", o.Join)
-	case o.Scoop < -5 || o.Scoop > 5:
-		return fmt.Errorf("slid into from %d frets away; 5 can be", max(o.Scoop, -o.Scoop))
-	case o.Bend < 0 || o.Bend > 6:
-		return fmt.Errorf("bent up %d quarter tones; 6 can be", o.Bend)
-	case o.Trill < 0 || o.Trill > 4:
-		return fmt.Errorf("a trill of %d half steps; 4 can be", o.Trill)
-	}
-	return nil
-}
-
-// Heard is the MIDI number a note comes to rest on: bent, unless the bend is
-// released. A curl does not count.
+// Heard is the MIDI number a note comes to rest on: bent, as far
+// as the bend is not let down again. A curl does not count.
 func (n Note) Heard() int {
 	if n.Release {
-		return n.Pitch.MIDI()
+		return n.Pitch.MIDI() + n.ReleaseTo/2
 	}
 	return n.Pitch.MIDI() + n.Bend/2
 }
@@ -184,6 +143,16 @@ func (s Score) Joined(i int) (next int, ok bool) {
 		}
 	}
 	return 0, false
+}
+
+// Before finds the note that sounded last on the string of a note.
+func (s Score) Before(i int) (before Note, ok bool) {
+	for j := i - 1; j >= 0; j-- {
+		if s.Notes[j].String == s.Notes[i].String && s.Notes[j].Start < s.Notes[i].Start {
+			return s.Notes[j], true
+		}
+	}
+	return Note{}, false
 }
 
 // Bass tells that the instrument is written in the bass clef.

@@ -61,7 +61,7 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 			continue
 		}
 		w.Pitch = pitch.At(n.MIDI, s.Key.Spell(n.MIDI%12))
-		w.Bend, w.Release, w.BendGuessed = bent(n)
+		w.Ornaments, w.BendGuessed = bent(n)
 		s.Notes = append(s.Notes, w)
 	}
 	score.Sort(s.Notes)
@@ -105,18 +105,25 @@ func closeGaps(notes []score.Note) {
 	}
 }
 
-// bent reads a note's pushes as a bend in quarter tones, and whether it is let
-// down again; rounded tells that it was pushed to somewhere else. Sways of less
-// than a quarter tone are vibrato and do not count.
-func bent(n band.Note) (quarters int, released, rounded bool) {
+// bent reads a note's pushes as a bend in quarter tones, made before it is struck
+// or after, and whether it is let down again; rounded tells that it was pushed to
+// somewhere else. Sways of less than a quarter tone are vibrato and do not count,
+// and what comes from a bend to none was slid into.
+func bent(n band.Note) (o score.Ornaments, rounded bool) {
 	top, last := 0, 0
 	for _, b := range n.Bends {
 		top, last = max(top, b.Cents), b.Cents
 	}
-	quarters = min(6, (top+18)/50)
-	if slices.ContainsFunc(n.Bends, func(b band.Bend) bool { return b.At == 0 && b.Cents != 0 }) {
-		return 0, false, false // slid into
+	if first := slices.IndexFunc(n.Bends, func(b band.Bend) bool { return b.At == 0 && b.Cents != 0 }); first >= 0 {
+		if top < 50 || n.Bends[first].Cents < top-18 || last < top-60 {
+			return o, false
+		}
+		o.PreBend = true
 	}
-	off := top - 50*quarters
-	return quarters, quarters > 0 && last < top-60, quarters > 0 && max(off, -off) > 12
+	o.Bend = min(6, (top+18)/50)
+	off := top - 50*o.Bend
+	if o.Release = o.Bend > 0 && last < top-60; o.Release {
+		o.ReleaseTo = min(o.Bend-1, (max(last, 0)+18)/50)
+	}
+	return o, o.Bend > 0 && max(off, -off) > 12
 }

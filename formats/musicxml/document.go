@@ -63,6 +63,7 @@ type entry struct {
 	Head      string         `xml:"notehead"`
 	Staff     int            `xml:"staff"`
 	Notations []notationsXML `xml:"notations"`
+	Mute      string         `xml:"play>mute"`
 }
 
 type harmonyXML struct {
@@ -85,25 +86,26 @@ type typed struct {
 	Type string `xml:"type,attr"`
 }
 
+// notationsXML is what stands at a note, group by group.
 type notationsXML struct {
-	Slides    []typed   `xml:"slide"`
-	Glissandi []typed   `xml:"glissando"`
-	Accent    *struct{} `xml:"articulations>accent"`
-	Scoop     *struct{} `xml:"articulations>scoop"`
-	Plop      *struct{} `xml:"articulations>plop"`
-	Trill     *struct {
-		Step string `xml:"trill-step,attr"`
-	} `xml:"ornaments>trill-mark"`
-	Other     string  `xml:"ornaments>other-ornament"`
-	Wavy      []typed `xml:"ornaments>wavy-line"`
-	String    int     `xml:"technical>string"`
-	Fret      *int    `xml:"technical>fret"`
-	Fingering string  `xml:"technical>fingering"`
-	Hammers   []typed `xml:"technical>hammer-on"`
-	Pulls     []typed `xml:"technical>pull-off"`
-	Bends     []struct {
-		Alter   float64   `xml:"bend-alter"`
-		Release *struct{} `xml:"release"`
-	} `xml:"technical>bend"`
-	Technique string `xml:"technical>other-technical"`
+	Slides        []typed `xml:"slide"`
+	Glissandi     []typed `xml:"glissando"`
+	Articulations []group `xml:"articulations"`
+	Ornaments     []group `xml:"ornaments"`
+	Technical     []group `xml:"technical"`
+}
+
+type group struct {
+	Signs []sign `xml:",any"`
+}
+
+// sign is any element of a group of notations.
+type sign struct {
+	XMLName xml.Name
+	Type    string    `xml:"type,attr"`
+	Text    string    `xml:",chardata"`
+	Step    string    `xml:"trill-step,attr"`
+	Alter   float64   `xml:"bend-alter"`
+	PreBend *struct{} `xml:"pre-bend"`
+	Release *struct{} `xml:"release"`
 }

@@ -13,6 +13,7 @@ import (
 	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/score"
+	"undaris/core/score/scoretest"
 )
 
 // some draws a score whose rhythm can be written without moving anything.
@@ -43,11 +44,7 @@ func some(t *rapid.T) score.Score {
 						n.Pitch = pitch.At(midi, name)
 					}
 				}
-				n.Vibrato, n.Dead, n.Accent = rapid.Bool().Draw(t, "vibrato"), rapid.Bool().Draw(t, "dead"), rapid.Bool().Draw(t, "accent")
-				n.Bend = rapid.SampledFrom([]int{0, 0, 1, 2, 4, 6}).Draw(t, "bend")
-				n.Release = n.Bend > 0 && rapid.Bool().Draw(t, "release")
-				n.Trill = rapid.SampledFrom([]int{0, 0, 1, 2, 3}).Draw(t, "trill")
-				n.Scoop = rapid.SampledFrom([]int{0, 0, 1, 2, -1}).Draw(t, "scoop")
+				n.Ornaments = scoretest.Ornaments(t)
 				s.Notes = append(s.Notes, n)
 				if rapid.IntRange(0, 4).Draw(t, "double") > 0 {
 					break
@@ -59,9 +56,10 @@ func some(t *rapid.T) score.Score {
 	score.Sort(s.Notes)
 	for i := range s.Notes {
 		if next, ok := s.Joined(i); ok {
-			s.Notes[next].Join = rapid.SampledFrom(score.Joins).Draw(t, "join")
+			s.Notes[next].Join = scoretest.Join(t)
 		}
 	}
+	s.Undoable()
 	require.NoError(t, s.Check())
 	return s
 }

@@ -3,7 +3,10 @@ package musicxml
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
+	"strconv"
+	"strings"
 
 	"undaris/core/neck"
 	"undaris/core/pitch"
@@ -81,52 +84,118 @@ func has(list []typed, what string) bool {
 
 func (r *reader) notations(e *entry, n *score.Note) {
 	n.Dead = e.Head == "x"
+	n.PalmMute = e.Mute == "palm"
 	for _, t := range e.Notations {
-		if t.String > 0 && t.Fret != nil {
-			n.Placement = neck.Placement{String: t.String, Fret: *t.Fret}
-		}
-		if len(t.Fingering) == 1 && t.Fingering[0] >= '1' && t.Fingering[0] <= '4' {
-			n.Finger = int(t.Fingering[0] - '0')
-		}
-		switch {
-		case has(t.Hammers, "stop"):
-			n.Join = score.Hammer
-		case has(t.Pulls, "stop"):
-			n.Join = score.PullOff
-		case has(t.Slides, "stop") || has(t.Glissandi, "stop"):
+		if has(t.Slides, "stop") || has(t.Glissandi, "stop") {
 			n.Join = score.Slide
 		}
-		for _, b := range t.Bends {
-			switch quarters := int(b.Alter*2 + 0.5); {
-			case b.Release != nil || b.Alter < 0:
-				n.Release = n.Bend > 0
-			case quarters > 6:
-				r.f.say("a bend of %g half steps in bar %d was cut to 3", b.Alter, r.bar+1)
-				n.Bend = 6
-			default:
-				n.Bend = quarters
+		for group, list := range map[string][]group{"articulations": t.Articulations, "ornaments": t.Ornaments, "technical": t.Technical} {
+			for _, g := range list {
+				for _, s := range g.Signs {
+					r.sign(group, s, n)
+				}
 			}
 		}
-		n.Accent = n.Accent || t.Accent != nil
-		n.Vibrato = n.Vibrato || has(t.Wavy, "start") && t.Trill == nil || len(t.Wavy) > 1
-		if t.Trill != nil {
-			n.Trill = map[string]int{"half": 1}[t.Trill.Step]
-			if n.Trill == 0 {
-				n.Trill = 2
-			}
-			var other int
-			if _, err := fmt.Sscanf(t.Other, "trill %d", &other); err == nil && other > 0 && other < 5 {
-				n.Trill = other
-			}
+	}
+}
+
+// sign reads one sign of a note: those of [score.Ways], and the ones that are
+// written in a way of their own.
+func (r *reader) sign(group string, s sign, n *score.Note) {
+	for _, w := range score.Ways {
+		x := w.XML
+		if x.Tag != "" && x.Group == group && x.Tag == s.XMLName.Local {
+			w.Put(&n.Ornaments, 1)
+			return
 		}
-		if t.Scoop != nil {
-			n.Scoop = 1
-		} else if t.Plop != nil {
-			n.Scoop = -1
+		if v, ok := spoken(x.Words, s.Text); ok && x.Words != "" && s.XMLName.Local == "other-technical" {
+			w.Put(&n.Ornaments, w.Within(v))
+			return
 		}
-		var from int
-		if _, err := fmt.Sscanf(t.Technique, "slide from %d", &from); err == nil && from >= -5 && from <= 5 {
-			n.Scoop = -from
+	}
+	number, _ := strconv.Atoi(strings.TrimSpace(s.Text))
+	switch s.XMLName.Local {
+	case "string":
+		n.String = max(0, min(neck.MaxStrings+1, number))
+	case "fret":
+		n.Fret = max(0, min(99, number))
+	case "fingering":
+		if number >= 1 && number <= 4 {
+			n.Finger = number
 		}
+	case "hammer-on":
+		if s.Type == "stop" {
+			n.Join = score.Hammer
+		}
+	case "pull-off":
+		if s.Type == "stop" {
+			n.Join = score.PullOff
+		}
+	case "bend":
+		r.bend(s, n)
+	case "scoop":
+		n.Scoop = 1
+	case "plop":
+		n.Scoop = -1
+	case "falloff":
+		n.SlideOut = -3
+	case "doit":
+		n.SlideOut = 3
+	case "down-bow":
+		n.Stroke = score.DownStroke
+	case "up-bow":
+		n.Stroke = score.UpStroke
+	case "pluck":
+		n.Stroke = score.ByFinger
+		if strings.TrimSpace(s.Text) == "p" {
+			n.Stroke = score.ByThumb
+		}
+	case "wavy-line":
+		if s.Type == "start" && n.Trill == 0 {
+			n.Vibrato = true
+		}
+	case "trill-mark":
+		n.Vibrato = false // the wave is the trill's
+		n.Trill = map[string]int{"half": 1}[s.Step]
+		if n.Trill == 0 {
+			n.Trill = 2
+		}
+	case "other-ornament":
+		if v, ok := spoken("trill %d", s.Text); ok {
+			n.Trill = max(1, min(4, v))
+		}
+		if s.Text == "vibrato" {
+			n.Vibrato = true
+		}
+	}
+}
+
+// spoken reads a number in words, or only that the words are there.
+func spoken(words, text string) (v int, ok bool) {
+	if !strings.Contains(words, "%") {
+		return 1, words == text
+	}
+	before, after, _ := strings.Cut(words, "%d")
+	text, begins := strings.CutPrefix(text, before)
+	text, ends := strings.CutSuffix(text, after)
+	v, err := strconv.Atoi(text)
+	return v, begins && ends && err == nil
+}
+
+func (r *reader) bend(s sign, n *score.Note) {
+	down := s.Release != nil || s.Alter < 0
+	quarters := int(2*math.Abs(s.Alter) + 0.5)
+	switch {
+	case down && n.Bend > 0:
+		n.Release, n.ReleaseTo = true, max(0, min(n.Bend-quarters, 5))
+		if s.Alter == 0 {
+			n.ReleaseTo = 0
+		}
+	case down:
+	case quarters > 6:
+		r.f.say("a bend of %g half steps in bar %d was cut to 3", s.Alter, r.bar+1)
+		n.Bend = 6
+	default:
+		n.Bend, n.PreBend = quarters, s.PreBend != nil
 	}
 }

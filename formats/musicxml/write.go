@@ -278,16 +278,28 @@ func (w *writer) ornaments(o score.Ornaments) {
 		case o.Trill > 2:
 			w.p(`<trill-mark/><other-ornament>trill %d</other-ornament>`, o.Trill)
 		}
-		if o.Vibrato {
+		switch {
+		case o.Vibrato && o.Trill > 0:
+			w.p(`<other-ornament>vibrato</other-ornament>`)
+		case o.Vibrato:
 			w.p(`<wavy-line type="start" number="1"/><wavy-line type="stop" number="1"/>`)
 		}
 		w.p(`</ornaments>`)
 	}
 }
 
+// strokes are the signs of the picking hand.
+var strokes = map[score.PickingHand]string{
+	score.DownStroke: `<down-bow/>`, score.UpStroke: `<up-bow/>`, score.ByFinger: `<pluck>i</pluck>`, score.ByThumb: `<pluck>p</pluck>`,
+}
+
+// technical writes the technical signs and the articulations.
 func (w *writer) technical(i, staff int, tied bool) {
 	n := w.s.Notes[i]
-	var t strings.Builder
+	var t, articulations strings.Builder
+	if !tied {
+		t.WriteString(strokes[n.Stroke])
+	}
 	if n.Finger > 0 && !tied {
 		fmt.Fprintf(&t, `<fingering>%d</fingering>`, n.Finger)
 	}
@@ -307,19 +319,32 @@ func (w *writer) technical(i, staff int, tied bool) {
 			}
 		}
 		if n.Bend > 0 {
-			fmt.Fprintf(&t, `<bend><bend-alter>%g</bend-alter></bend>`, float64(n.Bend)/2)
+			pre := ""
+			if n.PreBend {
+				pre = `<pre-bend/>`
+			}
+			fmt.Fprintf(&t, `<bend><bend-alter>%g</bend-alter>%s</bend>`, float64(n.Bend)/2, pre)
 			if n.Release {
-				fmt.Fprintf(&t, `<bend><bend-alter>-%g</bend-alter><release/></bend>`, float64(n.Bend)/2)
+				fmt.Fprintf(&t, `<bend><bend-alter>-%g</bend-alter><release/></bend>`, float64(n.Bend-n.ReleaseTo)/2)
 			}
 		}
-		if n.Scoop != 0 {
-			fmt.Fprintf(&t, `<other-technical>slide from %+d</other-technical>`, -n.Scoop)
+		for _, way := range score.Ways {
+			v := way.Of(n.Ornaments)
+			switch x := way.XML; {
+			case v == 0:
+			case x.Tag != "":
+				fmt.Fprintf(&articulations, `<%s/>`, x.Tag)
+			case strings.Contains(x.Words, "%"):
+				fmt.Fprintf(&t, `<other-technical>`+x.Words+`</other-technical>`, v)
+			case x.Words != "":
+				fmt.Fprintf(&t, `<other-technical>%s</other-technical>`, x.Words)
+			}
 		}
 	}
 	if t.Len() > 0 {
 		w.p(`<technical>%s</technical>`, t.String())
 	}
-	if n.Accent && !tied {
-		w.p(`<articulations><accent/></articulations>`)
+	if articulations.Len() > 0 {
+		w.p(`<articulations>%s</articulations>`, articulations.String())
 	}
 }

@@ -5,16 +5,90 @@ import (
 	"regexp"
 	"slices"
 	"strconv"
+	"strings"
 
 	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/score"
 )
 
+// A note in a cell: how it is reached, its fret, and behind it the signs of
+// [score.Ways] with their numbers.
 var (
-	note = regexp.MustCompile(`^([hp/\\])?(?:\((\d{1,2})\)/)?(x)?(\d{1,2})?(?:b(\d{1,2}(?:\.5)?))?(r)?(?:tr(\d{1,2}))?(~)?(>)?$`)
-	link = regexp.MustCompile(`[hp/\\]?(?:\(\d{1,2}\)/)?x?\d{0,2}(?:b\d{1,2}(?:\.5)?)?r?(?:tr\d{1,2})?~?>?`)
+	before = `[hp/\\]?(?:\(\d{1,2}\)/)?x?`
+	signs  = `(?:` + strings.Join(marks(), "|") + `)*`
+	note   = regexp.MustCompile(`^([hp/\\])?(?:\((\d{1,2})\)/)?(x)?(\d{1,2})?(` + signs + `)$`)
+	link   = regexp.MustCompile(before + `\d{0,2}` + signs)
+
+	number = map[score.Number]*regexp.Regexp{}
 )
+
+func init() {
+	for kind, digits := range numbers {
+		number[kind] = regexp.MustCompile(`^` + digits)
+	}
+}
+
+// signed lists the ways that have a sign, the longest signs first.
+func signed() []score.Way {
+	list := slices.DeleteFunc(slices.Clone(score.Ways), func(w score.Way) bool { return w.Text.Mark == "" })
+	slices.SortStableFunc(list, func(a, b score.Way) int { return len(b.Text.Mark) - len(a.Text.Mark) })
+	return list
+}
+
+var numbers = map[score.Number]string{score.None: ``, score.Count: `\d{1,3}`, score.Frets: `\d{1,2}`, score.Quarters: `\d{1,2}(?:\.5)?`}
+
+func marks() (list []string) {
+	for _, w := range signed() {
+		list = append(list, regexp.QuoteMeta(w.Text.Mark)+numbers[w.Text.Number])
+	}
+	return list
+}
+
+// readSigns reads the signs behind a fret.
+func readSigns(text string, n *score.Note) {
+	for len(text) > 0 {
+		for _, w := range signed() {
+			rest, ok := strings.CutPrefix(text, w.Text.Mark)
+			if !ok {
+				continue
+			}
+			digits := number[w.Text.Number].FindString(rest)
+			text = rest[len(digits):]
+			v, _ := strconv.ParseFloat(digits, 64)
+			switch w.Text.Number {
+			case score.None:
+				v = 1
+			case score.Frets:
+				v -= float64(n.Fret)
+			case score.Quarters:
+				v = 2 * (v - float64(n.Fret))
+			}
+			w.Put(&n.Ornaments, w.Within(int(v)))
+			break
+		}
+	}
+}
+
+// writeSigns writes them.
+func writeSigns(n score.Note) (text string) {
+	for _, w := range score.Ways {
+		v := w.Of(n.Ornaments)
+		if v == 0 || w.Text.Mark == "" {
+			continue
+		}
+		text += w.Text.Mark
+		switch w.Text.Number {
+		case score.Count:
+			text += fmt.Sprint(v)
+		case score.Frets:
+			text += fmt.Sprint(n.Fret + v)
+		case score.Quarters:
+			text += fmt.Sprintf("%g", float64(n.Fret)+float64(v)/2)
+		}
+	}
+	return text
+}
 
 // longestCell is how many characters may follow each other without a dash.
 const longestCell = 60
@@ -49,22 +123,14 @@ func (r *reader) add(str int, text string, at, length int) error {
 	if len(r.s.Notes) >= maxNotes {
 		return fmt.Errorf("more than %d notes; the text is longer than can be read", maxNotes)
 	}
-	number := func(s string) int { n, _ := strconv.Atoi(s); return n }
-	n := score.Note{Start: at, Length: length, Placement: neck.Placement{String: str, Fret: number(m[4])}}
+	figure := func(s string) int { n, _ := strconv.Atoi(s); return n }
+	n := score.Note{Start: at, Length: length, Placement: neck.Placement{String: str, Fret: figure(m[4])}}
 	n.Join = map[string]score.Join{"h": score.Hammer, "p": score.PullOff, "/": score.Slide, `\`: score.Slide}[m[1]]
 	if m[2] != "" {
-		n.Scoop = max(-5, min(5, n.Fret-number(m[2])))
+		n.Scoop = max(-5, min(5, n.Fret-figure(m[2])))
 	}
 	n.Dead = m[3] != ""
-	if m[5] != "" {
-		to, _ := strconv.ParseFloat(m[5], 64)
-		n.Bend = max(0, min(6, int(2*(to-float64(n.Fret)))))
-		n.Release = m[6] != "" && n.Bend > 0
-	}
-	if m[7] != "" {
-		n.Trill = max(0, min(4, number(m[7])-n.Fret))
-	}
-	n.Vibrato, n.Accent = m[8] != "", m[9] != ""
+	readSigns(m[5], &n)
 	if err := r.s.In.CheckPlacement(n.Placement); err != nil {
 		r.say("%v; a note in bar %d was left out", err, r.bars)
 		return nil

@@ -29,7 +29,8 @@ const (
 
 var (
 	header  = regexp.MustCompile(`^(Title|Key|Tempo|Time|Feel|Tuning|Capo|Chords):\s*(.*)$`)
-	stringy = regexp.MustCompile(`^\s*(?:[A-Ga-g][b#]?)?\s*[|:]?[-0-9hpbrtxX/\\()~>.| ]*-[-0-9hpbrtxX/\\()~>.| ]*$`)
+	inRow   = `[-X| ` + regexp.QuoteMeta(characters) + `]*`
+	stringy = regexp.MustCompile(`^\s*(?:[A-Ga-g][b#]?)?\s*[|:]?` + inRow + `(?:-[-|\d]|[|\d]-)` + inRow + `$`)
 	valuey  = regexp.MustCompile(`^r?[whqesz]\.?[36]?~?$`)
 )
 
@@ -319,7 +320,15 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 }
 
 // part tells whether a character belongs to a fret and its signs.
-func part(c rune) bool { return strings.ContainsRune(`0123456789hpbrtx/\()~>.`, c) }
+// characters are all that a cell can hold.
+var characters = `0123456789hpx/\().` + func() (all string) {
+	for _, w := range score.Ways {
+		all += w.Text.Mark
+	}
+	return all
+}()
+
+func part(c rune) bool { return strings.ContainsRune(characters, c) }
 
 func ticks(word string) int {
 	word = strings.TrimPrefix(word, "r")

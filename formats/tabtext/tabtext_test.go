@@ -12,6 +12,7 @@ import (
 	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/score"
+	"undaris/core/score/scoretest"
 )
 
 func TestWhatIsWrittenReadsBack(t *testing.T) {
@@ -29,20 +30,17 @@ func TestWhatIsWrittenReadsBack(t *testing.T) {
 				n := score.Note{Start: now, Length: length, Placement: neck.Placement{String: rapid.IntRange(1, 4).Draw(t, "string"), Fret: rapid.IntRange(1, 12).Draw(t, "fret")}}
 				midi := in.MIDI(n.Placement)
 				n.Pitch = pitch.At(midi, key.Spell(midi%12))
-				n.Vibrato, n.Dead, n.Accent = rapid.Bool().Draw(t, "vibrato"), rapid.Bool().Draw(t, "dead"), rapid.Bool().Draw(t, "accent")
-				n.Bend = rapid.SampledFrom([]int{0, 0, 1, 2, 4, 6}).Draw(t, "bend")
-				n.Release = n.Bend > 0 && rapid.Bool().Draw(t, "release")
-				n.Trill = rapid.SampledFrom([]int{0, 0, 1, 2, 3}).Draw(t, "trill")
-				n.Scoop = rapid.SampledFrom([]int{0, 0, 1, -1}).Draw(t, "scoop")
+				n.Ornaments = scoretest.Ornaments(t)
 				s.Notes = append(s.Notes, n)
 				now += length
 			}
 		}
 		for i := range s.Notes {
 			if next, ok := s.Joined(i); ok {
-				s.Notes[next].Join = rapid.SampledFrom(score.Joins).Draw(t, "join")
+				s.Notes[next].Join = scoretest.Join(t)
 			}
 		}
+		s.Undoable()
 		require.NoError(t, s.Check())
 		got, said, err := Read(t.Context(), Write(s), neck.Standard())
 		require.NoError(t, err)

@@ -144,22 +144,7 @@ func cell(n score.Note, from int) string {
 	} else {
 		c += fmt.Sprint(n.Fret)
 	}
-	if n.Bend > 0 {
-		c += fmt.Sprintf("b%g", float64(n.Fret)+float64(n.Bend)/2)
-		if n.Release {
-			c += "r"
-		}
-	}
-	if n.Trill > 0 {
-		c += fmt.Sprintf("tr%d", n.Fret+n.Trill)
-	}
-	if n.Vibrato {
-		c += "~"
-	}
-	if n.Accent {
-		c += ">"
-	}
-	return c
+	return c + writeSigns(n)
 }
 
 func (b *block) flush(out *strings.Builder, s score.Score) {

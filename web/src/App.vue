@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { onKeyStroke } from '@vueuse/core'
 import { ref } from 'vue'
 import Toast from 'primevue/toast'
 import ConflictDialog from './shell/ConflictDialog.vue'
@@ -8,14 +7,13 @@ import InstrumentDialog from './shell/InstrumentDialog.vue'
 import TheRail from './shell/TheRail.vue'
 import UndoToast from './shell/UndoToast.vue'
 import BandStrip from './band/BandStrip.vue'
-import { bare } from './shell/keys'
+import { useCommands } from './shell/useCommands'
 import { useTheme } from './theme/useTheme'
 
 const { theme, turn } = useTheme()
 const help = ref(false)
 const instrument = ref(false)
-onKeyStroke('?', (e) => bare(e) && (help.value = true))
-onKeyStroke(['s', 'S'], (e) => bare(e) && turn())
+useCommands({ help: () => (help.value = true), theme: () => turn() })
 </script>
 
 <template>

@@ -835,6 +835,8 @@ export interface components {
             tonics: string[];
             tunings: components["schemas"]["CatalogueTuning"][];
             turnarounds: components["schemas"]["CatalogueTurnaround"][];
+            /** @description to play a note */
+            ways: components["schemas"]["CatalogueWay"][];
         };
         CatalogueChoice: {
             id: string;
@@ -880,6 +882,22 @@ export interface components {
             name: string;
             /** @description in numerals */
             text: string;
+        };
+        CatalogueValue: {
+            /** @description what the field is then */
+            is: unknown;
+            name?: string;
+        };
+        CatalogueWay: {
+            /** @description of the note, that it sets */
+            field: string;
+            /** @description that enters it */
+            key: string;
+            name: string;
+            /** @description the field it is a part of */
+            on?: string;
+            /** @description what the key goes through */
+            values: components["schemas"]["CatalogueValue"][];
         };
         Change: {
             /**
@@ -1204,6 +1222,8 @@ export interface components {
         };
         LickNote: {
             accent?: boolean;
+            /** @description struck while the string is still bent from the note before */
+            again?: boolean;
             /**
              * Format: int64
              * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
@@ -1228,13 +1248,38 @@ export interface components {
              * @description octaves above the lick's own root
              */
             octave: number;
+            /** @description damped by the picking hand */
+            palmMute?: boolean;
+            /** @description bent before it is struck */
+            preBend?: boolean;
+            /**
+             * Format: int64
+             * @description muted strings struck on the way to it
+             */
+            rake?: number;
             /** @description the bend is let down again */
             release?: boolean;
+            /**
+             * Format: int64
+             * @description how much of the bend stays when it is let down, in quarter tones
+             */
+            releaseTo?: number;
             /**
              * Format: int64
              * @description slid into from so many frets below, or above when negative
              */
             scoop?: number;
+            /**
+             * Format: int64
+             * @description slid on by so many frets and back, under one stroke
+             */
+            slideBack?: number;
+            /**
+             * Format: int64
+             * @description left by a slide to nowhere, of so many frets
+             */
+            slideOut?: number;
+            staccato?: boolean;
             /**
              * Format: int64
              * @description ticks from the lick's first beat, 960 to the quarter; negative in a pickup
@@ -1246,11 +1291,26 @@ export interface components {
              */
             string?: number;
             /**
+             * @description of the picking hand
+             * @enum {string}
+             */
+            stroke?: "down" | "up" | "finger" | "thumb";
+            /**
              * Format: int64
              * @description half steps up to the other note
              */
             trill?: number;
             vibrato?: boolean;
+            /**
+             * Format: int64
+             * @description of the vibrato, in sways a second; 0 is usual
+             */
+            vibratoSpeed?: number;
+            /**
+             * Format: int64
+             * @description of the vibrato, in cents either way; 0 is usual
+             */
+            vibratoWidth?: number;
         };
         LickRow: {
             /** Format: double */
@@ -1352,6 +1412,8 @@ export interface components {
         };
         LineNote: {
             accent?: boolean;
+            /** @description struck while the string is still bent from the note before */
+            again?: boolean;
             /**
              * Format: int64
              * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
@@ -1382,10 +1444,24 @@ export interface components {
             length: number;
             /** @description as it sounds where it is fretted, such as Bb3 */
             note: string;
+            /** @description damped by the picking hand */
+            palmMute?: boolean;
             /** @description string and fret were found for it */
             placeGuessed?: boolean;
+            /** @description bent before it is struck */
+            preBend?: boolean;
+            /**
+             * Format: int64
+             * @description muted strings struck on the way to it
+             */
+            rake?: number;
             /** @description the bend is let down again */
             release?: boolean;
+            /**
+             * Format: int64
+             * @description how much of the bend stays when it is let down, in quarter tones
+             */
+            releaseTo?: number;
             /** @description where it begins was moved, or read from the look of the text */
             rhythmGuessed?: boolean;
             /**
@@ -1393,6 +1469,17 @@ export interface components {
              * @description slid into from so many frets below, or above when negative
              */
             scoop?: number;
+            /**
+             * Format: int64
+             * @description slid on by so many frets and back, under one stroke
+             */
+            slideBack?: number;
+            /**
+             * Format: int64
+             * @description left by a slide to nowhere, of so many frets
+             */
+            slideOut?: number;
+            staccato?: boolean;
             /**
              * Format: int64
              * @description ticks from the first bar, 960 to the quarter; negative in a pickup
@@ -1404,11 +1491,26 @@ export interface components {
              */
             string?: number;
             /**
+             * @description of the picking hand
+             * @enum {string}
+             */
+            stroke?: "down" | "up" | "finger" | "thumb";
+            /**
              * Format: int64
              * @description half steps up to the other note
              */
             trill?: number;
             vibrato?: boolean;
+            /**
+             * Format: int64
+             * @description of the vibrato, in sways a second; 0 is usual
+             */
+            vibratoSpeed?: number;
+            /**
+             * Format: int64
+             * @description of the vibrato, in cents either way; 0 is usual
+             */
+            vibratoWidth?: number;
         };
         LineRow: {
             /** Format: int64 */
@@ -1750,6 +1852,19 @@ export interface components {
             tempo: number;
             title: string;
         };
+        Sign: {
+            /**
+             * @description words above the tablature, the engraver's sign at the head, a line into the fret, out of it, to another and back, crosses before it
+             * @enum {string}
+             */
+            kind: "words" | "head" | "in" | "out" | "back" | "rake";
+            text?: string;
+            /**
+             * Format: int64
+             * @description how much of it: frets or strings
+             */
+            value: number;
+        };
         Span: {
             comfortable: boolean;
             /** Format: int64 */
@@ -1945,6 +2060,8 @@ export interface components {
         };
         Written: {
             accent?: boolean;
+            /** @description struck while the string is still bent from the note before */
+            again?: boolean;
             /**
              * Format: int64
              * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
@@ -1975,10 +2092,24 @@ export interface components {
             midi: number;
             /** @description as it sounds, such as Bb3 */
             note: string;
+            /** @description damped by the picking hand */
+            palmMute?: boolean;
             /** @description string and fret were found for it */
             placeGuessed?: boolean;
+            /** @description bent before it is struck */
+            preBend?: boolean;
+            /**
+             * Format: int64
+             * @description muted strings struck on the way to it
+             */
+            rake?: number;
             /** @description the bend is let down again */
             release?: boolean;
+            /**
+             * Format: int64
+             * @description how much of the bend stays when it is let down, in quarter tones
+             */
+            releaseTo?: number;
             /** @description where it begins was moved, or read from the look of the text */
             rhythmGuessed?: boolean;
             /**
@@ -1986,6 +2117,19 @@ export interface components {
              * @description slid into from so many frets below, or above when negative
              */
             scoop?: number;
+            /** @description of the ways it is played, but joins, bends, vibrato and trills */
+            signs?: components["schemas"]["Sign"][];
+            /**
+             * Format: int64
+             * @description slid on by so many frets and back, under one stroke
+             */
+            slideBack?: number;
+            /**
+             * Format: int64
+             * @description left by a slide to nowhere, of so many frets
+             */
+            slideOut?: number;
+            staccato?: boolean;
             /**
              * Format: int64
              * @description ticks from the first bar, 960 to the quarter
@@ -1994,11 +2138,26 @@ export interface components {
             /** Format: int64 */
             string: number;
             /**
+             * @description of the picking hand
+             * @enum {string}
+             */
+            stroke?: "down" | "up" | "finger" | "thumb";
+            /**
              * Format: int64
              * @description half steps up to the other note
              */
             trill?: number;
             vibrato?: boolean;
+            /**
+             * Format: int64
+             * @description of the vibrato, in sways a second; 0 is usual
+             */
+            vibratoSpeed?: number;
+            /**
+             * Format: int64
+             * @description of the vibrato, in cents either way; 0 is usual
+             */
+            vibratoWidth?: number;
         };
     };
     responses: never;

@@ -1,12 +1,11 @@
 <script setup lang="ts">
 /* The transport at the foot of every place. */
-import { onKeyStroke } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import Popover from 'primevue/popover'
 import { useToast } from 'primevue/usetoast'
 import { useCharts } from '../api/queries'
-import { bare } from '../shell/keys'
+import { useCommands } from '../shell/useCommands'
 import BandPanel from './BandPanel.vue'
 import LoopChooser from './LoopChooser.vue'
 import TempoField from './TempoField.vue'
@@ -32,15 +31,12 @@ function toggle() {
   else if (band.offered) void band.hear(band.offered)
   else void band.start(from())
 }
-onKeyStroke([' ', '[', ']', 'l', 'L'], (e) => {
-  if (!bare(e) || !(band.chart || band.offered)) return
-  if (e.key === ' ' && (e.target as HTMLElement).closest('button, a, [role=button], [role=slider], [role=switch]'))
-    return
-  e.preventDefault()
-  if (e.key === ' ') toggle()
-  else if (e.key === '[') band.setTempo(band.tempo - 2)
-  else if (e.key === ']') band.setTempo(band.tempo + 2)
-  else band.turnLoop()
+const there = (deed: () => unknown) => () => (band.chart || band.offered ? void deed() : false)
+useCommands({
+  play: there(() => toggle()),
+  slower: there(() => band.setTempo(band.tempo - 2)),
+  faster: there(() => band.setTempo(band.tempo + 2)),
+  loop: there(() => band.turnLoop()),
 })
 
 const beats = computed(() => band.audition?.beats ?? band.chart?.beats ?? 4)

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Score } from '../api/client'
 import MarkShape from '../music/MarkShape.vue'
 import SvgMusic from '../music/SvgMusic.vue'
+import NoteSigns from './NoteSigns.vue'
 import type { Box, Layout, Spot, System } from './engrave'
 
 const props = defineProps<{
@@ -129,13 +130,14 @@ function press(e: MouseEvent, bar: Box) {
         >
           ≈
         </text>
-        <line
-          v-if="paper.notes[s.note]!.scoop"
-          class="scoop"
-          :x1="s.x - 17"
-          :y1="s.tab + (paper.notes[s.note]!.scoop! > 0 ? 6 : -6)"
-          :x2="s.x - 8"
-          :y2="s.tab"
+        <NoteSigns
+          v-if="paper.notes[s.note]!.signs"
+          :signs="paper.notes[s.note]!.signs!"
+          :x="s.x"
+          :y="s.tab"
+          :above="stringY(1) - 9"
+          :between="at.string"
+          :fret="paper.notes[s.note]!.fret"
         />
         <g
           v-if="paper.notes[s.note]!.degree"
@@ -302,11 +304,6 @@ function press(e: MouseEvent, bar: Box) {
 .cursor {
   fill: var(--third);
   opacity: 0.75;
-}
-
-.scoop {
-  stroke: var(--ink);
-  stroke-width: 1.4;
 }
 
 .verdict path {

@@ -144,7 +144,7 @@ function keyOf(
     p.measure.strokes.flatMap((s) =>
       s.notes.map((i) => {
         const n = score.notes[i]!
-        return [i - base, n.note, n.string, n.fret, n.finger, n.join, n.bend, n.release, n.vibrato, n.trill, n.dead, n.accent, n.from < 0 ? 0 : n.from - i] // prettier-ignore
+        return [i - base, n.note, n.string, n.fret, n.finger, n.join, n.bend, n.preBend, n.again, n.release, n.releaseTo, n.vibrato, n.trill, n.dead, n.signs, n.from < 0 ? 0 : n.from - i] // prettier-ignore
       }),
     ),
   )

@@ -44,7 +44,9 @@ export function staffNote(s: Stroke, score: Score, fingers: boolean): StaveNote 
     if (s.from) return
     if (fingers && w.finger)
       note.addModifier(new FretHandFinger(String(w.finger)).setPosition(Modifier.Position.LEFT), i)
-    if (w.accent && i === 0) note.addModifier(new Articulation('a>').setPosition(Modifier.Position.ABOVE))
+    if (i === 0)
+      for (const sign of w.signs?.filter((g) => g.kind === 'head') ?? [])
+        note.addModifier(new Articulation(sign.text ?? '').setPosition(Modifier.Position.ABOVE))
     if (w.trill && i === 0) note.addModifier(new Ornament('tr'))
   })
   return note
@@ -68,8 +70,10 @@ export function tabNote(s: Stroke, score: Score): TabNote | GhostNote {
   s.notes.forEach((n, i) => {
     const w = score.notes[n]!
     if (w.bend) {
-      const phrase = [{ type: Bend.UP, text: bends[w.bend]! }]
-      if (w.release) phrase.push({ type: Bend.DOWN, text: '' })
+      // What is bent before it is struck goes straight up; struck while bent, it stands in brackets.
+      const before = w.preBend || w.again ? { width: 10, drawWidth: 0.01 } : {}
+      const phrase = [{ type: Bend.UP, text: w.again ? `(${bends[w.bend]})` : bends[w.bend]!, ...before }]
+      if (w.release) phrase.push({ type: Bend.DOWN, text: w.releaseTo ? bends[w.releaseTo]! : '' })
       note.addModifier(new Bend(phrase), i)
     }
     if (w.vibrato && i === 0) note.addModifier(new Vibrato(), 0)

@@ -1,33 +1,32 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog'
 import MarkLegend from '../music/MarkLegend.vue'
-import { keyHelp } from './keys'
+import { computed } from 'vue'
+import { useCatalogue } from '../api/queries'
+import { aloud, commands, face, rooms, type Command } from './commands'
 
 const open = defineModel<boolean>({ required: true })
-const arrows: Record<string, string> = {
-  left: 'pi-arrow-left',
-  right: 'pi-arrow-right',
-  up: 'pi-arrow-up',
-  down: 'pi-arrow-down',
-}
+const catalogue = useCatalogue()
+/* The ways to play a note are the core's to list. */
+const groups = computed(() => {
+  const ways = (catalogue.data.value?.ways ?? []).map((w): Command => ({ room: 'line', keys: [w.key], name: w.name }))
+  const all: Command[] = [...Object.values(commands), ...ways]
+  return Object.entries(rooms).map(([room, name]) => ({ name, keys: all.filter((c) => c.room === room) }))
+})
+/** Ten figures are told by the first and the last. */
+const shown = (keys: string[]) => (keys.length > 4 ? [keys[0]!, '…', keys.at(-1)!] : keys)
 </script>
 
 <template>
   <Dialog v-model:visible="open" modal header="Keys and marks" :style="{ width: 'min(44rem, 94vw)' }" dismissable-mask>
-    <section v-for="group in keyHelp" :key="group.place">
-      <h2>{{ group.place }}</h2>
+    <section v-for="group in groups" :key="group.name">
+      <h2>{{ group.name }}</h2>
       <dl>
-        <template v-for="k in group.keys" :key="k.does">
+        <template v-for="k in group.keys" :key="k.name">
           <dt>
-            <kbd v-for="key in k.keys" :key="key">
-              <template v-if="arrows[key]"
-                ><i class="pi" :class="arrows[key]" aria-hidden="true" /><span class="hidden-text">{{
-                  key
-                }}</span></template
-              ><template v-else>{{ key }}</template>
-            </kbd>
+            <kbd v-for="key in shown(k.keys)" :key="key" :aria-label="aloud(key)">{{ face(key) }}</kbd>
           </dt>
-          <dd>{{ k.does }}</dd>
+          <dd>{{ k.name }}</dd>
         </template>
       </dl>
     </section>

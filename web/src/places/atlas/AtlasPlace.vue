@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onKeyStroke, useTitle } from '@vueuse/core'
+import { useTitle } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
@@ -8,7 +8,7 @@ import { useChartMap } from '../../api/queries'
 import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
-import { bare } from '../../shell/keys'
+import { useCommands } from '../../shell/useCommands'
 import { labelKinds } from '../bench/useBench'
 import SmallNeck from './SmallNeck.vue'
 
@@ -69,10 +69,9 @@ const count = (right: number, wrong: number, missing: number) => {
   }
 }
 watch(fill, () => (checked.value = false))
-onKeyStroke(
-  (e) => e.key.toLowerCase() === 'n' && bare(e),
-  () => (labels.value = labelKinds[(labelKinds.indexOf(labels.value) + 1) % labelKinds.length]!),
-)
+useCommands({
+  labels: () => (labels.value = labelKinds[(labelKinds.indexOf(labels.value) + 1) % labelKinds.length]!),
+})
 </script>
 
 <template>

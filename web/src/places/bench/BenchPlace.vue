@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onKeyStroke, useTitle } from '@vueuse/core'
+import { useTitle } from '@vueuse/core'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
@@ -12,7 +12,7 @@ import NeckLayers from '../../neck/NeckLayers.vue'
 import NeckPalette from '../../neck/NeckPalette.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
-import { bare } from '../../shell/keys'
+import { useCommands } from '../../shell/useCommands'
 import WaveDrawing from '../../wave/WaveDrawing.vue'
 import BenchTools from './BenchTools.vue'
 import BlendCard from './BlendCard.vue'
@@ -103,21 +103,14 @@ const pick = (n: Note) =>
 const sound = useFollow(bench)
 const hearing = useHearing(bench, readOne)
 useBenchKeys(bench)
-onKeyStroke(
-  (e) => bare(e) && ['p', 't', 'u', 'm', 'a', 'b'].includes(e.key.toLowerCase()),
-  (e) => {
-    e.preventDefault()
-    const act: Record<string, () => unknown> = {
-      p: turnPalette,
-      t: turnTarget,
-      u: plan.undo,
-      a: () => bench.dim('arrivals'),
-      b: () => bench.dim('bends'),
-      m: () => router.push({ name: 'stand', params: { id: bench.id.value }, query: router.currentRoute.value.query }),
-    }
-    act[e.key.toLowerCase()]?.()
-  },
-)
+useCommands({
+  palette: turnPalette,
+  target: turnTarget,
+  takeBack: plan.undo,
+  arrivals: () => bench.dim('arrivals'),
+  bends: () => bench.dim('bends'),
+  stand: () => router.push({ name: 'stand', params: { id: bench.id.value }, query: router.currentRoute.value.query }),
+})
 </script>
 
 <template>

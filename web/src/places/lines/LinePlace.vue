@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /* One line on staff and tablature: written, checked, mended, heard, printed. */
 import { useQuery } from '@tanstack/vue-query'
-import { onKeyStroke, useBroadcastChannel, useEventListener, useTitle } from '@vueuse/core'
+import { useBroadcastChannel, useEventListener, useTitle } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
@@ -9,12 +9,14 @@ import Menu from 'primevue/menu'
 import type { MenuItem } from 'primevue/menuitem'
 import { answer, api } from '../../api/client'
 import { lineBody, playing, useLineChanges, useTones } from '../../api/kept'
+import { useCatalogue } from '../../api/queries'
 import { useBand } from '../../band/useBand'
 import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import LineWave from '../../wave/LineWave.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
-import { bare } from '../../shell/keys'
+import { hint } from '../../shell/commands'
+import { useCommands } from '../../shell/useCommands'
 import BlendBar from './BlendBar.vue'
 import EntryNeck from './EntryNeck.vue'
 import LineReport from './LineReport.vue'
@@ -67,7 +69,12 @@ const hold = (midi: number) => {
   const release = band.hold(midi)
   setTimeout(release, 350)
 }
-const entry = useEntry(state, hold)
+const catalogue = useCatalogue()
+const entry = useEntry(
+  state,
+  hold,
+  computed(() => catalogue.data.value?.ways ?? []),
+)
 const fingers = ref(false)
 const rekeying = ref(false)
 const verdicts = computed(() => verdictsOf(study.value?.report))
@@ -155,7 +162,7 @@ const met = computed(() => {
   const landed = r.landings.filter((l) => l.when === 'on time' || l.when === 'early').length
   return { landed, changes: r.landings.length, tones: Math.round((100 * r.chordTones) / all) }
 })
-onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.grid') && hear())
+useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: entry.others })
 </script>
 
 <template>
@@ -216,7 +223,7 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
       <Button
         :icon="mine ? 'pi pi-stop' : 'pi pi-volume-up'"
         aria-label="Hear"
-        title="hear it with the band (Enter)"
+        :title="hint('hear')"
         variant="outlined"
         @click="hear"
       />
@@ -253,7 +260,6 @@ onKeyStroke(['Enter'], (e) => bare(e) && (e.target as HTMLElement).closest('.gri
       tabindex="0"
       role="application"
       aria-label="tablature: arrows move, figures write a fret, letters say how it is played"
-      @keydown="entry.key"
     >
       <StaffDrawing
         :score="study.score"

@@ -5,6 +5,8 @@ import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import { prose } from '../../music/text'
 import type { LineState } from './useLine'
+import { fits, played, told } from '../../document/ways'
+import { face, hint } from '../../shell/commands'
 import { guessed } from './guesses'
 import { stepNames, type Entry } from './useEntry'
 
@@ -23,23 +25,8 @@ const where = computed(() => {
     ' +'
   return t < 0 ? 'in the pickup' : `bar ${Math.floor(beat / beats) + 1}, beat ${(beat % beats) + 1}${part}`
 })
-const signs = computed(() => {
-  const n = note.value
-  if (!n) return []
-  return [
-    { key: 'h', name: 'hammer-on', on: n.join === 'hammer-on' },
-    { key: 'p', name: 'pull-off', on: n.join === 'pull-off' },
-    { key: 's', name: 'slide', on: n.join === 'slide' },
-    { key: 'b', name: n.bend ? `bend ${['', '¼', '½', '', '1', '', '1½'][n.bend]}` : 'bend', on: !!n.bend },
-    { key: 'r', name: 'release', on: !!n.release },
-    { key: 'v', name: 'vibrato', on: !!n.vibrato },
-    { key: 'g', name: 'slide in', on: !!n.scoop },
-    { key: 't', name: 'trill', on: !!n.trill },
-    { key: 'a', name: 'accent', on: !!n.accent },
-    { key: 'x', name: 'dead', on: !!n.dead },
-  ]
-})
-const press = (key: string) => props.entry.key(new KeyboardEvent('keydown', { key }))
+/* What is a part of another way is shown where that one is. */
+const ways = computed(() => props.entry.ways.value.filter((w) => note.value && fits(w, note.value)))
 </script>
 
 <template>
@@ -62,34 +49,29 @@ const press = (key: string) => props.entry.key(new KeyboardEvent('keydown', { ke
         <button type="button" @click="entry.settle">it is right</button>
       </p>
       <div class="do">
-        <button type="button" aria-label="shorter" title="shorter (-)" @click="entry.longer(-1)">
+        <button type="button" aria-label="shorter" :title="hint('shorter')" @click="entry.longer(-1)">
           <i class="pi pi-minus" />
         </button>
         <span>{{ stepNames[note.length] ?? `${(note.length / 960).toFixed(2)} beats` }}</span>
-        <button type="button" aria-label="longer" title="longer (+)" @click="entry.longer(1)">
+        <button type="button" aria-label="longer" :title="hint('longer')" @click="entry.longer(1)">
           <i class="pi pi-plus" />
         </button>
-        <button
-          type="button"
-          class="wide"
-          title="the same note on the string above (shift ↑)"
-          @click="entry.restring(-1)"
-        >
+        <button type="button" class="wide" :title="hint('stringAbove')" @click="entry.restring(-1)">
           {{ note.string }}:{{ note.fret }} <i class="pi pi-sort-alt" />
         </button>
-        <button type="button" aria-label="delete this note" title="delete" @click="entry.drop">
+        <button type="button" aria-label="delete this note" :title="hint('remove')" @click="entry.drop">
           <i class="pi pi-trash" />
         </button>
         <i class="gap" />
         <button
-          v-for="s in signs"
-          :key="s.key"
+          v-for="w in ways"
+          :key="w.name"
           type="button"
-          :aria-pressed="s.on"
-          :title="`key ${s.key}`"
-          @click="press(s.key)"
+          :aria-pressed="played(w, note)"
+          :title="`${w.name} (${face(w.key)})`"
+          @click="entry.play(w)"
         >
-          {{ s.name }}
+          {{ told(w, note) }}
         </button>
       </div>
     </template>

@@ -2,10 +2,36 @@ import { computed, ref } from 'vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { LineBody, LineNote, Study } from '../../api/client'
 import type { Command } from '../../document/useDocument'
+import type { Way } from '../../document/ways'
+import { pressed } from '../../shell/commands'
+import { keymap } from '../../shell/useCommands'
 import { guessed, settled } from './guesses'
 import { useEntry } from './useEntry'
 import type { LineState } from './useLine'
 import { verdictsOf } from './verdicts'
+
+/* Some of the ways to play a note, as the core lists them. */
+const way = (field: string, key: string, values: unknown[] = [true], on?: string): Way => ({
+  field,
+  key,
+  name: String(typeof values[0] === 'string' ? values[0] : field),
+  values: values.map((is) => ({ is })),
+  on,
+})
+const ways = [
+  way('join', 'h', ['hammer-on']),
+  way('join', 'p', ['pull-off']),
+  way('scoop', 'g', [1, 2, -1]),
+  way('bend', 'b', [1, 2, 4, 6]),
+  way('release', 'r', [true], 'bend'),
+  way('releaseTo', 'f', [1, 2], 'release'),
+  way('vibrato', 'v'),
+  way('trill', 't', [1, 2, 3]),
+  way('palmMute', 'm'),
+  way('accent', 'a'),
+  way('dead', 'x'),
+  way('stroke', 'd', ['down', 'up']),
+]
 
 /* A line that takes every change at once, as the core would: in order, from the lowest string up. */
 function table(start: Partial<LineNote>[] = []) {
@@ -35,11 +61,14 @@ function table(start: Partial<LineNote>[] = []) {
     run: (c: Command) => (line.value = c.apply(line.value)),
   }
   const heard: number[] = []
-  const entry = useEntry(state as unknown as LineState, (midi) => heard.push(midi))
+  const entry = useEntry(state as unknown as LineState, (midi) => heard.push(midi), ref(ways))
+  const deedOf = keymap(entry.deeds, entry.others)
+  /** Presses a key; false tells that it is left to the page. */
   const press = (key: string, held: Partial<KeyboardEvent> = {}) => {
-    const e = { key, preventDefault: vi.fn(), stopPropagation: vi.fn(), ...held }
-    entry.key(e as unknown as KeyboardEvent)
-    return e
+    const e = { key, ...held } as KeyboardEvent
+    const deed = deedOf(pressed(e))
+    deed?.(e)
+    return !!deed
   }
   const places = () => notes.value.map((n) => [n.start, n.string, n.fret, n.length])
   return { entry, notes, press, places, heard, undo, redo }
@@ -159,20 +188,26 @@ describe('writing by hand', () => {
     const t = table([{ fret: 5 }])
     const after = (key: string) => {
       t.press(key)
-      const { join, bend, release, vibrato, scoop, trill, accent, dead } = t.notes.value[0]!
-      return { join, bend, release, vibrato, scoop, trill, accent, dead }
+      return t.notes.value[0]!
     }
     expect(after('h').join).toBe('hammer-on')
     expect(after('p').join).toBe('pull-off')
     expect(after('p').join).toBeUndefined()
-    expect(after('r').release).toBe(false) // nothing to let down
+    expect(after('r').release).toBeUndefined() // nothing to let down
     expect(['b', 'b', 'b'].map((k) => after(k).bend)).toEqual([1, 2, 4])
     expect(after('r').release).toBe(true)
-    expect(after('b')).toMatchObject({ bend: 6, release: false })
-    expect(after('b').bend).toBe(0)
-    expect(['v', 'a', 'x'].map((k) => after(k)).at(-1)).toMatchObject({ vibrato: true, accent: true, dead: true })
-    expect(['g', 'g', 'g', 'g'].map((k) => after(k).scoop)).toEqual([1, 2, -1, 0])
-    expect(['t', 't', 't', 't'].map((k) => after(k).trill)).toEqual([1, 2, 3, 0])
+    expect(after('f').releaseTo).toBe(1)
+    expect(after('b')).toMatchObject({ bend: 6, release: true, releaseTo: 1 })
+    expect(after('b')).toMatchObject({ bend: undefined, release: undefined, releaseTo: undefined })
+    expect(['v', 'a', 'x', 'm'].map(after).at(-1)).toMatchObject({
+      vibrato: true,
+      accent: true,
+      dead: true,
+      palmMute: true,
+    })
+    expect(['g', 'g', 'g', 'g'].map((k) => after(k).scoop)).toEqual([1, 2, -1, undefined])
+    expect(['t', 't', 't', 't'].map((k) => after(k).trill)).toEqual([1, 2, 3, undefined])
+    expect(['d', 'd', 'd'].map((k) => after(k).stroke)).toEqual(['down', 'up', undefined])
   })
 
   it('deletes the note in hand, and leaves an empty place alone', () => {
@@ -190,9 +225,9 @@ describe('writing by hand', () => {
 
   it('takes its own keys and leaves the rest to the page', () => {
     const t = table()
-    expect(t.press('5').preventDefault).toHaveBeenCalled()
-    expect(t.press('q').preventDefault).not.toHaveBeenCalled()
-    expect(t.press('5', { altKey: true }).preventDefault).not.toHaveBeenCalled()
+    expect(t.press('5')).toBe(true)
+    expect(t.press('q')).toBe(false)
+    expect(t.press('5', { altKey: true })).toBe(false)
     t.press('z', { ctrlKey: true })
     t.press('Z', { ctrlKey: true, shiftKey: true })
     t.press('y', { metaKey: true })

@@ -1,7 +1,9 @@
 /* Writing by hand: a cursor on the tablature, moved and filled from the keyboard, the staff or the neck. */
-import { computed, ref, watch } from 'vue'
+import { computed, ref, watch, type Ref } from 'vue'
 import type { LineNote } from '../../api/client'
 import { alter, confirm, insert, move, remove } from '../../document/notes'
+import { fits, turned, type Way } from '../../document/ways'
+import type { Deeds, Others } from '../../shell/useCommands'
 import { settled } from './guesses'
 import type { LineState } from './useLine'
 
@@ -22,7 +24,7 @@ export const stepNames: Record<number, string> = {
 /** How long a second figure joins the first, in milliseconds. */
 const together = 800
 
-export function useEntry(state: LineState, hear: (midi: number) => void) {
+export function useEntry(state: LineState, hear: (midi: number) => void, ways: Ref<Way[]>) {
   const tick = ref(0)
   const string = ref(1)
   const step = ref(480)
@@ -119,26 +121,8 @@ export function useEntry(state: LineState, hear: (midi: number) => void) {
     closing = setTimeout(() => (typed.value = undefined), together)
   }
 
-  const cycle = (values: number[], now: number) => values[(values.indexOf(now) + 1) % values.length]!
-  const joins = { h: 'hammer-on', p: 'pull-off', s: 'slide' } as const
-  const keys: Record<string, (e: KeyboardEvent) => void> = {
-    ArrowLeft: (e) => (e.shiftKey ? shift(-1) : go(-1)),
-    ArrowRight: (e) => (e.shiftKey ? shift(1) : go(1)),
-    ArrowUp: (e) => (e.shiftKey ? restring(-1) : (string.value = Math.max(1, string.value - 1))),
-    ArrowDown: (e) => (e.shiftKey ? restring(1) : (string.value = Math.min(strings.value, string.value + 1))),
-    '+': () => longer(1),
-    '=': () => longer(1),
-    '-': () => longer(-1),
-    Delete: drop,
-    Backspace: drop,
-    b: () => change('bend', (n) => ({ bend: cycle([0, 1, 2, 4, 6], n.bend ?? 0), release: false })),
-    r: () => change('release', (n) => ({ release: !!n.bend && !n.release })),
-    v: () => change('vibrato', (n) => ({ vibrato: !n.vibrato })),
-    t: () => change('trill', (n) => ({ trill: cycle([0, 1, 2, 3], n.trill ?? 0) })),
-    x: () => change('dead note', (n) => ({ dead: !n.dead })),
-    a: () => change('accent', (n) => ({ accent: !n.accent })),
-    g: () => change('slide into', (n) => ({ scoop: cycle([0, 1, 2, -1], n.scoop ?? 0) })),
-  }
+  /** Plays the note in hand in the next of the ways that a way can be. */
+  const play = (way: Way) => (note.value && fits(way, note.value) ? change(way.name, (n) => turned(way, ways.value, n)) : false) // prettier-ignore
   function shift(by: number) {
     const n = note.value
     if (!n) return
@@ -146,22 +130,47 @@ export function useEntry(state: LineState, hear: (midi: number) => void) {
     state.run(move(n.id!, to))
     tick.value = to
   }
-  function key(e: KeyboardEvent) {
-    if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z') {
-      if (e.shiftKey) state.redo()
-      else state.undo()
-    } else if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'y') state.redo()
-    else if (e.ctrlKey || e.metaKey || e.altKey) return
-    else if (/^\d$/.test(e.key)) digit(e.key)
-    else if (e.key in joins) {
-      const join = joins[e.key as keyof typeof joins]
-      change(join, (n) => ({ join: n.join === join ? undefined : join }))
-    } else if (e.key in keys) keys[e.key]!(e)
-    else return
-    e.preventDefault()
-    e.stopPropagation()
+  const deeds: Deeds = {
+    earlier: () => go(-1),
+    later: () => go(1),
+    above: () => (string.value = Math.max(1, string.value - 1)),
+    below: () => (string.value = Math.min(strings.value, string.value + 1)),
+    moveEarlier: () => shift(-1),
+    moveLater: () => shift(1),
+    stringAbove: () => restring(-1),
+    stringBelow: () => restring(1),
+    fret: (e) => digit(e.key),
+    longer: () => longer(1),
+    shorter: () => longer(-1),
+    remove: () => drop(),
+    undo: () => void state.undo(),
+    redo: () => void state.redo(),
+  }
+  const others: Others = (key) => {
+    const way = ways.value.find((w) => w.key === key)
+    return way && (() => void play(way))
   }
 
-  return { tick, string, step, at, note, typed, rest, choose, put, drop, longer, restring, go, key, end, settle }
+  return {
+    tick,
+    string,
+    step,
+    at,
+    note,
+    typed,
+    rest,
+    choose,
+    put,
+    drop,
+    longer,
+    restring,
+    go,
+    end,
+    settle,
+    ways,
+    play,
+    deeds,
+    others,
+  }
 }
 export type Entry = ReturnType<typeof useEntry>

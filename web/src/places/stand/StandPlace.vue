@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onKeyStroke, useTitle } from '@vueuse/core'
+import { useTitle } from '@vueuse/core'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
@@ -7,7 +7,7 @@ import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import StandNeck from './StandNeck.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
-import { bare } from '../../shell/keys'
+import { useCommands } from '../../shell/useCommands'
 import { useBench } from '../bench/useBench'
 import { useBenchKeys } from '../bench/useBenchKeys'
 import { useFollow } from '../bench/useFollow'
@@ -22,10 +22,7 @@ useBenchKeys(bench)
 const sound = useFollow(bench)
 const leave = () =>
   router.push({ name: 'bench', params: { id: bench.id.value }, query: router.currentRoute.value.query })
-onKeyStroke(
-  (e) => ['m', 'M', 'Escape'].includes(e.key) && bare(e),
-  () => leave(),
-)
+useCommands({ stand: () => leave(), leave: () => leave() })
 const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0].chord] : undefined))
 </script>
 

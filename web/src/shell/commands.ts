@@ -1,0 +1,86 @@
+/* Everything a key does, in one table: the listener, the help, and the hints on buttons read it. */
+
+/** Where a command can be given. */
+export const rooms = {
+  bench: 'Bench and music stand',
+  line: 'Lines, on the tablature',
+  everywhere: 'Everywhere',
+} as const
+export type Room = keyof typeof rooms
+
+export interface Command {
+  room: Room
+  /** As KeyboardEvent.key has them, letters small; with Shift+ before named keys, Ctrl+ (or the command key), Alt+. */
+  keys: string[]
+  name: string
+}
+
+const figures = ['0', '1', '2', '3', '4', '5', '6', '7', '8', '9']
+
+export const commands = {
+  next: { room: 'bench', keys: ['ArrowRight', 'PageDown'], name: 'to the next chord; a page-turner pedal does it too' },
+  previous: { room: 'bench', keys: ['ArrowLeft', 'PageUp'], name: 'to the chord before' },
+  first: { room: 'bench', keys: ['Home'], name: 'first bar' },
+  last: { room: 'bench', keys: ['End'], name: 'last bar' },
+  higher: { room: 'bench', keys: ['ArrowUp'], name: 'next position up the neck; your own window moves by a fret' },
+  lower: { room: 'bench', keys: ['ArrowDown'], name: 'next position down the neck' },
+  position: { room: 'bench', keys: figures.slice(1, 6), name: 'that position, and again for its other octave' },
+  own: { room: 'bench', keys: ['w'], name: 'a window of your own, and back' },
+  labels: { room: 'bench', keys: ['n'], name: 'labels: degree, note, finger, fret' },
+  target: { room: 'bench', keys: ['t'], name: 'another target for the next change' },
+  palette: { room: 'bench', keys: ['p'], name: 'another palette' },
+  arrivals: { room: 'bench', keys: ['a'], name: 'dim the arrivals' },
+  bends: { room: 'bench', keys: ['b'], name: 'dim the bends' },
+  takeBack: { room: 'bench', keys: ['u'], name: 'undo the last choice' },
+  stand: { room: 'bench', keys: ['m'], name: 'music stand, and back' },
+  leave: { room: 'bench', keys: ['Escape'], name: 'leave the music stand' },
+
+  later: { room: 'line', keys: ['ArrowRight'], name: 'to the next note or step' },
+  earlier: { room: 'line', keys: ['ArrowLeft'], name: 'to the note or step before' },
+  above: { room: 'line', keys: ['ArrowUp'], name: 'to the string above' },
+  below: { room: 'line', keys: ['ArrowDown'], name: 'to the string below' },
+  moveLater: { room: 'line', keys: ['Shift+ArrowRight'], name: 'the note comes later' },
+  moveEarlier: { room: 'line', keys: ['Shift+ArrowLeft'], name: 'the note comes earlier' },
+  stringAbove: { room: 'line', keys: ['Shift+ArrowUp'], name: 'the same note on the string above' },
+  stringBelow: { room: 'line', keys: ['Shift+ArrowDown'], name: 'the same note on the string below' },
+  fret: { room: 'line', keys: figures, name: 'write a fret' },
+  longer: { room: 'line', keys: ['+', '='], name: 'longer' },
+  shorter: { room: 'line', keys: ['-'], name: 'shorter' },
+  remove: { room: 'line', keys: ['Delete', 'Backspace'], name: 'take the note away' },
+  undo: { room: 'line', keys: ['Ctrl+z'], name: 'undo' },
+  redo: { room: 'line', keys: ['Ctrl+y', 'Ctrl+Shift+z'], name: 'redo' },
+  hear: { room: 'line', keys: ['Enter'], name: 'hear it with the band' },
+
+  play: { room: 'everywhere', keys: [' '], name: 'the band plays, or stops' },
+  slower: { room: 'everywhere', keys: ['['], name: 'slower' },
+  faster: { room: 'everywhere', keys: [']'], name: 'faster' },
+  loop: { room: 'everywhere', keys: ['l'], name: 'loop the chord, the change, or nothing' },
+  theme: { room: 'everywhere', keys: ['s'], name: 'paper or stage' },
+  help: { room: 'everywhere', keys: ['?'], name: 'this help' },
+} satisfies Record<string, Command>
+
+export type CommandId = keyof typeof commands
+
+/** A press of a key, as the table writes it. */
+export function pressed(e: Pick<KeyboardEvent, 'key' | 'shiftKey' | 'ctrlKey' | 'metaKey' | 'altKey'>): string {
+  const named = e.key.length > 1
+  const held = e.ctrlKey || e.metaKey
+  return [held && 'Ctrl+', e.altKey && 'Alt+', e.shiftKey && (named || held) && 'Shift+', named ? e.key : e.key.toLowerCase()] // prettier-ignore
+    .filter(Boolean)
+    .join('')
+}
+
+const faces: Record<string, string> = { ' ': 'space', ArrowLeft: '←', ArrowRight: '→', ArrowUp: '↑', ArrowDown: '↓' }
+const spoken: Record<string, string> = { '←': 'left', '→': 'right', '↑': 'up', '↓': 'down' }
+
+/** A key as it is written on a keyboard. */
+export const face = (key: string) =>
+  key
+    .split(/(?<=.)\+/)
+    .map((k) => faces[k] ?? (k.length === 1 ? k.toUpperCase() : k))
+    .join(' ')
+/** And as it is read out. */
+export const aloud = (key: string) => face(key).replace(/[←→↑↓]/g, (a) => spoken[a]!)
+
+/** What a button says of itself: what it does, and by which key. */
+export const hint = (id: CommandId) => `${commands[id].name} (${face(commands[id].keys[0]!)})`
