@@ -14,6 +14,7 @@ import (
 	"undaris/core/band"
 	"undaris/core/form"
 	"undaris/core/neck"
+	"undaris/core/say"
 	"undaris/formats/midi"
 	"undaris/store"
 )
@@ -40,7 +41,7 @@ func (q BandQuery) play(ctx context.Context, p form.Progression, feel string, he
 	}
 	head.Tempo = cmp.Or(q.Tempo, head.Tempo)
 	if head.Tempo < minTempo || head.Tempo > maxTempo {
-		return download{}, at("query.tempo", head.Tempo, fmt.Errorf("a tempo of %d; between %d and %d beats a minute can be played", head.Tempo, minTempo, maxTempo))
+		return download{}, at("query.tempo", head.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", head.Tempo, minTempo, maxTempo))
 	}
 	perf, err := band.Play(ctx, p, groove, band.Options{Choruses: q.Choruses, Seed: q.Seed, CountIn: q.CountIn, Metronome: q.Metronome,
 		Comp: q.Comp, DropChords: q.DropChords, Intensity: q.Intensity, Swing: q.Swing, Without: q.Without, Lead: lead})
@@ -132,13 +133,13 @@ func readLead(notes []string) (lead []band.Note, err error) {
 		name, beats, _ := strings.Cut(text, ":")
 		var length float64
 		if n, err := fmt.Sscanf(beats, "%g", &length); err != nil || n != 1 || !(length > 0 && length <= 64) {
-			return nil, fmt.Errorf("%q is no note of a lead; it is written MIDI number:beats, such as 64:2, with 64 beats at most", text)
+			return nil, say.Errorf("%q is no note of a lead; it is written MIDI number:beats, such as 64:2, with 64 beats at most", text)
 		}
 		ticks := int(length * band.Tick)
 		if name != "r" {
 			var n band.Note
 			if got, err := fmt.Sscanf(name, "%d", &n.MIDI); err != nil || got != 1 {
-				return nil, fmt.Errorf("%q is no note of a lead; it is written MIDI number:beats, such as 64:2, or r:2 for a rest", text)
+				return nil, say.Errorf("%q is no note of a lead; it is written MIDI number:beats, such as 64:2, or r:2 for a rest", text)
 			}
 			n.Start, n.Length = now, max(1, ticks)
 			lead = append(lead, n)

@@ -3,13 +3,13 @@ package server
 import (
 	"context"
 	"errors"
-	"fmt"
 	"net/http"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/form"
+	"undaris/core/say"
 	"undaris/store"
 )
 
@@ -86,10 +86,10 @@ func (b ChartBody) stored() (store.Chart, error) {
 	}
 	c.Key = key.String()
 	if _, ok := form.FeelByID(b.Feel); !ok {
-		return c, at("body.feel", b.Feel, fmt.Errorf("there is no feel %q", b.Feel))
+		return c, at("body.feel", b.Feel, say.Errorf("there is no feel %q", b.Feel))
 	}
 	if b.Tempo < minTempo || b.Tempo > maxTempo {
-		return c, at("body.tempo", b.Tempo, fmt.Errorf("a tempo of %d; between %d and %d beats a minute can be played", b.Tempo, minTempo, maxTempo))
+		return c, at("body.tempo", b.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", b.Tempo, minTempo, maxTempo))
 	}
 	p, err := form.Read(b.Text, b.Beats, key)
 	var problems form.Problems

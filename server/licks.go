@@ -3,7 +3,6 @@ package server
 import (
 	"context"
 	"errors"
-	"fmt"
 	"slices"
 	"strings"
 	"time"
@@ -16,6 +15,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/neck"
+	"undaris/core/say"
 	"undaris/core/score"
 	"undaris/store"
 )
@@ -91,7 +91,7 @@ func (b LickBody) stored() (store.Lick, error) {
 	}
 	for _, t := range b.Tags {
 		if t = strings.ToLower(clean(t)); utf8.RuneCountInString(t) > maxTag {
-			return l, at("body.tags", t, fmt.Errorf("a tag of more than %d characters", maxTag))
+			return l, at("body.tags", t, say.Errorf("a tag of more than %d characters", maxTag))
 		} else if t != "" && !slices.Contains(l.Tags, t) {
 			l.Tags = append(l.Tags, t)
 		}

@@ -2,7 +2,6 @@ package server
 
 import (
 	"context"
-	"fmt"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -11,6 +10,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/line"
+	"undaris/core/say"
 	"undaris/store"
 )
 
@@ -179,7 +179,7 @@ func (s *server) lines(api huma.API) {
 				return Study{}, err
 			}
 			if key.Minor != o.Key.Minor {
-				return Study{}, at("body.key", in.Body.Key, fmt.Errorf("a line in %s moves to keys of its own mode; %s is of the other", o.Key, key))
+				return Study{}, at("body.key", in.Body.Key, say.Errorf("a line in %s moves to keys of its own mode; %s is of the other", o.Key, key))
 			}
 			moved, err := o.Move(key, in.Body.Shape)
 			if err != nil {

@@ -14,6 +14,7 @@ import (
 	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/say"
 	"undaris/core/score"
 	"undaris/store"
 )
@@ -96,10 +97,10 @@ func (s *server) read(b LineBody) (o onPaper, err error) {
 		return o, at("body.text", b.Text, err)
 	}
 	if b.Tempo < minTempo || b.Tempo > maxTempo {
-		return o, at("body.tempo", b.Tempo, fmt.Errorf("a tempo of %d; between %d and %d beats a minute can be played", b.Tempo, minTempo, maxTempo))
+		return o, at("body.tempo", b.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", b.Tempo, minTempo, maxTempo))
 	}
 	if _, ok := form.FeelByID(b.Feel); !ok {
-		return o, at("body.feel", b.Feel, fmt.Errorf("there is no feel %q", b.Feel))
+		return o, at("body.feel", b.Feel, say.Errorf("there is no feel %q", b.Feel))
 	}
 	o.body, o.Hand, o.Window = b, hand, neck.Window{Low: b.Low, High: b.High}
 	if o.Window == (neck.Window{}) {

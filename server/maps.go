@@ -2,7 +2,6 @@ package server
 
 import (
 	"context"
-	"fmt"
 	"slices"
 	"strings"
 	"sync"
@@ -15,6 +14,7 @@ import (
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/say"
 	"undaris/store"
 )
 
@@ -204,7 +204,7 @@ func imagined(band form.Progression, key form.Key, plan store.Plan) (form.Progre
 	from := plan.Imagined.Bar - 1
 	if from < 0 || from+len(own.Bars) > len(band.Bars) {
 		return band, at("body.imagined", plan.Imagined.Bar,
-			fmt.Errorf("bars %d to %d are imagined, and the chart has bars 1 to %d", from+1, from+len(own.Bars), len(band.Bars)))
+			say.Errorf("bars %d to %d are imagined, and the chart has bars 1 to %d", from+1, from+len(own.Bars), len(band.Bars)))
 	}
 	solo := form.Progression{Beats: band.Beats, Bars: slices.Clone(band.Bars)}
 	for i, b := range own.Bars {

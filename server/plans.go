@@ -5,6 +5,7 @@ import (
 
 	"undaris/core/blend"
 	"undaris/core/neck"
+	"undaris/core/say"
 	"undaris/store"
 )
 
@@ -29,7 +30,7 @@ func picks(plan store.Plan, w neck.Window) (out []neck.Placement) {
 
 func readPick(text string) (w neck.Window, p neck.Placement, err error) {
 	if n, err := fmt.Sscanf(text, "%d-%d %d:%d", &w.Low, &w.High, &p.String, &p.Fret); err != nil || n != 4 {
-		return w, p, fmt.Errorf("%q is no chosen place; it is written low-high string:fret, such as 0-4 3:4", text)
+		return w, p, say.Errorf("%q is no chosen place; it is written low-high string:fret, such as 0-4 3:4", text)
 	}
 	return w, p, nil
 }

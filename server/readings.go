@@ -3,13 +3,13 @@ package server
 import (
 	"context"
 	"errors"
-	"fmt"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/form"
 	"undaris/core/harmony"
+	"undaris/core/say"
 )
 
 // Change is a chord in a bar.
@@ -118,7 +118,7 @@ func read(q ReadingRequest) (Reading, error) {
 	if q.Form != "" {
 		f, ok := form.FormByID(q.Form)
 		if !ok {
-			return Reading{}, at("body.form", q.Form, fmt.Errorf("there is no form %q", q.Form))
+			return Reading{}, at("body.form", q.Form, say.Errorf("there is no form %q", q.Form))
 		}
 		text = f.Text
 	}
@@ -147,12 +147,12 @@ func turned(p form.Progression, id string, key form.Key) (form.Progression, erro
 	for _, t := range form.Turnarounds {
 		if t.ID == id {
 			if p.Beats != 4 {
-				return p, at("body.turnaround", id, fmt.Errorf("the turnarounds are written in four beats, and this chart has %d", p.Beats))
+				return p, at("body.turnaround", id, say.Errorf("the turnarounds are written in four beats, and this chart has %d", p.Beats))
 			}
 			return p.ReplaceEnd(t.In(key)), nil
 		}
 	}
-	return p, at("body.turnaround", id, fmt.Errorf("there is no turnaround %q", id))
+	return p, at("body.turnaround", id, say.Errorf("there is no turnaround %q", id))
 }
 
 func wireProblems(ps form.Problems) []Problem {

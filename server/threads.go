@@ -13,6 +13,7 @@ import (
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/say"
 	"undaris/store"
 )
 
@@ -138,7 +139,7 @@ func newWeave(in *neck.Instrument, p form.Progression, key form.Key, plan store.
 	}
 	if plan.Strings != "" {
 		if n, err := fmt.Sscanf(plan.Strings, "%d-%d", &v.high, &v.low); err != nil || n != 2 || v.high < 1 || v.low < v.high || v.low > neck.MaxStrings {
-			return v, at(where+"strings", plan.Strings, fmt.Errorf("%q is no string set; write the highest and the lowest string, such as 1-3", plan.Strings))
+			return v, at(where+"strings", plan.Strings, say.Errorf("%q is no string set; write the highest and the lowest string, such as 1-3", plan.Strings))
 		}
 	}
 	v.stops = make([]crossing.Stop, 0, len(v.places)*len(v.mode.Choruses))
@@ -159,7 +160,7 @@ func newWeave(in *neck.Instrument, p form.Progression, key form.Key, plan store.
 // readPin reads "low-high bar.beat string:fret".
 func readPin(text string) (w neck.Window, bar, beat int, p neck.Placement, err error) {
 	if n, err := fmt.Sscanf(text, "%d-%d %d.%d %d:%d", &w.Low, &w.High, &bar, &beat, &p.String, &p.Fret); err != nil || n != 6 {
-		return w, 0, 0, p, fmt.Errorf("%q is no chosen target; it is written low-high bar.beat string:fret, such as 7-11 2.1 3:8", text)
+		return w, 0, 0, p, say.Errorf("%q is no chosen target; it is written low-high bar.beat string:fret, such as 7-11 2.1 3:8", text)
 	}
 	return w, bar, beat, p, nil
 }
@@ -214,7 +215,7 @@ func (s *server) threads(api huma.API) {
 			for _, pin := range in.Pins {
 				full := fmt.Sprintf("%d-%d %s", on.w.Low, on.w.High, pin)
 				if _, _, _, _, err := readPin(full); err != nil {
-					return Thread{}, at("query.pins", pin, fmt.Errorf("%q is no pin; it is written bar.beat string:fret, such as 2.1 3:8", pin))
+					return Thread{}, at("query.pins", pin, say.Errorf("%q is no pin; it is written bar.beat string:fret, such as 2.1 3:8", pin))
 				}
 				pins = append(pins, full)
 			}

@@ -31,7 +31,7 @@ type Sound struct {
 func (s Sound) Reason() string {
 	wants := make([]string, len(s.Wants))
 	for i, d := range s.Wants {
-		wants[i] = string(d)
+		wants[i] = d.Printed()
 	}
 	to := strings.Join(wants, " or ")
 	switch s.Class {

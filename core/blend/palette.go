@@ -1,12 +1,12 @@
 package blend
 
 import (
-	"fmt"
 	"strings"
 
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/pitch"
+	"undaris/core/say"
 )
 
 // Palette is a stock of notes to play from.
@@ -37,7 +37,7 @@ func PaletteByID(id string) (Palette, error) {
 			return p, nil
 		}
 	}
-	return Palette{}, fmt.Errorf("there is no palette %q", id)
+	return Palette{}, say.Errorf("there is no palette %q", id)
 }
 
 // scale gives the intervals of the degrees that palettes are written in.

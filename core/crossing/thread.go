@@ -2,11 +2,11 @@ package crossing
 
 import (
 	"context"
-	"fmt"
 	"slices"
 
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/say"
 )
 
 // Mode is a way to choose which degrees a thread may use.
@@ -32,7 +32,7 @@ func ModeByID(id string) (Mode, error) {
 			return m, nil
 		}
 	}
-	return Mode{}, fmt.Errorf("there is no way %q to choose targets", id)
+	return Mode{}, say.Errorf("there is no way %q to choose targets", id)
 }
 
 // Allowed are the roles of a chorus, counted from 0.
@@ -93,7 +93,7 @@ const MaxWork = 60_000_000
 type SizeError struct{ Chords, Work int }
 
 func (e *SizeError) Error() string {
-	return fmt.Sprintf("%d chords with as many possible targets as these frets and strings hold are too many to weigh at once (%d times too many); take fewer frets or strings, or fewer degrees", e.Chords, (e.Work+MaxWork-1)/MaxWork)
+	return say.F("%d chords with as many possible targets as these frets and strings hold are too many to weigh at once (%d times too many); take fewer frets or strings, or fewer degrees", e.Chords, (e.Work+MaxWork-1)/MaxWork)
 }
 
 // Tie joins one target for each stop in a ring, so that the last leads to the
@@ -131,16 +131,16 @@ func Tie(ctx context.Context, in *neck.Instrument, stops []Stop, r Range) ([]Tar
 
 // candidates are the possible targets of a stop.
 func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
-	where := fmt.Sprintf("frets %d to %d", r.Window.Low, r.Window.High)
+	where := say.F("frets %d to %d", r.Window.Low, r.Window.High)
 	if s.Pin != nil {
 		p := *s.Pin
-		pin := fmt.Sprintf("the target chosen by hand at %d:%d", p.String, p.Fret)
+		pin := say.F("the target chosen by hand at %d:%d", p.String, p.Fret)
 		if p.String < 1 || p.String > in.Strings() || p.Fret < r.Window.Low || p.Fret > r.Window.High {
-			return nil, &StopError{i, true, fmt.Sprintf("%s lies outside %s", pin, where)}
+			return nil, &StopError{i, true, say.F("%s lies outside %s", pin, where)}
 		}
 		tone, ok := s.Chord.ToneAt(in.MIDI(p) % 12)
 		if !ok {
-			return nil, &StopError{i, true, fmt.Sprintf("%s is no tone of %s", pin, s.Chord)}
+			return nil, &StopError{i, true, say.F("%s is no tone of %s", pin, s.Chord)}
 		}
 		return []Target{{Placement: p, MIDI: in.MIDI(p), Tone: tone}}, nil
 	}
@@ -169,9 +169,9 @@ func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
 	case len(any) > 0 && (len(s.Allowed) == 0 || !hasRole(s.Chord, s.Allowed)):
 		return any, nil
 	case len(any) > 0:
-		return nil, &StopError{i, false, fmt.Sprintf("no allowed tone of %s lies in %s on these strings; widen the window or allow more degrees", s.Chord, where)}
+		return nil, &StopError{i, false, say.F("no allowed tone of %s lies in %s on these strings; widen the window or allow more degrees", s.Chord, where)}
 	}
-	return nil, &StopError{i, false, fmt.Sprintf("no tone of %s lies in %s on these strings; widen the window", s.Chord, where)}
+	return nil, &StopError{i, false, say.F("no tone of %s lies in %s on these strings; widen the window", s.Chord, where)}
 }
 
 func hasRole(c harmony.Chord, roles []harmony.Role) bool {

@@ -1,11 +1,11 @@
 package edit
 
 import (
-	"fmt"
 	"strings"
 
 	"undaris/core/lick"
 	"undaris/core/neck"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -20,10 +20,10 @@ type Laid struct {
 func (d Laid) Says() string {
 	var parts []string
 	if d.Moved > 0 {
-		parts = append(parts, fmt.Sprintf("%d notes take another place on the neck", d.Moved))
+		parts = append(parts, say.F("%d notes take another place on the neck", d.Moved))
 	}
 	if d.Octaves > 0 {
-		parts = append(parts, fmt.Sprintf("%d change their octave, since the neck does not reach them", d.Octaves))
+		parts = append(parts, say.F("%d change their octave, since the neck does not reach them", d.Octaves))
 	}
 	if d.Plain {
 		parts = append(parts, "slides, hammer-ons and wide bends become plain notes, since no hand can play them there")
@@ -67,7 +67,7 @@ func Lay(l Line, in *neck.Instrument, hand neck.Hand) (Line, Laid, error) {
 	joins := joined(out.Notes)
 	score.Sort(out.Notes)
 	if err := out.Settle(); err != nil {
-		return l, done, fmt.Errorf("it cannot be laid on this instrument: %w", err)
+		return l, done, say.Errorf("it cannot be laid on this instrument: %w", err)
 	}
 	out.Window = Around(out.Score)
 	done.Plain = joined(out.Notes) < joins

@@ -2,13 +2,13 @@ package edit
 
 import (
 	"errors"
-	"fmt"
 	"slices"
 	"strings"
 
 	"undaris/core/blend"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -24,7 +24,7 @@ type Line struct {
 }
 
 func (l *Line) say(format string, args ...any) {
-	l.Said = append(l.Said, fmt.Sprintf(format, args...))
+	l.Said = append(l.Said, say.F(format, args...))
 }
 
 // Spell names a pitch as a tone of the chord of the moment, else as the key does.
@@ -88,7 +88,7 @@ func (l *Line) place() error {
 	if gone := l.beyond(); len(gone) > 0 {
 		n := l.Notes[gone[0]]
 		bar := n.Start/l.Bar() + 1
-		return fmt.Errorf("%d of the notes lie beyond this neck, the first is %s in bar %d; the lowest string is %s and the highest fret %d", len(gone), n.Pitch, bar, l.In.Open[0], l.In.Last())
+		return say.Errorf("%d of the notes lie beyond this neck, the first is %s in bar %d; the lowest string is %s and the highest fret %d", len(gone), n.Pitch, bar, l.In.Open[0], l.In.Last())
 	}
 	prefer := make([]int, len(l.Notes))
 	for i, n := range l.Notes {
@@ -189,5 +189,5 @@ func (l Line) CheckBars(from, to int) error {
 	if from == 0 && to == 0 || from >= 1 && to >= from && to <= len(l.Bars) {
 		return nil
 	}
-	return fmt.Errorf("bars %d to %d; the line has bars 1 to %d", from, to, len(l.Bars))
+	return say.Errorf("bars %d to %d; the line has bars 1 to %d", from, to, len(l.Bars))
 }

@@ -3,7 +3,6 @@ package exercise
 import (
 	"context"
 	"errors"
-	"fmt"
 	"slices"
 
 	"undaris/core/arpeggio"
@@ -12,6 +11,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -100,7 +100,7 @@ func DrillByID(id string) (Drill, error) {
 			return d, nil
 		}
 	}
-	return Drill{}, fmt.Errorf("there is no exercise %q", id)
+	return Drill{}, say.Errorf("there is no exercise %q", id)
 }
 
 // Over writes a drill over every chord of a form for as long as it lasts: up one
@@ -113,16 +113,16 @@ func Over(ctx context.Context, p form.Progression, t Task) ([]score.Note, error)
 	pace := slices.IndexFunc(Paces, func(x Pace) bool { return x.ID == t.Pace })
 	dress := slices.IndexFunc(Dresses, func(x Dress) bool { return x.ID == t.Dress })
 	if pace < 0 || dress < 0 {
-		return nil, fmt.Errorf("there is no pace %q or approach %q", t.Pace, t.Dress)
+		return nil, say.Errorf("there is no pace %q or approach %q", t.Pace, t.Dress)
 	}
 	if t.HighStr == 0 {
 		t.HighStr, t.LowStr = 1, t.In.Strings()
 	}
 	if t.HighStr < 1 || t.LowStr < t.HighStr || t.LowStr > t.In.Strings() {
-		return nil, fmt.Errorf("strings %d to %d; write the highest first, 1 to %d", t.HighStr, t.LowStr, t.In.Strings())
+		return nil, say.Errorf("strings %d to %d; write the highest first, 1 to %d", t.HighStr, t.LowStr, t.In.Strings())
 	}
 	if t.Order != 0 && (t.Order < 1 || t.Order > 24) {
-		return nil, fmt.Errorf("order %d; there are 24", t.Order)
+		return nil, say.Errorf("order %d; there are 24", t.Order)
 	}
 	var notes []score.Note
 	for _, place := range joined(p) {
@@ -153,7 +153,7 @@ func Over(ctx context.Context, p form.Progression, t Task) ([]score.Note, error)
 		notes = append(notes, lay(t, walk, Dresses[dress].before, from, to, step)...)
 	}
 	if len(notes) > score.MaxNotes {
-		return nil, fmt.Errorf("%d notes; a line holds %d. Take a slower pace or fewer bars", len(notes), score.MaxNotes)
+		return nil, say.Errorf("%d notes; a line holds %d. Take a slower pace or fewer bars", len(notes), score.MaxNotes)
 	}
 	if len(notes) == 0 {
 		return nil, errors.New("nothing of it lies on these strings in these frets; widen the window")

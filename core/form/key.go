@@ -37,6 +37,14 @@ func (k Key) String() string {
 	return k.Tonic.String()
 }
 
+// Printed writes the key as it is printed: "B♭m".
+func (k Key) Printed() string {
+	if k.Minor {
+		return k.Tonic.Printed() + "m"
+	}
+	return k.Tonic.Printed()
+}
+
 // fifths counts the key signature of a tonic in sharps, or in flats when negative.
 func (k Key) fifths() int {
 	n := [...]int{0, 2, 4, -1, 1, 3, 5}[k.Tonic.Letter] + 7*k.Tonic.Alter

@@ -58,6 +58,21 @@ func (c Chord) String() string {
 	return s
 }
 
+// Printed writes the symbol as it is printed: "B♭m7♭5/E", "F♯°7".
+func (c Chord) Printed() string {
+	if c.None {
+		return c.String()
+	}
+	s := c.Root.Printed() + printer.Replace(c.suffix)
+	if c.Slash() {
+		s += "/" + c.Bass.Printed()
+	}
+	return s
+}
+
+// printer prints what stands behind a root. The only b there is a flat.
+var printer = strings.NewReplacer("dim", "°", "b", "♭", "#", "♯")
+
 // On moves the chord to another root; a slash bass keeps its distance. A bass
 // that would need a double accidental takes its simpler name, since it is a
 // name called out and not a stacked tone.

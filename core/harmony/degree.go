@@ -8,6 +8,9 @@ import "undaris/core/pitch"
 // it, but spelled as the diminished seventh that it is.
 type Degree string
 
+// Printed writes the degree as it is printed: "♭3", "♯11".
+func (d Degree) Printed() string { return printer.Replace(string(d)) }
+
 // degrees lists all of them in the order chords are stacked.
 var degrees = []struct {
 	name     Degree

@@ -3,12 +3,12 @@ package lick
 import (
 	"cmp"
 	"context"
-	"fmt"
 	"math"
 	"slices"
 
 	"undaris/core/harmony"
 	"undaris/core/pitch"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -80,7 +80,7 @@ func (l Landing) Fit(ctx context.Context, phrase []score.Note) (proposals []Prop
 	slices.SortStableFunc(proposals, func(a, b Proposal) int { return cmp.Compare(a.Cost, b.Cost) })
 	proposals = proposals[:min(len(proposals), maxProposals)]
 	if len(proposals) == 0 {
-		return nil, fmt.Sprintf("no tone of %s lies in frets %d to %d where the last notes could reach it in time", l.Chord, l.Window.Low, l.Window.High)
+		return nil, say.F("no tone of %s lies in frets %d to %d where the last notes could reach it in time", l.Chord, l.Window.Low, l.Window.High)
 	}
 	return proposals, ""
 }
@@ -115,14 +115,14 @@ func (l Landing) edits(notes []score.Note) (out []Proposal) {
 	if d := l.At - last.Start; d != 0 {
 		beats := math.Abs(float64(d)) / score.Tick
 		if beats <= 4 {
-			edit(0.6+beats*0.4, fmt.Sprintf("start %s %s", beatsIn(d), map[bool]string{true: "later", false: "earlier"}[d > 0]), func(n []score.Note) []score.Note {
+			edit(0.6+beats*0.4, say.F("start %s %s", beatsIn(d), map[bool]string{true: "later", false: "earlier"}[d > 0]), func(n []score.Note) []score.Note {
 				for i := range n {
 					n[i].Start += d
 				}
 				return n
 			})
 			if k == 0 || l.At > notes[k-1].Start {
-				edit(0.9+beats*0.5, fmt.Sprintf("%s the last note %s", map[bool]string{true: "hold back", false: "bring forward"}[d > 0], beatsIn(d)), func(n []score.Note) []score.Note {
+				edit(0.9+beats*0.5, say.F("%s the last note %s", map[bool]string{true: "hold back", false: "bring forward"}[d > 0], beatsIn(d)), func(n []score.Note) []score.Note {
 					n[k].Start = l.At
 					if k > 0 {
 						n[k-1].Length = max(1, min(l.At-n[k-1].Start, max(n[k-1].Length, n[k-1].Length+d)))
@@ -152,12 +152,12 @@ func (l Landing) edits(notes []score.Note) (out []Proposal) {
 			}
 			continue
 		}
-		edit(0.8+0.25*math.Abs(float64(by)), fmt.Sprintf("end on %s, the %s", tone.Name, tone.Degree), func(n []score.Note) []score.Note {
+		edit(0.8+0.25*math.Abs(float64(by)), say.F("end on %s, the %s", tone.Name, tone.Degree), func(n []score.Note) []score.Note {
 			n[k] = retuned(n[k], tone.midi, tone.Tone)
 			return n
 		})
 		if by > 0 && by <= 2 {
-			edit(0.9+0.2*float64(by), fmt.Sprintf("bend the last note to %s, the %s", tone.Name, tone.Degree), func(n []score.Note) []score.Note {
+			edit(0.9+0.2*float64(by), say.F("bend the last note to %s, the %s", tone.Name, tone.Degree), func(n []score.Note) []score.Note {
 				n[k].Bend, n[k].Release, n[k].Scoop = 2*by, false, 0
 				return n
 			})
@@ -170,7 +170,7 @@ func (l Landing) edits(notes []score.Note) (out []Proposal) {
 			approach := tone.midi + side
 			if approach != notes[k-1].Pitch.MIDI() && len(l.In.Find(approach, l.Window)) > 0 {
 				edit(1.4+0.25*math.Abs(float64(by))+0.1*math.Abs(float64(approach-notes[k-1].Pitch.MIDI())),
-					fmt.Sprintf("approach %s, the %s, from a fret %s", tone.Name, tone.Degree, map[bool]string{true: "above", false: "below"}[side > 0]),
+					say.F("approach %s, the %s, from a fret %s", tone.Name, tone.Degree, map[bool]string{true: "above", false: "below"}[side > 0]),
 					func(n []score.Note) []score.Note {
 						n[k] = retuned(n[k], tone.midi, tone.Tone)
 						n[k-1] = respelled(n[k-1], approach, l.Key)
@@ -198,7 +198,7 @@ func (l Landing) addPassing(notes []score.Note, edit func(float64, string, func(
 		if len(l.In.Find(passing, l.Window)) == 0 {
 			continue
 		}
-		edit(1.2+0.15*math.Abs(float64(gap)), fmt.Sprintf("add a passing note and land on %s, the %s", tone.Name, tone.Degree), func(n []score.Note) []score.Note {
+		edit(1.2+0.15*math.Abs(float64(gap)), say.F("add a passing note and land on %s, the %s", tone.Name, tone.Degree), func(n []score.Note) []score.Note {
 			from := n[k]
 			half := max(score.Tick/4, (l.At-from.Start)/2/(score.Tick/4)*(score.Tick/4))
 			n[k].Length = half
@@ -257,7 +257,7 @@ func beatsIn(ticks int) string {
 	case ticks == score.Tick*3/2:
 		return "a beat and a half"
 	case ticks%score.Tick == 0:
-		return fmt.Sprintf("%d beats", ticks/score.Tick)
+		return say.F("%d beats", ticks/score.Tick)
 	}
-	return fmt.Sprintf("%.2g beats", float64(ticks)/score.Tick)
+	return say.F("%.2g beats", float64(ticks)/score.Tick)
 }

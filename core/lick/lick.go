@@ -2,11 +2,11 @@ package lick
 
 import (
 	"errors"
-	"fmt"
 	"slices"
 
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -42,26 +42,26 @@ func (l Lick) Check() error {
 		return errors.New("a lick needs at least one note")
 	}
 	if len(l.Notes) > MaxNotes {
-		return fmt.Errorf("a lick of %d notes; %d can be kept", len(l.Notes), MaxNotes)
+		return say.Errorf("a lick of %d notes; %d can be kept", len(l.Notes), MaxNotes)
 	}
 	if _, err := harmony.Parse("C" + l.Chord); err != nil {
-		return fmt.Errorf("%q is no kind of chord: %w", l.Chord, err)
+		return say.Errorf("%q is no kind of chord: %w", l.Chord, err)
 	}
 	for i, n := range l.Notes {
 		if _, ok := n.Degree.Interval(); !ok {
-			return fmt.Errorf("%q in note %d is no degree; write R, b3, 3, 11, b5, 5, 6, b7 and so on", n.Degree, i+1)
+			return say.Errorf("%q in note %d is no degree; write R, b3, 3, 11, b5, 5, 6, b7 and so on", n.Degree, i+1)
 		}
 		if n.Start < -MaxEarly || n.Start > MaxTicks || n.Length > MaxTicks || n.Start+n.Length > MaxTicks {
-			return fmt.Errorf("note %d goes from beat %d over %d beats; a lick begins at most %d beats before its first and lasts %d", i+1, n.Start/score.Tick+1, n.Length/score.Tick, MaxEarly/score.Tick, MaxTicks/score.Tick)
+			return say.Errorf("note %d goes from beat %d over %d beats; a lick begins at most %d beats before its first and lasts %d", i+1, n.Start/score.Tick+1, n.Length/score.Tick, MaxEarly/score.Tick, MaxTicks/score.Tick)
 		}
 		if n.Length <= 0 || i > 0 && n.Start < l.Notes[i-1].Start {
-			return fmt.Errorf("note %d begins before the one it follows, or has no length", i+1)
+			return say.Errorf("note %d begins before the one it follows, or has no length", i+1)
 		}
 		if n.Octave < -3 || n.Octave > 4 || n.String < 0 || n.String > neck.MaxStrings {
-			return fmt.Errorf("note %d is %d octaves away on string %d; that is beyond a neck", i+1, n.Octave, n.String)
+			return say.Errorf("note %d is %d octaves away on string %d; that is beyond a neck", i+1, n.Octave, n.String)
 		}
 		if err := n.Ornaments.Check(); err != nil {
-			return fmt.Errorf("note %d: %w", i+1, err)
+			return say.Errorf("note %d: %w", i+1, err)
 		}
 	}
 	return nil

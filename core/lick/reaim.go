@@ -2,13 +2,13 @@ package lick
 
 import (
 	"context"
-	"fmt"
 	"math"
 
 	"undaris/core/blend"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -94,9 +94,9 @@ func Reaim(ctx context.Context, s score.Score, amount float64, w neck.Window, ha
 		chord, _ := s.ChordAt(out[i].Start)
 		heard := blend.Sounds(chord)[((out[i].Heard()-chord.Root.Class())%12+12)%12]
 		was := blend.Sounds(chord)[((notes[i].Heard()-chord.Root.Class())%12+12)%12]
-		why := fmt.Sprintf("the %s of %s, in place of the %s", heard.Degree, chord, was.Degree)
+		why := say.F("the %s of %s, in place of the %s", heard.Degree, chord, was.Degree)
 		if s.Change(out[i].Start) {
-			why = fmt.Sprintf("lands on the %s of %s", heard.Degree, chord)
+			why = say.F("lands on the %s of %s", heard.Degree, chord)
 		}
 		turns = append(turns, Turn{i, notes[i].Pitch, out[i].Pitch, why})
 	}

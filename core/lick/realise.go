@@ -1,7 +1,6 @@
 package lick
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -11,6 +10,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -31,13 +31,13 @@ type Misfit struct {
 
 func (e *Misfit) Error() string {
 	if len(e.Notes) == 0 {
-		return fmt.Sprintf("no hand can play it as asked in frets %d to %d; its slides, hammer-ons or bends want another place", e.Window.Low, e.Window.High)
+		return say.F("no hand can play it as asked in frets %d to %d; its slides, hammer-ons or bends want another place", e.Window.Low, e.Window.High)
 	}
 	names := make([]string, len(e.Notes))
 	for i, p := range e.Notes {
 		names[i] = p.String()
 	}
-	return fmt.Sprintf("%s cannot be had as asked in frets %d to %d", strings.Join(names, ", "), e.Window.Low, e.Window.High)
+	return say.F("%s cannot be had as asked in frets %d to %d", strings.Join(names, ", "), e.Window.Low, e.Window.High)
 }
 
 // Realise lays the lick over a chord (or the tonic chord of a key, for a lick of
@@ -183,7 +183,7 @@ func (l Lick) Ways(from []score.Note, to harmony.Chord, at int, g Ground) []Way 
 func (l Lick) shape(from []score.Note, to harmony.Chord, at int, g Ground) ([]score.Note, error) {
 	spelled := l.degrees(to, g.Follow)
 	if len(from) != len(l.Notes) || len(from) == 0 {
-		return nil, fmt.Errorf("there is no shape to move")
+		return nil, say.Errorf("there is no shape to move")
 	}
 	first, _ := spelled[0].Interval()
 	by := ((to.Root.Class()+first.HalfSteps-from[0].Pitch.MIDI())%12 + 12) % 12
@@ -212,7 +212,7 @@ func (l Lick) shape(from []score.Note, to harmony.Chord, at int, g Ground) ([]sc
 			return out, nil
 		}
 	}
-	return nil, fmt.Errorf("the shape runs off the neck")
+	return nil, say.Errorf("the shape runs off the neck")
 }
 
 func abs(n int) int { return max(n, -n) }

@@ -2,12 +2,12 @@ package lick
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strconv"
 	"strings"
 
 	"undaris/core/harmony"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -47,7 +47,7 @@ func Parse(text string) ([]Note, error) {
 		for _, part := range parts {
 			n, rest, err := parseNote(part)
 			if err != nil {
-				return nil, fmt.Errorf("%q: %w", word, err)
+				return nil, say.Errorf("%q: %w", word, err)
 			}
 			if rest {
 				now += n.Length
@@ -61,7 +61,7 @@ func Parse(text string) ([]Note, error) {
 		}
 		length := chord[len(chord)-1].Length
 		if length == 0 {
-			return nil, fmt.Errorf("%q has no length; write one such as /e", word)
+			return nil, say.Errorf("%q has no length; write one such as /e", word)
 		}
 		for _, n := range chord {
 			n.Length = length
@@ -87,13 +87,13 @@ func parseNote(word string) (n Note, rest bool, err error) {
 	rest = name == "-"
 	n.Degree = harmony.Degree(name)
 	if _, ok := n.Degree.Interval(); !ok && !rest {
-		return n, false, fmt.Errorf("%q is no degree", name)
+		return n, false, say.Errorf("%q is no degree", name)
 	}
 	if !timed {
 		return n, rest, nil
 	}
 	if how == "" {
-		return n, rest, fmt.Errorf("a length is missing behind the slash")
+		return n, rest, say.Errorf("a length is missing behind the slash")
 	}
 	for _, l := range lengths {
 		if l.letter == how[0] {
@@ -101,7 +101,7 @@ func parseNote(word string) (n Note, rest bool, err error) {
 		}
 	}
 	if n.Length == 0 {
-		return n, rest, fmt.Errorf("%q is no length; w h q e s t T x are", how[:1])
+		return n, rest, say.Errorf("%q is no length; w h q e s t T x are", how[:1])
 	}
 	return n, rest, n.signs(how[1:])
 }
@@ -144,7 +144,7 @@ func (n *Note) signs(s string) error {
 		default:
 			i := slices.IndexFunc(score.Ways, func(w score.Way) bool { return w.Lick.Mark != "" && strings.HasPrefix(s, w.Lick.Mark) })
 			if i < 0 {
-				return fmt.Errorf("%q is no way to play a note", s[:1])
+				return say.Errorf("%q is no way to play a note", s[:1])
 			}
 			w, v := score.Ways[i], 1
 			if rest = s[len(w.Lick.Mark):]; w.Lick.Number == score.Count {

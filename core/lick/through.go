@@ -2,10 +2,10 @@ package lick
 
 import (
 	"context"
-	"fmt"
 
 	"undaris/core/form"
 	"undaris/core/harmony"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -31,7 +31,7 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 	stretches := stretchesOf(p)
 	states := 6 * min(a.In.Strings(), (a.Window.High-a.Window.Low)/5+1)
 	if work := len(stretches) * len(l.Notes) * states * states; work > maxWork {
-		return nil, nil, fmt.Errorf("%d notes through %d changes in frets %d to %d are too much to finger at once (%d times too much); take a narrower window or fewer bars", len(l.Notes), len(stretches), a.Window.Low, a.Window.High, (work+maxWork-1)/maxWork)
+		return nil, nil, say.Errorf("%d notes through %d changes in frets %d to %d are too much to finger at once (%d times too much); take a narrower window or fewer bars", len(l.Notes), len(stretches), a.Window.Low, a.Window.High, (work+maxWork-1)/maxWork)
 	}
 	bar := p.Beats * score.Tick
 	total := len(p.Bars) * bar
@@ -55,9 +55,9 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 			at = s.to - last.Start
 		}
 		version, err := l.Realise(chord, at, a.Ground)
-		where := fmt.Sprintf("over %s in bar %d", s.chord, s.from/bar+1)
+		where := say.F("over %s in bar %d", s.chord, s.from/bar+1)
 		if err != nil {
-			said = append(said, fmt.Sprintf("%s it is left out: %v", where, err))
+			said = append(said, say.F("%s it is left out: %v", where, err))
 			continue
 		}
 		if land {
@@ -82,7 +82,7 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 			kept = append(kept, n)
 		}
 		if cut > 0 {
-			said = append(said, fmt.Sprintf("%s %d of its %d notes have no room", where, cut, len(l.Notes)))
+			said = append(said, say.F("%s %d of its %d notes have no room", where, cut, len(l.Notes)))
 		}
 		if len(kept) == 0 {
 			continue

@@ -1,12 +1,12 @@
 package line
 
 import (
-	"fmt"
 	"slices"
 
 	"undaris/core/blend"
 	"undaris/core/crossing"
 	"undaris/core/harmony"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -131,7 +131,7 @@ func reading(s score.Score, i int) Reading {
 	r.Strong = change || inBar%(2*score.Tick) == 0
 	next, follows := after(s, i)
 	r.Rests = n.Length >= held || !follows || s.Notes[next].Start-n.Start >= n.Length+score.Tick
-	name := fmt.Sprintf("the %s of %s", r.Degree, chord)
+	name := say.F("the %s of %s", r.Degree, chord)
 	if n.Dead {
 		r.Role, r.Says, r.Rests = Between, "muted", false
 		return r
@@ -145,11 +145,11 @@ func reading(s score.Score, i int) Reading {
 	}
 	if to, _ := s.ChordAt(n.End()); n.End() > n.Start && !to.None && to.String() != chord.String() && n.Start%score.Tick != 0 && n.Length > score.Tick/2 {
 		if ahead := over(to, n.Heard()); ahead.Class == blend.ChordTone {
-			r.Role, r.Says = Anticipate, fmt.Sprintf("comes early: the %s of %s, which follows", ahead.Degree, to)
+			r.Role, r.Says = Anticipate, say.F("comes early: the %s of %s, which follows", ahead.Degree, to)
 			return r
 		}
 	}
-	name = fmt.Sprintf("the %s over %s", r.Degree, chord)
+	name = say.F("the %s over %s", r.Degree, chord)
 	if follows && !r.Rests {
 		if r.leads(s, i, next) {
 			r.Says = name + r.Says
@@ -177,7 +177,7 @@ func wants(s blend.Sound) string {
 	if len(s.Wants) == 0 {
 		return ""
 	}
-	return fmt.Sprintf(" to %s", s.Wants[0])
+	return say.F(" to %s", s.Wants[0])
 }
 
 // leads tells whether a note belongs to an enclosure, approaches the next note,
@@ -194,23 +194,23 @@ func (r *Reading) leads(s score.Score, i, next int) bool {
 		goal := s.Notes[third].Heard()
 		c, sounds := s.ChordAt(s.Notes[third].Start)
 		if sounds && over(c, goal).Class == blend.ChordTone && (midi-goal)*(to-goal) < 0 && size(midi-goal) <= 2 && size(to-goal) <= 2 {
-			r.Role, r.Says = Enclosing, fmt.Sprintf(", encloses the %s of %s with the note that follows", over(c, goal).Degree, c)
+			r.Role, r.Says = Enclosing, say.F(", encloses the %s of %s with the note that follows", over(c, goal).Degree, c)
 			return true
 		}
 	}
 	if before, ok := prior(s, i); ok && tone {
 		from := s.Notes[before].Heard()
 		if c, sounds := s.ChordAt(s.Notes[before].Start); sounds && over(c, from).Class != blend.ChordTone && (from-to)*(midi-to) < 0 && size(from-to) <= 2 && size(step) <= 2 {
-			r.Role, r.Says = Enclosing, fmt.Sprintf(", encloses the %s of %s with the note before", over(ahead, to).Degree, ahead)
+			r.Role, r.Says = Enclosing, say.F(", encloses the %s of %s with the note before", over(ahead, to).Degree, ahead)
 			return true
 		}
 	}
 	switch {
 	case tone && size(step) == 1:
-		r.Role, r.Says = Approach, fmt.Sprintf(", a fret %s the %s of %s that it moves to", map[bool]string{true: "below", false: "above"}[step > 0], over(ahead, to).Degree, ahead)
+		r.Role, r.Says = Approach, say.F(", a fret %s the %s of %s that it moves to", map[bool]string{true: "below", false: "above"}[step > 0], over(ahead, to).Degree, ahead)
 		return true
 	case tone && size(step) == 2:
-		r.Role, r.Says = Between, fmt.Sprintf(", a step from the %s of %s", over(ahead, to).Degree, ahead)
+		r.Role, r.Says = Between, say.F(", a step from the %s of %s", over(ahead, to).Degree, ahead)
 		return true
 	}
 	if before, ok := prior(s, i); ok {
@@ -257,13 +257,13 @@ func landings(s score.Score) (out []Landing) {
 }
 
 func landing(s score.Score, at int, chord harmony.Chord) Landing {
-	l := Landing{At: at, Chord: chord, Note: -1, When: Silent, Says: fmt.Sprintf("nothing is played as %s begins", chord)}
+	l := Landing{At: at, Chord: chord, Note: -1, When: Silent, Says: say.F("nothing is played as %s begins", chord)}
 	best := func(i int, when string) bool {
 		n := s.Notes[i]
 		t, ok := chord.ToneAt(((n.Heard() % 12) + 12) % 12)
 		if ok && !n.Dead {
 			l.Note, l.Degree, l.When = i, t.Degree, when
-			l.Says = fmt.Sprintf("%s on the %s of %s", map[string]string{OnTime: "lands on time", Early: "lands early, held over the bar,", Late: "lands late"}[when], t.Degree, chord)
+			l.Says = say.F("%s on the %s of %s", map[string]string{OnTime: "lands on time", Early: "lands early, held over the bar,", Late: "lands late"}[when], t.Degree, chord)
 		}
 		return ok && !n.Dead
 	}
@@ -293,7 +293,7 @@ func landing(s score.Score, at int, chord harmony.Chord) Landing {
 		n := s.Notes[wrong]
 		sound := over(chord, n.Heard())
 		l.Note, l.Degree, l.When = wrong, sound.Degree, Wrong
-		l.Says = fmt.Sprintf("in time, but on the %s over %s%s", sound.Degree, chord, wants(sound))
+		l.Says = say.F("in time, but on the %s over %s%s", sound.Degree, chord, wants(sound))
 	}
 	return l
 }

@@ -237,7 +237,7 @@ func TestWhatNotesDo(t *testing.T) {
 	}
 	assert.True(t, r.Notes[9].Fault)
 	assert.Contains(t, r.Notes[9].Says, "wants to move to 3")
-	assert.Equal(t, "lands the change on the b7 of F7", r.Notes[8].Says)
+	assert.Equal(t, "lands the change on the ♭7 of F7", r.Notes[8].Says)
 	require.NotEmpty(t, r.Advice)
 }
 

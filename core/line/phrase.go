@@ -1,9 +1,9 @@
 package line
 
 import (
-	"fmt"
 	"slices"
 
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -57,7 +57,7 @@ func letterOf(k int) string {
 	if k < 26 {
 		return string(rune('A' + k))
 	}
-	return fmt.Sprintf("A%d", k)
+	return say.F("A%d", k)
 }
 
 func sameRhythm(s score.Score, a, b Phrase) bool {
@@ -111,7 +111,7 @@ func (r *Report) advise(s score.Score) {
 			faults++
 		}
 	}
-	say := func(format string, args ...any) { r.Advice = append(r.Advice, fmt.Sprintf(format, args...)) }
+	say := func(format string, args ...any) { r.Advice = append(r.Advice, say.F(format, args...)) }
 	if missed > 0 {
 		say("%s in time on a note that is not in the new chord: choose the change and take one of the fixes.", times(missed, "change is met", "changes are met"))
 	}
@@ -142,5 +142,5 @@ func times(n int, one, many string) string {
 	if n == 1 {
 		return "One " + one
 	}
-	return fmt.Sprintf("%d %s", n, many)
+	return say.F("%d %s", n, many)
 }

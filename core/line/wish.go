@@ -1,11 +1,10 @@
 package line
 
 import (
-	"fmt"
-
 	"undaris/core/blend"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/say"
 )
 
 // Wish is what a line should be like.
@@ -75,7 +74,7 @@ func (w Wish) rhythm() (Rhythm, error) {
 			return r, nil
 		}
 	}
-	return Rhythm{}, fmt.Errorf("there is no rhythm %q", w.Rhythm)
+	return Rhythm{}, say.Errorf("there is no rhythm %q", w.Rhythm)
 }
 
 // check says what in a wish cannot be met.
@@ -87,10 +86,10 @@ func (w Wish) check(in *neck.Instrument) error {
 		return err
 	}
 	if w.Density < 1 || w.Density > 5 {
-		return fmt.Errorf("a density of %d; it goes from 1 to 5", w.Density)
+		return say.Errorf("a density of %d; it goes from 1 to 5", w.Density)
 	}
 	if w.HighStr < 0 || w.LowStr < w.HighStr || w.LowStr > in.Strings() {
-		return fmt.Errorf("strings %d to %d; write the highest first, 1 to %d", w.HighStr, w.LowStr, in.Strings())
+		return say.Errorf("strings %d to %d; write the highest first, 1 to %d", w.HighStr, w.LowStr, in.Strings())
 	}
 	for _, c := range Contours {
 		if c.ID == w.Contour || w.Contour == "" {
@@ -99,8 +98,8 @@ func (w Wish) check(in *neck.Instrument) error {
 					return nil
 				}
 			}
-			return fmt.Errorf("there is no phrasing %q", w.Phrasing)
+			return say.Errorf("there is no phrasing %q", w.Phrasing)
 		}
 	}
-	return fmt.Errorf("there is no contour %q", w.Contour)
+	return say.Errorf("there is no contour %q", w.Contour)
 }

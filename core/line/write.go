@@ -13,6 +13,7 @@ import (
 	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -78,10 +79,10 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 			steps += len(layers[i-1]) * len(layers[i])
 		}
 		if steps > maxSteps {
-			return nil, fmt.Errorf("%d notes with as many places as these frets and strings hold are too many to weigh at once: it gets as far as bar %d. Write fewer bars, or in fewer frets", len(slots), max(1, k.start/s.Bar()+1))
+			return nil, say.Errorf("%d notes with as many places as these frets and strings hold are too many to weigh at once: it gets as far as bar %d. Write fewer bars, or in fewer frets", len(slots), max(1, k.start/s.Bar()+1))
 		}
 		if len(layers[i]) == 0 {
-			return nil, fmt.Errorf("no tone of %s lies on strings %d to %d in frets %d to %d", k.chord, w.HighStr, w.LowStr, w.Window.Low, w.Window.High)
+			return nil, say.Errorf("no tone of %s lies on strings %d to %d in frets %d to %d", k.chord, w.HighStr, w.LowStr, w.Window.Low, w.Window.High)
 		}
 	}
 	way, _ := cheapest(ctx, slots, layers)

@@ -1,8 +1,9 @@
 package neck
 
 import (
-	"fmt"
 	"math"
+
+	"undaris/core/say"
 )
 
 // Hand is the player's hand.
@@ -29,10 +30,10 @@ var Habits = map[string]Habit{"stay": Stay, "shift": Shift}
 func NewHand(comfort float64, habit string) (Hand, error) {
 	h, ok := Habits[habit]
 	if !ok {
-		return Hand{}, fmt.Errorf("%q is no habit of the hand; it is stay or shift", habit)
+		return Hand{}, say.Errorf("%q is no habit of the hand; it is stay or shift", habit)
 	}
 	if !(comfort >= 50 && comfort <= 250) {
-		return Hand{}, fmt.Errorf("a comfortable reach of %g mm; between 50 and 250 can be judged", comfort)
+		return Hand{}, say.Errorf("a comfortable reach of %g mm; between 50 and 250 can be judged", comfort)
 	}
 	return Hand{comfort, h}, nil
 }

@@ -1,11 +1,11 @@
 package neck
 
 import (
-	"fmt"
 	"math"
 	"strings"
 
 	"undaris/core/pitch"
+	"undaris/core/say"
 )
 
 // Limits of an instrument.
@@ -62,25 +62,25 @@ func New(tuning string, frets int, scale float64, capo int) (*Instrument, error)
 	in := &Instrument{Frets: frets, Scale: scale, Capo: capo}
 	texts := strings.FieldsFunc(tuning, func(r rune) bool { return r == ',' || r == ' ' })
 	if len(texts) < MinStrings || len(texts) > MaxStrings {
-		return nil, fmt.Errorf("tuning %q has %d strings; write %d to %d pitches from low to high, such as E2,A2,D3,G3,B3,E4", tuning, len(texts), MinStrings, MaxStrings)
+		return nil, say.Errorf("tuning %q has %d strings; write %d to %d pitches from low to high, such as E2,A2,D3,G3,B3,E4", tuning, len(texts), MinStrings, MaxStrings)
 	}
 	for i, t := range texts {
 		p, err := pitch.ParsePitch(t)
 		if err != nil {
-			return nil, fmt.Errorf("string %d of the tuning: %w", len(texts)-i, err)
+			return nil, say.Errorf("string %d of the tuning: %w", len(texts)-i, err)
 		}
 		if i > 0 && p.MIDI() <= in.Open[i-1].MIDI() {
-			return nil, fmt.Errorf("string %d (%s) is not higher than string %d (%s); list the strings from low to high", len(texts)-i, p, len(texts)-i+1, in.Open[i-1])
+			return nil, say.Errorf("string %d (%s) is not higher than string %d (%s); list the strings from low to high", len(texts)-i, p, len(texts)-i+1, in.Open[i-1])
 		}
 		in.Open = append(in.Open, p)
 	}
 	switch {
 	case frets < MinFrets || frets > MaxFrets:
-		return nil, fmt.Errorf("%d frets; between %d and %d can be mapped", frets, MinFrets, MaxFrets)
+		return nil, say.Errorf("%d frets; between %d and %d can be mapped", frets, MinFrets, MaxFrets)
 	case !(scale >= MinScale && scale <= MaxScale):
-		return nil, fmt.Errorf("a scale of %g mm; between %g and %g can be mapped", scale, MinScale, MaxScale)
+		return nil, say.Errorf("a scale of %g mm; between %g and %g can be mapped", scale, MinScale, MaxScale)
 	case capo < 0 || capo > frets-MinFrets:
-		return nil, fmt.Errorf("capo at fret %d; on %d frets it can sit at 0 to %d", capo, frets, frets-MinFrets)
+		return nil, say.Errorf("capo at fret %d; on %d frets it can sit at 0 to %d", capo, frets, frets-MinFrets)
 	}
 	for fret := range in.at {
 		in.at[fret] = scale * (math.Exp2(-float64(capo)/12) - math.Exp2(-float64(capo+fret)/12))
@@ -141,7 +141,7 @@ type Window struct{ Low, High int }
 // CheckWindow says whether the window lies on the neck.
 func (in *Instrument) CheckWindow(w Window) error {
 	if w.Low < 0 || w.High < w.Low || w.High > in.Last() {
-		return fmt.Errorf("frets %d to %d; a window on this neck begins at 0 or higher and ends at %d or lower", w.Low, w.High, in.Last())
+		return say.Errorf("frets %d to %d; a window on this neck begins at 0 or higher and ends at %d or lower", w.Low, w.High, in.Last())
 	}
 	return nil
 }
@@ -149,7 +149,7 @@ func (in *Instrument) CheckWindow(w Window) error {
 // CheckPlacement says whether the place is on the neck.
 func (in *Instrument) CheckPlacement(p Placement) error {
 	if p.String < 1 || p.String > in.Strings() || p.Fret < 0 || p.Fret > in.Last() {
-		return fmt.Errorf("string %d, fret %d is not on this neck, which has strings 1 to %d and frets 0 to %d", p.String, p.Fret, in.Strings(), in.Last())
+		return say.Errorf("string %d, fret %d is not on this neck, which has strings 1 to %d and frets 0 to %d", p.String, p.Fret, in.Strings(), in.Last())
 	}
 	return nil
 }

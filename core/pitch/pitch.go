@@ -142,6 +142,18 @@ func (n Name) String() string {
 	return s + strings.Repeat("#", n.Alter)
 }
 
+// Printed writes the name as it is printed: "B♭", "F♯".
+func (n Name) Printed() string {
+	s := letters[n.Letter : n.Letter+1]
+	if n.Alter < 0 {
+		return s + strings.Repeat("♭", -n.Alter)
+	}
+	return s + strings.Repeat("♯", n.Alter)
+}
+
+// Printed writes the pitch as it is printed: "B♭3".
+func (p Pitch) Printed() string { return p.Name.Printed() + strconv.Itoa(p.Octave) }
+
 // MIDI is the MIDI note number; E2 is 40, A4 is 69. C♭4 is 59, as it sounds.
 func (p Pitch) MIDI() int { return 12*(p.Octave+1) + natural[p.Letter] + p.Alter }
 

@@ -1,8 +1,6 @@
 package score
 
-import (
-	"fmt"
-)
+import "undaris/core/say"
 
 // Join is how a note is reached from the one before it on its string.
 type Join string
@@ -54,14 +52,14 @@ type Ornaments struct {
 func (o Ornaments) Check() error {
 	for _, w := range Ways {
 		if v := w.Of(o); v < w.Least || v > w.most() {
-			return fmt.Errorf("%s: %d; %d to %d can be", w.Name, v, w.Least, w.most())
+			return say.Errorf("%s: %d; %d to %d can be", w.Name, v, w.Least, w.most())
 		}
 	}
 	if o.Join != Picked && !known(o.Join) {
-		return fmt.Errorf("%q is no way to join notes; there are slide, hammer-on and pull-off", o.Join)
+		return say.Errorf("%q is no way to join notes; there are slide, hammer-on and pull-off", o.Join)
 	}
 	if o.Stroke != "" && WayByID("stroke").Of(o) == 0 {
-		return fmt.Errorf("%q is no stroke; there are down, up, finger and thumb", o.Stroke)
+		return say.Errorf("%q is no stroke; there are down, up, finger and thumb", o.Stroke)
 	}
 	return nil
 }

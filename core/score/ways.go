@@ -3,6 +3,8 @@ package score
 import (
 	"fmt"
 	"slices"
+
+	"undaris/core/say"
 )
 
 // Way is one way to play a note: everything the program knows of it. A new way is
@@ -133,7 +135,7 @@ var Ways = []Way{
 	{ID: "rake", Name: "rake", Key: "k", Values: numbers(Raked, 1, 2, 3), Limit: 4, field: func(o *Ornaments) any { return &o.Rake },
 		Needs: func(s Score, i int) string {
 			if n := s.Notes[i]; n.String+n.Rake > s.In.Strings() {
-				return fmt.Sprintf("a rake over %d strings begins below string %d; there are %d strings", n.Rake, n.String, s.In.Strings())
+				return say.F("a rake over %d strings begins below string %d; there are %d strings", n.Rake, n.String, s.In.Strings())
 			}
 			return ""
 		}, Text: Sign{"k", Count}, Lick: Sign{"k", Count}, XML: Element{Words: "rake over %d strings"}},
@@ -244,7 +246,7 @@ func (s Score) Undoable() (said []string) {
 			why := ""
 			switch {
 			case w.On != "" && WayByID(w.On).Of(*o) == 0:
-				why = fmt.Sprintf("%s goes with a %s", w.Name, w.On)
+				why = say.F("%s goes with a %s", w.Name, w.On)
 			case w.Needs != nil:
 				why = w.Needs(s, i)
 			}
@@ -253,7 +255,7 @@ func (s Score) Undoable() (said []string) {
 			}
 			w.Put(o, 0)
 			n := s.Notes[i]
-			said = append(said, fmt.Sprintf("%s of %s in bar %d was left out: %s", w.Name, n.Pitch, floor(n.Start, s.Bar())+1, why))
+			said = append(said, say.F("%s of %s in bar %d was left out: %s", w.Name, n.Pitch, floor(n.Start, s.Bar())+1, why))
 		}
 	}
 	return said
@@ -274,13 +276,13 @@ func joinUp(what string, up int) func(Score, int) string {
 		before, ok := s.Before(i)
 		switch {
 		case !ok:
-			return fmt.Sprintf("%s comes from a note before it on its string", what)
+			return say.F("%s comes from a note before it on its string", what)
 		case up > 0 && n.Fret <= before.Fret:
-			return fmt.Sprintf("%s goes up, and fret %d is not above fret %d", what, n.Fret, before.Fret)
+			return say.F("%s goes up, and fret %d is not above fret %d", what, n.Fret, before.Fret)
 		case up < 0 && n.Fret >= before.Fret:
-			return fmt.Sprintf("%s goes down, and fret %d is not below fret %d", what, n.Fret, before.Fret)
+			return say.F("%s goes down, and fret %d is not below fret %d", what, n.Fret, before.Fret)
 		case up == 0 && n.Fret == before.Fret:
-			return fmt.Sprintf("%s goes to another fret", what)
+			return say.F("%s goes to another fret", what)
 		}
 		return ""
 	}
@@ -296,7 +298,7 @@ func reaches(open bool, by func(Ornaments) int) func(Score, int) string {
 			return "an open string cannot be slid on"
 		}
 		if to < 1 || to > s.In.Last() {
-			return fmt.Sprintf("there is no fret %d", to)
+			return say.F("there is no fret %d", to)
 		}
 		return ""
 	}
@@ -318,7 +320,7 @@ func bendable(s Score, i int) string {
 	case n.Fret == 0:
 		return "an open string cannot be bent"
 	case (n.Bend+1)/2 > most:
-		return fmt.Sprintf("string %d bears a bend of %d half steps at fret %d", n.String, most, n.Fret)
+		return say.F("string %d bears a bend of %d half steps at fret %d", n.String, most, n.Fret)
 	}
 	return ""
 }

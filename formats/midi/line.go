@@ -2,7 +2,6 @@ package midi
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strings"
 
@@ -10,6 +9,7 @@ import (
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/pitch"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -34,14 +34,14 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 		}
 	}
 	if best < 0 {
-		return s, nil, fmt.Errorf("this MIDI file has no melody: %d tracks, none with notes but drums", len(f.Tracks))
+		return s, nil, say.Errorf("this MIDI file has no melody: %d tracks, none with notes but drums", len(f.Tracks))
 	}
 	track := f.Tracks[best]
 	if len(track.Notes) > score.MaxNotes {
-		return s, nil, fmt.Errorf("%q has %d notes; a line holds %d", track.Name, len(track.Notes), score.MaxNotes)
+		return s, nil, say.Errorf("%q has %d notes; a line holds %d", track.Name, len(track.Notes), score.MaxNotes)
 	}
 	if n := len(f.Tracks); n > 1 {
-		said = append(said, fmt.Sprintf("%d tracks; %q was read as the line", n, track.Name))
+		said = append(said, say.F("%d tracks; %q was read as the line", n, track.Name))
 	}
 	s.Title = cmp.Or(f.Title, s.Title)
 	s.Tempo = int(f.Tempo + 0.5)
@@ -68,7 +68,7 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 	if free {
 		if s.Key = f.Key; !f.Keyed {
 			s.Key = score.GuessKey(s.Notes)
-			said = append(said, fmt.Sprintf("the file names no key; %s was guessed from its notes", s.Key))
+			said = append(said, say.F("the file names no key; %s was guessed from its notes", s.Key))
 		}
 		for i, n := range s.Notes {
 			s.Notes[i].Pitch = pitch.At(n.Pitch.MIDI(), s.Key.Spell(n.Pitch.MIDI()%12))
@@ -79,7 +79,7 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 		need = max(need, n.Start/s.Bar()+1)
 	}
 	if need > form.MaxBars {
-		return s, said, fmt.Errorf("a line of %d bars; %d can be read", need, form.MaxBars)
+		return s, said, say.Errorf("a line of %d bars; %d can be read", need, form.MaxBars)
 	}
 	for len(s.Bars) < need {
 		s.Bars = append(s.Bars, form.Bar{Changes: []form.Change{{Chord: harmony.Chord{None: true}}}})
@@ -89,7 +89,7 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 		said = append(said, "its eighths swing; they are written straight with the mark")
 	}
 	if moved := s.Quantise(); moved > 0 {
-		said = append(said, fmt.Sprintf("%d of %d notes were moved to the nearest place that can be written", moved, len(s.Notes)))
+		said = append(said, say.F("%d of %d notes were moved to the nearest place that can be written", moved, len(s.Notes)))
 	}
 	closeGaps(s.Notes)
 	return s, said, nil

@@ -123,7 +123,7 @@ func TestWhatAFileDoesNotSayIsGuessedAndMarked(t *testing.T) {
 		{Start: 960, Length: 480, MIDI: 65, Bends: []band.Bend{{At: 90, Cents: 200}, {At: 300, Cents: 0}}}, {Start: 1440, Length: 480, MIDI: 58}}
 	got, said, err := File{Ticks: 480, Tempo: 100, Beats: 4, Tracks: []band.Track{{Name: "solo", Notes: notes}}}.Line(score.Score{In: neck.Standard()})
 	require.NoError(t, err)
-	assert.Contains(t, strings.Join(said, ";"), "Bb was guessed")
+	assert.Contains(t, strings.Join(said, ";"), "B♭ was guessed")
 	assert.Contains(t, strings.Join(said, ";"), "1 of 5 notes were moved")
 	var seen []any
 	for _, n := range got.Notes {

@@ -5,10 +5,10 @@ import (
 	"context"
 	"encoding/binary"
 	"errors"
-	"fmt"
 
 	"undaris/core/band"
 	"undaris/core/form"
+	"undaris/core/say"
 )
 
 // File is what was read.
@@ -46,7 +46,7 @@ func Read(ctx context.Context, data []byte) (File, error) {
 	format, division := binary.BigEndian.Uint16(data[8:]), binary.BigEndian.Uint16(data[12:])
 	switch {
 	case format > 1:
-		return f, fmt.Errorf("a MIDI file of format %d; formats 0 and 1 can be read", format)
+		return f, say.Errorf("a MIDI file of format %d; formats 0 and 1 can be read", format)
 	case division&0x8000 != 0 || division == 0:
 		return f, errors.New("this MIDI file counts film frames; only beats can be read")
 	}
@@ -55,7 +55,7 @@ func Read(ctx context.Context, data []byte) (File, error) {
 	for len(rest) >= 8 {
 		size := int(binary.BigEndian.Uint32(rest[4:]))
 		if size > len(rest)-8 {
-			return f, fmt.Errorf("track %d ends early; the file is cut off", len(f.Tracks)+1)
+			return f, say.Errorf("track %d ends early; the file is cut off", len(f.Tracks)+1)
 		}
 		if string(rest[:4]) == "MTrk" {
 			if len(f.Tracks) > maxTracks {
@@ -255,7 +255,7 @@ func (r *trackReader) message(status byte, data []byte) error {
 		}
 		if status&0xF0 == 0x90 && data[1]&0x7F > 0 {
 			if r.f.notes++; r.f.notes > maxNotes {
-				return fmt.Errorf("this MIDI file has more than the %d notes that can be read", maxNotes)
+				return say.Errorf("this MIDI file has more than the %d notes that can be read", maxNotes)
 			}
 			n := begun{band.Note{Start: r.now, MIDI: key[1], Velocity: int(data[1] & 0x7F)}, len(r.turns[channel])}
 			if r.wheel[channel] != 0 {

@@ -5,9 +5,10 @@ import (
 	"bytes"
 	"encoding/xml"
 	"errors"
-	"fmt"
 	"io"
 	"strings"
+
+	"undaris/core/say"
 )
 
 // maxUnpacked is the most bytes that a compressed score may unpack to.
@@ -21,7 +22,7 @@ func Compressed(data []byte) bool { return bytes.HasPrefix(data, []byte("PK\x03\
 func unpack(data []byte) ([]byte, error) {
 	archive, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
 	if err != nil {
-		return nil, fmt.Errorf("this compressed MusicXML cannot be unpacked: %w", err)
+		return nil, say.Errorf("this compressed MusicXML cannot be unpacked: %w", err)
 	}
 	var container struct {
 		Roots []struct {
@@ -31,7 +32,7 @@ func unpack(data []byte) ([]byte, error) {
 	}
 	if text, err := unpacked(archive, "META-INF/container.xml"); err == nil {
 		if err := xml.Unmarshal(text, &container); err != nil {
-			return nil, fmt.Errorf("the list of this compressed MusicXML cannot be read: %w", err)
+			return nil, say.Errorf("the list of this compressed MusicXML cannot be read: %w", err)
 		}
 	}
 	for _, root := range container.Roots {
@@ -50,15 +51,15 @@ func unpack(data []byte) ([]byte, error) {
 func unpacked(archive *zip.Reader, name string) ([]byte, error) {
 	f, err := archive.Open(name)
 	if err != nil {
-		return nil, fmt.Errorf("this compressed MusicXML names %q, which is not in it", name)
+		return nil, say.Errorf("this compressed MusicXML names %q, which is not in it", name)
 	}
 	defer f.Close()
 	data, err := io.ReadAll(io.LimitReader(f, maxUnpacked+1))
 	if err != nil {
-		return nil, fmt.Errorf("%q in this compressed MusicXML is damaged: %w", name, err)
+		return nil, say.Errorf("%q in this compressed MusicXML is damaged: %w", name, err)
 	}
 	if len(data) > maxUnpacked {
-		return nil, fmt.Errorf("%q unpacks to more than %d MB; that is more than can be read", name, maxUnpacked>>20)
+		return nil, say.Errorf("%q unpacks to more than %d MB; that is more than can be read", name, maxUnpacked>>20)
 	}
 	return data, nil
 }

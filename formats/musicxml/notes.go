@@ -2,7 +2,6 @@ package musicxml
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 	"strconv"
@@ -10,6 +9,7 @@ import (
 
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -56,7 +56,7 @@ func (r *reader) note(e *entry, at, length int) error {
 		return nil
 	}
 	if len(r.f.Notes) >= maxNotes {
-		return fmt.Errorf("more than %d notes; the file is longer than can be read", maxNotes)
+		return say.Errorf("more than %d notes; the file is longer than can be read", maxNotes)
 	}
 	if start {
 		r.open[key] = len(r.f.Notes)

@@ -16,6 +16,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -81,15 +82,15 @@ func Read(ctx context.Context, data []byte) (Found, error) {
 func decoder(data []byte) *xml.Decoder {
 	dec := xml.NewDecoder(bytes.NewReader(data))
 	dec.CharsetReader = func(label string, _ io.Reader) (io.Reader, error) {
-		return nil, fmt.Errorf("the text is encoded as %s; save it as UTF-8", label)
+		return nil, say.Errorf("the text is encoded as %s; save it as UTF-8", label)
 	}
 	return dec
 }
 
-func broken(err error) error { return fmt.Errorf("this MusicXML cannot be read: %w", err) }
+func broken(err error) error { return say.Errorf("this MusicXML cannot be read: %w", err) }
 
 func (f *Found) say(format string, args ...any) {
-	text := fmt.Sprintf(format, args...)
+	text := say.F(format, args...)
 	if len(f.Said) < maxSaid && !slices.Contains(f.Said, text) {
 		f.Said = append(f.Said, text)
 	}
@@ -190,7 +191,7 @@ func (r *reader) measure(dec *xml.Decoder, start int, pickup bool) (length int, 
 			return 0, broken(err)
 		}
 		if !(e.Duration >= 0 && e.Duration <= 1e7) {
-			return 0, fmt.Errorf("a length of %g in bar %d; it cannot be read", e.Duration, r.bar+1)
+			return 0, say.Errorf("a length of %g in bar %d; it cannot be read", e.Duration, r.bar+1)
 		}
 		switch e.XMLName.Local {
 		case "attributes":
@@ -229,7 +230,7 @@ func (r *reader) measure(dec *xml.Decoder, start int, pickup bool) (length int, 
 			}
 		}
 		if now-float64(start) > longest {
-			return 0, fmt.Errorf("bar %d goes on for more than %d beats; it cannot be read", r.bar+1, longest/score.Tick)
+			return 0, say.Errorf("bar %d goes on for more than %d beats; it cannot be read", r.bar+1, longest/score.Tick)
 		}
 		furthest = max(furthest, now)
 	}
@@ -238,7 +239,7 @@ func (r *reader) measure(dec *xml.Decoder, start int, pickup bool) (length int, 
 func (r *reader) attributes(e *entry) error {
 	if e.Divisions != 0 {
 		if e.Divisions < 1 || e.Divisions > 1e6 {
-			return fmt.Errorf("%g divisions of a quarter in bar %d; it cannot be read", e.Divisions, r.bar+1)
+			return say.Errorf("%g divisions of a quarter in bar %d; it cannot be read", e.Divisions, r.bar+1)
 		}
 		r.divisions = e.Divisions
 	}
@@ -255,10 +256,10 @@ func (r *reader) attributes(e *entry) error {
 	for _, t := range e.Times {
 		var beats int
 		if _, err := fmt.Sscanf(t.Beats, "%d", &beats); err != nil || t.Type < 1 || t.Type > 32 || beats < 1 || beats*4/t.Type < form.MinBeats || beats*4/t.Type > form.MaxBeats || beats*4%t.Type != 0 {
-			return fmt.Errorf("a time of %s/%d in bar %d; bars of %d to %d quarters can be read", t.Beats, t.Type, r.bar+1, form.MinBeats, form.MaxBeats)
+			return say.Errorf("a time of %s/%d in bar %d; bars of %d to %d quarters can be read", t.Beats, t.Type, r.bar+1, form.MinBeats, form.MaxBeats)
 		}
 		if r.bar > 0 && (beats != r.beats || t.Type != r.unit) {
-			return fmt.Errorf("the time changes to %d/%d in bar %d; only one time through a line can be read", beats, t.Type, r.bar+1)
+			return say.Errorf("the time changes to %d/%d in bar %d; only one time through a line can be read", beats, t.Type, r.bar+1)
 		}
 		r.beats, r.unit = beats, t.Type
 	}
@@ -327,7 +328,7 @@ func (r *reader) finish() error {
 		bars = max(bars, (f.Notes[n-1].Start+bar)/bar)
 	}
 	if bars > form.MaxBars {
-		return fmt.Errorf("a line of %d bars; %d can be read", bars, form.MaxBars)
+		return say.Errorf("a line of %d bars; %d can be read", bars, form.MaxBars)
 	}
 	f.Bars = make([]form.Bar, bars)
 	chord := harmony.Chord{None: true}

@@ -5,9 +5,10 @@ import (
 	"context"
 	"encoding/xml"
 	"errors"
-	"fmt"
 	"io"
 	"strconv"
+
+	"undaris/core/say"
 )
 
 // look is what a first walk through a file finds, without keeping any of it.
@@ -35,7 +36,7 @@ func tagsFit(data []byte) error {
 			end = len(rest) - 1
 		}
 		if end > longestTag && !bytes.HasPrefix(rest, []byte("<!--")) {
-			return fmt.Errorf("this MusicXML has a tag of more than %d kB; that is more than can be read", longestTag>>10)
+			return say.Errorf("this MusicXML has a tag of more than %d kB; that is more than can be read", longestTag>>10)
 		}
 		rest = rest[end+1:]
 	}
@@ -61,7 +62,7 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 		switch t := t.(type) {
 		case xml.StartElement:
 			if elements++; elements > maxElements {
-				return l, fmt.Errorf("this MusicXML has more than the %d elements that can be read; export one part, or fewer bars", maxElements)
+				return l, say.Errorf("this MusicXML has more than the %d elements that can be read; export one part, or fewer bars", maxElements)
 			}
 			if elements%4096 == 0 && ctx.Err() != nil {
 				return l, ctx.Err()

@@ -9,6 +9,7 @@ import (
 
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -121,7 +122,7 @@ func (r *reader) add(str int, text string, at, length int) error {
 		return nil
 	}
 	if len(r.s.Notes) >= maxNotes {
-		return fmt.Errorf("more than %d notes; the text is longer than can be read", maxNotes)
+		return say.Errorf("more than %d notes; the text is longer than can be read", maxNotes)
 	}
 	figure := func(s string) int { n, _ := strconv.Atoi(s); return n }
 	n := score.Note{Start: at, Length: length, Placement: neck.Placement{String: str, Fret: figure(m[4])}}

@@ -6,7 +6,6 @@ import (
 	"cmp"
 	"context"
 	"errors"
-	"fmt"
 	"regexp"
 	"slices"
 	"strconv"
@@ -15,6 +14,7 @@ import (
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -51,7 +51,7 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 	}
 	for met := 1; lines.Scan(); met++ {
 		if met > maxLines {
-			return s, nil, fmt.Errorf("a text of more than %d lines; that is more than can be read", maxLines)
+			return s, nil, say.Errorf("a text of more than %d lines; that is more than can be read", maxLines)
 		}
 		line := strings.TrimRight(strings.ReplaceAll(lines.Text(), "\t", "    "), " \r")
 		if m := header.FindStringSubmatch(head(line)); m != nil {
@@ -62,7 +62,7 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 		}
 		if strings.Contains(line, "-") && stringy.MatchString(line) {
 			if block = append(block, line); len(block) > neck.MaxStrings {
-				return s, r.said, fmt.Errorf("a row of more than %d strings; that is no tablature that can be read", neck.MaxStrings)
+				return s, r.said, say.Errorf("a row of more than %d strings; that is no tablature that can be read", neck.MaxStrings)
 			}
 			continue
 		}
@@ -110,7 +110,7 @@ type reader struct {
 }
 
 func (r *reader) say(format string, args ...any) {
-	if text := fmt.Sprintf(format, args...); len(r.said) < maxSaid && !slices.Contains(r.said, text) {
+	if text := say.F(format, args...); len(r.said) < maxSaid && !slices.Contains(r.said, text) {
 		r.said = append(r.said, text)
 	}
 }
@@ -133,7 +133,7 @@ func (r *reader) header(name, value string) error {
 		if n, err := strconv.Atoi(strings.TrimSuffix(value, "/4")); err == nil && n >= form.MinBeats && n <= form.MaxBeats {
 			r.s.Beats = n
 		} else {
-			return fmt.Errorf("a time of %s; bars of %d to %d quarters can be read, such as 4/4", value, form.MinBeats, form.MaxBeats)
+			return say.Errorf("a time of %s; bars of %d to %d quarters can be read, such as 4/4", value, form.MinBeats, form.MaxBeats)
 		}
 	case "Feel":
 		r.s.Swing = value == "swing"
@@ -159,10 +159,10 @@ func (r *reader) header(name, value string) error {
 func (r *reader) block(above, lines []string) error {
 	if len(lines) != r.s.In.Strings() {
 		if r.named {
-			return fmt.Errorf("a row of %d strings under a tuning of %d", len(lines), r.s.In.Strings())
+			return say.Errorf("a row of %d strings under a tuning of %d", len(lines), r.s.In.Strings())
 		}
 		if len(lines) > r.s.In.Strings() {
-			return fmt.Errorf("a row of %d strings; the instrument has %d. Name the tuning in a line such as Tuning: E2,A2,D3,G3,B3,E4", len(lines), r.s.In.Strings())
+			return say.Errorf("a row of %d strings; the instrument has %d. Name the tuning in a line such as Tuning: E2,A2,D3,G3,B3,E4", len(lines), r.s.In.Strings())
 		}
 		r.say("%d strings; they were read as the highest of the instrument", len(lines))
 	}
@@ -356,7 +356,7 @@ func (r *reader) finish() error {
 	if r.chords != "" {
 		p, err := form.Read(r.chords, r.s.Beats, r.s.Key)
 		if err != nil {
-			return fmt.Errorf("the chords cannot be read: %w", err)
+			return say.Errorf("the chords cannot be read: %w", err)
 		}
 		r.s.Bars = p.Bars
 	} else {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { markOf, outline } from './marks'
-import { engrave, pieces, spoken, prose } from './text'
+import { engrave, pieces, spoken } from './text'
 
 describe('music text', () => {
   it.each([
@@ -54,14 +54,4 @@ describe('marks', () => {
   it('draws outlines around a point', () => {
     expect(outline('diamond', 10, 100, 50)).toBe('M 100 38.2 L 111.8 50 L 100 61.8 L 88.2 50 Z')
   })
-})
-
-describe('prose', () => {
-  it.each([
-    ['the b7 of Bb7, a fret below', 'the ♭7 of B♭7, a fret below'],
-    ['start half a beat earlier, and bend to Eb', 'start half a beat earlier, and bend to E♭'],
-    ['over Bbm7 and Ebmaj7', 'over B♭m7 and E♭maj7'],
-    ['Bb3 cannot be had; F#4 can', 'B♭3 cannot be had; F♯4 can'],
-    ['the #9 over A7b9', 'the ♯9 over A7♭9'],
-  ])('%s', (plain, written) => expect(prose(plain)).toBe(written))
 })

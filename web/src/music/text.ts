@@ -33,13 +33,3 @@ export function spoken(plain: string): string {
     .replace(/\s+/g, ' ')
     .trim()
 }
-
-/** A sentence with note names and degrees in it: "the b7 of Bb7, a fret below" becomes "the ♭7 of B♭7, a fret below". */
-export function prose(plain: string): string {
-  return plain
-    .replace(/\b([A-G])(b{1,2})(?![a-z])/g, (_, letter: string, flats: string) => letter + '♭'.repeat(flats.length))
-    .replace(/\b([A-G])b(?=(?:m|maj|dim|sus|aug|add)(?:[^a-z]|$))/g, '$1♭')
-    .replace(/(?<![A-Za-z])b(?=\d)/g, '♭')
-    .replaceAll('dim7', '°7')
-    .replaceAll('#', '♯')
-}

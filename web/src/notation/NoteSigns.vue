@@ -59,10 +59,10 @@ text {
 }
 
 .words {
-  font: italic 600 10px var(--font-text);
+  font: italic 600 11.5px var(--font-text);
 }
 
 .to {
-  font: 600 9px var(--font-text);
+  font: 600 11px var(--font-text);
 }
 </style>

@@ -135,7 +135,7 @@ function press(e: MouseEvent, bar: Box) {
           :signs="paper.notes[s.note]!.signs!"
           :x="s.x"
           :y="s.tab"
-          :above="stringY(1) - 9"
+          :above="stringY(1) - (paper.notes[s.note]!.bend || paper.notes[s.note]!.vibrato ? 21 : 9)"
           :between="at.string"
           :fret="paper.notes[s.note]!.fret"
         />

@@ -11,7 +11,6 @@ import { answer, api, type LineBody } from '../../api/client'
 import { playing, useLick, useLickChanges } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import MarkBadge from '../../music/MarkBadge.vue'
-import { prose } from '../../music/text'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import TickBox from '../../shell/TickBox.vue'
@@ -115,7 +114,7 @@ async function remove() {
           />
         </h3>
         <StaffDrawing v-if="w.study" :score="w.study.score" fingers />
-        <p v-else class="trouble">{{ prose(w.problem ?? '') }}</p>
+        <p v-else class="trouble">{{ w.problem ?? '' }}</p>
       </section>
     </div>
     <LickDialog v-model="editing" :lick="lick.data.value" />

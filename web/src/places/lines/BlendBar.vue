@@ -5,7 +5,6 @@ import Slider from 'primevue/slider'
 import { askLine } from '../../api/kept'
 import type { LineBody } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
-import { prose } from '../../music/text'
 import type { LineState } from './useLine'
 
 const props = defineProps<{ state: LineState }>()
@@ -64,7 +63,7 @@ const plain = (note: string) => note.replace(/-?\d$/, '')
       <summary>{{ turns.length }} {{ turns.length === 1 ? 'note' : 'notes' }} changed</summary>
       <ul>
         <li v-for="t in turns" :key="t.note">
-          <MusicText :text="plain(t.from)" /> to <MusicText :text="plain(t.to)" />: {{ prose(t.why) }}
+          <MusicText :text="plain(t.from)" /> to <MusicText :text="plain(t.to)" />: {{ t.why }}
         </li>
       </ul>
     </details>

@@ -5,7 +5,6 @@ import { useRouter } from 'vue-router'
 import { useToast } from 'primevue/usetoast'
 import { askLine, useLineChanges } from '../../api/kept'
 import { useCharts } from '../../api/queries'
-import { prose } from '../../music/text'
 import FormDialog from '../../shell/FormDialog.vue'
 import SelectRow from '../../shell/SelectRow.vue'
 
@@ -34,7 +33,7 @@ async function bring(e: Event) {
       toast.add({
         severity: 'secondary',
         summary: `“${kept.title}” was read.`,
-        detail: prose(`${study.said.join('; ')}.`),
+        detail: `${study.said.join('; ')}.`,
         life: 15000,
       })
     open.value = false

@@ -6,7 +6,6 @@ import { askLine, playing } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import type { Fixes, LandingSeen, LickBody } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
-import { prose } from '../../music/text'
 import LickDialog from '../licks/LickDialog.vue'
 import type { LineState } from './useLine'
 
@@ -90,7 +89,7 @@ const signs: Record<string, string> = {
         <button
           type="button"
           :class="[l.when.replace(' ', '-'), { on: chosen === l.at }]"
-          :title="prose(l.says)"
+          :title="l.says"
           :aria-label="`bar ${l.bar}: ${l.says}`"
           @click="mend(l)"
         >
@@ -103,11 +102,11 @@ const signs: Record<string, string> = {
     </ol>
     <div v-if="fixes" class="fixes">
       <p v-if="!fixes.fixes.length">
-        {{ fixes.why === 'it lands already' ? 'It lands already.' : prose(`No fix: ${fixes.why}.`) }}
+        {{ fixes.why === 'it lands already' ? 'It lands already.' : `No fix: ${fixes.why}.` }}
       </p>
       <ul v-else>
         <li v-for="(f, i) in fixes.fixes" :key="i">
-          <span class="words">{{ prose(f.says.join(', and ')) }}</span>
+          <span class="words">{{ f.says.join(', and ') }}</span>
           <Button
             :icon="band.playing && band.audition?.title === nameOf(i) ? 'pi pi-stop' : 'pi pi-volume-up'"
             size="small"

@@ -3,7 +3,6 @@
 import { computed } from 'vue'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
-import { prose } from '../../music/text'
 import type { LineState } from './useLine'
 import { fits, played, told } from '../../document/ways'
 import { face, hint } from '../../shell/commands'
@@ -42,7 +41,7 @@ const ways = computed(() => props.entry.ways.value.filter((w) => note.value && f
         <template v-if="reading.role"
           ><b>{{ reading.role }}</b
           >: </template
-        >{{ prose(reading.says) }}
+        >{{ reading.says }}
       </p>
       <p v-if="guessed(note)" class="guessed">
         Guessed: {{ guessed(note) }}.

@@ -1,0 +1,26 @@
+// Package say writes sentences that hold music. Notes, degrees, chords and keys
+// stand in them as they are printed, B♭7 and ♯11, so that nobody has to look for
+// them in words.
+package say
+
+import "fmt"
+
+// Music is what is printed otherwise than it is written in plain letters.
+type Music interface{ Printed() string }
+
+// F formats as [fmt.Sprintf] does, with music printed.
+func F(format string, args ...any) string { return fmt.Sprintf(format, printed(args)...) }
+
+// Errorf makes an error of such a sentence; %w wraps.
+func Errorf(format string, args ...any) error { return fmt.Errorf(format, printed(args)...) }
+
+func printed(args []any) []any {
+	out := make([]any, len(args))
+	for i, a := range args {
+		if m, ok := a.(Music); ok {
+			a = m.Printed()
+		}
+		out[i] = a
+	}
+	return out
+}
