@@ -40,8 +40,8 @@ func (q BandQuery) play(ctx context.Context, p form.Progression, feel string, he
 		return download{}, at("query.feel", feel, err)
 	}
 	head.Tempo = cmp.Or(q.Tempo, head.Tempo)
-	if head.Tempo < minTempo || head.Tempo > maxTempo {
-		return download{}, at("query.tempo", head.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", head.Tempo, minTempo, maxTempo))
+	if head.Tempo < form.MinTempo || head.Tempo > form.MaxTempo {
+		return download{}, at("query.tempo", head.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", head.Tempo, form.MinTempo, form.MaxTempo))
 	}
 	perf, err := band.Play(ctx, p, groove, band.Options{Choruses: q.Choruses, Seed: q.Seed, CountIn: q.CountIn, Metronome: q.Metronome,
 		Comp: q.Comp, DropChords: q.DropChords, Intensity: q.Intensity, Swing: q.Swing, Without: q.Without, Lead: lead})

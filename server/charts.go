@@ -13,9 +13,6 @@ import (
 	"undaris/store"
 )
 
-// Tempi that can be played, in beats a minute.
-const minTempo, maxTempo = 30, 300
-
 // ChartBody is what a player says of a chart.
 type ChartBody struct {
 	Title string `json:"title" maxLength:"120"`
@@ -88,8 +85,8 @@ func (b ChartBody) stored() (store.Chart, error) {
 	if _, ok := form.FeelByID(b.Feel); !ok {
 		return c, at("body.feel", b.Feel, say.Errorf("there is no feel %q", b.Feel))
 	}
-	if b.Tempo < minTempo || b.Tempo > maxTempo {
-		return c, at("body.tempo", b.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", b.Tempo, minTempo, maxTempo))
+	if b.Tempo < form.MinTempo || b.Tempo > form.MaxTempo {
+		return c, at("body.tempo", b.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", b.Tempo, form.MinTempo, form.MaxTempo))
 	}
 	p, err := form.Read(b.Text, b.Beats, key)
 	var problems form.Problems

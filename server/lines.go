@@ -96,8 +96,8 @@ func (s *server) read(b LineBody) (o onPaper, err error) {
 	if err != nil {
 		return o, at("body.text", b.Text, err)
 	}
-	if b.Tempo < minTempo || b.Tempo > maxTempo {
-		return o, at("body.tempo", b.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", b.Tempo, minTempo, maxTempo))
+	if b.Tempo < form.MinTempo || b.Tempo > form.MaxTempo {
+		return o, at("body.tempo", b.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", b.Tempo, form.MinTempo, form.MaxTempo))
 	}
 	if _, ok := form.FeelByID(b.Feel); !ok {
 		return o, at("body.feel", b.Feel, say.Errorf("there is no feel %q", b.Feel))

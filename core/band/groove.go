@@ -85,6 +85,14 @@ func Swings(feel string) bool {
 	return err == nil && g.Swing > 0.6
 }
 
+// FeelOf is the feel of a line of which only its swing is known.
+func FeelOf(swing bool) string {
+	if swing {
+		return form.Feels[0].ID
+	}
+	return "straight"
+}
+
 // Tick is the number of ticks to the beat.
 const Tick = 960
 

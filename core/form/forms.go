@@ -81,6 +81,12 @@ func FormByID(id string) (Form, bool) {
 	return Form{}, false
 }
 
+// MinTempo and MaxTempo bound what can be played, in beats a minute.
+const (
+	MinTempo = 30
+	MaxTempo = 300
+)
+
 // Feel is how the band counts a chart.
 type Feel struct {
 	ID, Name string
