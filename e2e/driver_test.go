@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io/fs"
 	"log/slog"
+	"math/rand/v2"
 	"net/http"
 	"net/http/httptest"
 	"os"
@@ -58,6 +59,7 @@ type player struct {
 	close func()        // the tab is closed
 	deaf  func(bool)    // what is to be kept does not get through
 	slow  *atomic.Int64 // how many milliseconds the study of a line takes longer
+	rough func(bool)    // every answer comes 0 to 2 seconds late, and one of five not at all
 }
 
 // sit opens a tab on an application with the demo data, or with nothing.
@@ -73,9 +75,20 @@ func sit(t testing.TB, fill bool) *player {
 	mux.Handle("/modules/", http.StripPrefix("/modules/", http.FileServer(http.Dir("../web/node_modules"))))
 	var deaf atomic.Bool
 	var slow atomic.Int64
+	var rough atomic.Bool
 	web := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if deaf.Load() && r.Method == http.MethodPut {
 			panic(http.ErrAbortHandler)
+		}
+		if rough.Load() && strings.HasPrefix(r.URL.Path, "/api/lines/") {
+			time.Sleep(time.Duration(rand.IntN(2000)) * time.Millisecond)
+			switch rand.IntN(10) {
+			case 0: // asked, but never answered
+				mux.ServeHTTP(httptest.NewRecorder(), r)
+				panic(http.ErrAbortHandler)
+			case 1: // never heard
+				panic(http.ErrAbortHandler)
+			}
 		}
 		if strings.HasSuffix(r.URL.Path, "/study") {
 			time.Sleep(time.Duration(slow.Load()) * time.Millisecond)
@@ -87,7 +100,7 @@ func sit(t testing.TB, fill bool) *player {
 		s.Close()
 	})
 	p := tab(t, web.URL)
-	p.deaf, p.slow = deaf.Store, &slow
+	p.deaf, p.slow, p.rough = deaf.Store, &slow, rough.Store
 	p.gone = func() { web.CloseClientConnections(); web.Listener.Close() }
 	return p
 }

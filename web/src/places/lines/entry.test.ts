@@ -144,7 +144,7 @@ describe('writing by hand', () => {
     t.press('ArrowLeft')
     expect(t.entry.tick.value).toBe(0)
     for (let i = 0; i < 40; i++) t.press('ArrowRight')
-    expect(t.entry.tick.value).toBe(7680 - 60)
+    expect(t.entry.tick.value).toBe(7680 - 480)
     t.press('ArrowUp')
     expect(t.entry.string.value).toBe(1)
     for (let i = 0; i < 9; i++) t.press('ArrowDown')

@@ -61,7 +61,7 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
     unheard = 0
     hear(s!.score.notes[i]!.midi)
   })
-  const clamp = (t: number) => Math.max(first.value, Math.min(end.value - 60, t))
+  const within = (t: number) => t >= first.value && t < end.value
   /** To the next note or the next step, whichever comes first. */
   function go(by: number) {
     const starts = state.notes.value.map((n) => n.start)
@@ -70,7 +70,7 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
       by > 0
         ? Math.min(grid, ...starts.filter((s) => s > tick.value))
         : Math.max(grid < tick.value ? grid : grid - step.value, ...starts.filter((s) => s < tick.value))
-    tick.value = clamp(next)
+    if (within(next)) tick.value = next
     const n = state.notes.value.findIndex((x) => x.start === tick.value)
     if (n >= 0) string.value = state.notes.value[n]!.string || string.value
   }
@@ -86,7 +86,7 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
       insert({ ...(own ? settled(own) : {}), id, start: t, length, string: onString, fret, note: '', finger: 0 }),
     )
     unheard = id
-    if (advance) tick.value = clamp(t + length)
+    if (advance && within(t + length)) tick.value = t + length
     return id
   }
   const change = (name: string, to: (n: LineNote) => Partial<LineNote>) =>
@@ -126,7 +126,8 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
   function shift(by: number) {
     const n = note.value
     if (!n) return
-    const to = clamp(n.start + by * Math.min(step.value, 480))
+    const to = n.start + by * Math.min(step.value, 480)
+    if (!within(to)) return
     state.run(move(n.id!, to))
     tick.value = to
   }
