@@ -5,12 +5,13 @@ import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import type { LineNote, Score } from '../api/client'
 import type { Box, Layout } from './engrave'
 import StaffSystem from './StaffSystem.vue'
+import { useRunning, type Clock } from './useRunning'
 
 const props = defineProps<{
   score: Score
   /** The note in hand, and ticks of what is heard. */
   chosen?: number
-  tick?: number
+  clock?: Clock
   /** Where writing goes on: a tick and a string. */
   pen?: { tick: number; string: number; open?: boolean }
   /** Notes that the score does not hold yet, and those it holds that are there no more. */
@@ -51,8 +52,12 @@ async function redraw() {
 }
 onMounted(() => watch([() => props.score, inner, () => props.fingers, () => props.close], redraw, { immediate: true }))
 
-/** Ticks and the x of what begins there, through a bar. */
+/** Ticks and the x of what begins there, through a bar; worked out once for each layout. */
+const known = new Map<Box, { tick: number; x: number }[]>()
+watch(layout, () => known.clear(), { flush: 'sync' })
 function points(bar: Box) {
+  const before = known.get(bar)
+  if (before) return before
   const l = layout.value!
   const inside = l.spots.filter((s) => s.system === bar.system && s.x >= bar.x && s.x <= bar.x + bar.width)
   const list = [
@@ -60,7 +65,11 @@ function points(bar: Box) {
     ...inside.map((s) => ({ tick: paper.value.notes[s.note]!.start, x: s.x })),
     { tick: (bar.measure || 1) * paper.value.beats * 960 - (bar.measure ? 0 : paper.value.beats * 960), x: bar.to },
   ]
-  return list.sort((a, b) => a.tick - b.tick)
+  known.set(
+    bar,
+    list.sort((a, b) => a.tick - b.tick),
+  )
+  return list
 }
 /** Where a tick lies: between the notes around it. */
 function where(tick: number) {
@@ -75,7 +84,6 @@ function where(tick: number) {
   const part = b.tick > a.tick ? (tick - a.tick) / (b.tick - a.tick) : 0
   return { x: a.x + (b.x - a.x) * Math.min(1, part), system: layout.value!.systems[bar.system]! }
 }
-const cursor = computed(() => (props.tick === undefined ? undefined : where(props.tick)))
 const pen = computed(() => {
   const at = props.pen && where(props.pen.tick)
   return at && { ...at, string: props.pen!.string, open: props.pen!.open }
@@ -102,10 +110,26 @@ const fresh = computed(() =>
 /* What is heard, or written next, stays in view. */
 const sheet = ref<HTMLElement>()
 const follow = (css: string) => sheet.value?.querySelector(css)?.scrollIntoView({ block: 'nearest' })
-watch(
-  () => cursor.value?.system,
-  (at) => at && void nextTick(() => follow('.cursor')),
+const running = ref<HTMLElement>()
+let along: { system: unknown; y: number; zoom: number } | undefined
+useRunning(
+  running,
+  () => props.clock?.(),
+  (tick) => {
+    const at = where(tick)
+    if (!at || !sheet.value) return undefined
+    if (along?.system !== at.system) {
+      const row = sheet.value.querySelectorAll<HTMLElement>('.system')[layout.value!.systems.indexOf(at.system)]
+      if (!row) return undefined
+      const zoom = row.clientWidth / inner.value
+      along = { system: at.system, y: row.offsetTop + (at.system.staffTop - 8) * zoom, zoom }
+      running.value!.style.height = `${(at.system.tabBottom - at.system.staffTop + 16) * zoom}px`
+      void nextTick(() => follow('.cursor'))
+    }
+    return { x: at.x * along.zoom, y: along.y }
+  },
 )
+watch(layout, () => (along = undefined))
 watch(
   () => [props.pen?.tick, props.pen?.string],
   () => void nextTick(() => follow('.pen')),
@@ -133,6 +157,7 @@ const says = computed(() =>
     <div
       v-if="layout"
       ref="sheet"
+      class="sheet"
       role="img"
       :aria-label="`${paper.title}, on staff and tablature: ${says}`"
       :style="{ maxWidth: `${inner * scale}px` }"
@@ -152,13 +177,13 @@ const says = computed(() =>
         :fresh="fresh.length ? fresh.filter((f) => f.system === s.at) : undefined"
         :chosen="chosen"
         :pen="pen?.system === s.at ? pen : undefined"
-        :cursor="cursor?.system === s.at ? cursor.x : undefined"
         :verdicts="verdicts"
         :locked="locked"
         @pick="emit('pick', $event)"
         @bar="emit('bar', $event)"
         @place="place"
       />
+      <div ref="running" class="running" />
     </div>
   </div>
 </template>
@@ -169,7 +194,30 @@ const says = computed(() =>
   min-height: 12rem;
 }
 
+/* What is heard is measured from here. */
+.sheet {
+  position: relative;
+}
+
+.running {
+  position: absolute;
+  inset: 0 auto auto -2px;
+  width: 4px;
+  background: var(--third);
+  opacity: 0.75;
+  pointer-events: none;
+  will-change: transform;
+}
+
+.running:not(.cursor) {
+  display: none;
+}
+
 @media print {
+  .running {
+    display: none;
+  }
+
   .frame {
     min-height: 0;
   }

@@ -21,7 +21,6 @@ const props = defineProps<{
   /** Notes of the engraving that are there no more, and those it does not show yet. */
   gone?: Set<number>
   fresh?: { id: number; x: number; string: number; text: string }[]
-  cursor?: number
   verdicts?: Map<number, { kind: 'landed' | 'early' | 'late' | 'missed' | 'rub'; says: string }>
   locked?: Set<number>
 }>()
@@ -182,14 +181,6 @@ function press(e: MouseEvent, bar: Box) {
         height="18"
         rx="3"
       />
-      <rect
-        v-if="cursor !== undefined"
-        class="cursor"
-        :x="cursor - 2"
-        :y="at.staffTop - 8"
-        width="4"
-        :height="at.tabBottom - at.staffTop + 16"
-      />
     </svg>
   </div>
 </template>
@@ -301,11 +292,6 @@ function press(e: MouseEvent, bar: Box) {
   fill-opacity: 0.5;
 }
 
-.cursor {
-  fill: var(--third);
-  opacity: 0.75;
-}
-
 .verdict path {
   fill: none;
   stroke-width: 2.4;
@@ -317,8 +303,7 @@ function press(e: MouseEvent, bar: Box) {
 }
 
 @media print {
-  .pen,
-  .cursor {
+  .pen {
     display: none;
   }
 

@@ -4,13 +4,15 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { LineBody, Score, Tones } from '../api/client'
 import { markOf } from '../music/marks'
+import { useRunning, type Clock } from '../notation/useRunning'
 
 const props = defineProps<{
   score: Score
   line: LineBody
   tones: Tones
   verdicts: Map<number, { kind: string; says: string }>
-  tick?: number
+  /** Ticks of what is heard. */
+  clock?: Clock
   chosen?: number
 }>()
 const emit = defineEmits<{ pick: [note: number] }>()
@@ -71,6 +73,12 @@ const path = computed(() => {
   })
   return d
 })
+const running = ref<HTMLElement>()
+useRunning(
+  running,
+  () => props.clock?.(),
+  (tick) => ({ x: x(tick) }),
+)
 function pick(e: MouseEvent) {
   const left = (e.currentTarget as SVGElement).getBoundingClientRect().left
   const at = e.clientX - left
@@ -108,13 +116,14 @@ function pick(e: MouseEvent) {
         </circle>
         <circle v-if="chosen === n.i" class="chosen" :cx="n.x1 + 3" :cy="n.y" r="8" />
       </g>
-      <line v-if="tick !== undefined" class="cursor" :x1="x(tick)" :x2="x(tick)" y1="0" :y2="height" />
     </svg>
+    <div ref="running" class="running" />
   </div>
 </template>
 
 <style scoped>
 .wave {
+  position: relative;
   width: 100%;
   overflow: hidden;
   margin-top: 0.5rem;
@@ -165,8 +174,16 @@ svg {
   stroke-width: 3;
 }
 
-.cursor {
-  stroke: var(--third);
-  stroke-width: 3;
+.running {
+  position: absolute;
+  inset: 0 auto 0 -1.5px;
+  width: 3px;
+  background: var(--third);
+  pointer-events: none;
+  will-change: transform;
+}
+
+.running:not(.cursor) {
+  display: none;
 }
 </style>

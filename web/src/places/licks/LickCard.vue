@@ -19,6 +19,7 @@ const problem = computed(() => props.lick.problem ?? whole.data.value?.problem ?
 watch(visible, (v) => v && (drawn.value = true), { immediate: true })
 const band = useBand()
 const mine = computed(() => band.audition?.title === props.lick.title)
+const clock = () => (mine.value ? band.ticks : undefined)
 function hear() {
   if (mine.value && band.playing) return band.stop()
   const line = whole.data.value?.line
@@ -45,12 +46,7 @@ const over = computed(() =>
       />
     </header>
     <div class="staff">
-      <StaffDrawing
-        v-if="whole.data.value?.score"
-        :score="whole.data.value.score"
-        :size="0.92"
-        :tick="mine ? band.ticks : undefined"
-      />
+      <StaffDrawing v-if="whole.data.value?.score" :score="whole.data.value.score" :size="0.92" :clock="clock" />
       <p v-else-if="problem" class="problem">{{ problem }}</p>
     </div>
     <footer>

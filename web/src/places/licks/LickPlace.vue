@@ -44,6 +44,7 @@ const ways = useQuery({
   placeholderData: (before) => before,
 })
 const band = useBand()
+const clock = () => (band.audition?.title === lick.data.value?.title ? band.ticks : undefined)
 const heard = (title: string) => band.audition?.title === title && band.playing
 function hear(title: string, line: LineBody) {
   if (heard(title)) return band.stop()
@@ -79,12 +80,7 @@ async function remove() {
       <Button icon="pi pi-send" label="Through the changes" @click="sending = true" />
     </header>
     <section class="sheet">
-      <StaffDrawing
-        v-if="lick.data.value.score"
-        :score="lick.data.value.score"
-        fingers
-        :tick="band.audition?.title === lick.data.value.title ? band.ticks : undefined"
-      />
+      <StaffDrawing v-if="lick.data.value.score" :score="lick.data.value.score" fingers :clock="clock" />
       <p v-else class="trouble">{{ lick.data.value.problem }}</p>
     </section>
     <div class="choice">

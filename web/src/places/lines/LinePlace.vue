@@ -123,7 +123,7 @@ function hear() {
   if (mine.value) band.stop()
   else if (band.offered) void band.hear(band.offered)
 }
-const tick = computed(() => (mine.value && band.ticks !== undefined && band.ticks >= 0 ? band.ticks : undefined))
+const clock = () => (mine.value && band.ticks !== undefined && band.ticks >= 0 ? band.ticks : undefined)
 
 const files = ref<InstanceType<typeof Menu>>()
 const downloads = computed(() =>
@@ -250,7 +250,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
       :line="line"
       :tones="tones.data.value"
       :verdicts="verdicts"
-      :tick="tick"
+      :clock="clock"
       :chosen="entry.at.value"
       @pick="entry.choose"
     />
@@ -268,7 +268,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
         :chosen="entry.at.value"
         :pen="{ tick: entry.tick.value, string: entry.string.value, open: !!entry.typed.value }"
         :ahead="state.ahead.value"
-        :tick="tick"
+        :clock="clock"
         :fingers="fingers"
         :verdicts="verdicts"
         :locked="locked"

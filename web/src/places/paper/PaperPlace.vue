@@ -96,9 +96,7 @@ function hear() {
       ),
   })
 }
-const tick = computed(() =>
-  band.audition?.title === score.data.value?.title && band.ticks !== undefined ? band.ticks : undefined,
-)
+const clock = () => (band.audition?.title === score.data.value?.title ? band.ticks : undefined)
 </script>
 
 <template>
@@ -142,7 +140,7 @@ const tick = computed(() =>
           · swing: eighths long, short</template
         >
       </p>
-      <StaffDrawing :score="score.data.value" :fingers="fingers" :tick="tick" />
+      <StaffDrawing :score="score.data.value" :fingers="fingers" :clock="clock" />
     </article>
     <p v-else-if="score.error.value" class="trouble" role="alert">{{ score.error.value.message }}</p>
   </main>
