@@ -324,3 +324,26 @@ func TestPaperShowsRunCrossingAndThread(t *testing.T) {
 	p.until(`[...document.querySelectorAll('.over text')].some(t => t.textContent === 'F7')`)
 	p.until(`document.querySelector('a[download]').href.includes('of=crossing')`)
 }
+
+// TestALineIsWrittenByMIDI plays a MIDI guitar, each string on a channel of its
+// own, and a keyboard, into empty bars.
+func TestALineIsWrittenByMIDI(t *testing.T) {
+	p := sit(t, true)
+	p.before(`window.midiInput = {}; navigator.requestMIDIAccess = async () => ({inputs: new Map([['a', window.midiInput]])})
+		window.strike = (channel, note, at) => window.midiInput.onmidimessage({data: [0x90 + channel - 1, note, 100], timeStamp: at})`)
+	p.visit("/charts")
+	id := p.blank()
+	p.click("button", "Export and more")
+	p.click("[role=menuitem]", "Write by MIDI")
+	p.sees(".line .meta", "writes by MIDI")
+	for i, played := range []string{"3, 60, 1000", "2, 64, 1400", "1, 67, 1410", "3, 58, 2000"} {
+		eval[any](p, "strike("+played+") ?? null")
+		p.until(`document.querySelectorAll('.grid [data-note]').length + document.querySelectorAll('[data-fresh]').length >= %d`, i+1)
+	}
+	p.saved()
+	var got [][3]int
+	for _, n := range p.kept(id).Notes {
+		got = append(got, [3]int{n.Start, n.String, n.Fret})
+	}
+	assert.Equal(t, [][3]int{{0, 3, 5}, {480, 2, 5}, {480, 1, 3}, {960, 3, 3}}, got)
+}

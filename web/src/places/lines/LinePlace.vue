@@ -27,6 +27,7 @@ import InstrumentBar from './InstrumentBar.vue'
 import KeyDialog from './KeyDialog.vue'
 import { useEntry } from './useEntry'
 import { useLine } from './useLine'
+import { useMidiIn } from './useMidiIn'
 import { verdictsOf } from './verdicts'
 
 const route = useRoute()
@@ -136,6 +137,10 @@ const downloads = computed(() =>
     .concat([
       { label: 'On paper', icon: 'pi pi-print', command: () => window.print() },
       {
+        label: midi.on.value ? 'No longer write by MIDI' : 'Write by MIDI guitar or keyboard',
+        command: () => void midi.turn(),
+      },
+      {
         label: fingers.value ? 'No fingers beside the notes' : 'Fingers beside the notes',
         command: () => (fingers.value = !fingers.value),
       },
@@ -162,6 +167,11 @@ const met = computed(() => {
   const landed = r.landings.filter((l) => l.when === 'on time' || l.when === 'early').length
   return { landed, changes: r.landings.length, tones: Math.round((100 * r.chordTones) / all) }
 })
+const midi = useMidiIn(entry, () => {
+  const neck = tones.data.value?.instrument
+  return neck && line.value && { neck, low: line.value.low, high: line.value.high }
+})
+watch(midi.trouble, (t) => t && state.refuse(new Error(t)))
 useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: entry.others })
 </script>
 
@@ -180,7 +190,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
           <MusicText :text="line.key" /> · {{ bars }} {{ bars === 1 ? 'bar' : 'bars' }} · {{ line.tempo }}
           <i class="pi pi-pencil" />
         </button>
-        · frets {{ line.low }}–{{ line.high }} ·
+        · frets {{ line.low }}–{{ line.high }} · {{ midi.on.value ? 'writes by MIDI · ' : '' }}
         <span role="status">{{
           { saved: 'saved', saving: 'saving …', unsaved: 'not saved yet' }[state.state.value]
         }}</span>
