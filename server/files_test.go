@@ -132,7 +132,7 @@ func TestEveryLickGoesAnywhereOrSaysWhyNot(t *testing.T) {
 			if (i+j)%3 != 0 { // a third of them, each lick over some and each chord with some
 				continue
 			}
-			var ways []WaySeen
+			var ways []Way
 			resp := ask(t, srv, "GET", fmt.Sprintf("/api/licks/%d/ways?follow=true&low=5&high=9&chord=%s", l.ID, url.QueryEscape(chord)), nil, &ways)
 			require.Equal(t, 200, resp.StatusCode)
 			require.NotEmpty(t, ways)

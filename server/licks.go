@@ -103,8 +103,8 @@ func (b LickBody) stored() (store.Lick, error) {
 	return l, nil
 }
 
-// WaySeen is one way to play a moved lick.
-type WaySeen struct {
+// Way is one way to play a moved lick.
+type Way struct {
 	Name    string  `json:"name"`
 	Study   *Study  `json:"study,omitempty"`
 	Travel  float64 `json:"travel" doc:"of the hand from where it was, in millimetres"`
@@ -172,7 +172,7 @@ func (s *server) licks(api huma.API) {
 			Low    int    `query:"low" default:"7"`
 			High   int    `query:"high" default:"11"`
 			Follow bool   `query:"follow" doc:"degrees follow the kind of chord"`
-		}) ([]WaySeen, error) {
+		}) ([]Way, error) {
 			t, err := s.store.Lick(in.ID)
 			if err != nil {
 				return nil, missing("lick", err)
@@ -203,9 +203,9 @@ func (s *server) licks(api huma.API) {
 				}
 				from = o.Notes
 			}
-			list := []WaySeen{}
+			list := []Way{}
 			for _, way := range l.Ways(from, chord, 0, lick.Ground{In: inst, Window: w, Hand: hand, Follow: in.Follow}) {
-				seen := WaySeen{Name: way.Name, Travel: tenth(way.Travel)}
+				seen := Way{Name: way.Name, Travel: tenth(way.Travel)}
 				if way.Err != nil {
 					seen.Problem = way.Err.Error()
 				} else {
@@ -217,7 +217,7 @@ func (s *server) licks(api huma.API) {
 			return list, nil
 		})
 
-	pose(s, api, "/api/licks/read", "read-lick", "A lick written as text, such as R/q b3/es 3/e 5/h",
+	post(s, api, "/api/licks/read", "read-lick", "A lick written as text, such as R/q b3/es 3/e 5/h",
 		func(_ context.Context, in *struct {
 			Body struct {
 				Text string `json:"text" maxLength:"4000"`
@@ -230,7 +230,7 @@ func (s *server) licks(api huma.API) {
 			return wireLickNotes(notes), nil
 		})
 
-	pose(s, api, "/api/licks/keep", "keep-lick", "Bars of a line made into a lick",
+	post(s, api, "/api/licks/keep", "keep-lick", "Bars of a line made into a lick",
 		func(_ context.Context, in *struct {
 			Body struct {
 				Line  LineBody `json:"line"`

@@ -67,12 +67,12 @@ type Fixes struct {
 
 // Turned is a line that was re-aimed.
 type Turned struct {
-	Study Study      `json:"study"`
-	Turns []TurnSeen `json:"turns"`
+	Study Study  `json:"study"`
+	Turns []Turn `json:"turns"`
 }
 
-// TurnSeen is a note that was changed.
-type TurnSeen struct {
+// Turn is a note that was changed.
+type Turn struct {
 	Note int    `json:"note"`
 	From string `json:"from"`
 	To   string `json:"to"`
@@ -87,7 +87,7 @@ func (s *server) lines(api huma.API) {
 		change: s.store.ChangeLine, remove: s.store.DeleteLine, restore: s.store.RestoreLine,
 	}.serve(s, api)
 
-	pose(s, api, "/api/lines/study", "study-line", "A line on paper, checked note by note and change by change",
+	post(s, api, "/api/lines/study", "study-line", "A line on paper, checked note by note and change by change",
 		func(_ context.Context, in *struct{ Body LineBody }) (Study, error) {
 			o, err := s.read(in.Body)
 			if err != nil {
@@ -96,7 +96,7 @@ func (s *server) lines(api huma.API) {
 			return o.study(), nil
 		})
 
-	pose(s, api, "/api/lines/write", "write-line", "The core writes bars of a line; locked bars stay",
+	post(s, api, "/api/lines/write", "write-line", "The core writes bars of a line; locked bars stay",
 		func(ctx context.Context, in *struct {
 			Body struct {
 				Line LineBody `json:"line"`
@@ -117,7 +117,7 @@ func (s *server) lines(api huma.API) {
 			return o.study(), nil
 		})
 
-	pose(s, api, "/api/lines/fit", "fit-line", "The smallest edits that make a change land",
+	post(s, api, "/api/lines/fit", "fit-line", "The smallest edits that make a change land",
 		func(ctx context.Context, in *struct {
 			Body struct {
 				Line LineBody `json:"line"`
@@ -139,7 +139,7 @@ func (s *server) lines(api huma.API) {
 			return out, nil
 		})
 
-	pose(s, api, "/api/lines/blend", "blend-line", "The line re-aimed at the chords, from all box to all chord tones",
+	post(s, api, "/api/lines/blend", "blend-line", "The line re-aimed at the chords, from all box to all chord tones",
 		func(ctx context.Context, in *struct {
 			Body struct {
 				Line   LineBody `json:"line"`
@@ -155,14 +155,14 @@ func (s *server) lines(api huma.API) {
 				return Turned{}, at("body.line", nil, err)
 			}
 			o.Notes = notes
-			out := Turned{Study: o.study(), Turns: []TurnSeen{}}
+			out := Turned{Study: o.study(), Turns: []Turn{}}
 			for _, t := range turns {
-				out.Turns = append(out.Turns, TurnSeen{t.Note, t.From.String(), t.To.String(), t.Why})
+				out.Turns = append(out.Turns, Turn{t.Note, t.From.String(), t.To.String(), t.Why})
 			}
 			return out, nil
 		})
 
-	pose(s, api, "/api/lines/move", "move-line", "A line taken to another key with its chords",
+	post(s, api, "/api/lines/move", "move-line", "A line taken to another key with its chords",
 		func(_ context.Context, in *struct {
 			Body struct {
 				Line  LineBody `json:"line"`
@@ -188,7 +188,7 @@ func (s *server) lines(api huma.API) {
 			return o.with(moved).study(), nil
 		})
 
-	pose(s, api, "/api/lines/lick", "lick-line", "A lick put into a line: at a bar, or through the changes",
+	post(s, api, "/api/lines/lick", "lick-line", "A lick put into a line: at a bar, or through the changes",
 		func(ctx context.Context, in *struct {
 			Body struct {
 				Line    LineBody `json:"line"`
@@ -227,7 +227,7 @@ func (s *server) lines(api huma.API) {
 			return o.study(), nil
 		})
 
-	pose(s, api, "/api/lines/drill", "drill-line", "An exercise over the chords of a line",
+	post(s, api, "/api/lines/drill", "drill-line", "An exercise over the chords of a line",
 		func(ctx context.Context, in *struct {
 			Body struct {
 				Line LineBody  `json:"line"`
@@ -248,7 +248,7 @@ func (s *server) lines(api huma.API) {
 			return o.study(), nil
 		})
 
-	pose(s, api, "/api/lines/lay", "lay-line", "A line laid on the player's instrument, with what that changes",
+	post(s, api, "/api/lines/lay", "lay-line", "A line laid on the player's instrument, with what that changes",
 		func(_ context.Context, in *struct{ Body LineBody }) (Laying, error) {
 			o, err := s.read(in.Body)
 			if err != nil {

@@ -132,7 +132,7 @@ func TestBlendDrillAndWays(t *testing.T) {
 	assert.Len(t, st.Line.Notes, 96)
 	assert.Equal(t, 96, st.Report.ChordTones)
 
-	var ways []WaySeen
+	var ways []Way
 	ask(t, srv, "GET", fmt.Sprintf("/api/licks/%d/ways?chord=F7", lickNamed(t, licks, "Four Posts").ID), nil, &ways)
 	require.Len(t, ways, 2)
 	for _, w := range ways {

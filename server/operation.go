@@ -32,8 +32,8 @@ func get[I, O any](s *server, api huma.API, path, id, summary string, answer fun
 	register(s, api, operation(http.MethodGet, path, id, summary, 0), body(answer))
 }
 
-// pose registers a hard question that is posted and stores nothing.
-func pose[I, O any](s *server, api huma.API, path, id, summary string, answer func(context.Context, *I) (O, error)) {
+// post registers a hard question that is posted and stores nothing.
+func post[I, O any](s *server, api huma.API, path, id, summary string, answer func(context.Context, *I) (O, error)) {
 	register(s, api, operation(http.MethodPost, path, id, summary, 0), body(queued(s, answer)))
 }
 

@@ -52,8 +52,8 @@ func wireSheet(p form.Progression, key form.Key) (Sheet, []harmony.Chord) {
 	index := map[string]int{}
 	for _, place := range p.Places() {
 		symbol := place.Chord.String()
-		at, met := index[symbol]
-		if !met {
+		at, known := index[symbol]
+		if !known {
 			at = len(chords)
 			index[symbol] = at
 			chords = append(chords, place.Chord)

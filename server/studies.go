@@ -14,14 +14,14 @@ type Study struct {
 
 // Report is a line checked.
 type Report struct {
-	Notes      []NoteReport  `json:"notes" doc:"as the score's notes"`
-	Landings   []LandingSeen `json:"landings" doc:"of every change"`
-	Phrases    []PhraseSeen  `json:"phrases"`
-	ChordTones int           `json:"chordTones"`
-	Palette    int           `json:"palette" doc:"notes of the palette alone"`
-	Others     int           `json:"others"`
-	Travel     float64       `json:"travel" doc:"of the hand, in millimetres"`
-	Advice     []string      `json:"advice"`
+	Notes      []NoteReport `json:"notes" doc:"as the score's notes"`
+	Landings   []Landing    `json:"landings" doc:"of every change"`
+	Phrases    []Phrase     `json:"phrases"`
+	ChordTones int          `json:"chordTones"`
+	Palette    int          `json:"palette" doc:"notes of the palette alone"`
+	Others     int          `json:"others"`
+	Travel     float64      `json:"travel" doc:"of the hand, in millimetres"`
+	Advice     []string     `json:"advice"`
 }
 
 // NoteReport is what one note is and does.
@@ -34,8 +34,8 @@ type NoteReport struct {
 	Says   string `json:"says"`
 }
 
-// LandingSeen is what became of a change.
-type LandingSeen struct {
+// Landing is what became of a change.
+type Landing struct {
 	At     int    `json:"at" doc:"ticks"`
 	Bar    int    `json:"bar"`
 	Beat   int    `json:"beat"`
@@ -46,8 +46,8 @@ type LandingSeen struct {
 	Says   string `json:"says"`
 }
 
-// PhraseSeen is a stretch between two breaths.
-type PhraseSeen struct {
+// Phrase is a stretch between two breaths.
+type Phrase struct {
 	Name string `json:"name"`
 	From int    `json:"from" doc:"index of its first note"`
 	To   int    `json:"to"`
@@ -60,7 +60,7 @@ func (o onPaper) study() Study {
 		st.Said = []string{}
 	}
 	r := line.Check(o.Score, o.Palette)
-	st.Report = Report{Notes: []NoteReport{}, Landings: []LandingSeen{}, Phrases: []PhraseSeen{}, ChordTones: r.ChordTones, Palette: r.Palette, Others: r.Else, Travel: tenth(r.Travel), Advice: r.Advice}
+	st.Report = Report{Notes: []NoteReport{}, Landings: []Landing{}, Phrases: []Phrase{}, ChordTones: r.ChordTones, Palette: r.Palette, Others: r.Else, Travel: tenth(r.Travel), Advice: r.Advice}
 	if st.Report.Advice == nil {
 		st.Report.Advice = []string{}
 	}
@@ -68,10 +68,10 @@ func (o onPaper) study() Study {
 		st.Report.Notes = append(st.Report.Notes, NoteReport{string(n.Degree), string(n.Class), string(n.Role), n.Strong, n.Fault, n.Says})
 	}
 	for _, l := range r.Landings {
-		st.Report.Landings = append(st.Report.Landings, LandingSeen{l.At, l.At/o.Bar() + 1, l.At%o.Bar()/960 + 1, l.Chord.String(), l.Note, string(l.Degree), l.When, l.Says})
+		st.Report.Landings = append(st.Report.Landings, Landing{l.At, l.At/o.Bar() + 1, l.At%o.Bar()/960 + 1, l.Chord.String(), l.Note, string(l.Degree), l.When, l.Says})
 	}
 	for _, p := range r.Phrases {
-		st.Report.Phrases = append(st.Report.Phrases, PhraseSeen(p))
+		st.Report.Phrases = append(st.Report.Phrases, Phrase(p))
 	}
 	return st
 }

@@ -5,6 +5,7 @@ import (
 
 	"undaris/core/form"
 	"undaris/core/harmony"
+	"undaris/core/pitch"
 )
 
 // comp plays the chords of a bar in the rhythm of the phrase. The first stroke
@@ -97,7 +98,7 @@ func stack(low int, core, extra []int) []int {
 	v := []int{low}
 	above := func(class int) int {
 		top := v[len(v)-1]
-		return top + ((class-top)%12+12)%12
+		return top + pitch.Class(class-top)
 	}
 	for _, class := range core {
 		if class != low%12 {

@@ -4,6 +4,7 @@ import (
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/pitch"
 )
 
 // Note is a palette note over a chord.
@@ -29,7 +30,7 @@ func Over(key form.Key, p Palette, chord harmony.Chord) Blend {
 	var has [12]bool
 	for _, m := range p.Notes(key, chord) {
 		has[m.Name.Class()] = true
-		b.Notes = append(b.Notes, Note{m, sounds[(m.Name.Class()-chord.Root.Class()+12)%12]})
+		b.Notes = append(b.Notes, Note{m, sounds[chord.Above(m.Name.Class())]})
 	}
 	for _, t := range chord.Tones {
 		if !has[t.Name.Class()] {
@@ -107,7 +108,7 @@ func OnePlace(in *neck.Instrument, p neck.Placement, chords []harmony.Chord, adv
 			continue
 		}
 		class := in.MIDI(p) % 12
-		r := Reading{Chord: c, Sound: Sounds(c)[(class-c.Root.Class()+12)%12]}
+		r := Reading{Chord: c, Sound: Sounds(c)[c.Above(class)]}
 		for h := 1; h <= Limit(in, p, advanced); h++ {
 			if to, ok := c.ToneAt((class + h) % 12); ok {
 				r.Bent = append(r.Bent, Bend{HalfSteps: h, To: to})
@@ -133,7 +134,7 @@ func Rubs(solo, band harmony.Chord) []Rub {
 	sounds := Sounds(band)
 	var out []Rub
 	for _, t := range solo.Tones {
-		if s := sounds[(t.Name.Class()-band.Root.Class()+12)%12]; s.Class == Passing || s.Class == Tension {
+		if s := sounds[band.Above(t.Name.Class())]; s.Class == Passing || s.Class == Tension {
 			out = append(out, Rub{t, s})
 		}
 	}
@@ -165,7 +166,7 @@ func Boxes(in *neck.Instrument, tonic int) []Box {
 // SmallBox is the box on the top three strings, from a fret below the root on
 // string 2 to three above it, at the fifth fret or higher where strings bend well.
 func SmallBox(in *neck.Instrument, tonic int) (Box, bool) {
-	root := ((tonic-in.MIDI(neck.Placement{String: 2}))%12 + 12) % 12
+	root := pitch.Class(tonic - in.MIDI(neck.Placement{String: 2}))
 	if root < 5 {
 		root += 12
 	}

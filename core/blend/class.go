@@ -6,6 +6,7 @@ import (
 	"sync"
 
 	"undaris/core/harmony"
+	"undaris/core/pitch"
 )
 
 // Class is what a note is over the chord of the moment.
@@ -163,7 +164,7 @@ func neighbours(c harmony.Chord, half int, class Class) []harmony.Degree {
 		var out []harmony.Degree
 		for _, h := range []int{half - distance, half + distance} {
 			for _, t := range c.Tones {
-				if t.Interval.HalfSteps == (h+12)%12 {
+				if t.Interval.HalfSteps == pitch.Class(h) {
 					out = append(out, t.Degree)
 				}
 			}

@@ -6,6 +6,7 @@ import (
 
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/pitch"
 )
 
 // Kind is the size of a move.
@@ -147,7 +148,7 @@ func size(m Move) int { return max(m.HalfSteps, -m.HalfSteps) }
 
 // signed folds a difference of pitch classes into −5 to 6.
 func signed(d int) int {
-	d = ((d % 12) + 12) % 12
+	d = pitch.Class(d)
 	if d > 6 {
 		d -= 12
 	}

@@ -32,8 +32,8 @@ func (t *tie) add(i int, s Stop, r Range) error {
 	for _, r := range s.Allowed {
 		name = append(name, byte(r))
 	}
-	at, met := t.known[string(name)]
-	if !met || s.Pin != nil {
+	at, known := t.known[string(name)]
+	if !known || s.Pin != nil {
 		c, err := candidates(t.in, i, s, r)
 		if err != nil {
 			return err
@@ -50,7 +50,7 @@ func (t *tie) add(i int, s Stop, r Range) error {
 
 // table is the cost of every step from one layer to another, row by row.
 func (t *tie) table(a, b int) []Cost {
-	if costs, met := t.tables[[2]int{a, b}]; met {
+	if costs, known := t.tables[[2]int{a, b}]; known {
 		return costs
 	}
 	from, to := t.layers[a], t.layers[b]

@@ -303,7 +303,7 @@ func only(degrees ...harmony.Degree) ladder {
 func scale(t Task, c harmony.Chord) []rung {
 	table := blend.Sounds(c)
 	return inWindow(t, func(midi int) (rung, bool) {
-		above := ((midi-c.Root.Class())%12 + 12) % 12
+		above := c.Above(midi)
 		sound := table[above]
 		if sound.Class == blend.Colour && !c.HasDegree(sound.Degree) || above == 5 || sound.Class == blend.ChordTone {
 			return named(c, midi, sound.Degree), true
@@ -316,7 +316,7 @@ func scale(t Task, c harmony.Chord) []rung {
 func extended(t Task, c harmony.Chord) []rung {
 	table := blend.Sounds(c)
 	return inWindow(t, func(midi int) (rung, bool) {
-		above := ((midi-c.Root.Class())%12 + 12) % 12
+		above := c.Above(midi)
 		_, tone := c.ToneAt(midi % 12)
 		return named(c, midi, table[above].Degree), tone || above == 2 || above == 5 || above == 9 && !c.HasDegree("6")
 	})
@@ -327,7 +327,7 @@ func extended(t Task, c harmony.Chord) []rung {
 func halfDiminished(t Task, c harmony.Chord) []rung {
 	table := blend.Sounds(c)
 	return inWindow(t, func(midi int) (rung, bool) {
-		d := table[((midi-c.Root.Class())%12+12)%12].Degree
+		d := table[c.Above(midi)].Degree
 		return named(c, midi, d), slices.Contains([]harmony.Degree{"3", "b3", "5", "b7", "7", "9"}, d)
 	})
 }

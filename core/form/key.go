@@ -87,7 +87,7 @@ var spelling = [12]pitch.Interval{
 
 // Spell names a pitch class 0–11 in the key, without double accidentals.
 func (k Key) Spell(class int) pitch.Name {
-	n := k.Tonic.Up(spelling[((class-k.Tonic.Class())%12+12)%12])
+	n := k.Tonic.Up(spelling[pitch.Class(class-k.Tonic.Class())])
 	if n.Alter < -1 || n.Alter > 1 {
 		return n.Simpler()
 	}

@@ -107,7 +107,7 @@ func Numeral(c harmony.Chord, key Key) string {
 	if c.None {
 		return c.String()
 	}
-	up := (c.Root.Class() - key.Tonic.Class() + 12) % 12
+	up := pitch.Class(c.Root.Class() - key.Tonic.Class())
 	place := spelled[up]
 	climbs := c.Diminished() || (up == 6 && c.HasDegree("b5"))
 	if r, ok := risen[up]; ok && climbs {
@@ -137,7 +137,7 @@ func bassDegree(c harmony.Chord) string {
 		return string(t.Degree)
 	}
 	names := []string{"R", "b2", "2", "b3", "3", "4", "b5", "5", "b6", "6", "b7", "7"}
-	return names[(c.Bass.Class()-c.Root.Class()+12)%12]
+	return names[c.Above(c.Bass.Class())]
 }
 
 // Transpose moves the progression from one key to another by its numerals, so

@@ -29,6 +29,10 @@ func (c Chord) HasDegree(d Degree) bool {
 	return slices.ContainsFunc(c.Tones, func(t Tone) bool { return t.Degree == d })
 }
 
+// Above is how many half steps a MIDI number or pitch class lies above the root,
+// within an octave: 0 to 11.
+func (c Chord) Above(midi int) int { return pitch.Class(midi - c.Root.Class()) }
+
 // ToneAt finds the tone that a pitch class 0–11 is of this chord.
 func (c Chord) ToneAt(class int) (Tone, bool) {
 	for _, t := range c.Tones {

@@ -220,7 +220,7 @@ type nearTone struct {
 // near are the chord's tones around a note that lie in the window.
 func (l Landing) near(n score.Note, within int) (out []nearTone) {
 	for midi := n.Pitch.MIDI() - within; midi <= n.Pitch.MIDI()+within; midi++ {
-		if tone, ok := l.Chord.ToneAt(((midi % 12) + 12) % 12); ok && len(l.In.Find(midi, l.Window)) > 0 {
+		if tone, ok := l.Chord.ToneAt(pitch.Class(midi)); ok && len(l.In.Find(midi, l.Window)) > 0 {
 			out = append(out, nearTone{tone, midi})
 		}
 	}
@@ -238,7 +238,7 @@ func retuned(n score.Note, midi int, tone harmony.Tone) score.Note {
 }
 
 func respelled(n score.Note, midi int, name func(class int) pitch.Name) score.Note {
-	n.Pitch = pitch.At(midi, name(((midi%12)+12)%12))
+	n.Pitch = pitch.At(midi, name(pitch.Class(midi)))
 	n.Degree, n.Bend, n.Release, n.Join, n.Scoop, n.String = "", 0, false, score.Picked, 0, 0
 	return n
 }

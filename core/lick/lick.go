@@ -123,7 +123,7 @@ var plainDegrees = [12]harmony.Degree{"R", "b9", "9", "b3", "3", "11", "b5", "5"
 // degreeOf is the degree of a note over a chord: by its spelling where that is a
 // degree, else by its sound.
 func degreeOf(n score.Note, chord harmony.Chord) harmony.Degree {
-	class := ((n.Pitch.MIDI()-chord.Root.Class())%12 + 12) % 12
+	class := chord.Above(n.Pitch.MIDI())
 	if t, ok := chord.ToneAt(n.Pitch.MIDI() % 12); ok {
 		return t.Degree
 	}

@@ -92,8 +92,8 @@ func Reaim(ctx context.Context, s score.Score, amount float64, w neck.Window, ha
 			continue
 		}
 		chord, _ := s.ChordAt(out[i].Start)
-		heard := blend.Sounds(chord)[((out[i].Heard()-chord.Root.Class())%12+12)%12]
-		was := blend.Sounds(chord)[((notes[i].Heard()-chord.Root.Class())%12+12)%12]
+		heard := blend.Sounds(chord)[chord.Above(out[i].Heard())]
+		was := blend.Sounds(chord)[chord.Above(notes[i].Heard())]
 		why := say.F("the %s of %s, in place of the %s", heard.Degree, chord, was.Degree)
 		if s.Change(out[i].Start) {
 			why = say.F("lands on the %s of %s", heard.Degree, chord)
@@ -148,7 +148,7 @@ func choices(s score.Score, i int, amount float64, w neck.Window) []choice {
 	table := blend.Sounds(chord)
 	var out []choice
 	for m := midi - reach; m <= midi+reach; m++ {
-		sound := table[((m+push-chord.Root.Class())%12+12)%12]
+		sound := table[chord.Above(m+push)]
 		c := choice{midi: m, from: -1}
 		switch {
 		case m == midi:
@@ -168,10 +168,10 @@ func choices(s score.Score, i int, amount float64, w neck.Window) []choice {
 
 // tonePitch spells a fretted note that, pushed so far, sounds a tone of the chord.
 func tonePitch(chord harmony.Chord, midi, push int, s score.Score) pitch.Name {
-	if t, ok := chord.ToneAt(((midi % 12) + 12) % 12); ok && push == 0 {
+	if t, ok := chord.ToneAt(pitch.Class(midi)); ok && push == 0 {
 		return t.Name
 	}
-	return s.Key.Spell(((midi % 12) + 12) % 12)
+	return s.Key.Spell(pitch.Class(midi))
 }
 
 // onNeck tells whether a place for a pitch lies in the window that can be bent

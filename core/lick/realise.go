@@ -149,7 +149,7 @@ func Label(s score.Score) {
 		chord, sounds := s.ChordAt(n.Start)
 		n.Degree = ""
 		if sounds {
-			n.Degree = string(blend.Sounds(chord)[((n.Pitch.MIDI()-chord.Root.Class())%12+12)%12].Degree)
+			n.Degree = string(blend.Sounds(chord)[chord.Above(n.Pitch.MIDI())].Degree)
 		}
 	}
 }
@@ -186,7 +186,7 @@ func (l Lick) shape(from []score.Note, to harmony.Chord, at int, g Ground) ([]sc
 		return nil, say.Errorf("there is no shape to move")
 	}
 	first, _ := spelled[0].Interval()
-	by := ((to.Root.Class()+first.HalfSteps-from[0].Pitch.MIDI())%12 + 12) % 12
+	by := pitch.Class(to.Root.Class() + first.HalfSteps - from[0].Pitch.MIDI())
 	shifts := []int{by, by - 12}
 	if by > 6 {
 		shifts = []int{by - 12, by}

@@ -5,6 +5,7 @@ import (
 
 	"undaris/core/form"
 	"undaris/core/harmony"
+	"undaris/core/pitch"
 	"undaris/core/say"
 	"undaris/core/score"
 )
@@ -145,7 +146,7 @@ func landed(n score.Note, chord harmony.Chord, a Aim) score.Note {
 		order = harmony.UsualOrder
 	}
 	for midi := n.Pitch.MIDI() - 7; midi <= n.Pitch.MIDI()+7; midi++ {
-		tone, ok := chord.ToneAt(((midi % 12) + 12) % 12)
+		tone, ok := chord.ToneAt(pitch.Class(midi))
 		places := a.In.Find(midi, a.Window)
 		if !ok || len(places) == 0 || n.Bend > 0 && !n.Release {
 			continue

@@ -6,6 +6,7 @@ import (
 	"undaris/core/blend"
 	"undaris/core/crossing"
 	"undaris/core/harmony"
+	"undaris/core/pitch"
 	"undaris/core/say"
 	"undaris/core/score"
 )
@@ -115,7 +116,7 @@ func inPalette(s score.Score, p blend.Palette, chord harmony.Chord, midi int) bo
 
 // over is what a note is over a chord.
 func over(c harmony.Chord, midi int) blend.Sound {
-	return blend.Sounds(c)[((midi-c.Root.Class())%12+12)%12]
+	return blend.Sounds(c)[c.Above(midi)]
 }
 
 // reading says what a note is and, from its neighbours, what it does.
@@ -260,7 +261,7 @@ func landing(s score.Score, at int, chord harmony.Chord) Landing {
 	l := Landing{At: at, Chord: chord, Note: -1, When: Silent, Says: say.F("nothing is played as %s begins", chord)}
 	best := func(i int, when string) bool {
 		n := s.Notes[i]
-		t, ok := chord.ToneAt(((n.Heard() % 12) + 12) % 12)
+		t, ok := chord.ToneAt(pitch.Class(n.Heard()))
 		if ok && !n.Dead {
 			l.Note, l.Degree, l.When = i, t.Degree, when
 			l.Says = say.F("%s on the %s of %s", map[string]string{OnTime: "lands on time", Early: "lands early, held over the bar,", Late: "lands late"}[when], t.Degree, chord)

@@ -147,7 +147,7 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 		for fret := w.Window.Low; fret <= w.Window.High; fret++ {
 			p := neck.Placement{String: str, Fret: fret}
 			midi := s.In.MIDI(p)
-			sound := table[((midi-k.chord.Root.Class())%12+12)%12]
+			sound := table[k.chord.Above(midi)]
 			c := candidate{Placement: p, midi: midi, class: sound.Class}
 			c.outside = sound.Class != blend.ChordTone && !inside[midi%12]
 			if sound.Class != blend.ChordTone && (w.ChordTones || k.strong || k.rests || c.outside && !w.Approach) {

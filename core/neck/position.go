@@ -1,6 +1,10 @@
 package neck
 
-import "slices"
+import (
+	"slices"
+
+	"undaris/core/pitch"
+)
 
 // Position is one of the five places of the hand for a key.
 type Position struct {
@@ -27,7 +31,7 @@ func (in *Instrument) Positions(tonic int) []Position {
 	if named {
 		reference.String = 6
 	}
-	r := ((tonic-in.MIDI(reference))%12 + 12) % 12
+	r := pitch.Class(tonic - in.MIDI(reference))
 	var all []Position
 	for _, s := range shapes {
 		for octave := -12; octave <= 24; octave += 12 {
@@ -73,7 +77,7 @@ func number(all []Position) {
 		if p.Nut {
 			continue
 		}
-		if _, met := numbers[p.Shape]; met {
+		if _, known := numbers[p.Shape]; known {
 			all[i].Octave = true
 		} else {
 			numbers[p.Shape] = len(numbers) + 1
@@ -82,7 +86,7 @@ func number(all []Position) {
 	}
 	for i, p := range all {
 		if p.Nut {
-			if _, met := numbers[p.Shape]; !met { // the neck is too short for the whole window
+			if _, known := numbers[p.Shape]; !known { // the neck is too short for the whole window
 				numbers[p.Shape] = len(numbers) + 1
 			}
 			all[i].Number = numbers[p.Shape]

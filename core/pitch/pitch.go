@@ -174,6 +174,10 @@ func At(midi int, n Name) Pitch {
 	return Pitch{n, (midi-n.Alter-natural[n.Letter])/12 - 1}
 }
 
+// Class is the pitch class of a MIDI number, or of any sum of half steps: 0 is C,
+// 11 is B.
+func Class(halfSteps int) int { return mod(halfSteps, 12) }
+
 func mod(a, b int) int { return ((a % b) + b) % b }
 
 func floorDiv(a, b int) int { return (a - mod(a, b)) / b }

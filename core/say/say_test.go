@@ -15,9 +15,9 @@ import (
 func TestMusicIsPrintedInSentences(t *testing.T) {
 	bFlat := pitch.Name{Letter: 6, Alter: -1}
 	for want, got := range map[string]string{
-		"the ♭7 of B♭7":                 say.F("the %s of %s", harmony.Degree("b7"), harmony.MustParse("Bb7")),
-		"♯11 over Cm7♭5 and F♯°7/B♭":    say.F("%s over %s and %s", harmony.Degree("#11"), harmony.MustParse("Cm7b5"), harmony.MustParse("F#dim7/Bb")),
-		"B♭ and G♯4 in B♭m":             say.F("%s and %v in %s", bFlat, pitch.Pitch{Name: pitch.Name{Letter: 4, Alter: 1}, Octave: 4}, form.Key{Tonic: bFlat, Minor: true}),
+		"the ♭7 of B♭7":                  say.F("the %s of %s", harmony.Degree("b7"), harmony.MustParse("Bb7")),
+		"♯11 over Cm7♭5 and F♯°7/B♭":     say.F("%s over %s and %s", harmony.Degree("#11"), harmony.MustParse("Cm7b5"), harmony.MustParse("F#dim7/Bb")),
+		"B♭ and G♯4 in B♭m":              say.F("%s and %v in %s", bFlat, pitch.Pitch{Name: pitch.Name{Letter: 4, Alter: 1}, Octave: 4}, form.Key{Tonic: bFlat, Minor: true}),
 		"Twelve-bar, 3 beats and \"b7\"": say.F("Twelve-bar, %d beats and %q", 3, "b7"),
 	} {
 		assert.Equal(t, want, got)

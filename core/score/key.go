@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"undaris/core/form"
+	"undaris/core/pitch"
 )
 
 // share is the part of a melody's time, in hundredths, that goes to each tone
@@ -21,13 +22,13 @@ func GuessKey(notes []Note) form.Key {
 	var sounds [12]float64
 	all := 0.0
 	for _, n := range notes {
-		sounds[(n.Heard()%12+12)%12] += float64(n.Length)
+		sounds[pitch.Class(n.Heard())] += float64(n.Length)
 		all += float64(n.Length)
 	}
 	if all == 0 {
 		return form.Key{}
 	}
-	last := (notes[len(notes)-1].Heard()%12 + 12) % 12
+	last := pitch.Class(notes[len(notes)-1].Heard())
 	var best form.Key
 	most := math.Inf(-1)
 	for _, minor := range []bool{false, true} {
@@ -36,7 +37,7 @@ func GuessKey(notes []Note) form.Key {
 			tonic := k.Tonic.Class()
 			worth := 0.0
 			for class, length := range sounds {
-				worth += length / all * math.Log(share[minor][(class-tonic+12)%12])
+				worth += length / all * math.Log(share[minor][pitch.Class(class-tonic)])
 			}
 			if last == tonic {
 				worth += 0.2

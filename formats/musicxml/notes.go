@@ -71,7 +71,7 @@ func moved(p pitch.Pitch, by int) pitch.Pitch {
 		return pitch.Pitch{Name: p.Name, Octave: p.Octave + by/12}
 	}
 	for _, n := range pitch.Roots {
-		if n.Class() == ((midi%12)+12)%12 {
+		if n.Class() == pitch.Class(midi) {
 			return pitch.At(midi, n)
 		}
 	}

@@ -149,8 +149,8 @@ func (w *writer) accidental(p pitch.Pitch, k score.Stroke, staff int) string {
 		return ""
 	}
 	place := [2]int{p.Letter, p.Octave}
-	was, met := w.altered[place]
-	if !met {
+	was, known := w.altered[place]
+	if !known {
 		signature := w.s.Key.Signature()
 		for i, letter := range sharpened {
 			switch {

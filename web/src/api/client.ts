@@ -43,7 +43,7 @@ export type Lick = Schemas['Lick']
 export type LickRow = Schemas['LickRow']
 export type LineRow = Schemas['LineRow']
 export type LickBody = Schemas['LickBody']
-export type LandingSeen = Schemas['LandingSeen']
+export type Landing = Schemas['Landing']
 
 /** A refusal by the server, with what was wrong at which field. */
 export class Refused extends Error {

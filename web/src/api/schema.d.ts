@@ -1139,7 +1139,7 @@ export interface components {
              */
             to: number;
         };
-        LandingSeen: {
+        Landing: {
             /**
              * Format: int64
              * @description ticks
@@ -1665,7 +1665,7 @@ export interface components {
             /** Format: int64 */
             string: number;
         };
-        PhraseSeen: {
+        Phrase: {
             /**
              * Format: int64
              * @description index of its first note
@@ -1796,7 +1796,7 @@ export interface components {
             /** Format: int64 */
             chordTones: number;
             /** @description of every change */
-            landings: components["schemas"]["LandingSeen"][];
+            landings: components["schemas"]["Landing"][];
             /** @description as the score's notes */
             notes: components["schemas"]["NoteReport"][];
             /** Format: int64 */
@@ -1806,7 +1806,7 @@ export interface components {
              * @description notes of the palette alone
              */
             palette: number;
-            phrases: components["schemas"]["PhraseSeen"][];
+            phrases: components["schemas"]["Phrase"][];
             /**
              * Format: double
              * @description of the hand, in millimetres
@@ -2003,7 +2003,7 @@ export interface components {
             chords: components["schemas"]["ChordTones"][];
             instrument: components["schemas"]["Instrument"];
         };
-        TurnSeen: {
+        Turn: {
             from: string;
             /** Format: int64 */
             note: number;
@@ -2012,9 +2012,9 @@ export interface components {
         };
         Turned: {
             study: components["schemas"]["Study"];
-            turns: components["schemas"]["TurnSeen"][];
+            turns: components["schemas"]["Turn"][];
         };
-        WaySeen: {
+        Way: {
             name: string;
             problem?: string;
             study?: components["schemas"]["Study"];
@@ -3174,7 +3174,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WaySeen"][];
+                    "application/json": components["schemas"]["Way"][];
                 };
             };
             /** @description Error */

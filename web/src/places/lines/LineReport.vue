@@ -4,7 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import Button from 'primevue/button'
 import { askLine, playing } from '../../api/kept'
 import { useBand } from '../../band/useBand'
-import type { Fixes, LandingSeen, LickBody } from '../../api/client'
+import type { Fixes, Landing, LickBody } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
 import LickDialog from '../licks/LickDialog.vue'
 import type { LineState } from './useLine'
@@ -16,7 +16,7 @@ const met = computed(() => report.value?.landings.filter((l) => l.when === 'on t
 const chosen = ref<number>()
 const fixes = shallowRef<Fixes>()
 const busy = ref(false)
-async function mend(l: LandingSeen) {
+async function mend(l: Landing) {
   if (l.note >= 0) emit('note', l.note)
   chosen.value = l.at
   fixes.value = undefined
