@@ -31,7 +31,7 @@ type Catalogue struct {
 	Phrasings   []CatalogueOption     `json:"phrasings"`
 	Drills      []CatalogueOption     `json:"drills"`
 	Paces       []CatalogueChoice     `json:"paces" doc:"notes to a beat"`
-	Dresses     []CatalogueChoice     `json:"dresses" doc:"what leads into each tone of a drill"`
+	Approaches  []CatalogueChoice     `json:"approaches" doc:"what leads into each tone of a drill"`
 	Ways        []CatalogueWay        `json:"ways" doc:"to play a note"`
 }
 
@@ -142,8 +142,8 @@ func catalogue() (c Catalogue) {
 	for _, p := range exercise.Paces {
 		c.Paces = append(c.Paces, CatalogueChoice{p.ID, p.Name})
 	}
-	for _, d := range exercise.Dresses {
-		c.Dresses = append(c.Dresses, CatalogueChoice{d.ID, d.Name})
+	for _, d := range exercise.Approaches {
+		c.Approaches = append(c.Approaches, CatalogueChoice{d.ID, d.Name})
 	}
 	for _, w := range score.Ways {
 		way := CatalogueWay{Field: w.ID, Name: w.Name, Key: w.Key, On: w.On}

@@ -86,7 +86,7 @@ func TestWhatCannotBeDoneWithALineIsSaid(t *testing.T) {
 	line, silent, empty := bluesIn("C"), bluesIn("C"), bluesIn("C")
 	silent.Text = "| N.C. | N.C. |"
 	var st Study
-	ask(t, srv, "POST", "/api/lines/drill", map[string]any{"line": line, "task": DrillBody{Drill: "one-way", Pace: "eighths"}}, &st)
+	ask(t, srv, "POST", "/api/lines/drill", map[string]any{"line": line, "task": DrillBody{Drill: "onward", Pace: "eighths"}}, &st)
 	line = st.Line
 	for _, c := range []struct {
 		path, says string
@@ -105,7 +105,7 @@ func TestWhatCannotBeDoneWithALineIsSaid(t *testing.T) {
 		{"lines/lick", "silent", map[string]any{"line": silent, "lick": 5, "bar": 1}},
 		{"lines/lick", "ninth", map[string]any{"line": line, "lick": 1, "targets": "ninth"}},
 		{"lines/drill", "gallop", map[string]any{"line": line, "task": map[string]any{"drill": "gallop", "pace": "eighths"}}},
-		{"lines/drill", "pace", map[string]any{"line": line, "task": map[string]any{"drill": "one-way", "pace": "sometimes"}}},
+		{"lines/drill", "pace", map[string]any{"line": line, "task": map[string]any{"drill": "onward", "pace": "sometimes"}}},
 		{"lines/move", "no key", map[string]any{"line": line, "key": "H"}},
 		{"licks/keep", "no such notes", map[string]any{"line": empty, "from": 0, "to": 3}},
 		{"licks/keep", "no such notes", map[string]any{"line": line, "from": 5, "to": 2}},

@@ -239,11 +239,12 @@ func (s *server) lines(api huma.API) {
 				return Study{}, err
 			}
 			t := in.Body.Task
-			o.Notes, err = exercise.Over(ctx, o.Progression, exercise.Task{In: o.In, Hand: o.Hand, Window: o.Window, HighStr: t.HighStr, LowStr: t.LowStr,
-				Drill: t.Drill, Pace: t.Pace, From: t.From, Order: t.Order, Down: t.Down, Dress: t.Dress})
+			notes, said, err := exercise.Over(ctx, o.Progression, exercise.Task{In: o.In, Hand: o.Hand, Window: o.Window, HighStr: t.HighStr, LowStr: t.LowStr, Strings: t.Strings,
+				Key: o.Key, Drill: t.Drill, Pace: t.Pace, From: t.From, Order: t.Order, Down: t.Down, Approach: t.Approach, Offset: t.Offset, Until: t.Until})
 			if err != nil {
 				return Study{}, at("body.task", t.Drill, err)
 			}
+			o.Notes, o.Said = notes, append(o.Said, said...)
 			lick.Label(o.Score)
 			return o.study(), nil
 		})
@@ -286,12 +287,15 @@ func (o onPaper) with(l edit.Line) onPaper {
 
 // DrillBody says which exercise.
 type DrillBody struct {
-	Drill   string `json:"drill" maxLength:"40"`
-	Pace    string `json:"pace" maxLength:"40"`
-	From    string `json:"from,omitempty" maxLength:"10" doc:"a degree to start from"`
-	Order   int    `json:"order,omitempty" minimum:"0" maximum:"24" doc:"1 to 24, of four tones"`
-	Down    bool   `json:"down,omitempty"`
-	Dress   string `json:"dress,omitempty" maxLength:"40" doc:"what leads into each tone"`
-	HighStr int    `json:"highString,omitempty" minimum:"0" maximum:"8"`
-	LowStr  int    `json:"lowString,omitempty" minimum:"0" maximum:"8"`
+	Drill    string `json:"drill" maxLength:"40"`
+	Pace     string `json:"pace" maxLength:"40"`
+	From     string `json:"from,omitempty" maxLength:"10" doc:"a degree to start from"`
+	Order    int    `json:"order,omitempty" minimum:"0" maximum:"24" doc:"1 to 24, of four tones"`
+	Down     bool   `json:"down,omitempty"`
+	Approach string `json:"approach,omitempty" maxLength:"40" doc:"what leads into each tone; the tone comes on the beat"`
+	Offset   int    `json:"offset,omitempty" minimum:"0" maximum:"15" doc:"sixteenths after each chord begins"`
+	Until    int    `json:"until,omitempty" minimum:"0" maximum:"12" doc:"the beat of its last bar after which each chord rests"`
+	HighStr  int    `json:"highString,omitempty" minimum:"0" maximum:"8"`
+	LowStr   int    `json:"lowString,omitempty" minimum:"0" maximum:"8"`
+	Strings  []int  `json:"strings,omitempty" maxItems:"8" doc:"a set of strings, also apart, in place of those"`
 }

@@ -128,7 +128,7 @@ func TestBlendDrillAndWays(t *testing.T) {
 
 	line := bluesIn("C")
 	line.Low, line.High = 7, 11
-	ask(t, srv, "POST", "/api/lines/drill", map[string]any{"line": line, "task": DrillBody{Drill: "one-way", Pace: "eighths"}}, &st)
+	ask(t, srv, "POST", "/api/lines/drill", map[string]any{"line": line, "task": DrillBody{Drill: "onward", Pace: "eighths"}}, &st)
 	assert.Len(t, st.Line.Notes, 96)
 	assert.Equal(t, 96, st.Report.ChordTones)
 
@@ -219,7 +219,7 @@ func TestALineGoesToAnotherKey(t *testing.T) {
 	line := bluesIn("Bb")
 	line.Low, line.High = 5, 9
 	var st, up, near, back Study
-	ask(t, srv, "POST", "/api/lines/drill", map[string]any{"line": line, "task": DrillBody{Drill: "one-way", Pace: "eighths"}}, &st)
+	ask(t, srv, "POST", "/api/lines/drill", map[string]any{"line": line, "task": DrillBody{Drill: "onward", Pace: "eighths"}}, &st)
 	move := func(l LineBody, key string, shape bool, to any) int {
 		return ask(t, srv, "POST", "/api/lines/move", map[string]any{"line": l, "key": key, "shape": shape}, to).StatusCode
 	}
@@ -227,7 +227,7 @@ func TestALineGoesToAnotherKey(t *testing.T) {
 	require.Equal(t, 200, move(st.Line, "C", false, &near))
 	assert.True(t, strings.HasPrefix(up.Line.Text, "| C7 "), up.Line.Text)
 	assert.Equal(t, []int{7, 11}, []int{up.Line.Low, up.Line.High})
-	assert.Equal(t, []int{5, 10}, []int{near.Line.Low, near.Line.High}, "the highest note lies a fret beyond")
+	assert.Equal(t, []int{6, 11}, []int{near.Line.Low, near.Line.High}, "the notes lie a fret higher")
 	assert.Contains(t, strings.Join(near.Said, ";"), "beyond frets 5 to 9 in this key: ")
 	for i, n := range st.Line.Notes {
 		assert.Equal(t, []int{n.String, n.Fret + 2, n.Finger}, []int{up.Line.Notes[i].String, up.Line.Notes[i].Fret, up.Line.Notes[i].Finger})

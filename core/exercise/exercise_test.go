@@ -2,6 +2,7 @@ package exercise
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -9,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"undaris/core/form"
+	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/score"
@@ -21,8 +23,8 @@ func task(drill string) Task {
 func over(t *testing.T, text string, x Task) []score.Note {
 	p, err := form.Read(text, 4, form.Key{})
 	require.NoError(t, err)
-	notes, err := Over(t.Context(), p, x)
-	require.NoError(t, err)
+	notes, _, err := Over(t.Context(), p, x)
+	require.NoError(t, err, "%s over %s", x.Drill, text)
 	return notes
 }
 
@@ -38,26 +40,68 @@ func degrees(notes []score.Note) string {
 	return strings.Join(out, " ")
 }
 
+func names(notes []score.Note) string {
+	var out []string
+	for _, n := range notes {
+		out = append(out, n.Pitch.String())
+	}
+	return strings.Join(out, " ")
+}
+
 // Facts of C7 in frets 7 to 11, where the run is R 3 5 b7 R 3 5 b7 R.
 func TestWhatTheDrillsPlay(t *testing.T) {
 	for id, want := range map[string]string{
-		"run":             "R 3 5 b7 R 3 5 b7 R b7 5 3 R b7 5 3",
-		"thirds":          "R 3 R 3 R 3 R 3 R",
-		"guides":          "3 b7 3 b7 3 b7 3",
-		"triads":          "R 3 5 3 5 R 5 R 3 R 3 5 3 5 R",
-		"orders":          "R 3 5 b7 R 3 5 b7",
-		"spread":          "R 5 3",
-		"spread-fourth":   "R 5 3 11 3",
-		"spread-climbing": "R 5 3 11 5",
-		"half-diminished": "b7 9 3 5 b7 9 3 5 b7",
+		"run":                  "R 3 5 b7 R 3 5 b7 R b7 5 3 R b7 5 3",
+		"thirds":               "R 3 R 3 R 3 R 3 R",
+		"guides":               "3 b7 3 b7 3 b7 3",
+		"triads":               "R 3 5 3 5 R 5 R 3 R 3 5 3 5 R",
+		"orders":               "R 3 5 b7 R 3 5 b7",
+		"spread":               "R 5 3",
+		"spread-inversions":    "R 5 3 3 R 5 5 3 R",
+		"spread-fourth":        "R 5 3 11 3",
+		"spread-climbing":      "R 5 3 11 5",
+		"from-third":           "9 3 5 b7 9 3 5 b7 9 b7",
+		"fifths-down":          ". 5 3 R . 5 3 R",
+		"ninth":                "R 9 3 5 b7 R 9 3 5 b7 R 9 R",
+		"scale-thirds":         "R 3 9 11 3 5 11 13",
+		"scale-thirds-down":    "3 R 11 9 5 3 13 11",
+		"scale-thirds-up-down": "R 3 11 9 3 5 13 11",
+		"scale-thirds-down-up": "3 R 9 11 5 3 11 13",
+		"scale-fourths":        "R 11 9 5 3 13 11 b7",
+		"scale-fours":          "R 9 3 11 9 3 11 5 3 11 5 13",
+		"octaves":              "R R 3 3 5 5 b7 b7",
+		"walk-root-third":      "R . . . 3 . . .",
+		"three-a-string":       "R 9 3 11 5 13 b7 R 9 3 11 5 13 b7 R 9 3 11 3",
 	} {
-		got := degrees(over(t, "| C7 | % | % | % |", task(id)))
-		if id == "half-diminished" {
-			assert.NotContains(t, " "+got+" ", " R ", "it has no root")
-			continue
-		}
+		x := task(id)
+		got := degrees(over(t, "| C7 | % | % | % |", x))
 		assert.True(t, strings.HasPrefix(got, want), "%s: %s", id, got)
 	}
+	assert.True(t, strings.HasPrefix(names(over(t, "| C7 | % |", task("walk-root-third"))), "C3 C#3 D3 D#3 E3 D#3 D3 C#3"), names(over(t, "| C7 | % |", task("walk-root-third"))))
+	notes := over(t, "| C7 | % | % | % |", task("extensions"))
+	assert.Contains(t, degrees(notes), "b7 R 9 R", "into the ninth")
+	assert.Contains(t, degrees(notes), "R 3 11 3")
+	assert.Contains(t, degrees(notes), "3 5 13 5")
+}
+
+func TestTheSeventhChordOnTheThirdIsNothingElse(t *testing.T) {
+	for symbol, want := range map[string]string{"C7": "E G Bb D", "Cm7": "Eb G Bb D", "Cmaj7": "E G B D", "Cm7b5": "Eb Gb Bb D"} {
+		heard := map[string]bool{}
+		for _, n := range over(t, "| "+symbol+" | % | % |", task("from-third")) {
+			heard[n.Pitch.Name.String()] = true
+		}
+		for _, name := range strings.Fields(want) {
+			assert.True(t, heard[name], "%s lacks %s", symbol, name)
+		}
+		assert.Len(t, heard, 4, symbol)
+	}
+	p, _ := form.Read("| C | F |", 4, form.Key{})
+	_, _, err := Over(t.Context(), p, task("from-third"))
+	assert.ErrorContains(t, err, "is not played over C or F: they have no such tones")
+	p, _ = form.Read("| C7 | F |", 4, form.Key{})
+	_, said, err := Over(t.Context(), p, task("from-third"))
+	require.NoError(t, err)
+	assert.Contains(t, said, "not over F: they have no such tones")
 }
 
 func TestStartsOrdersAndDirections(t *testing.T) {
@@ -72,56 +116,241 @@ func TestStartsOrdersAndDirections(t *testing.T) {
 		seen[degrees(over(t, "| C7 |", x)[:4])] = true
 	}
 	assert.Len(t, seen, 24)
-	x = task("one-way")
-	x.Pace = "quarters"
-	notes := over(t, "| C7 | F7 |", x)
-	assert.Greater(t, notes[3].Pitch.MIDI(), notes[0].Pitch.MIDI(), "up one chord")
-	assert.Less(t, notes[7].Pitch.MIDI(), notes[4].Pitch.MIDI(), "and down the next")
-	assert.LessOrEqual(t, abs(notes[4].Pitch.MIDI()-notes[3].Pitch.MIDI()), 4, "from where the hand is")
-}
 
-func TestDressesLeadIn(t *testing.T) {
-	x := task("run")
-	x.Dress = "enclosure"
-	notes := over(t, "| C7 | % | % |", x)
-	for i := 0; i+2 < len(notes); i += 3 {
-		tone := notes[i+2].Pitch.MIDI()
-		assert.Equal(t, []int{tone + 2, tone - 1}, []int{notes[i].Pitch.MIDI(), notes[i+1].Pitch.MIDI()})
-		assert.NotEmpty(t, notes[i+2].Degree)
+	notes := over(t, "| C7 | F7 | C7 | G7 |", task("onward"))
+	turns := 0
+	for i := 2; i < len(notes); i++ {
+		a, b, c := notes[i-2].Pitch.MIDI(), notes[i-1].Pitch.MIDI(), notes[i].Pitch.MIDI()
+		if (b-a > 0) != (c-b > 0) {
+			turns++
+		}
+		assert.NotEqual(t, b, c, "it goes on")
 	}
-	x.Dress = "below"
-	notes = over(t, "| E7 |", x)
-	assert.Equal(t, notes[1].Pitch.MIDI()-1, notes[0].Pitch.MIDI())
+	assert.LessOrEqual(t, turns, 4, "it turns only at the ends: %s", names(notes))
+
+	x = task("run")
+	x.Offset, x.Until = 2, 3
+	notes = over(t, "| C7 | % | F7 | % |", x)
+	assert.Equal(t, 480, notes[0].Start)
+	for _, n := range notes {
+		assert.Less(t, n.Start%7680, 3840+3*960, "each chord rests after beat 3 of its last bar")
+	}
 }
 
-func TestEveryDrillInEveryFormKeyPositionAndPace(t *testing.T) {
-	n := 0
-	for _, d := range Drills {
-		for _, f := range form.Forms {
+// The tone comes on the beat, what leads to it before; as far as the hand allows
+// on its string.
+func TestApproachesStandBeforeTheirTones(t *testing.T) {
+	onString, leads := 0, 0
+	for _, a := range Approaches[1:] {
+		for _, pace := range Paces {
 			for _, tonic := range pitch.Roots {
-				key := form.Key{Tonic: tonic, Minor: f.Minor}
-				p := f.In(key)
-				positions := neck.Standard().Positions(tonic.Class())
-				pos := positions[n%len(positions)]
-				x := task(d.ID)
-				x.Window, x.Pace, x.Down, x.Dress = pos.Window, Paces[n%len(Paces)].ID, n%2 == 0, Dresses[n%4].ID
-				n++
-				notes, err := Over(t.Context(), p, x)
-				where := fmt.Sprintf("%s, %s in %s at %d", d.ID, f.ID, key, pos.Low)
-				if err != nil { // a spread triad need not lie in every position
-					require.Contains(t, d.ID, "spread", where)
-					continue
-				}
-				s := score.Score{Progression: p, In: x.In, Notes: notes}
-				require.NoError(t, s.Check(), where)
-				for i, note := range notes {
-					require.LessOrEqual(t, note.End(), len(p.Bars)*s.Bar(), where)
-					if i > 0 && notes[i-1].Start < note.Start {
-						require.LessOrEqual(t, notes[i-1].End(), note.Start, where)
+				x := task("run")
+				x.Approach, x.Pace, x.Key = a.ID, pace.ID, form.Key{Tonic: tonic}
+				x.Window = x.In.Positions(tonic.Class())[2].Window
+				where := fmt.Sprintf("%s in %s in %s", a.ID, pace.ID, tonic)
+				notes := over(t, "| "+tonic.String()+"7 | % | % | % |", x)
+				chord := harmony.MustParse(tonic.String() + "7")
+				for i, n := range notes {
+					if n.Degree != "" {
+						assert.Zero(t, n.Start%score.Tick, "%s: the tone is on the beat", where)
+						continue
+					}
+					k := i
+					for k < len(notes) && notes[k].Degree == "" {
+						k++
+					}
+					require.Less(t, k, len(notes), "%s: the last note leads nowhere", where)
+					goal := notes[k]
+					if a.fifths {
+						assert.Equal(t, "5", goal.Degree, where)
+					}
+					d := n.Pitch.MIDI() - goal.Pitch.MIDI()
+					lead := a.steps[len(a.steps)-(k-i)]
+					switch {
+					case lead.scale:
+						assert.Contains(t, []int{1, 2}, d, where)
+						assert.True(t, slices.ContainsFunc(chord.Scale(), func(s harmony.Tone) bool { return s.Name.Class() == n.Pitch.Name.Class() }), "%s: %s is of the scale", where, n.Pitch)
+					default:
+						assert.Equal(t, lead.halfSteps, d, where)
+					}
+					leads++
+					if n.String == goal.String {
+						onString++
 					}
 				}
 			}
 		}
+	}
+	assert.Greater(t, float64(onString)/float64(leads), 0.9, "%d of %d on the tone's string", onString, leads)
+}
+
+func TestShellsLieInTwoLayoutsAndMoveLittle(t *testing.T) {
+	x := task("shells")
+	for _, tonic := range pitch.Roots {
+		key := form.Key{Tonic: tonic}
+		f, _ := form.FormByID("jazz-blues")
+		p := f.In(key)
+		notes, _, err := Over(t.Context(), p, x)
+		require.NoError(t, err)
+		last := -1
+		for i := 0; i < len(notes); i += 3 {
+			var on []string
+			var places []neck.Placement
+			for _, n := range notes[i : i+3] {
+				on = append(on, fmt.Sprintf("%d:%s", n.String, harmony.Degree(n.Degree).Role()))
+				places = append(places, n.Placement)
+			}
+			slices.Sort(on)
+			assert.Contains(t, []string{"3:third 4:seventh 6:root", "3:seventh 4:third 5:root"}, strings.Join(on, " "), "%s in %s", notes[i].Pitch, key)
+			fingers, ok := x.In.Grip(places, x.Hand)
+			require.True(t, ok)
+			for k := range places {
+				assert.Equal(t, fingers[k], notes[i+k].Finger)
+				for j := range k {
+					assert.False(t, fingers[k] == fingers[j] && places[k].Fret != places[j].Fret, "one finger, two frets")
+				}
+			}
+			if last >= 0 {
+				assert.LessOrEqual(t, abs(notes[i].Fret-last), 4, "the hand moves little")
+			}
+			last = notes[i].Fret
+		}
+	}
+}
+
+func TestTheWayComesOutOnTheNextRoot(t *testing.T) {
+	for _, a := range []string{"", "below", "enclosure"} {
+		for _, tonic := range pitch.Roots {
+			x := task("into-root")
+			x.Approach, x.Window = a, neck.Window{Low: 0, High: 12}
+			f, _ := form.FormByID("quick-change")
+			p := f.In(form.Key{Tonic: tonic})
+			notes, _, err := Over(t.Context(), p, x)
+			require.NoError(t, err)
+			places := joined(p)
+			at := func(tick int) score.Note {
+				return notes[slices.IndexFunc(notes, func(n score.Note) bool { return n.Start == tick })]
+			}
+			for i, place := range places {
+				tick := (place.Bar*4 + place.Beat) * score.Tick
+				assert.Equal(t, "R", at(tick).Degree, "bar %d begins on the root", place.Bar+1)
+				if i > 0 {
+					into := abs(at(tick-480).Pitch.MIDI() - at(tick).Pitch.MIDI())
+					assert.True(t, into >= 1 && into <= 5, "the note before it is near: %d half steps in %s", into, tonic)
+				}
+			}
+		}
+	}
+}
+
+// Every exercise over every kind of chord in every key: it plays what its name
+// promises and nothing else, in time, as one hand can. Positions, paces, strings
+// and approaches take turns.
+func TestEveryExerciseKeepsItsPromise(t *testing.T) {
+	qualities := []string{"7", "9", "7b9", "7#9", "7alt", "m7", "m6", "m", "m7b5", "dim7", "maj7", "6", "", "7sus4", "mMaj7", "aug"}
+	sets := [][]int{nil, nil, {1, 2, 3}, {3, 4, 5, 6}, {1, 3}, {5, 2}}
+	n, played := 0, 0
+	for _, d := range Drills {
+		for _, quality := range qualities {
+			for _, tonic := range pitch.Roots {
+				n++
+				chord := harmony.MustParse(tonic.String() + quality)
+				key := form.Key{Tonic: tonic, Minor: chord.Minor()}
+				p, err := form.Read("| "+chord.String()+" | % |", 4, key)
+				require.NoError(t, err)
+				x := task(d.ID)
+				positions := x.In.Positions(tonic.Class())
+				x.Key, x.Window, x.Pace = key, positions[n%len(positions)].Window, Paces[n/5%len(Paces)].ID
+				x.Strings, x.Approach, x.Down = sets[n/3%len(sets)], Approaches[n%len(Approaches)].ID, n%2 == 0
+				where := fmt.Sprintf("%s over %s at %d, %s, %q on %v", d.ID, chord, x.Window.Low, x.Pace, x.Approach, x.Strings)
+				notes, _, err := Over(t.Context(), p, x)
+				if err != nil { // said in a sentence: never an empty staff
+					assert.Regexp(t, `is not played over|nothing of it lies|no hand can play`, err.Error(), where)
+					continue
+				}
+				played++
+				s := score.Score{Progression: p, In: x.In, Notes: notes}
+				require.NoError(t, s.Check(), where)
+				for i, note := range notes {
+					require.LessOrEqual(t, note.End(), 2*3840, where)
+					if i > 0 && notes[i-1].Start < note.Start {
+						require.LessOrEqual(t, notes[i-1].End(), note.Start, where)
+					}
+				}
+				promised := promise(d.ID, chord, key)
+				for _, note := range notes {
+					if note.Degree == "" { // leads to a tone, or fills a way
+						continue
+					}
+					require.True(t, promised[pitch.Class(note.Heard())], "%s: %s (%s) was not promised", where, note.Pitch, note.Degree)
+				}
+			}
+		}
+	}
+	assert.Greater(t, played, n/2, "%d of %d are played", played, n)
+}
+
+// promise is what an exercise may play over a chord, as pitch classes: reckoned
+// from the text of the chord and key alone.
+func promise(id string, c harmony.Chord, key form.Key) map[int]bool {
+	out := map[int]bool{}
+	add := func(tones []harmony.Tone, want func(harmony.Tone) bool) {
+		for _, x := range tones {
+			if want(x) {
+				out[x.Name.Class()] = true
+			}
+		}
+	}
+	letters := func(ls ...int) func(harmony.Tone) bool {
+		return func(x harmony.Tone) bool { return slices.Contains(ls, x.Interval.Letters) }
+	}
+	all := func(harmony.Tone) bool { return true }
+	switch {
+	case strings.HasPrefix(id, "key"):
+		for _, n := range key.Scale() {
+			out[n.Class()] = true
+		}
+	case strings.HasPrefix(id, "scale"), strings.HasSuffix(id, "a-string"):
+		add(c.Scale(), all)
+	case id == "ninth", id == "walk-ninth-third":
+		add(c.Tones, all)
+		add(c.Scale(), letters(1))
+	case id == "extensions":
+		add(c.Tones, all)
+		add(c.Scale(), letters(1, 3, 5))
+	case id == "from-third":
+		add(c.Tones, letters(2, 4, 6))
+		add(c.Scale(), letters(1))
+	case strings.HasPrefix(id, "stretched"), strings.HasPrefix(id, "spread-fourth"), strings.HasPrefix(id, "spread-climbing"):
+		add(c.Tones, all)
+		add(c.Scale(), letters(0, 1, 2, 3, 4))
+		out[pitch.Class(c.Root.Class()+5)] = true
+		out[pitch.Class(c.Root.Class()+6)] = true
+	case id == "thirds":
+		add(c.Tones, letters(0, 2))
+	case id == "triads", id == "triad-chords", id == "spread-inversions":
+		add(c.Tones, letters(0, 2, 4))
+	default:
+		add(c.Tones, all)
+	}
+	return out
+}
+
+// No two exercises are the same notes under two names, over a seventh chord.
+func TestNoTwoExercisesAreTheSame(t *testing.T) {
+	seen := map[string]string{}
+	for _, d := range Drills {
+		x := task(d.ID)
+		x.Window, x.Key = neck.Window{Low: 5, High: 12}, form.Key{}
+		p, _ := form.Read("| C7 | % | % | % | F7 | % | % | % |", 4, form.Key{})
+		notes, _, err := Over(t.Context(), p, x)
+		require.NoError(t, err, d.ID)
+		text := ""
+		for _, n := range notes {
+			text += fmt.Sprint(n.Start, " ", n.Pitch.MIDI(), " ", n.Bend, ",")
+		}
+		assert.NotContains(t, seen, text, "%s is %s", d.ID, seen[text])
+		seen[text] = d.ID
 	}
 }
 
@@ -135,6 +364,10 @@ func TestOnlyTheStringsAskedFor(t *testing.T) {
 	for _, n := range over(t, "| C7 | F7 |", x) {
 		assert.LessOrEqual(t, n.String, 2)
 	}
+	x.HighStr, x.LowStr, x.Strings = 0, 0, []int{5, 2}
+	for _, n := range over(t, "| C7 | F7 |", x) {
+		assert.Contains(t, []int{5, 2}, n.String)
+	}
 }
 
 func TestTasksRefused(t *testing.T) {
@@ -144,12 +377,13 @@ func TestTasksRefused(t *testing.T) {
 		"no exercise": func(x *Task) { x.Drill = "yodel" },
 		"no pace":     func(x *Task) { x.Pace = "warp" },
 		"strings":     func(x *Task) { x.HighStr, x.LowStr = 5, 2 },
+		"string 9":    func(x *Task) { x.Strings = []int{9} },
 		"order 25":    func(x *Task) { x.Order = 25 },
 		"nothing":     func(x *Task) { x.Drill, x.HighStr, x.LowStr, x.Window = "spread", 1, 1, neck.Window{Low: 7, High: 8} },
 	} {
 		x := task("run")
 		change(&x)
-		_, err := Over(t.Context(), p, x)
+		_, _, err := Over(t.Context(), p, x)
 		assert.ErrorContains(t, err, says)
 	}
 }

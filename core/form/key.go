@@ -93,3 +93,16 @@ func (k Key) Spell(class int) pitch.Name {
 	}
 	return n
 }
+
+// Scale names the seven notes of the key from its tonic: major, or natural minor.
+func (k Key) Scale() []pitch.Name {
+	steps := []int{0, 2, 4, 5, 7, 9, 11}
+	if k.Minor {
+		steps = []int{0, 2, 3, 5, 7, 8, 10}
+	}
+	out := make([]pitch.Name, len(steps))
+	for i, s := range steps {
+		out[i] = k.Spell(k.Tonic.Class() + s)
+	}
+	return out
+}

@@ -20,6 +20,37 @@ func Finger(in *neck.Instrument, notes []Note, hand neck.Hand) {
 			notes[i].Finger = touches[i].Finger
 		}
 	}
+	if touches != nil && !grip(in, notes, hand) {
+		for i := range notes {
+			notes[i].Finger = 0
+		}
+	}
+}
+
+// grip looks at what sounds together as one hand has to hold it, and puts its
+// fingers. ok is false where no hand can.
+func grip(in *neck.Instrument, notes []Note, hand neck.Hand) (ok bool) {
+	for i := 0; i < len(notes); {
+		j := i + 1
+		for j < len(notes) && notes[j].Start == notes[i].Start {
+			j++
+		}
+		if j-i > 1 {
+			places := make([]neck.Placement, j-i)
+			for k := range places {
+				places[k] = notes[i+k].Placement
+			}
+			fingers, ok := in.Grip(places, hand)
+			if !ok {
+				return false
+			}
+			for k, f := range fingers {
+				notes[i+k].Finger = f
+			}
+		}
+		i = j
+	}
+	return true
 }
 
 // Place finds the best places in a window, with fingers, for notes of which the
@@ -64,8 +95,16 @@ func Place(in *neck.Instrument, notes []Note, w neck.Window, hand neck.Hand, pre
 		}
 		return 0, nil, len(notes) == 0
 	}
+	before := slices.Clone(notes)
 	for i, t := range touches {
 		notes[i].Placement, notes[i].Finger = t.Placement, t.Finger
+	}
+	if !grip(in, notes, hand) {
+		copy(notes, before)
+		if prefer != nil {
+			return Place(in, notes, w, hand, nil)
+		}
+		return 0, nil, false
 	}
 	return cost, nil, true
 }

@@ -817,11 +817,11 @@ export interface components {
             line: components["schemas"]["LineBody"];
         };
         Catalogue: {
+            /** @description what leads into each tone of a drill */
+            approaches: components["schemas"]["CatalogueChoice"][];
             /** @description who can play the chords */
             compers: components["schemas"]["CatalogueChoice"][];
             contours: components["schemas"]["CatalogueOption"][];
-            /** @description what leads into each tone of a drill */
-            dresses: components["schemas"]["CatalogueChoice"][];
             drills: components["schemas"]["CatalogueOption"][];
             feels: components["schemas"]["CatalogueFeel"][];
             forms: components["schemas"]["CatalogueForm"][];
@@ -1018,9 +1018,9 @@ export interface components {
             task: components["schemas"]["DrillBody"];
         };
         DrillBody: {
+            /** @description what leads into each tone; the tone comes on the beat */
+            approach?: string;
             down?: boolean;
-            /** @description what leads into each tone */
-            dress?: string;
             drill: string;
             /** @description a degree to start from */
             from?: string;
@@ -1030,10 +1030,22 @@ export interface components {
             lowString?: number;
             /**
              * Format: int64
+             * @description sixteenths after each chord begins
+             */
+            offset?: number;
+            /**
+             * Format: int64
              * @description 1 to 24, of four tones
              */
             order?: number;
             pace: string;
+            /** @description a set of strings, also apart, in place of those */
+            strings?: number[];
+            /**
+             * Format: int64
+             * @description the beat of its last bar after which each chord rests
+             */
+            until?: number;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */

@@ -81,7 +81,7 @@ async function make() {
       write: () =>
         askLine.write(line, { density: 3, phrasing: 'free', approach: true, seed: Math.ceil(Math.random() * 9999) }),
       lick: () => askLine.lick({ line, lick: lick.value, land: true, follow: true }),
-      drill: () => askLine.drill(line, { drill: 'one-way', pace: 'eighths' }),
+      drill: () => askLine.drill(line, { drill: 'onward', pace: 'eighths' }),
       empty: () => askLine.study(line),
     }[wish.start as 'write']()
     const kept = await changes.create.mutateAsync(study.line)

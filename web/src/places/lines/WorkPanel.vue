@@ -67,6 +67,24 @@ function write(anew = false) {
 function frets(low: number, high: number) {
   void props.state.change({ low, high: Math.max(high, low + 3) })
 }
+/* Two strings with others between them: for exercises. */
+const pairs = computed(() =>
+  [
+    [1, 3],
+    [2, 4],
+    [3, 5],
+    [4, 6],
+    [2, 5],
+    [1, 4],
+  ]
+    .filter(([, low]) => low! <= strings.value)
+    .map(([a, b]) => ({ id: `${a},${b}`, name: `strings ${a} and ${b}` })),
+)
+const apart = computed(() => (set.value.includes(',') ? set.value.split(',').map(Number) : undefined))
+const rests = [
+  { id: 0, name: 'none: through every bar' },
+  ...[1, 2, 3].map((b) => ({ id: b, name: `after beat ${b} of each chord's last bar` })),
+]
 const lick = reactive({ id: 0, where: 'through' as 'through' | 'bar', land: true, follow: true })
 const shelf = computed(() => (licks.data.value ?? []).map((l) => ({ id: l.id, name: l.title })))
 const chosen = computed(() => lick.id || (licks.data.value?.[0]?.id ?? 0))
@@ -83,7 +101,15 @@ function putLick() {
     }),
   )
 }
-const drill = reactive({ drill: 'run', pace: 'eighths', from: 'lowest', order: 1, down: false, dress: 'plain' })
+const drill = reactive({
+  drill: 'run',
+  pace: 'eighths',
+  from: 'lowest',
+  order: 1,
+  down: false,
+  approach: 'plain',
+  until: 0,
+})
 const froms = ['lowest', 'R', '3', 'b3', '5', 'b7', '7'].map((d) => ({
   id: d,
   name: d !== 'lowest' ? `from the ${d === 'R' ? 'root' : d.replace('b', '♭')}` : 'from the lowest tone',
@@ -95,13 +121,13 @@ function practise() {
       askLine.drill(line, {
         ...drill,
         from: drill.from === 'lowest' ? '' : drill.from,
-        dress: drill.dress === 'plain' ? '' : drill.dress,
+        approach: drill.approach === 'plain' ? '' : drill.approach,
         order: drill.drill === 'orders' ? drill.order : 0,
-        ...ends.value,
+        ...(apart.value ? { strings: apart.value } : ends.value),
       }),
     )
 }
-const dresses = computed(() => (catalogue.data.value?.dresses ?? []).map((d) => ({ ...d, id: d.id || 'plain' })))
+const approaches = computed(() => (catalogue.data.value?.approaches ?? []).map((d) => ({ ...d, id: d.id || 'plain' })))
 const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === drill.drill)?.about ?? '')
 </script>
 
@@ -215,8 +241,9 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
       <FieldLine v-if="drill.drill === 'orders'" label="Order" for="drill-order">
         <InputNumber v-model="drill.order" input-id="drill-order" :min="1" :max="24" size="small" /> of 24
       </FieldLine>
-      <SelectLine id="drill-dress" v-model="drill.dress" label="Lead in" :options="dresses" />
-      <SelectLine id="drill-strings" v-model="set" label="Strings" :options="sets" />
+      <SelectLine id="drill-approach" v-model="drill.approach" label="Lead in" :options="approaches" />
+      <SelectLine id="drill-strings" v-model="set" label="Strings" :options="[...sets, ...pairs]" />
+      <SelectLine id="drill-until" v-model="drill.until" label="Rest" :options="rests" />
       <TickBox v-model="drill.down">downwards</TickBox>
       <p class="do"><Button label="Lay it over the chords" @click="practise" /></p>
     </div>

@@ -1,0 +1,245 @@
+package exercise
+
+import (
+	"context"
+	"errors"
+	"slices"
+
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/say"
+	"undaris/core/score"
+)
+
+// Task says what is to be practised.
+type Task struct {
+	In              *neck.Instrument
+	Hand            neck.Hand
+	Window          neck.Window
+	HighStr, LowStr int      // strings, both included; 0 is all
+	Strings         []int    // a set of strings, also apart; in place of those
+	Key             form.Key // for what is taken from the key
+	Drill           string   // an ID of Drills
+	Pace            string   // an ID of Paces
+	From            string   // a degree to start from; "" is the lowest
+	Order           int      // 1 to 24, for the orders of four tones
+	Down            bool     // from the top
+	Approach        string   // an ID of Approaches: what leads into each tone
+	Offset          int      // sixteenths after the chord begins, 0 to 15
+	Until           int      // the beat of its last bar on which each chord's last note falls; 0 plays through
+}
+
+// Pace is how many notes fall on a beat.
+type Pace struct {
+	ID, Name string
+	ticks    int
+}
+
+// Paces lists them.
+var Paces = []Pace{
+	{"quarters", "quarters", 960}, {"eighths", "eighths", 480}, {"triplets", "triplets", 320},
+	{"sixteenths", "sixteenths", 240}, {"sextuplets", "sextuplets", 160},
+}
+
+// stretch is a chord of the form with the groups played over it.
+type stretch struct {
+	chord    harmony.Chord
+	from, to int // ticks
+	walk     [][]rung
+}
+
+// Over writes a drill over every chord of a form for as long as it lasts. said
+// tells over which chords it is not played, and what else a player should know.
+func Over(ctx context.Context, p form.Progression, t Task) (notes []score.Note, said []string, err error) {
+	drill, pace, approach, err := t.check()
+	if err != nil {
+		return nil, nil, err
+	}
+	var all []stretch
+	var silent []string
+	for _, place := range joined(p) {
+		if ctx.Err() != nil {
+			return nil, nil, ctx.Err()
+		}
+		if place.Chord.None {
+			continue
+		}
+		s := stretch{chord: place.Chord, from: (place.Bar*p.Beats + place.Beat) * score.Tick}
+		s.to = s.from + place.Length*score.Tick
+		if t.Until > 0 {
+			if end := s.to - p.Beats*score.Tick + t.Until*score.Tick; end > s.from {
+				s.to = min(s.to, end)
+			}
+		}
+		s.from = min(s.to, s.from+t.Offset*score.Tick/4)
+		if drill.fits == nil || drill.fits(place.Chord) {
+			all = append(all, s)
+		} else if symbol := place.Chord.Printed(); !slices.Contains(silent, symbol) {
+			silent = append(silent, symbol)
+		}
+	}
+	step := max(pace.ticks, drill.slowest)
+	switch drill.ID {
+	case "shells":
+		all, err = t.shells(all)
+	case "onward":
+		t.onward(all, approach.unit(step))
+	case "into-root":
+		t.intoRoots(all, step)
+	default:
+		for i := range all {
+			all[i].walk = t.held(drill.figure(drill.ladder(t, all[i].chord), t))
+		}
+	}
+	if err != nil {
+		return nil, nil, err
+	}
+	for _, s := range all {
+		if symbol := s.chord.Printed(); len(s.walk) == 0 && !slices.Contains(silent, symbol) {
+			silent = append(silent, symbol)
+		}
+	}
+	all = slices.DeleteFunc(all, func(s stretch) bool { return len(s.walk) == 0 || s.from >= s.to })
+	if len(all) == 0 {
+		return nil, nil, t.noRoom(drill, silent)
+	}
+	if len(silent) > 0 {
+		said = append(said, say.F("not over %s: %s", orList(silent), drill.absence()))
+	}
+	if drill.ID != "into-root" {
+		notes = t.lay(all, approach, step)
+	} else {
+		notes = t.lay(all, Approaches[0], step)
+	}
+	if len(notes) > score.MaxNotes {
+		return nil, nil, say.Errorf("%d notes; a line holds %d. Take a slower pace or fewer bars", len(notes), score.MaxNotes)
+	}
+	reach, ok := t.finish(notes)
+	if !ok {
+		return nil, nil, errors.New("no hand can play it as asked here; take another position, more strings or fewer approaches")
+	}
+	if reach.Millimetres > t.Hand.Comfort {
+		said = append(said, say.F("its widest reach is %.0f mm, frets %d to %d; warm up first, or play it higher up", reach.Millimetres, reach.Low, reach.High))
+	}
+	if names := t.steps(drill); names != "" {
+		said = append(said, names)
+	}
+	return notes, said, nil
+}
+
+// check reads what is asked for.
+func (t *Task) check() (d Drill, p Pace, a Approach, err error) {
+	if d, err = DrillByID(t.Drill); err != nil {
+		return d, p, a, err
+	}
+	pace := slices.IndexFunc(Paces, func(x Pace) bool { return x.ID == t.Pace })
+	approach := slices.IndexFunc(Approaches, func(x Approach) bool { return x.ID == t.Approach })
+	if pace < 0 || approach < 0 {
+		return d, p, a, say.Errorf("there is no pace %q or approach %q", t.Pace, t.Approach)
+	}
+	if t.HighStr == 0 {
+		t.HighStr, t.LowStr = 1, t.In.Strings()
+	}
+	if t.HighStr < 1 || t.LowStr < t.HighStr || t.LowStr > t.In.Strings() {
+		return d, p, a, say.Errorf("strings %d to %d; write the highest first, 1 to %d", t.HighStr, t.LowStr, t.In.Strings())
+	}
+	for _, s := range t.Strings {
+		if s < 1 || s > t.In.Strings() {
+			return d, p, a, say.Errorf("string %d; this instrument has strings 1 to %d", s, t.In.Strings())
+		}
+	}
+	if t.Order != 0 && (t.Order < 1 || t.Order > 24) {
+		return d, p, a, say.Errorf("order %d; there are 24", t.Order)
+	}
+	if t.Offset < 0 || t.Offset > 15 {
+		return d, p, a, say.Errorf("%d sixteenths late; up to 15 can be", t.Offset)
+	}
+	return d, Paces[pace], Approaches[approach], nil
+}
+
+// absence says why a drill is not played over a chord.
+func (d Drill) absence() string {
+	if d.fits != nil {
+		return "they have no such tones"
+	}
+	return "these frets and strings do not hold it there"
+}
+
+// noRoom says what is missing where nothing can be played, and what would fit.
+func (t Task) noRoom(d Drill, silent []string) error {
+	if d.fits != nil && len(silent) > 0 {
+		return say.Errorf("%s is not played over %s: %s. Choose it over a chart with seventh chords", d.Name, orList(silent), d.absence())
+	}
+	return say.Errorf("nothing of it lies on these strings in frets %d to %d; take more strings, or a window of five frets or more", t.Window.Low, t.Window.High)
+}
+
+func orList(words []string) string {
+	if n := len(words); n > 4 {
+		return say.F("%s, %s, %s and %d other chords", words[0], words[1], words[2], n-3)
+	}
+	text := ""
+	for i, w := range words {
+		switch {
+		case i > 0 && i == len(words)-1:
+			text += " or "
+		case i > 0:
+			text += ", "
+		}
+		text += w
+	}
+	return text
+}
+
+// joined are the places of a form with repeated chords taken together.
+func joined(p form.Progression) (out []form.Place) {
+	for _, place := range p.Places() {
+		if n := len(out); n > 0 && out[n-1].Chord.String() == place.Chord.String() {
+			out[n-1].Length += place.Length
+			continue
+		}
+		out = append(out, place)
+	}
+	return out
+}
+
+// held keeps the groups that a hand can hold together.
+func (t Task) held(walk [][]rung) [][]rung {
+	return slices.DeleteFunc(walk, func(group []rung) bool {
+		if len(group) < 2 {
+			return false
+		}
+		var notes []score.Note
+		for _, r := range group {
+			notes = append(notes, score.Note{Length: score.Tick, Pitch: pitch.At(r.midi, r.name), Degree: string(r.degree), Placement: neck.Placement{String: r.str}})
+		}
+		_, ok := t.finish(notes)
+		return !ok
+	})
+}
+
+// steps names the chords that the steps of the key give.
+func (t Task) steps(d Drill) string {
+	size := map[string]int{"key-triads": 3, "key-sevenths": 4, "key-triads-145": 3}[d.ID]
+	if size == 0 {
+		return ""
+	}
+	scale := t.Key.Scale()
+	text := ""
+	for i, root := range scale {
+		if d.ID == "key-triads-145" && i != 0 && i != 3 && i != 4 {
+			continue
+		}
+		above := func(n int) int { return pitch.Class(scale[(i+n)%7].Class() - root.Class()) }
+		suffix := map[[2]int]string{{4, 7}: "", {3, 7}: "m", {3, 6}: "dim", {4, 8}: "aug"}[[2]int{above(2), above(4)}]
+		if size == 4 {
+			suffix = map[[3]int]string{{4, 7, 11}: "maj7", {3, 7, 10}: "m7", {4, 7, 10}: "7", {3, 6, 10}: "m7b5"}[[3]int{above(2), above(4), above(6)}]
+		}
+		if text != "" {
+			text += ", "
+		}
+		text += harmony.MustParse(root.String() + suffix).Printed()
+	}
+	return say.F("the steps of %s give %s", t.Key, text)
+}
