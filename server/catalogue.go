@@ -32,6 +32,7 @@ type Catalogue struct {
 	Drills      []CatalogueOption     `json:"drills"`
 	Paces       []CatalogueChoice     `json:"paces" doc:"notes to a beat"`
 	Approaches  []CatalogueChoice     `json:"approaches" doc:"what leads into each tone of a drill"`
+	Rests       []CatalogueChoice     `json:"rests" doc:"rules of what may rest over a chord, from strict to wide"`
 	Ways        []CatalogueWay        `json:"ways" doc:"to play a note"`
 }
 
@@ -144,6 +145,9 @@ func catalogue() (c Catalogue) {
 	}
 	for _, d := range exercise.Approaches {
 		c.Approaches = append(c.Approaches, CatalogueChoice{d.ID, d.Name})
+	}
+	for _, r := range line.Rules {
+		c.Rests = append(c.Rests, CatalogueChoice{r.ID, r.Name})
 	}
 	for _, w := range score.Ways {
 		way := CatalogueWay{Field: w.ID, Name: w.Name, Key: w.Key, On: w.On}

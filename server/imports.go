@@ -71,7 +71,7 @@ func (s *server) imported(ctx context.Context, name string, chart uint, data []b
 		return o, at("body.notes", nil, err)
 	}
 	// Read anew, it is a line like any other.
-	again, err := s.read(onPaper{l, LineBody{Feel: feel, Beats: l.Beats}}.line())
+	again, err := s.read(onPaper{Line: l, body: LineBody{Feel: feel, Beats: l.Beats}}.line())
 	again.Said = l.Said
 	return again, err
 }

@@ -12,6 +12,7 @@ import (
 	"undaris/core/edit"
 	"undaris/core/form"
 	"undaris/core/lick"
+	"undaris/core/line"
 	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/say"
@@ -71,6 +72,7 @@ func lineRow(l store.LineSummary) LineRow {
 type onPaper struct {
 	edit.Line
 	body LineBody
+	rule line.Rule // of what may rest
 }
 
 // read lays a line on the neck it is written for. Notes without a place, and
@@ -101,6 +103,9 @@ func (s *server) read(b LineBody) (o onPaper, err error) {
 	}
 	if _, ok := form.FeelByID(b.Feel); !ok {
 		return o, at("body.feel", b.Feel, say.Errorf("there is no feel %q", b.Feel))
+	}
+	if o.rule, err = line.RuleByID(player.Rests); err != nil {
+		o.rule = line.Usual
 	}
 	o.body, o.Hand, o.Window = b, hand, neck.Window{Low: b.Low, High: b.High}
 	if o.Window == (neck.Window{}) {

@@ -7,6 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/line"
 	"undaris/core/neck"
 	"undaris/store"
 )
@@ -74,6 +75,9 @@ func (s *server) player(api huma.API) {
 			}
 			if _, _, err := playerNeck(in.Body); err != nil {
 				return none, err
+			}
+			if _, err := line.RuleByID(in.Body.Rests); err != nil {
+				return none, at("body.rests", in.Body.Rests, err)
 			}
 			p, err := s.store.SetPlayer(in.Body, version, any)
 			if errors.Is(err, store.ErrStale) {

@@ -42,7 +42,8 @@ type Landing struct {
 	Chord  string `json:"chord"`
 	Note   int    `json:"note" doc:"index; -1 in silence"`
 	Degree string `json:"degree,omitempty"`
-	When   string `json:"when" enum:"on time,early,late,wrong note,silent"`
+	When   string `json:"when" enum:"on time,pushed,resolved,leaned on,held over,late,wrong note,silent"`
+	Landed bool   `json:"landed" doc:"the change is met, in one way or another"`
 	Says   string `json:"says"`
 }
 
@@ -59,7 +60,7 @@ func (o onPaper) study() Study {
 	if st.Said == nil {
 		st.Said = []string{}
 	}
-	r := line.Check(o.Score, o.Palette)
+	r := line.Check(o.Score, o.Palette, o.rule)
 	st.Report = Report{Notes: []NoteReport{}, Landings: []Landing{}, Phrases: []Phrase{}, ChordTones: r.ChordTones, Palette: r.Palette, Others: r.Else, Travel: tenth(r.Travel), Advice: r.Advice}
 	if st.Report.Advice == nil {
 		st.Report.Advice = []string{}
@@ -68,7 +69,7 @@ func (o onPaper) study() Study {
 		st.Report.Notes = append(st.Report.Notes, NoteReport{string(n.Degree), string(n.Class), string(n.Role), n.Strong, n.Fault, n.Says})
 	}
 	for _, l := range r.Landings {
-		st.Report.Landings = append(st.Report.Landings, Landing{l.At, l.At/o.Bar() + 1, l.At%o.Bar()/960 + 1, l.Chord.String(), l.Note, string(l.Degree), l.When, l.Says})
+		st.Report.Landings = append(st.Report.Landings, Landing{l.At, l.At/o.Bar() + 1, l.At%o.Bar()/960 + 1, l.Chord.String(), l.Note, string(l.Degree), l.When, l.Landed(), l.Says})
 	}
 	for _, p := range r.Phrases {
 		st.Report.Phrases = append(st.Report.Phrases, Phrase(p))

@@ -13,7 +13,8 @@ type Player struct {
 	Capo    int     `json:"capo"`
 	Left    bool    `json:"left"`                 // left-handed: the neck is mirrored
 	Comfort float64 `json:"comfort"`              // widest comfortable reach in millimetres
-	Habit   string  `json:"habit" maxLength:"20"` // "stay" or "shift"
+	Habit   string  `json:"habit" maxLength:"20"`           // "stay" or "shift"
+	Rests   string  `json:"rests,omitempty" maxLength:"20"` // an ID of line.Rules: what may rest over a chord
 }
 
 // DefaultPlayer has a guitar in standard tuning and a usual hand.

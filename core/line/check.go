@@ -1,12 +1,9 @@
 package line
 
 import (
-	"slices"
-
 	"undaris/core/blend"
 	"undaris/core/crossing"
 	"undaris/core/harmony"
-	"undaris/core/pitch"
 	"undaris/core/say"
 	"undaris/core/score"
 )
@@ -37,25 +34,6 @@ type Reading struct {
 	Says   string // why it is there, or what is wrong with it
 }
 
-// When a change is landed.
-const (
-	OnTime = "on time"
-	Early  = "early"
-	Late   = "late"
-	Wrong  = "wrong note"
-	Silent = "silent"
-)
-
-// Landing is what became of one change.
-type Landing struct {
-	At     int // ticks
-	Chord  harmony.Chord
-	Note   int // index, −1 in silence
-	Degree harmony.Degree
-	When   string
-	Says   string
-}
-
 // Phrase is a stretch of notes between rests. Phrases of the same rhythm and
 // degrees share a letter; those of the same rhythm and contour have a prime.
 type Phrase struct {
@@ -76,11 +54,12 @@ type Report struct {
 // held is from which length on a note counts as rested on.
 const held = score.Tick * 3 / 2
 
-// Check reads a line against its chords and a palette of its key.
-func Check(s score.Score, palette blend.Palette) Report {
+// Check reads a line against its chords and a palette of its key, by a rule of
+// what may rest.
+func Check(s score.Score, palette blend.Palette, rule Rule) Report {
 	r := Report{Notes: make([]Reading, len(s.Notes))}
 	for i := range s.Notes {
-		r.Notes[i] = reading(s, i)
+		r.Notes[i] = reading(s, i, rule)
 	}
 	for i, n := range s.Notes {
 		chord, sounds := s.ChordAt(n.Start)
@@ -99,7 +78,7 @@ func Check(s score.Score, palette blend.Palette) Report {
 			r.Travel += crossing.Travel(s.In, s.Notes[i-1].Placement, n.Placement)
 		}
 	}
-	r.Landings = landings(s)
+	r.Landings = landings(s, rule)
 	r.Phrases = phrases(s)
 	r.advise(s)
 	return r
@@ -120,7 +99,7 @@ func over(c harmony.Chord, midi int) blend.Sound {
 }
 
 // reading says what a note is and, from its neighbours, what it does.
-func reading(s score.Score, i int) Reading {
+func reading(s score.Score, i int, rule Rule) Reading {
 	n := s.Notes[i]
 	chord, sounds := s.ChordAt(n.Start)
 	if !sounds {
@@ -144,11 +123,9 @@ func reading(s score.Score, i int) Reading {
 		}
 		return r
 	}
-	if to, _ := s.ChordAt(n.End()); n.End() > n.Start && !to.None && to.String() != chord.String() && n.Start%score.Tick != 0 && n.Length > score.Tick/2 {
-		if ahead := over(to, n.Heard()); ahead.Class == blend.ChordTone {
-			r.Role, r.Says = Anticipate, say.F("comes early: the %s of %s, which follows", ahead.Degree, to)
-			return r
-		}
+	if to, ok := pushes(s, i); ok {
+		r.Role, r.Says = Anticipate, say.F("pushed: the %s of %s, which follows", over(to, n.Heard()).Degree, to)
+		return r
 	}
 	name = say.F("the %s over %s", r.Degree, chord)
 	if follows && !r.Rests {
@@ -158,8 +135,13 @@ func reading(s score.Score, i int) Reading {
 		}
 	}
 	switch {
-	case r.Class == blend.Colour && r.Rests:
-		r.Role, r.Says = Leaned, "leaned on: "+name
+	case n.Bend == 1 && r.Class == blend.Blue:
+		r.Role, r.Says = Leaned, "curled: "+name
+	case r.Rests && rule.rests(chord, r.Sound):
+		r.Role, r.Says = Leaned, say.F("leaned on: %s (%s may rest)", name, rule.Name)
+	case r.Rests && r.Class == blend.Colour:
+		r.Role, r.Fault = Loose, true
+		r.Says = say.F("comes to rest on %s, a colour; by your rule %s may rest", name, rule.Name)
 	case r.Class == blend.Colour:
 		r.Role, r.Says = Colour, "colour: "+name
 	case r.Rests:
@@ -172,6 +154,20 @@ func reading(s score.Score, i int) Reading {
 		r.Says = name + " leads nowhere" + wants(r.Sound)
 	}
 	return r
+}
+
+// pushes tells that a note comes a beat at most before a change and belongs to
+// the new chord.
+func pushes(s score.Score, i int) (to harmony.Chord, ok bool) {
+	n := s.Notes[i]
+	for at := n.Start/score.Tick*score.Tick + score.Tick; at <= n.Start+score.Tick; at += score.Tick {
+		if !s.Change(at) || n.Start >= at || n.End() < at && at-n.Start > clipped {
+			continue
+		}
+		to, _ := s.ChordAt(at)
+		return to, over(to, n.Heard()).Class == blend.ChordTone
+	}
+	return to, false
 }
 
 func wants(s blend.Sound) string {
@@ -241,62 +237,6 @@ func prior(s score.Score, i int) (int, bool) {
 		}
 	}
 	return 0, false
-}
-
-// landings judges every change: the note that sounds on it, or the first within
-// a beat after it.
-func landings(s score.Score) (out []Landing) {
-	for bar, b := range s.Bars {
-		for _, c := range b.Changes {
-			at := bar*s.Bar() + c.Beat*score.Tick
-			if s.Change(at) {
-				out = append(out, landing(s, at, c.Chord))
-			}
-		}
-	}
-	return out
-}
-
-func landing(s score.Score, at int, chord harmony.Chord) Landing {
-	l := Landing{At: at, Chord: chord, Note: -1, When: Silent, Says: say.F("nothing is played as %s begins", chord)}
-	best := func(i int, when string) bool {
-		n := s.Notes[i]
-		t, ok := chord.ToneAt(pitch.Class(n.Heard()))
-		if ok && !n.Dead {
-			l.Note, l.Degree, l.When = i, t.Degree, when
-			l.Says = say.F("%s on the %s of %s", map[string]string{OnTime: "lands on time", Early: "lands early, held over the bar,", Late: "lands late"}[when], t.Degree, chord)
-		}
-		return ok && !n.Dead
-	}
-	wrong := -1
-	near, _ := slices.BinarySearchFunc(s.Notes, at-score.Tick, func(n score.Note, tick int) int { return n.Start - tick })
-	for i := near; i < len(s.Notes) && s.Notes[i].Start <= at; i++ {
-		n := s.Notes[i]
-		switch {
-		case n.Start == at:
-			if best(i, OnTime) {
-				return l
-			}
-			wrong = i
-		case n.Start < at && n.Start >= at-score.Tick && n.End() > at:
-			if best(i, Early) {
-				return l
-			}
-			wrong = i
-		}
-	}
-	for i := near; i < len(s.Notes) && s.Notes[i].Start <= at+score.Tick; i++ {
-		if s.Notes[i].Start > at && best(i, Late) {
-			break
-		}
-	}
-	if wrong >= 0 {
-		n := s.Notes[wrong]
-		sound := over(chord, n.Heard())
-		l.Note, l.Degree, l.When = wrong, sound.Degree, Wrong
-		l.Says = say.F("in time, but on the %s over %s%s", sound.Degree, chord, wants(sound))
-	}
-	return l
 }
 
 func size(n int) int { return max(n, -n) }

@@ -230,7 +230,7 @@ func TestWhatNotesDo(t *testing.T) {
 		note(s, 7680, 2880, 3, 10), // F over C7: held, wants to move
 		note(s, 11520, 480, 4, 7),  // A over C7: colour
 	}
-	r := Check(s, minorPentatonic())
+	r := Check(s, minorPentatonic(), Usual)
 	roles := []Role{Lands, Approach, Tone, Enclosing, Enclosing, Tone, Approach, Tone, Lands, Loose}
 	for i, role := range roles {
 		assert.Equal(t, role, r.Notes[i].Role, "note %d: %s", i, r.Notes[i].Says)
@@ -249,12 +249,12 @@ func TestLandings(t *testing.T) {
 		note(s, 7680, 480, 3, 10),      // F over C7: wrong
 		note(s, 15360+480, 480, 2, 10), // late: A over F7
 	}
-	r := Check(s, minorPentatonic())
+	r := Check(s, minorPentatonic(), Usual)
 	var when []string
 	for _, l := range r.Landings {
 		when = append(when, l.When)
 	}
-	assert.Equal(t, []string{OnTime, Early, Wrong, Late, Silent, Silent, Silent, Silent, Silent}, when)
+	assert.Equal(t, []string{OnTime, Pushed, Wrong, Late, Silent, Silent, Silent, Silent, Silent}, when)
 	assert.Equal(t, harmony.Degree("b7"), r.Landings[1].Degree)
 	assert.Contains(t, r.Landings[2].Says, "on the 11 over C7 to 3")
 }
@@ -270,7 +270,7 @@ func TestPhrasesThatComeBackAreNamed(t *testing.T) {
 	idea(2, 3, 7) // the same over C7
 	idea(4, 3, 9) // the same contour over F7
 	s.Notes = append(s.Notes, note(s, 8*3840, 480, 2, 8), note(s, 8*3840+480, 960, 2, 7))
-	r := Check(s, minorPentatonic())
+	r := Check(s, minorPentatonic(), Usual)
 	var names []string
 	for _, p := range r.Phrases {
 		names = append(names, p.Name)

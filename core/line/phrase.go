@@ -102,7 +102,7 @@ func (r *Report) advise(s score.Score) {
 		case Late:
 			late++
 		}
-		if l.Degree == "R" && (l.When == OnTime || l.When == Early) {
+		if l.Degree == "R" && l.Landed() {
 			roots++
 		}
 	}

@@ -829,6 +829,8 @@ export interface components {
             paces: components["schemas"]["CatalogueChoice"][];
             palettes: components["schemas"]["CatalogueChoice"][];
             phrasings: components["schemas"]["CatalogueOption"][];
+            /** @description rules of what may rest over a chord, from strict to wide */
+            rests: components["schemas"]["CatalogueChoice"][];
             /** @description vocabularies of written lines */
             rhythms: components["schemas"]["CatalogueOption"][];
             threads: components["schemas"]["CatalogueChoice"][];
@@ -1163,6 +1165,8 @@ export interface components {
             beat: number;
             chord: string;
             degree?: string;
+            /** @description the change is met, in one way or another */
+            landed: boolean;
             /**
              * Format: int64
              * @description index; -1 in silence
@@ -1170,7 +1174,7 @@ export interface components {
             note: number;
             says: string;
             /** @enum {string} */
-            when: "on time" | "early" | "late" | "wrong note" | "silent";
+            when: "on time" | "pushed" | "resolved" | "leaned on" | "held over" | "late" | "wrong note" | "silent";
         };
         Laying: {
             /** @description what moves and what changes its octave */
@@ -1722,6 +1726,7 @@ export interface components {
             frets: number;
             habit: string;
             left: boolean;
+            rests?: string;
             /** Format: double */
             scale: number;
             tuning: string;
@@ -1735,6 +1740,7 @@ export interface components {
             frets: number;
             habit: string;
             left: boolean;
+            rests?: string;
             /** Format: double */
             scale: number;
             tuning: string;

@@ -41,6 +41,8 @@ const tuning = computed({
     else form.tuning = ''
   },
 })
+/* Where the player has said nothing, the usual rule holds. */
+const rests = computed({ get: () => form.rests || 'usual', set: (id) => (form.rests = id) })
 
 async function keep() {
   try {
@@ -96,6 +98,15 @@ async function keep() {
           option-label="text"
           option-value="value"
           :allow-empty="false"
+        />
+      </FieldRow>
+      <FieldRow label="May rest" for="rests" hint="how strictly lines are judged" :wrong="wrong.rests">
+        <Select
+          v-model="rests"
+          input-id="rests"
+          :options="catalogue.data.value?.rests ?? []"
+          option-label="name"
+          option-value="id"
         />
       </FieldRow>
       <footer>

@@ -164,7 +164,7 @@ const met = computed(() => {
   const r = study.value?.report
   const all = r ? r.chordTones + r.palette + r.others : 0
   if (!r || !all) return undefined
-  const landed = r.landings.filter((l) => l.when === 'on time' || l.when === 'early').length
+  const landed = r.landings.filter((l) => l.landed).length
   return { landed, changes: r.landings.length, tones: Math.round((100 * r.chordTones) / all) }
 })
 const midi = useMidiIn(entry, () => {

@@ -12,7 +12,7 @@ import type { LineState } from './useLine'
 const props = defineProps<{ state: LineState; at: number }>()
 const emit = defineEmits<{ note: [index: number] }>()
 const report = computed(() => props.state.study.value?.report)
-const met = computed(() => report.value?.landings.filter((l) => l.when === 'on time' || l.when === 'early').length ?? 0)
+const met = computed(() => report.value?.landings.filter((l) => l.landed).length ?? 0)
 const chosen = ref<number>()
 const fixes = shallowRef<Fixes>()
 const busy = ref(false)
@@ -71,8 +71,7 @@ async function keep(ofKey: boolean) {
   }
 }
 const signs: Record<string, string> = {
-  'on time': 'pi-check',
-  early: 'pi-check',
+  pushed: 'pi-angle-double-left',
   late: 'pi-clock',
   'wrong note': 'pi-times',
   silent: 'pi-minus',
@@ -93,7 +92,7 @@ const signs: Record<string, string> = {
           :aria-label="`bar ${l.bar}: ${l.says}`"
           @click="mend(l)"
         >
-          <i class="pi" :class="signs[l.when]" />
+          <i class="pi" :class="signs[l.when] ?? 'pi-check'" />
           {{ l.bar }}<template v-if="l.beat > 1">.{{ l.beat }}</template>
           <b><MusicText :text="l.chord" /></b>
           <span v-if="l.degree"><MusicText :text="l.degree" /></span>

@@ -267,7 +267,7 @@ describe('what was guessed', () => {
 
 describe('verdicts under the notes', () => {
   it('tell how each change is met, and where a note rests that should not', () => {
-    const landing = (note: number, when: string) => ({ note, when, says: `says ${when}` })
+    const landing = (note: number, when: string) => ({ note, when, landed: when === 'on time', says: `says ${when}` })
     const report = {
       notes: [{ fault: false }, { fault: true, says: 'rubs' }, { fault: false }, { fault: true, says: 'rubs too' }],
       landings: [landing(0, 'on time'), landing(2, 'late'), landing(3, 'wrong note'), landing(-1, 'silent')],

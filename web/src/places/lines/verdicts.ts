@@ -6,8 +6,6 @@ export interface Verdict {
 }
 
 const kinds: Record<string, Verdict['kind']> = {
-  'on time': 'landed',
-  early: 'landed',
   late: 'late',
   'wrong note': 'missed',
 }
@@ -17,6 +15,6 @@ export function verdictsOf(report: Study['report'] | undefined): Map<number, Ver
   const out = new Map<number, Verdict>()
   for (const [i, n] of (report?.notes ?? []).entries()) if (n.fault) out.set(i, { kind: 'rub', says: n.says })
   for (const l of report?.landings ?? [])
-    if (l.note >= 0) out.set(l.note, { kind: kinds[l.when] ?? 'missed', says: l.says })
+    if (l.note >= 0) out.set(l.note, { kind: l.landed ? 'landed' : (kinds[l.when] ?? 'missed'), says: l.says })
   return out
 }
