@@ -111,6 +111,7 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Study{}, err
 			}
+			o.body.Drill = ""
 			if o.Notes, err = line.Write(ctx, o.Score, w, o.Hand); err != nil {
 				return Study{}, at("body.wish", in.Body.Wish.Seed, err)
 			}
@@ -244,7 +245,7 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Study{}, at("body.task", t.Drill, err)
 			}
-			o.Notes, o.Said = notes, append(o.Said, said...)
+			o.Notes, o.Said, o.body.Drill = notes, append(o.Said, said...), t.Drill
 			lick.Label(o.Score)
 			return o.study(), nil
 		})

@@ -36,6 +36,7 @@ type LineBody struct {
 	Capo    int              `json:"capo,omitempty" minimum:"0" maximum:"12"`
 	Notes   []store.LineNote `json:"notes" maxItems:"4000"`
 	Locked  []int            `json:"locked,omitempty" maxItems:"1024" doc:"bars that are not to be written anew, from 1"`
+	Drill   string           `json:"exercise,omitempty" maxLength:"40" doc:"the exercise that it is: it gets no advice"`
 }
 
 // Line is a stored line.
@@ -156,7 +157,7 @@ func (o onPaper) line() LineBody {
 }
 
 func wireLine(l store.Line) Line {
-	b := LineBody{l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Text, l.Palette, l.Low, l.High, l.Tuning, l.Frets, l.Capo, l.Notes, l.Locked}
+	b := LineBody{l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Text, l.Palette, l.Low, l.High, l.Tuning, l.Frets, l.Capo, l.Notes, l.Locked, l.Exercise}
 	b.Notes = numbered(b.Notes)
 	if b.Locked == nil {
 		b.Locked = []int{}
@@ -191,5 +192,5 @@ func (s *server) stored(_ context.Context, b LineBody) (store.Line, error) {
 		return store.Line{}, err
 	}
 	b = o.line()
-	return store.Line{Title: b.Title, Key: o.Key.String(), Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats, Text: b.Text, Palette: b.Palette, Low: b.Low, High: b.High, Tuning: b.Tuning, Frets: b.Frets, Capo: b.Capo, Notes: b.Notes, Locked: b.Locked}, nil
+	return store.Line{Title: b.Title, Key: o.Key.String(), Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats, Text: b.Text, Palette: b.Palette, Low: b.Low, High: b.High, Tuning: b.Tuning, Frets: b.Frets, Capo: b.Capo, Notes: b.Notes, Locked: b.Locked, Exercise: b.Drill}, nil
 }

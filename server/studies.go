@@ -61,6 +61,9 @@ func (o onPaper) study() Study {
 		st.Said = []string{}
 	}
 	r := line.Check(o.Score, o.Palette, o.rule)
+	if o.body.Drill != "" {
+		r.Unscolded()
+	}
 	st.Report = Report{Notes: []NoteReport{}, Landings: []Landing{}, Phrases: []Phrase{}, ChordTones: r.ChordTones, Palette: r.Palette, Others: r.Else, Travel: tenth(r.Travel), Advice: r.Advice}
 	if st.Report.Advice == nil {
 		st.Report.Advice = []string{}

@@ -25,6 +25,7 @@ type Line struct {
 	Capo      int
 	Notes     []LineNote `gorm:"serializer:json"`
 	Locked    []int      `gorm:"serializer:json"` // bars, from 1
+	Exercise  string     // an ID of exercise.Drills, where it is one
 }
 
 func (l *Line) derive() {
@@ -89,7 +90,7 @@ func (s *Store) CreateLine(l *Line) error { return create[Line](s, l) }
 
 // ChangeLine lets do alter a line.
 func (s *Store) ChangeLine(id, version uint, do func(*Line) error) (Line, error) {
-	return change(s, id, version, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "tuning", "frets", "capo", "notes", "locked"}, do)
+	return change(s, id, version, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "tuning", "frets", "capo", "notes", "locked", "exercise"}, do)
 }
 
 // DeleteLine marks a line as deleted.

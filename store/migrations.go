@@ -58,6 +58,7 @@ var migrations = []*gormigrate.Migration{
 		`ALTER TABLE lines ADD COLUMN capo INTEGER NOT NULL DEFAULT 0`,
 		`UPDATE lines SET tuning = json_extract(p.settings, '$.tuning'), frets = json_extract(p.settings, '$.frets'), capo = json_extract(p.settings, '$.capo')
 			FROM players p WHERE json_valid(p.settings) AND json_extract(p.settings, '$.tuning') IS NOT NULL`),
+	step("0005-exercises-are-known", `ALTER TABLE lines ADD COLUMN exercise TEXT NOT NULL DEFAULT ''`),
 }
 
 type migration = gormigrate.Migration

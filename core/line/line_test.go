@@ -5,6 +5,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -318,4 +319,34 @@ func TestWrittenLinesCanBeRead(t *testing.T) {
 			}
 		}
 	}
+}
+
+// What else a teacher would say, and does not say of what is well.
+func TestHabitsAreTold(t *testing.T) {
+	run := func(s score.Score, from int, frets ...int) (notes []score.Note) {
+		for i, f := range frets {
+			notes = append(notes, note(s, from+i*480, 480, 3-f/100, f%100))
+		}
+		return notes
+	}
+	s := empty(t, "quick-change", "C")
+	for says, notes := range map[string][]score.Note{
+		"runs a shape up and down": append(run(s, 0, 5, 7, 9, 106, 108, 110, 111, 113, 111, 110, 108, 106, 9, 7, 5),
+			run(s, 15360, 5, 7, 9, 106, 108, 110, 111, 113, 111, 110, 108, 106, 9, 7, 5)...),
+		"lies under the hand at":    {note(s, 0, 480, 2, 8), note(s, 480, 480, 1, 20), note(s, 960, 480, 2, 8), note(s, 1440, 480, 5, 22)},
+		"ends a beat early":         run(s, 0, 5, 7, 9, 10, 9, 7),
+		"lasts 8 beats":             {note(s, 0, 7680, 3, 9)},
+		"comes back without a rest": {note(s, 0, 480, 3, 9), note(s, 480, 480, 2, 8), note(s, 960, 1920, 3, 9), note(s, 2880, 480, 3, 9), note(s, 3360, 480, 2, 8), note(s, 3840, 1920, 3, 9)},
+	} {
+		x := s
+		x.Notes = notes
+		score.Finger(x.In, x.Notes, neck.UsualHand)
+		r := Check(x, minorPentatonic(), Usual)
+		assert.Contains(t, strings.Join(r.Advice, " "), says)
+		r.Unscolded()
+		assert.Empty(t, r.Advice)
+	}
+	x := s
+	x.Notes = []score.Note{note(s, 480, 480, 3, 9), note(s, 960, 960, 3, 8), note(s, 3840, 960, 3, 8), note(s, 7680, 960, 3, 9)}
+	assert.NotContains(t, strings.Join(Check(x, minorPentatonic(), Usual).Advice, " "), "early")
 }

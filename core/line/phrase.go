@@ -136,6 +136,41 @@ func (r *Report) advise(s score.Score) {
 	if bars := len(s.Bars); len(s.Notes) > 6*bars && gap < bars/4 {
 		say("It hardly breathes: leave a rest every second bar.")
 	}
+	if n := scales(s); n > 1 {
+		say("%d times it runs a shape up and down again: leave a tone out, or turn round sooner.", n)
+	}
+	if i, near := far(s); i >= 0 {
+		n := s.Notes[i]
+		say("The hand goes to string %d, fret %d for %s in bar %d; it lies under the hand at string %d, fret %d.", n.String, n.Fret, n.Pitch, n.Start/s.Bar()+1, near.String, near.Fret)
+	}
+	for _, l := range r.Landings {
+		if i := short(s, l); i >= 0 {
+			say("The phrase before bar %d ends a beat early: one more note would land on %s.", l.At/s.Bar()+1, l.Chord)
+			break
+		}
+	}
+	for i := 1; i < len(r.Phrases); i++ {
+		a, b := r.Phrases[i-1], r.Phrases[i]
+		if a.Name[0] == b.Name[0] && b.To > b.From && s.Notes[b.From].Start-s.Notes[a.To].End() < score.Tick/2 {
+			say("%s comes back without a rest before it: let it ring out first, and it is heard as an answer.", b.Name)
+			break
+		}
+	}
+	for _, n := range s.Notes {
+		if n.Length >= 6*score.Tick {
+			say("%s in bar %d lasts %d beats: move, or leave room for the band.", n.Pitch, n.Start/s.Bar()+1, n.Length/score.Tick)
+			break
+		}
+	}
+}
+
+// Unscolded takes back what is said of music and not of an exercise: advice, and
+// faults of notes that stand where the exercise has them.
+func (r *Report) Unscolded() {
+	r.Advice = nil
+	for i := range r.Notes {
+		r.Notes[i].Fault = false
+	}
 }
 
 func times(n int, one, many string) string {

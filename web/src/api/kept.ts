@@ -75,6 +75,7 @@ export const lineBody = ({
   tuning,
   frets,
   capo,
+  exercise,
 }: LineBody): LineBody => ({
   title,
   key,
@@ -90,6 +91,7 @@ export const lineBody = ({
   tuning,
   frets,
   capo,
+  exercise,
 })
 export const lickBody = ({ title, chord, ofKey, notes, tags }: LickBody): LickBody => ({
   title,

@@ -1355,6 +1355,8 @@ export interface components {
             beats: number;
             /** Format: int64 */
             capo?: number;
+            /** @description the exercise that it is: it gets no advice */
+            exercise?: string;
             feel: string;
             /** Format: int64 */
             frets?: number;
@@ -1399,6 +1401,8 @@ export interface components {
             beats: number;
             /** Format: int64 */
             capo?: number;
+            /** @description the exercise that it is: it gets no advice */
+            exercise?: string;
             feel: string;
             /** Format: int64 */
             frets?: number;

@@ -60,6 +60,7 @@ const words: Record<string, string> = {
   tags: 'the tags',
   tuning: 'the tuning',
   capo: 'the capo',
+  exercise: 'what it practises',
 }
 
 /** What differs between two of one thing, in words. */
