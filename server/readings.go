@@ -81,6 +81,7 @@ type Reading struct {
 	Text     string    `json:"text" doc:"in chord symbols, as Undaris writes it; empty if it cannot be read"`
 	Numerals string    `json:"numerals"`
 	Problems []Problem `json:"problems"`
+	AsH      string    `json:"asH,omitempty" doc:"the text with H read as B, and B as Bb, where it has chords on H"`
 }
 
 // ReadingRequest says what to read: a text or a form, with what to do to it.
@@ -129,7 +130,11 @@ func read(q ReadingRequest) (Reading, error) {
 	p, err := form.Read(text, beats, from)
 	var problems form.Problems
 	if errors.As(err, &problems) {
-		return Reading{Sheet: Sheet{[]Bar{}, []Chord{}}, Problems: wireProblems(problems)}, nil
+		none := Reading{Sheet: Sheet{[]Bar{}, []Chord{}}, Problems: wireProblems(problems)}
+		if again, ok := form.FromH(text); ok {
+			none.AsH = again
+		}
+		return none, nil
 	}
 	if q.Turnaround != "" {
 		if p, err = turned(p, q.Turnaround, from); err != nil {
@@ -140,7 +145,7 @@ func read(q ReadingRequest) (Reading, error) {
 		p = p.Transpose(from, key)
 	}
 	sheet, _ := wireSheet(p, key)
-	return Reading{sheet, p.Text(), p.NumeralText(key), []Problem{}}, nil
+	return Reading{sheet, p.Text(), p.NumeralText(key), []Problem{}, ""}, nil
 }
 
 func turned(p form.Progression, id string, key form.Key) (form.Progression, error) {

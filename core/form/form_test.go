@@ -137,7 +137,6 @@ func TestTextProblemsSayWhere(t *testing.T) {
 		"| C F G C7 A7 |":   {Text: "C", Offset: 2, Length: 1, Bar: 1},
 		"| . C7 . . |":      {Text: ".", Offset: 2, Length: 1, Bar: 1},
 		"| [Verse C7 |":     {Text: "[Verse C7 ", Offset: 2, Length: 10, Bar: 1},
-		"|: C7 :|":          {Text: ":", Offset: 1, Length: 1, Bar: 1},
 		"":                  {},
 		"  \n ":             {},
 	} {
@@ -180,4 +179,30 @@ func FuzzRead(f *testing.F) {
 			t.Fatalf("%q printed as %q, read back as %q, %v", text, p.Text(), back.Text(), err)
 		}
 	})
+}
+
+func TestHIsReadOnRequest(t *testing.T) {
+	text, ok := FromH("| [Bridge] H7 | Em B7/H | Hb B♭ |")
+	assert.True(t, ok)
+	assert.Equal(t, "| [Bridge] B7 | Em Bb7/B | Bb B♭ |", text)
+	_, ok = FromH("| B7 | Bb |")
+	assert.False(t, ok)
+}
+
+func TestRepeatsAreWrittenOut(t *testing.T) {
+	for text, want := range map[string]string{
+		"|: C7 | F7 :|":                   "| C7 | F7 |\n| C7 | F7 |",
+		"| C7 |: F7 | G7 :| C7 |":         "| C7 | F7 | G7 |\n| F7 | G7 | C7 |",
+		"||: C7 | F7 :||":                 "| C7 | F7 |\n| C7 | F7 |",
+		"| C7 | F7 :|":                    "| C7 | F7 |\n| C7 | F7 |",
+		"|: C7 :|: F7 :|":                 "| C7 |\n| C7 | F7 |\n| F7 |",
+		"|: C7 | % :|\n| F7 |":            "| C7 | C7 |\n| C7 | C7 |\n| F7 |",
+		"| C7 b9 F7 | C7 (b9) | Am7 b5 |": "| C7b9 F7 | C7b9 | Am7b5 |",
+	} {
+		p, err := Read(text, 4, Key{})
+		require.NoError(t, err, text)
+		assert.Equal(t, want, p.Text(), text)
+	}
+	_, err := Read("|: "+strings.Repeat("C7 | ", 300)+"C7 :|", 4, Key{})
+	assert.ErrorContains(t, err, "with the repeats written out")
 }

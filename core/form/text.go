@@ -2,6 +2,7 @@ package form
 
 import (
 	"fmt"
+	"regexp"
 	"strings"
 	"unicode/utf8"
 
@@ -66,6 +67,7 @@ type textReader struct {
 	row      bool
 	bars     int // met so far, readable or not
 	changed  int // chords met so far
+	from     int // the bar at which a repeat begins
 }
 
 func (r *textReader) problem(text string, offset int, message, nearest string) {
@@ -103,7 +105,14 @@ func (r *textReader) bar(part string, offset int) {
 		return
 	}
 	part, offset = r.heading(part, offset)
-	tokens := split(part, offset)
+	part, offset, opens, closes := repeats(part, offset)
+	if opens {
+		r.from = len(r.p.Bars)
+	}
+	if closes {
+		defer r.again(offset)
+	}
+	tokens := joinSigns(split(part, offset))
 	if len(tokens) == 0 {
 		r.problem(part, offset, fmt.Sprintf("bar %d is empty; write a chord, %% for the bar before, or N.C. for silence", r.bars), "%")
 		return
@@ -124,6 +133,57 @@ func (r *textReader) bar(part string, offset int) {
 		r.bars = MaxBars + 1
 	}
 	r.p.Bars = append(r.p.Bars, b)
+}
+
+// repeats takes the signs of a repeat off a bar: a colon behind the bar line at
+// its start, or before the one at its end.
+func repeats(part string, offset int) (rest string, at int, opens, closes bool) {
+	rest = strings.TrimLeft(part, " \t")
+	if cut, ok := strings.CutPrefix(rest, ":"); ok {
+		part, opens = cut, true
+		offset += utf8.RuneCountInString(rest) - utf8.RuneCountInString(cut)
+	}
+	trimmed := strings.TrimRight(part, " \t\r")
+	if cut, ok := strings.CutSuffix(trimmed, ":"); ok {
+		part, closes = cut, true
+	}
+	return part, offset, opens, closes
+}
+
+// again plays the bars since the last repeat began once more.
+func (r *textReader) again(offset int) {
+	n := len(r.p.Bars) - r.from
+	if r.bars+n > MaxBars {
+		r.problem("", offset, fmt.Sprintf("more than %d bars with the repeats written out; a chart holds %d at most", MaxBars, MaxBars), "")
+		r.bars = MaxBars + 1
+		return
+	}
+	for i, b := range r.p.Bars[r.from:] {
+		b.Section, b.Row = "", b.Row || i == 0
+		if r.changed += len(b.Changes); r.changed > MaxChanges {
+			r.problem("", offset, fmt.Sprintf("more than %d chords with the repeats written out; a chart holds %d at most", MaxChanges, MaxChanges), "")
+			r.bars = MaxBars + 1
+			return
+		}
+		r.p.Bars = append(r.p.Bars, b)
+	}
+	r.bars += n
+	r.from = len(r.p.Bars)
+}
+
+// sign is what belongs to the chord before it, written apart: C7 b9, C7 (b9).
+var sign = regexp.MustCompile(`^\(?(?:[b#♭♯+−-]\d|sus|add|alt|no[35]|omit)`)
+
+func joinSigns(tokens []token) (out []token) {
+	for _, t := range tokens {
+		if n := len(out); n > 0 && sign.MatchString(t.text) && strings.ContainsAny(out[n-1].text[:1], "ABCDEFG") {
+			gap := strings.Repeat(" ", t.offset-out[n-1].offset-utf8.RuneCountInString(out[n-1].text))
+			out[n-1].text += gap + t.text
+			continue
+		}
+		out = append(out, t)
+	}
+	return out
 }
 
 // heading takes a [Section] off the front of a bar.
@@ -259,4 +319,25 @@ func (p Progression) barText(b Bar, name func(harmony.Chord) string) string {
 		}
 	}
 	return strings.Join(out, " ")
+}
+
+// hRoot is a root as it is named in German and Nordic countries.
+var hRoot = regexp.MustCompile(`(^|[\s|(/\]:])([HB])(b|♭|#|♯|)`)
+
+// FromH rewrites a text in which H is the note below C and B the one below that,
+// as German and Nordic players write them. ok is false where no chord has the
+// root H, by which such a text is known.
+func FromH(text string) (rewritten string, ok bool) {
+	rewritten = hRoot.ReplaceAllStringFunc(text, func(m string) string {
+		p := hRoot.FindStringSubmatch(m)
+		switch {
+		case p[2] == "H":
+			ok = true
+			return p[1] + "B" + p[3]
+		case p[3] == "":
+			return p[1] + "Bb"
+		}
+		return m
+	})
+	return rewritten, ok
 }

@@ -1,6 +1,7 @@
 package harmony
 
 import (
+	"regexp"
 	"strings"
 	"unicode/utf8"
 
@@ -28,11 +29,17 @@ func nearest(text string) string {
 	if c, stop := read(root.String() + rest); stop < 0 {
 		base = c.String()
 	} else {
-		best, suffix := 1<<30, ""
+		// Farther away than half of what was written it is no reading but a guess,
+		// and one with another third or seventh is another chord.
+		best, suffix := len([]rune(rest))/2+2, ""
+		found := false
 		for _, s := range usual {
-			if d := edits(rest, s); d < best {
-				best, suffix = d, s
+			if d := edits(rest, s); d < best && meant(rest).agrees(s) {
+				best, suffix, found = d, s, true
 			}
+		}
+		if !found {
+			return ""
 		}
 		base = root.String() + suffix
 		if c, stop := read(base); stop < 0 {
@@ -43,6 +50,38 @@ func nearest(text string) string {
 		return base + "/" + bass.String()
 	}
 	return base
+}
+
+// intent is what a suffix that cannot be read still says of third and seventh.
+type intent struct{ minor, majorSeventh, diminished, seventh bool }
+
+var (
+	saysMinor  = regexp.MustCompile(`^(?:m(?:$|[^aAj])|mi|Mi|MI|[-−])`)
+	saysMajor  = regexp.MustCompile(`(?i:maj|ma|mj)|M(?:$|[^iI])|[Δ△]`)
+	saysDim    = regexp.MustCompile(`^(?:dim|o|°|º|ø|Ø)`)
+	saysNumber = regexp.MustCompile(`7|9|11|13`)
+)
+
+func meant(rest string) intent {
+	return intent{saysMinor.MatchString(rest), saysMajor.MatchString(rest), saysDim.MatchString(rest), saysNumber.MatchString(rest)}
+}
+
+// agrees tells that a suffix has the third and the seventh that were meant.
+func (i intent) agrees(suffix string) bool {
+	c, stop := read("C" + suffix)
+	if stop >= 0 {
+		return false
+	}
+	minor := c.HasDegree("b3")
+	switch {
+	case i.diminished:
+		return c.HasDegree("b3") && c.HasDegree("b5")
+	case i.minor != minor && (i.minor || minor):
+		return false
+	case i.majorSeventh && i.seventh:
+		return c.HasDegree("7")
+	}
+	return !c.HasDegree("7") || i.majorSeventh
 }
 
 // likelyRoot guesses the root of a text that does not begin with one, and how

@@ -13,7 +13,7 @@ import (
 type SymbolError struct {
 	Text    string
 	Pos     int    // where reading stopped, in characters from 0
-	Nearest string // the nearest symbol that can be read
+	Nearest string // the nearest symbol that can be read; empty where none has the third and seventh that were meant
 }
 
 func (e *SymbolError) Error() string {
@@ -21,10 +21,14 @@ func (e *SymbolError) Error() string {
 		return "a chord symbol is missing; write one such as C7"
 	}
 	rest := string([]rune(e.Text)[e.Pos:])
+	says := fmt.Sprintf("cannot read %q in %q (character %d)", rest, e.Text, e.Pos+1)
 	if rest == "" {
-		return fmt.Sprintf("%q ends too early; did you mean %s?", e.Text, e.Nearest)
+		says = fmt.Sprintf("%q ends too early", e.Text)
 	}
-	return fmt.Sprintf("cannot read %q in %q (character %d); did you mean %s?", rest, e.Text, e.Pos+1, e.Nearest)
+	if e.Nearest == "" {
+		return says
+	}
+	return says + "; did you mean " + e.Nearest + "?"
 }
 
 // build is what a symbol has said so far.
@@ -45,10 +49,11 @@ var qualities = []struct {
 	apply func(*build)
 }{
 	{"major", (*build).maj}, {"Major", (*build).maj}, {"maj", (*build).maj}, {"Maj", (*build).maj},
-	{"MAJ", (*build).maj}, {"ma", (*build).maj}, {"Ma", (*build).maj}, {"M", (*build).maj},
+	{"MAJ", (*build).maj}, {"ma", (*build).maj}, {"Ma", (*build).maj}, {"MA", (*build).maj},
 	{"Δ", (*build).delta}, {"△", (*build).delta},
 	{"minor", (*build).min}, {"min", (*build).min}, {"Min", (*build).min}, {"MIN", (*build).min},
-	{"mi", (*build).min}, {"m", (*build).min}, {"-", (*build).min}, {"−", (*build).min},
+	{"mi", (*build).min}, {"Mi", (*build).min}, {"MI", (*build).min}, {"m", (*build).min},
+	{"M", (*build).maj}, {"-", (*build).min}, {"−", (*build).min},
 	{"dim", (*build).dim}, {"Dim", (*build).dim}, {"°", (*build).dim}, {"º", (*build).dim}, {"o", (*build).dim},
 	{"aug", (*build).aug}, {"Aug", (*build).aug}, {"+", (*build).aug},
 	{"ø", (*build).half}, {"Ø", (*build).half},
@@ -106,8 +111,14 @@ func read(text string) (Chord, int) {
 		if q.text == "ma" && strings.HasPrefix(r.text[r.pos:], "madd") {
 			continue // a minor chord with an added tone
 		}
+		if (q.text == "-" || q.text == "−") && strings.HasPrefix(r.text[r.pos:], q.text+"5") {
+			break // the fifth is flat, not the third
+		}
 		if r.take(q.text) {
 			q.apply(&r.b)
+			if q.text == "+" {
+				r.take("5") // which it means anyway
+			}
 			break
 		}
 	}
@@ -151,7 +162,7 @@ func (r *reader) takeAny(ss ...string) string {
 }
 
 func (r *reader) majorSeventhOverMinor() {
-	switch r.takeAny("major", "maj", "Maj", "MAJ", "ma", "Ma", "M", "Δ", "△") {
+	switch r.takeAny("major", "maj", "Maj", "MAJ", "ma", "Ma", "MA", "M", "Δ", "△") {
 	case "":
 	case "Δ", "△":
 		r.b.delta()
@@ -164,9 +175,15 @@ func (r *reader) majorSeventhOverMinor() {
 func (r *reader) number() {
 	b := &r.b
 	plain := b.third == "3" && !b.major
-	n := r.takeAny("6/9", "69", "13", "11", "9", "7", "6", "5")
+	n := r.takeAny("6/9", "69", "13", "11", "9", "7", "6", "5", "2", "4")
 	switch n {
 	case "":
+	case "2", "4":
+		if !plain || b.fifths[0] != "5" {
+			r.pos--
+			return
+		}
+		b.suspend(n)
 	case "5":
 		if plain && b.fifths[0] == "5" {
 			b.third = ""
@@ -233,7 +250,10 @@ func (r *reader) modifiers() bool {
 				return false
 			}
 			open = false
-		case open && r.takeAny(",", " ") != "":
+		case open && r.takeAny(",", " ", "/") != "":
+		case !open && r.text[r.pos] == ' ' && strings.Trim(r.text[r.pos:], " ") != "":
+			r.pos++ // a sign written apart
+		case open && r.bracketed():
 		case r.text[r.pos] == '/' && !open:
 			return true
 		default:
@@ -245,20 +265,35 @@ func (r *reader) modifiers() bool {
 	return !open
 }
 
+// bracketed reads a bare number in brackets, which adds that tone: C7(13).
+func (r *reader) bracketed() bool {
+	start := r.pos
+	n := r.takeAny("13", "11", "9", "6", "4", "2")
+	return n != "" && r.alter("", n, start)
+}
+
+// suspend puts a second or fourth in the third's place.
+func (b *build) suspend(n string) {
+	b.third, b.sus = "", n
+	b.extend(map[string]Degree{"2": "9", "4": "11"}[n])
+}
+
 func (r *reader) modifier() bool {
 	b, start := &r.b, r.pos
-	switch r.takeAny("sus", "add", "alt", "no", "omit", "maj7", "Maj7", "M7", "Δ7", "Δ") {
+	switch sign := r.takeAny("sus", "add", "alt", "no", "omit", "major", "maj", "Maj", "MAJ", "ma", "Ma", "MA", "M", "Δ", "△"); sign {
+	case "":
 	case "sus":
 		n := r.takeAny("2", "4")
-		if b.third != "3" || b.sus != "" {
+		switch {
+		case b.sus == "2" && n == "4": // both
+			b.extend("11")
+		case b.third != "3" || b.sus != "":
 			return r.backTo(start)
+		case n == "":
+			b.suspend("4")
+		default:
+			b.suspend(n)
 		}
-		b.third, b.sus = "", "4"
-		d := Degree("11")
-		if n == "2" {
-			b.sus, d = "2", "9"
-		}
-		b.extend(d)
 		return true
 	case "add":
 		accidental := r.takeAny("b", "♭", "#", "♯")
@@ -286,11 +321,15 @@ func (r *reader) modifier() bool {
 			b.fifths = nil
 		}
 		return true
-	case "maj7", "Maj7", "M7", "Δ7", "Δ":
-		if b.seventh != "" || b.sixth != "" {
+	default: // a major seventh, and what a number above it brings
+		n := r.takeAny("13", "11", "9", "7")
+		if b.seventh != "" || b.sixth != "" || n == "" && sign != "Δ" && sign != "△" {
 			return r.backTo(start)
 		}
-		b.seventh = "7"
+		b.seventh, b.top = "7", n
+		for _, d := range b.brings() {
+			b.extend(d)
+		}
 		return true
 	}
 	accidental := r.takeAny("b", "♭", "#", "♯", "+", "-", "−")

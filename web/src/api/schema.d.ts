@@ -1791,6 +1791,8 @@ export interface components {
             text: string;
         };
         Reading: {
+            /** @description the text with H read as B, and B as Bb, where it has chords on H */
+            asH?: string;
             bars: components["schemas"]["Bar"][];
             chords: components["schemas"]["Chord"][];
             numerals: string;

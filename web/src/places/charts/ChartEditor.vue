@@ -241,6 +241,13 @@ const discard = () => {
           @focus="draft.mark"
           @change="draft.mark"
         />
+        <Button
+          v-if="reading?.asH"
+          label="Read H as B, and B as B♭"
+          variant="outlined"
+          size="small"
+          @click="(draft.mark(), (draft.body.value = { ...draft.body.value, text: reading.asH! }))"
+        />
         <ul v-if="reading?.problems.length" class="problems" role="alert">
           <li v-for="p in reading.problems.slice(0, 6)" :key="p.offset + p.message">
             <button type="button" title="show it in the text" @click="show(p.offset, p.length)">{{ p.message }}</button>
