@@ -111,6 +111,9 @@ func read(text string) (Chord, int) {
 		if q.text == "ma" && strings.HasPrefix(r.text[r.pos:], "madd") {
 			continue // a minor chord with an added tone
 		}
+		if q.text == "o" && strings.HasPrefix(r.text[r.pos:], "omit") {
+			break
+		}
 		if (q.text == "-" || q.text == "−") && strings.HasPrefix(r.text[r.pos:], q.text+"5") {
 			break // the fifth is flat, not the third
 		}
