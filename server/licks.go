@@ -71,7 +71,7 @@ type Lick struct {
 	LickBody
 	LandsOn string    `json:"landsOn" doc:"the degree it ends on"`
 	Beats   float64   `json:"beats" doc:"from its first beat to its end"`
-	Line    *LineBody `json:"line,omitempty" doc:"on the player's neck, over C"`
+	Line    *LineBody `json:"line,omitempty" doc:"on the player's neck, in the key of the chart opened last"`
 	Score   *Score    `json:"score,omitempty"`
 	Problem string    `json:"problem,omitempty" doc:"why it cannot be shown on this neck"`
 	Updated time.Time `json:"updated"`
@@ -105,14 +105,24 @@ func (b LickBody) stored() (store.Lick, error) {
 
 // Way is one way to play a moved lick.
 type Way struct {
-	Name    string  `json:"name"`
-	Study   *Study  `json:"study,omitempty"`
-	Travel  float64 `json:"travel" doc:"of the hand from where it was, in millimetres"`
-	Problem string  `json:"problem,omitempty"`
+	Name    string   `json:"name"`
+	Study   *Study   `json:"study,omitempty"`
+	Travel  float64  `json:"travel" doc:"of the hand from where it was, in millimetres"`
+	Problem string   `json:"problem,omitempty"`
+	Said    []string `json:"said,omitempty" doc:"what has to be picked that was slid or hammered"`
 }
 
-// home is the chord a lick is shown over.
-func home(l lick.Lick) harmony.Chord { return harmony.MustParse("C" + l.Chord) }
+// home is the chord a lick is shown over: its kind of chord on the tonic of the
+// chart that was opened last.
+func (s *server) home(l lick.Lick) harmony.Chord {
+	tonic := "C"
+	if charts, err := s.store.Charts(store.Page{Limit: 1}); err == nil && len(charts) > 0 {
+		if key, err := form.ParseKey(charts[0].Key); err == nil {
+			tonic = key.Tonic.String()
+		}
+	}
+	return harmony.MustParse(tonic + l.Chord)
+}
 
 // over writes a lick over bars of one chord.
 func (s *server) over(l lick.Lick, title string, chord harmony.Chord, notes []score.Note, w neck.Window, in *neck.Instrument, hand neck.Hand) onPaper {
@@ -128,7 +138,7 @@ func (s *server) over(l lick.Lick, title string, chord harmony.Chord, notes []sc
 	return o
 }
 
-// shown lays a lick on the player's neck over C, in the lowest window of five
+// shown lays a lick on the player's neck over its home, in the lowest window of five
 // frets from the fifth on that suits the hand best.
 func (s *server) shown(t store.Lick) Lick {
 	l := coreLick(t)
@@ -141,14 +151,15 @@ func (s *server) shown(t store.Lick) Lick {
 	if err != nil {
 		return w
 	}
+	home := s.home(l)
 	for _, window := range []neck.Window{{Low: 7, High: 11}, {Low: 5, High: 10}, {Low: 2, High: 8}, {Low: 7, High: 14}, {Low: 0, High: 14}} {
 		window.High = min(window.High, in.Last())
-		notes, err := l.Realise(home(l), 0, lick.Ground{In: in, Window: window, Hand: hand})
+		notes, err := l.Realise(home, 0, lick.Ground{In: in, Window: window, Hand: hand})
 		if err != nil {
 			w.Problem = err.Error()
 			continue
 		}
-		o := s.over(l, t.Title, home(l), notes, window, in, hand)
+		o := s.over(l, t.Title, home, notes, window, in, hand)
 		body, sc := o.line(), wireScore(o.Score)
 		w.Line, w.Score, w.Problem = &body, &sc, ""
 		break
@@ -205,7 +216,7 @@ func (s *server) licks(api huma.API) {
 			}
 			list := []Way{}
 			for _, way := range l.Ways(from, chord, 0, lick.Ground{In: inst, Window: w, Hand: hand, Follow: in.Follow}) {
-				seen := Way{Name: way.Name, Travel: tenth(way.Travel)}
+				seen := Way{Name: way.Name, Travel: tenth(way.Travel), Said: way.Said}
 				if way.Err != nil {
 					seen.Problem = way.Err.Error()
 				} else {

@@ -145,17 +145,18 @@ func (s *server) lines(api huma.API) {
 			Body struct {
 				Line   LineBody `json:"line"`
 				Amount float64  `json:"amount" minimum:"0" maximum:"1"`
+				Bends  bool     `json:"bends,omitempty" doc:"every note stays on its fret, and only how far it is bent changes"`
 			}
 		}) (Turned, error) {
 			o, err := s.read(in.Body.Line)
 			if err != nil {
 				return Turned{}, err
 			}
-			notes, turns, err := lick.Reaim(ctx, o.Score, in.Body.Amount, o.Window, o.Hand)
+			notes, turns, said, err := lick.Reaim(ctx, o.Score, in.Body.Amount, in.Body.Bends, o.Window, o.Hand)
 			if err != nil {
 				return Turned{}, at("body.line", nil, err)
 			}
-			o.Notes = notes
+			o.Notes, o.Said = notes, append(o.Said, said...)
 			out := Turned{Study: o.study(), Turns: []Turn{}}
 			for _, t := range turns {
 				out.Turns = append(out.Turns, Turn{t.Note, t.From.String(), t.To.String(), t.Why})

@@ -88,6 +88,9 @@ func (l *Line) PutLick(k lick.Lick, bar int, follow bool) error {
 	if err != nil {
 		return err
 	}
+	for _, lost := range k.Lost(notes) {
+		l.say("%s", lost)
+	}
 	total := len(l.Bars) * l.Bar()
 	first, last := notes[0].Start, min(total, at+k.End())
 	var kept []score.Note

@@ -12,6 +12,7 @@ import (
 	"undaris/core/lick"
 	"undaris/core/line"
 	"undaris/core/neck"
+	"undaris/core/pitch"
 	"undaris/core/score"
 )
 
@@ -134,4 +135,30 @@ func TestAChangeIsMadeToLand(t *testing.T) {
 	assert.Equal(t, line.OnTime, r.Landings[1].When, fixes[0].Says)
 	_, _, err = l.Fixes(t.Context(), -1)
 	assert.ErrorIs(t, err, ErrNoBeat)
+}
+
+// In place, by a fourth or whatever: no note runs off the neck and none is lost,
+// in any key on any instrument.
+func TestALineMovesInPlaceWithoutLosingANote(t *testing.T) {
+	for _, tuning := range neck.Tunings {
+		in, err := neck.New(tuning.Open, tuning.Frets, tuning.Scale, 0)
+		require.NoError(t, err)
+		key := form.Key{}
+		s := score.Score{Key: key, Tempo: 96, Progression: form.Forms[0].In(key), In: in}
+		lowest, highest := in.MIDI(neck.Placement{String: in.Strings()}), in.MIDI(neck.Placement{String: 1, Fret: in.Last()})
+		for i, midi := range []int{lowest, lowest + 1, lowest + 7, (lowest + highest) / 2, highest - 5, highest - 1, highest} {
+			s.Notes = append(s.Notes, score.Note{ID: i + 1, Start: i * 1920, Length: 960, Pitch: pitch.At(midi, key.Spell(midi%12))})
+		}
+		l := Line{Score: s, Hand: neck.UsualHand, Window: neck.Window{Low: 5, High: 9}, Palette: blend.Palettes[0]}
+		require.NoError(t, l.Settle())
+		for _, tonic := range pitch.Roots {
+			moved, err := l.Move(form.Key{Tonic: tonic}, false)
+			require.NoError(t, err, "%s in %s", tuning.Name, tonic)
+			require.Len(t, moved.Notes, len(l.Notes), "%s in %s: %v", tuning.Name, tonic, moved.Said)
+			for i, n := range moved.Notes {
+				want := pitch.Class(l.Notes[n.ID-1].Pitch.MIDI() + tonic.Class())
+				assert.Equal(t, want, pitch.Class(n.Pitch.MIDI()), "%s in %s, note %d", tuning.Name, tonic, i)
+			}
+		}
+	}
 }

@@ -5,6 +5,7 @@ import (
 	"context"
 	"math"
 	"slices"
+	"strings"
 
 	"undaris/core/harmony"
 	"undaris/core/pitch"
@@ -55,10 +56,14 @@ func (l Landing) Fit(ctx context.Context, phrase []score.Note) (proposals []Prop
 		return nil, "it lands already"
 	}
 	first := l.edits(phrase)
+	seen := map[string]bool{}
 	add := func(p Proposal) {
-		if !l.Landed(p.Notes) || slices.ContainsFunc(proposals, func(q Proposal) bool { return slices.Equal(q.Notes, p.Notes) }) {
+		// The same edits in another order are the same proposal.
+		key := strings.Join(slices.Sorted(slices.Values(p.Says)), "; ")
+		if !l.Landed(p.Notes) || seen[key] || slices.ContainsFunc(proposals, func(q Proposal) bool { return slices.Equal(q.Notes, p.Notes) }) {
 			return
 		}
+		seen[key] = true
 		if l.playable(p.Notes, phrase) {
 			proposals = append(proposals, p)
 		}
@@ -133,6 +138,16 @@ func (l Landing) edits(notes []score.Note) (out []Proposal) {
 		}
 		if d >= score.Tick/2 && d <= 2*score.Tick {
 			l.addPassing(notes, edit)
+		}
+	}
+	if last.Start < l.At && l.At-last.End() <= 2*score.Tick {
+		for _, tone := range l.near(last, 5) {
+			edit(1+0.15*math.Abs(float64(tone.midi-last.Pitch.MIDI())), say.F("add %s, the %s, on the change", tone.Name, tone.Degree), func(n []score.Note) []score.Note {
+				end := retuned(last, tone.midi, tone.Tone)
+				end.ID, end.Start, end.Length, end.Ornaments = 0, l.At, score.Tick, score.Ornaments{}
+				n[k].Length = min(n[k].Length, l.At-last.Start)
+				return append(n, end)
+			})
 		}
 	}
 	if k > 0 && notes[k-1].Start < last.Start {

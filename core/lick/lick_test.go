@@ -239,9 +239,11 @@ func TestReaimingGoesFromAllBoxToAllChordTones(t *testing.T) {
 	require.NoError(t, err)
 	s := score.Score{Progression: p, In: g.In, Key: key, Notes: notes}
 	before := -1
+	share := map[float64]int{}
 	for _, amount := range []float64{0, 0.25, 0.5, 0.75, 1} {
-		out, turns, err := Reaim(t.Context(), s, amount, g.Window, g.Hand)
+		out, turns, _, err := Reaim(t.Context(), s, amount, false, g.Window, g.Hand)
 		require.NoError(t, err)
+		share[amount] = len(turns)
 		require.Len(t, out, len(notes))
 		tones := 0
 		for i, n := range out {
@@ -261,5 +263,69 @@ func TestReaimingGoesFromAllBoxToAllChordTones(t *testing.T) {
 			assert.Equal(t, len(out), tones)
 			assert.NotEmpty(t, turns[0].Why)
 		}
+	}
+	assert.True(t, share[0.25] < share[0.5] && share[0.5] < share[0.75] && share[0.75] < share[1], "the slider matters: %v", share)
+}
+
+// Bends only: every note stays where it is fretted.
+func TestReaimingByBendsAlone(t *testing.T) {
+	g := ground(7, 12)
+	p, err := form.Read("| C7 | F7 | C7 | G7 |", 4, form.Key{})
+	require.NoError(t, err)
+	s := score.Score{Progression: p, In: g.In, Key: form.Key{}}
+	for bar := range 4 { // D on string 2, E flat in the third bar, twice a bar
+		for k := range 2 {
+			place := neck.Placement{String: 2, Fret: 15}
+			s.Notes = append(s.Notes, score.Note{Start: bar*3840 + k*1920, Length: 960, Placement: place, Pitch: pitch.At(g.In.MIDI(place), pitch.Name{Letter: 1})})
+		}
+	}
+	out, turns, _, err := Reaim(t.Context(), s, 1, true, g.Window, g.Hand)
+	require.NoError(t, err)
+	var bends []int
+	for i, n := range out {
+		assert.Equal(t, s.Notes[i].Placement, n.Placement)
+		if i%2 == 0 {
+			bends = append(bends, n.Bend)
+		}
+	}
+	assert.Equal(t, []int{4, 2, 4, 0}, bends, "to E, to E flat, to E, and none to the fifth of G7")
+	assert.NotEmpty(t, turns)
+}
+
+// Double stops go through the changes and can be kept; what has to be picked is said.
+func TestDoubleStopsGoThroughTheChanges(t *testing.T) {
+	l := must(t, "3+5/q b3+5/e 3+5/e R+3/h")
+	for _, f := range form.Forms {
+		for _, tonic := range pitch.Roots {
+			key := form.Key{Tonic: tonic, Minor: f.Minor}
+			p := f.In(key)
+			for _, land := range []bool{false, true} {
+				g := ground(5, 12)
+				g.Follow = true
+				notes, _, err := l.Through(t.Context(), p, key, Aim{Ground: g, Land: land})
+				require.NoError(t, err)
+				s := score.Score{Progression: p, In: g.In, Key: key, Notes: notes}
+				require.NoError(t, s.Check(), "%s in %s", f.ID, key)
+			}
+		}
+	}
+}
+
+func TestTheLandingIsAdded(t *testing.T) {
+	g := ground(7, 11)
+	at := func(fret int) neck.Placement { return neck.Placement{String: 3, Fret: fret} }
+	phrase := []score.Note{
+		{Start: 1920, Length: 480, Placement: at(9), Pitch: pitch.At(64, pitch.Name{Letter: 2})},
+		{Start: 2400, Length: 480, Placement: at(10), Pitch: pitch.At(65, pitch.Name{Letter: 3})},
+	}
+	l := Landing{At: 3840, Chord: harmony.MustParse("C7"), Key: form.Key{}.Spell, Ground: g}
+	proposals, why := l.Fit(t.Context(), phrase)
+	require.NotEmpty(t, proposals, why)
+	assert.Equal(t, []string{"add E, the 3, on the change"}, proposals[0].Says)
+	seen := map[string]bool{}
+	for _, p := range proposals {
+		key := strings.Join(slices.Sorted(slices.Values(p.Says)), ";")
+		assert.False(t, seen[key], "twice: %s", key)
+		seen[key] = true
 	}
 }

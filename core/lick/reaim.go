@@ -1,8 +1,10 @@
 package lick
 
 import (
+	"cmp"
 	"context"
 	"math"
+	"slices"
 
 	"undaris/core/blend"
 	"undaris/core/harmony"
@@ -23,21 +25,27 @@ type Turn struct {
 const reach = 4
 
 // Reaim turns a line towards the chords it is played over: 0 leaves all as it is,
-// 1 makes every note a chord tone, and between them the notes that matter most
-// come first: those on a change, then those on strong beats, then the rest that
-// rub. Rhythm and contour are kept. It is the exact minimum of a stated cost over
-// all choices of pitches within four half steps, by dynamic programming: how far
-// notes are moved, what still rubs, and where the contour breaks. Bent notes keep
-// their bends and are counted as they are heard.
-func Reaim(ctx context.Context, s score.Score, amount float64, w neck.Window, hand neck.Hand) ([]score.Note, []Turn, error) {
-	amount = min(1, max(0, amount))
+// 1 makes every note a chord tone, and between them that share of the notes that
+// are none is turned, those that matter most first: on a change, then on strong
+// beats, then the rest, and what rubs before what colours. Rhythm and contour are
+// kept. It is the exact minimum of a stated cost over all choices of pitches
+// within four half steps, by dynamic programming: how far notes are moved and
+// where the contour breaks. Bent notes keep their bends and are counted as they
+// are heard. With bendsOnly every note keeps its place, and only how far it is
+// bent changes. said tells what has to be picked that was hammered or slid to.
+func Reaim(ctx context.Context, s score.Score, amount float64, bendsOnly bool, w neck.Window, hand neck.Hand) (out []score.Note, turns []Turn, said []string, err error) {
+	turn := toTurn(s, min(1, max(0, amount)))
+	if bendsOnly {
+		out, turns = rebend(s, turn)
+		return out, turns, nil, nil
+	}
 	notes := s.Notes
 	layers := make([][]choice, len(notes))
 	for i, n := range notes {
 		if ctx.Err() != nil {
-			return nil, nil, ctx.Err()
+			return nil, nil, nil, ctx.Err()
 		}
-		layers[i] = choices(s, i, amount, w)
+		layers[i] = choices(s, i, turn[i], w)
 		best := 0
 		for j := range layers[i] {
 			c := &layers[i][j]
@@ -55,9 +63,9 @@ func Reaim(ctx context.Context, s score.Score, amount float64, w neck.Window, ha
 			c.total = c.cost + least
 		}
 	}
-	out := append([]score.Note(nil), notes...)
+	out = append([]score.Note(nil), notes...)
 	if len(out) == 0 {
-		return out, nil, nil
+		return out, nil, nil, nil
 	}
 	at := 0
 	final := layers[len(layers)-1]
@@ -72,7 +80,6 @@ func Reaim(ctx context.Context, s score.Score, amount float64, w neck.Window, ha
 		prefer[i] = out[i].String
 		if c.midi != out[i].Pitch.MIDI() {
 			out[i].Pitch = pitch.At(c.midi, c.name)
-			out[i].Join = keepable(out[i].Join)
 		}
 		at = c.from
 	}
@@ -81,12 +88,20 @@ func Reaim(ctx context.Context, s score.Score, amount float64, w neck.Window, ha
 		wide.Low, wide.High = min(wide.Low, n.Fret), max(wide.High, n.Fret)
 	}
 	if _, _, ok := score.Place(s.In, out, wide, hand, prefer); !ok {
-		return nil, nil, &Misfit{Window: wide}
+		for i := range out { // what cannot be joined as it was is picked
+			if out[i].Pitch != notes[i].Pitch && out[i].Join != score.Picked {
+				said = append(said, say.F("the %s to %s in bar %d is picked: no hand can play it there", out[i].Join, out[i].Pitch.Name, max(0, out[i].Start)/s.Bar()+1))
+				out[i].Join = score.Picked
+			}
+		}
+		if _, _, ok := score.Place(s.In, out, wide, hand, prefer); !ok {
+			return nil, nil, nil, &Misfit{Window: wide}
+		}
 	}
 	turned := s
 	turned.Notes = out
+	said = append(said, turned.Undoable()...)
 	Label(turned)
-	var turns []Turn
 	for i := range out {
 		if out[i].Pitch.MIDI() == notes[i].Pitch.MIDI() {
 			continue
@@ -100,15 +115,76 @@ func Reaim(ctx context.Context, s score.Score, amount float64, w neck.Window, ha
 		}
 		turns = append(turns, Turn{i, notes[i].Pitch, out[i].Pitch, why})
 	}
-	return out, turns, nil
+	return out, turns, said, nil
 }
 
-func keepable(j score.Join) score.Join {
-	if j == score.Slide {
-		return j
+// toTurn picks the notes to be turned: of those that are no chord tones the share
+// asked for, the most telling first.
+func toTurn(s score.Score, amount float64) []bool {
+	type rub struct {
+		note   int
+		weight float64
 	}
-	return score.Picked
+	var rubs []rub
+	for i, n := range s.Notes {
+		chord, sounds := s.ChordAt(n.Start)
+		if !sounds || n.Dead {
+			continue
+		}
+		sound := blend.Sounds(chord)[chord.Above(n.Heard())]
+		if sound.Class == blend.ChordTone {
+			continue
+		}
+		weight := turning[sound.Class]
+		switch {
+		case s.Change(n.Start):
+			weight += 4
+		case n.Start%(2*score.Tick) == 0 || n.Length >= 2*score.Tick:
+			weight += 2
+		}
+		rubs = append(rubs, rub{i, weight})
+	}
+	slices.SortStableFunc(rubs, func(a, b rub) int { return cmp.Compare(b.weight, a.weight) })
+	out := make([]bool, len(s.Notes))
+	for _, r := range rubs[:int(math.Round(amount*float64(len(rubs))))] {
+		out[r.note] = true
+	}
+	return out
 }
+
+// rebend bends notes to chord tones from where they lie: not at all, or by one or
+// two half steps as the string bears, the nearest to what it was.
+func rebend(s score.Score, turning []bool) (out []score.Note, turns []Turn) {
+	out = append([]score.Note(nil), s.Notes...)
+	for i, n := range s.Notes {
+		chord, sounds := s.ChordAt(n.Start)
+		if !turning[i] || !sounds {
+			continue
+		}
+		best := -1
+		for by := 0; by <= min(2, s.In.Bendable(n.Placement)); by++ {
+			if _, tone := chord.ToneAt(pitch.Class(n.Pitch.MIDI() + by)); tone && (best < 0 || abs(2*by-n.Bend) < abs(2*best-n.Bend)) {
+				best = by
+			}
+		}
+		if best < 0 {
+			continue
+		}
+		o := &out[i]
+		if o.Bend = 2 * best; best == 0 {
+			o.PreBend, o.Again, o.Release, o.ReleaseTo = false, false, false, 0
+		}
+		t, _ := chord.ToneAt(pitch.Class(o.Heard()))
+		turns = append(turns, Turn{i, n.Pitch, o.Pitch, say.F("bent by %d half steps to the %s of %s", best, t.Degree, chord)})
+	}
+	turned := s
+	turned.Notes = out
+	Label(turned)
+	return out, turns
+}
+
+// stays is the cost of leaving a note that is to be turned: more than any turn.
+const stays = 1000
 
 // choice is a pitch a note may take.
 type choice struct {
@@ -124,27 +200,17 @@ var turning = map[blend.Class]float64{
 }
 
 // choices are the pitches a note may take, with what each costs.
-func choices(s score.Score, i int, amount float64, w neck.Window) []choice {
+func choices(s score.Score, i int, turn bool, w neck.Window) []choice {
 	n := s.Notes[i]
 	midi := n.Pitch.MIDI()
 	keep := choice{midi: midi, name: n.Pitch.Name, from: -1}
 	chord, sounds := s.ChordAt(n.Start)
 	together := i > 0 && s.Notes[i-1].Start == n.Start || i+1 < len(s.Notes) && s.Notes[i+1].Start == n.Start
-	if !sounds || n.Dead || together || amount == 0 {
+	if !sounds || n.Dead || together || !turn {
 		keep.total = keep.cost
 		return []choice{keep}
 	}
 	push := n.Heard() - midi
-	weight := 4 * amount * amount
-	switch {
-	case s.Change(n.Start):
-		weight = 24 * math.Sqrt(amount)
-	case n.Start%(2*score.Tick) == 0 || n.Length >= 2*score.Tick:
-		weight = 14 * amount
-	}
-	if amount == 1 {
-		weight = 1000
-	}
 	table := blend.Sounds(chord)
 	var out []choice
 	for m := midi - reach; m <= midi+reach; m++ {
@@ -153,7 +219,9 @@ func choices(s score.Score, i int, amount float64, w neck.Window) []choice {
 		switch {
 		case m == midi:
 			c.name = n.Pitch.Name
-			c.cost = weight * turning[sound.Class]
+			if sound.Class != blend.ChordTone {
+				c.cost = stays
+			}
 		case sound.Class != blend.ChordTone || !onNeck(s.In, n, m, w):
 			continue
 		default:

@@ -158,8 +158,9 @@ func Label(s score.Score) {
 type Way struct {
 	Name   string
 	Notes  []score.Note
-	Travel float64 // of the hand from the lick it came from, in millimetres
-	Err    error   // why it cannot be played so
+	Travel float64  // of the hand from the lick it came from, in millimetres
+	Said   []string // what has to be picked that was slid or hammered
+	Err    error    // why it cannot be played so
 }
 
 // Ways moves a realised lick to another chord in both ways: the same shape along
@@ -171,6 +172,7 @@ func (l Lick) Ways(from []score.Note, to harmony.Chord, at int, g Ground) []Way 
 	moved, err := l.shape(from, to, at, g)
 	shape.Notes, shape.Err = moved, err
 	for _, w := range []*Way{&shape, &place} {
+		w.Said = l.lost(w.Notes)
 		if w.Err == nil && len(w.Notes) > 0 && len(from) > 0 {
 			w.Travel = crossing.Travel(g.In, from[0].Placement, w.Notes[0].Placement)
 		}

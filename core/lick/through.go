@@ -65,11 +65,11 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 			if next.from == 0 && i == len(stretches)-1 { // the landing is the first beat of the next chorus
 				version = before(version, at+last.Start)
 			} else {
-				n := &version[len(version)-1]
-				score.Sort(version)
-				*n = landed(*n, next.chord, a)
-				n.Length = min(max(n.Length, rings), next.to-next.from)
+				version = a.landing(version, at+last.Start, next)
 			}
+		}
+		for _, lost := range l.lost(version) {
+			said = append(said, where+" "+lost)
 		}
 		cut := 0
 		kept := version[:0]
@@ -136,9 +136,42 @@ func middle(notes []score.Note) int {
 	return sum / len(notes)
 }
 
-// landed moves a note to the tone of a chord that is near and wanted: a half
-// step away counts as much as one place in the order.
-func landed(n score.Note, chord harmony.Chord, a Aim) score.Note {
+// landing moves what begins at a tick, a note or several that sound together, to
+// tones of the next chord, each to one of its own, and lets them ring. It stays
+// as it was where no hand can hold that.
+func (a Aim) landing(version []score.Note, tick int, next stretch) []score.Note {
+	out := append([]score.Note(nil), version...)
+	score.Sort(out)
+	taken := map[int]bool{}
+	for i := len(out) - 1; i >= 0 && out[i].Start == tick; i-- {
+		out[i] = landed(out[i], next.chord, a, taken)
+		taken[out[i].Pitch.MIDI()] = true
+		out[i].Length = min(max(out[i].Length, rings), next.to-next.from)
+	}
+	score.Sort(out)
+	if _, _, ok := score.Place(a.In, out, a.Window, a.Hand, nil); !ok {
+		return version
+	}
+	return out
+}
+
+// lost tells which slides, hammer-ons and pull-offs of a lick a version of it has
+// to pick instead.
+func (l Lick) lost(version []score.Note) (said []string) {
+	if len(version) != len(l.Notes) {
+		return nil
+	}
+	for i, n := range l.Notes {
+		if n.Join != score.Picked && version[i].Join == score.Picked {
+			said = append(said, say.F("the %s to %s is picked: it lies on another string there", n.Join, version[i].Pitch.Name))
+		}
+	}
+	return said
+}
+
+// landed moves a note to the tone of a chord that is near, wanted and not taken:
+// a half step away counts as much as one place in the order.
+func landed(n score.Note, chord harmony.Chord, a Aim, taken map[int]bool) score.Note {
 	best := n
 	least := 1 << 30
 	order := a.Order
@@ -148,7 +181,7 @@ func landed(n score.Note, chord harmony.Chord, a Aim) score.Note {
 	for midi := n.Pitch.MIDI() - 7; midi <= n.Pitch.MIDI()+7; midi++ {
 		tone, ok := chord.ToneAt(pitch.Class(midi))
 		places := a.In.Find(midi, a.Window)
-		if !ok || len(places) == 0 || n.Bend > 0 && !n.Release {
+		if !ok || len(places) == 0 || taken[midi] || n.Bend > 0 && !n.Release {
 			continue
 		}
 		if cost := abs(midi-n.Pitch.MIDI()) + order.Place(tone.Degree.Role()); cost < least {

@@ -29,12 +29,36 @@ func (s Score) Move(to form.Key, shape bool) (moved Score, frets int) {
 			}
 		}
 	}
+	// In place: the octave in which most of it lies on this neck, the nearer one of
+	// two, and what still lies beyond an octave up or down.
+	best, most := by, -1
+	for _, way := range []int{by, by + 12, by - 12} {
+		held := 0
+		for _, n := range s.Notes {
+			if s.onNeck(n.Pitch.MIDI() + way) {
+				held++
+			}
+		}
+		if held > most {
+			best, most = way, held
+		}
+	}
 	moved.Notes = slices.Clone(s.Notes)
 	for i := range moved.Notes {
 		n := &moved.Notes[i]
-		n.Pitch, n.Placement, n.Finger = s.carried(*n, by, to), neck.Placement{}, 0
+		n.Pitch, n.Placement, n.Finger = s.carried(*n, best, to), neck.Placement{}, 0
+		for _, octave := range []int{1, -1} {
+			if !s.onNeck(n.Pitch.MIDI()) && s.onNeck(n.Pitch.MIDI()+12*octave) {
+				n.Pitch.Octave += octave
+			}
+		}
 	}
 	return moved, 0
+}
+
+// onNeck tells whether a pitch can be played at all.
+func (s Score) onNeck(midi int) bool {
+	return len(s.In.Find(midi, neck.Window{Low: 0, High: s.In.Last()})) > 0
 }
 
 // slid moves every note along its string.

@@ -167,7 +167,8 @@ export const askLine = {
   lay: (body: LineBody) => answer(api.POST('/api/lines/lay', { body })),
   write: (line: LineBody, wish: WishBody) => answer(api.POST('/api/lines/write', { body: { line, wish } })),
   fit: (line: LineBody, at: number) => answer(api.POST('/api/lines/fit', { body: { line, at } })),
-  blend: (line: LineBody, amount: number) => answer(api.POST('/api/lines/blend', { body: { line, amount } })),
+  blend: (line: LineBody, amount: number, bends = false) =>
+    answer(api.POST('/api/lines/blend', { body: { line, amount, bends } })),
   lick: (body: { line: LineBody; lick: number; bar?: number; land?: boolean; follow?: boolean; targets?: string }) =>
     answer(api.POST('/api/lines/lick', { body })),
   move: (line: LineBody, key: string, shape: boolean) =>

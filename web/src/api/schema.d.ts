@@ -814,6 +814,8 @@ export interface components {
         "Blend-lineRequest": {
             /** Format: double */
             amount: number;
+            /** @description every note stays on its fret, and only how far it is bent changes */
+            bends?: boolean;
             line: components["schemas"]["LineBody"];
         };
         Catalogue: {
@@ -1193,7 +1195,7 @@ export interface components {
             id: number;
             /** @description the degree it ends on */
             landsOn: string;
-            /** @description on the player's neck, over C */
+            /** @description on the player's neck, in the key of the chart opened last */
             line?: components["schemas"]["LineBody"];
             notes: components["schemas"]["LickNote"][];
             /** @description its degrees are counted from the key, whatever chord sounds */
@@ -2041,6 +2043,8 @@ export interface components {
         Way: {
             name: string;
             problem?: string;
+            /** @description what has to be picked that was slid or hammered */
+            said?: string[];
             study?: components["schemas"]["Study"];
             /**
              * Format: double

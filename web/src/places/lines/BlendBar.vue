@@ -5,6 +5,7 @@ import Slider from 'primevue/slider'
 import { askLine } from '../../api/kept'
 import type { LineBody } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
+import TickBox from '../../shell/TickBox.vue'
 import type { LineState } from './useLine'
 
 const props = defineProps<{ state: LineState }>()
@@ -17,13 +18,16 @@ const tones = computed(() => {
   const all = r ? r.chordTones + r.palette + r.others : 0
   return r && all ? Math.round((100 * r.chordTones) / all) : undefined
 })
+/* Every note stays on its fret, and only how far it is bent changes. */
+const bends = ref(false)
+watch(bends, () => amount.value && aim(amount.value))
 function aim(value: number) {
   amount.value = value
   from.value ??= props.state.line.value
   const line = from.value
   if (!line) return
   void props.state.take(
-    askLine.blend(line, value / 100).then((t) => {
+    askLine.blend(line, value / 100, bends.value).then((t) => {
       turns.value = t.turns
       return t.study
     }),
@@ -56,6 +60,7 @@ const plain = (note: string) => note.replace(/-?\d$/, '')
       @update:model-value="aim($event as number)"
     />
     <span>all chord tones</span>
+    <TickBox v-model="bends">bends only: every note keeps its fret</TickBox>
     <p v-if="tones !== undefined" class="share">
       now <b>{{ tones }}</b> of 100 chord tones
     </p>
