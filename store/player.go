@@ -11,8 +11,8 @@ type Player struct {
 	Frets   int     `json:"frets"`
 	Scale   float64 `json:"scale"` // millimetres
 	Capo    int     `json:"capo"`
-	Left    bool    `json:"left"`                 // left-handed: the neck is mirrored
-	Comfort float64 `json:"comfort"`              // widest comfortable reach in millimetres
+	Left    bool    `json:"left"`                           // left-handed: the neck is mirrored
+	Comfort float64 `json:"comfort"`                        // widest comfortable reach in millimetres
 	Habit   string  `json:"habit" maxLength:"20"`           // "stay" or "shift"
 	Rests   string  `json:"rests,omitempty" maxLength:"20"` // an ID of line.Rules: what may rest over a chord
 }

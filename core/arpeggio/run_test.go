@@ -190,3 +190,40 @@ func BenchmarkRun(b *testing.B) {
 		Make(in, chord, neck.Window{Low: 7, High: 11}, neck.UsualHand, nil)
 	}
 }
+
+// What a good teacher fingers through the five positions of C: strings 6 to 1,
+// a finger for each note from low to high. No finger hops to another fret on the
+// next string or slides on one, third and fourth never share a fret in turn.
+func TestRunsAreFingeredAsATeacherWould(t *testing.T) {
+	for symbol, shapes := range map[string]map[string]string{
+		"C7":    {"C": "0313203103", "A": "2421424424", "G": "2431411424", "E": "214243242", "D": "424213243"},
+		"Cm7":   {"C": "313103143", "A": "1414313214", "G": "2421414424", "E": "1431311414", "D": "214143242"},
+		"Cmaj7": {"C": "0323200103", "A": "212143442", "G": "3432122434", "E": "1214343212", "D": "421213343"},
+		"Cm7b5": {"C": "213143142", "A": "1414213214", "G": "2421414324", "E": "1421314414", "D": "214142242"},
+	} {
+		for _, p := range neck.Standard().Positions(0) {
+			want, ok := shapes[p.Shape]
+			if p.Octave || !ok {
+				continue
+			}
+			got := ""
+			for _, n := range Make(neck.Standard(), harmony.MustParse(symbol), p.Window, neck.UsualHand, nil).Notes {
+				got += fmt.Sprint(n.Finger)
+			}
+			assert.Equal(t, want, got, "%s, %s shape", symbol, p.Shape)
+		}
+	}
+	for _, quality := range []string{"7", "m7", "maj7", "m7b5", "", "m", "6", "m6", "dim7"} {
+		for _, root := range pitch.Roots {
+			for _, p := range neck.Standard().Positions(root.Class()) {
+				notes := Make(neck.Standard(), harmony.MustParse(root.String()+quality), p.Window, neck.UsualHand, nil).Notes
+				for i := 1; i < len(notes); i++ {
+					a, b := notes[i-1], notes[i]
+					where := fmt.Sprintf("%s%s at %d, note %d", root, quality, p.Low, i)
+					assert.False(t, a.Finger > 0 && a.Finger == b.Finger && a.Fret != b.Fret, "%s: one finger on two frets", where)
+					assert.False(t, a.Fret == b.Fret && a.Finger != b.Finger && a.Finger > 2 && b.Finger > 2, "%s: third and fourth share a fret", where)
+				}
+			}
+		}
+	}
+}

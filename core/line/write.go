@@ -109,6 +109,9 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 	if s.Swing {
 		score.Straighten(notes)
 	}
+	fresh := s
+	fresh.Notes = notes
+	fresh.Respell()
 	for _, n := range s.Notes {
 		if n.Start < 0 || w.Locked[n.Start/s.Bar()] {
 			notes = append(notes, n)

@@ -53,11 +53,12 @@ var weights = [...]struct {
 	beyond    float64 // per mm of span beyond comfort
 	neighbour float64 // one finger on neighbouring strings at different frets
 	roll      float64 // one finger on neighbouring strings at one fret
+	swap      float64 // two fingers in turn on neighbouring strings at one fret
 	slide     float64 // one finger on two frets of a string in turn
 	weak      float64 // the fourth finger, where another would do
 }{
-	Stay:  {stretch: 1, move: 1.5, moving: 40, beyond: 2, neighbour: 25, roll: 6, slide: 30, weak: 1},
-	Shift: {stretch: 3, move: 0.5, moving: 6, beyond: 6, neighbour: 25, roll: 6, slide: 30, weak: 1},
+	Stay:  {stretch: 1, move: 1.5, moving: 40, beyond: 2, neighbour: 90, roll: 6, swap: 12, slide: 90, weak: 1},
+	Shift: {stretch: 3, move: 0.5, moving: 6, beyond: 6, neighbour: 90, roll: 6, swap: 12, slide: 90, weak: 1},
 }
 
 // Finger chooses, for notes played in order, one of the placements offered for
@@ -180,6 +181,9 @@ func (in *Instrument) step(a, b Touch, hand Hand) float64 {
 	}
 	if a.Finger == 0 || b.Finger == 0 {
 		return cost
+	}
+	if beside := a.String == b.String+1 || a.String == b.String-1; beside && a.Fret == b.Fret && a.Finger != b.Finger {
+		cost += w.swap
 	}
 	switch {
 	case a.String == b.String && (a.Fret < b.Fret && a.Finger > b.Finger || a.Fret > b.Fret && a.Finger < b.Finger):

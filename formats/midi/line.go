@@ -92,6 +92,7 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 		said = append(said, say.F("%d of %d notes were moved to the nearest place that can be written", moved, len(s.Notes)))
 	}
 	closeGaps(s.Notes)
+	s.Respell() // a file has no names
 	return s, said, nil
 }
 

@@ -110,7 +110,7 @@ func TestALineWithBendsComesBack(t *testing.T) {
 	assert.Contains(t, said[0], `"lead" was read`)
 	require.Len(t, got.Notes, len(s.Notes))
 	for i, n := range s.Notes {
-		assert.Equal(t, []any{n.Start, n.Length, n.Pitch, n.Bend, n.Release}, []any{got.Notes[i].Start, got.Notes[i].Length, got.Notes[i].Pitch, got.Notes[i].Bend, got.Notes[i].Release}, "note %d", i)
+		assert.Equal(t, []any{n.Start, n.Length, n.Pitch.MIDI(), n.Bend, n.Release}, []any{got.Notes[i].Start, got.Notes[i].Length, got.Notes[i].Pitch.MIDI(), got.Notes[i].Bend, got.Notes[i].Release}, "note %d", i)
 	}
 	_, _, err = File{Ticks: 96, Tracks: []band.Track{{Channel: 9, Notes: []band.Note{{MIDI: 40, Length: 9}}}}}.Line(score.Score{})
 	assert.ErrorContains(t, err, "no melody")
