@@ -96,7 +96,7 @@ func (l Lick) Realise(chord harmony.Chord, at int, g Ground) ([]score.Note, erro
 }
 
 // plainer is what a lick costs more when it cannot be joined as written.
-const plainer = 60
+const plainer = 240
 
 // plainly picks the notes that cannot be hammered, pulled or slid to here.
 func plainly(notes []score.Note, g Ground) (cost float64, ok bool) {
