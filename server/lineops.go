@@ -242,7 +242,7 @@ func (s *server) lines(api huma.API) {
 			}
 			t := in.Body.Task
 			notes, said, err := exercise.Over(ctx, o.Progression, exercise.Task{In: o.In, Hand: o.Hand, Window: o.Window, HighStr: t.HighStr, LowStr: t.LowStr, Strings: t.Strings,
-				Key: o.Key, Drill: t.Drill, Pace: t.Pace, From: t.From, Order: t.Order, Down: t.Down, Approach: t.Approach, Offset: t.Offset, Until: t.Until})
+				Key: o.Key, Drill: t.Drill, Pace: t.Pace, From: t.From, Order: t.Order, Down: t.Down, Approach: t.Approach, Offset: t.Offset, Double: t.Double, Until: t.Until})
 			if err != nil {
 				return Study{}, at("body.task", t.Drill, err)
 			}
@@ -296,6 +296,7 @@ type DrillBody struct {
 	Down     bool   `json:"down,omitempty"`
 	Approach string `json:"approach,omitempty" maxLength:"40" doc:"what leads into each tone; the tone comes on the beat"`
 	Offset   int    `json:"offset,omitempty" minimum:"0" maximum:"15" doc:"sixteenths after each chord begins"`
+	Double   bool   `json:"double,omitempty" doc:"the second half of each chord goes at twice the pace"`
 	Until    int    `json:"until,omitempty" minimum:"0" maximum:"12" doc:"the beat of its last bar after which each chord rests"`
 	HighStr  int    `json:"highString,omitempty" minimum:"0" maximum:"8"`
 	LowStr   int    `json:"lowString,omitempty" minimum:"0" maximum:"8"`

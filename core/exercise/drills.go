@@ -47,6 +47,10 @@ var Drills = []Drill{
 	{ID: "extensions", Name: "Extensions", About: "the chord's own shape, then a figure into each 9, 11 and 13 round it", ladder: with("9", "11", "13"), figure: extensions},
 	{ID: "from-third", Name: "Seventh chord on the third", About: "3 5 ♭7 9: over a dominant the half-diminished chord on its third, over a minor seventh the major seventh on its third", ladder: fromThird, figure: upAndDown, fits: hasSeventh},
 
+	{ID: "third-in-roots", Name: "Root, 3 5 ♭7 9, root", About: "the seventh chord on the third, the root before and after it", ladder: with("9"), figure: spreadOut(0, 2, 4, 6, 8, 7), fits: hasSeventh},
+	{ID: "reach", Name: "One tone beyond", About: "the run, and the next chord tone above it, reached for on the highest string; the reach is told", ladder: reached, figure: upAndDown},
+	{ID: "two-positions", Name: "Up here, down there", About: "up in this position, a shift, and down in the next one", figure: nil},
+
 	{ID: "triads", Name: "Triads and inversions", About: "three tones from each tone in turn", ladder: only(triad...), figure: steps(0, 1, 2)},
 	{ID: "triad-chords", Name: "Triads as chords", About: "each inversion struck at once", ladder: only(triad...), figure: chords(0, 1, 2), slowest: tick},
 	{ID: "spread", Name: "Spread triads", About: "root, fifth, third above", ladder: tones, figure: spread("R", "5", "10")},
@@ -62,6 +66,7 @@ var Drills = []Drill{
 	{ID: "scale-thirds-down-up", Name: "Thirds, 3 1 2 4", About: "one third down, the next one up", ladder: scale, figure: turned(2, 0, 1, 3)},
 	{ID: "scale-fourths", Name: "Fourths", About: "a fourth up from each note of the chord's scale", ladder: scale, figure: steps(0, 3)},
 	{ID: "scale-threes", Name: "In threes", About: "three notes of the scale from each in turn", ladder: scale, figure: steps(0, 1, 2)},
+	{ID: "scale-cell", Name: "A cell, 1 2 3 5", About: "four notes carried through the chord's scale", ladder: scale, figure: steps(0, 1, 2, 4)},
 	{ID: "scale-fours", Name: "In fours", About: "four notes of the scale from each in turn", ladder: scale, figure: steps(0, 1, 2, 3)},
 	{ID: "scale-triads", Name: "Scale in triads", About: "a triad from each note of the chord's scale", ladder: scale, figure: steps(0, 2, 4)},
 	{ID: "scale-sevenths", Name: "Scale in sevenths", About: "a seventh chord from each note of the chord's scale", ladder: scale, figure: steps(0, 2, 4, 6)},
@@ -76,6 +81,8 @@ var Drills = []Drill{
 
 	{ID: "sixths", Name: "Sixths", About: "roots and thirds turned over, as double stops", ladder: tones, figure: sixths},
 	{ID: "octaves", Name: "Octaves", About: "each chord tone with its octave", ladder: tones, figure: octaves},
+	{ID: "cell-octaves", Name: "Cells in octaves", About: "two neighbouring tones, and the same two an octave up on other strings", ladder: tones, figure: cellOctaves},
+	{ID: "sinking-thirds", Name: "Sinking thirds", About: "thirds as double stops that sink by half steps onto the next chord", figure: nil},
 	{ID: "shells", Name: "Shell voicings", About: "root, third and seventh for comping: R ♭7 3 on strings 6 4 3 or R 3 ♭7 on 5 4 3, with the least motion", figure: nil, slowest: 2 * tick},
 	{ID: "stretched", Name: "Extended shape", About: "triad with 2 and 4 and a string skipped: root on string 4, 3 4 5 on 3, R 9 3 on 1; the 4 perfect over each chord", ladder: stretched(false), figure: upAndDown, fits: hasThird},
 	{ID: "stretched-key", Name: "Extended shape of the key", About: "the same with the 4 of the key, so that the IV gets its ♯11", ladder: stretched(true), figure: upAndDown, fits: hasThird},

@@ -69,6 +69,9 @@ func TestWhatTheDrillsPlay(t *testing.T) {
 		"scale-thirds-down-up": "3 R 9 11 5 3 11 13",
 		"scale-fourths":        "R 11 9 5 3 13 11 b7",
 		"scale-fours":          "R 9 3 11 9 3 11 5 3 11 5 13",
+		"third-in-roots":       "R 3 5 b7 9 R",
+		"cell-octaves":         "R 3 R 3 3 5 3 5",
+		"scale-cell":           "R 9 3 5 9 3 11 13",
 		"octaves":              "R R 3 3 5 5 b7 b7",
 		"walk-root-third":      "R . . . 3 . . .",
 		"three-a-string":       "R 9 3 11 5 13 b7 R 9 3 11 5 13 b7 R 9 3 11 3",
@@ -182,6 +185,71 @@ func TestApproachesStandBeforeTheirTones(t *testing.T) {
 		}
 	}
 	assert.Greater(t, float64(onString)/float64(leads), 0.9, "%d of %d on the tone's string", onString, leads)
+}
+
+func TestTwoPositionsReachAndDoubleTime(t *testing.T) {
+	x := task("two-positions")
+	notes := over(t, "| C7 | % | % | % |", x)
+	top := 0
+	for i, n := range notes {
+		if n.Pitch.MIDI() > notes[top].Pitch.MIDI() {
+			top = i
+		}
+	}
+	for _, n := range notes[:top] {
+		assert.True(t, n.Fret >= 7 && n.Fret <= 11, "up in this position: %d", n.Fret)
+	}
+	assert.Greater(t, notes[top+1].Fret, 11-4, "and down in the next")
+	assert.True(t, slices.ContainsFunc(notes[top:], func(n score.Note) bool { return n.Fret > 11 }), "which lies higher")
+
+	p, _ := form.Read("| C7 | % |", 4, form.Key{})
+	x = task("reach")
+	x.Window = neck.Window{Low: 7, High: 11}
+	notes, said, err := Over(t.Context(), p, x)
+	require.NoError(t, err)
+	assert.True(t, slices.ContainsFunc(notes, func(n score.Note) bool { return n.Fret > 11 && n.Degree == "3" }), "E at fret 12")
+	assert.Contains(t, strings.Join(said, ""), "its widest reach is")
+
+	x = task("run")
+	x.Double = true
+	notes = over(t, "| C7 | % |", x)
+	lengths := map[int]int{}
+	for _, n := range notes {
+		lengths[n.Length]++
+	}
+	assert.Equal(t, map[int]int{480: 8, 240: 16}, lengths)
+}
+
+func TestThirdsSinkOntoTheNextChord(t *testing.T) {
+	for _, tonic := range pitch.Roots {
+		f, _ := form.FormByID("quick-change")
+		x := task("sinking-thirds")
+		x.Window = neck.Window{Low: 3, High: 10}
+		p := f.In(form.Key{Tonic: tonic})
+		notes, _, err := Over(t.Context(), p, x)
+		require.NoError(t, err)
+		for _, place := range joined(p)[1:] {
+			at := (place.Bar*4 + place.Beat) * score.Tick
+			pair := func(tick int) (out []int) {
+				for _, n := range notes {
+					if n.Start == tick {
+						out = append(out, n.Pitch.MIDI())
+					}
+				}
+				return out
+			}
+			landed, before := pair(at), pair(at-480)
+			require.Len(t, landed, 2)
+			for _, midi := range landed {
+				_, ok := place.Chord.ToneAt(pitch.Class(midi))
+				assert.True(t, ok, "%s in bar %d", place.Chord, place.Bar+1)
+			}
+			require.Len(t, before, 2)
+			if before[0]-landed[0] == 1 {
+				assert.Equal(t, 1, before[1]-landed[1], "both sink")
+			}
+		}
+	}
 }
 
 func TestShellsLieInTwoLayoutsAndMoveLittle(t *testing.T) {
@@ -312,7 +380,7 @@ func promise(id string, c harmony.Chord, key form.Key) map[int]bool {
 		}
 	case strings.HasPrefix(id, "scale"), strings.HasSuffix(id, "a-string"):
 		add(c.Scale(), all)
-	case id == "ninth", id == "walk-ninth-third":
+	case id == "ninth", id == "walk-ninth-third", id == "third-in-roots":
 		add(c.Tones, all)
 		add(c.Scale(), letters(1))
 	case id == "extensions":
@@ -347,7 +415,7 @@ func TestNoTwoExercisesAreTheSame(t *testing.T) {
 		require.NoError(t, err, d.ID)
 		text := ""
 		for _, n := range notes {
-			text += fmt.Sprint(n.Start, " ", n.Pitch.MIDI(), " ", n.Bend, ",")
+			text += fmt.Sprint(n.Start, " ", n.Pitch.MIDI(), " ", n.String, " ", n.Bend, ",")
 		}
 		assert.NotContains(t, seen, text, "%s is %s", d.ID, seen[text])
 		seen[text] = d.ID

@@ -288,6 +288,45 @@ func sixths(rungs []rung, t Task) (out [][]rung) {
 	return there(out, t.Down)
 }
 
+// spreadOut plays, from each root, the tones on some letters above it; 7 is the
+// root an octave up and 8 the ninth.
+func spreadOut(letters ...int) figure {
+	return func(rungs []rung, t Task) [][]rung {
+		var out []rung
+		for i, root := range rungs {
+			if root.degree != "R" {
+				continue
+			}
+			var group []rung
+			for _, l := range letters {
+				for _, r := range rungs[i:] {
+					step, _ := r.degree.Interval()
+					if octave := (r.midi - root.midi) / 12; step.Letters+7*octave == l {
+						group = append(group, r)
+						break
+					}
+				}
+			}
+			if len(group) == len(letters) {
+				out = append(out, group...)
+			}
+		}
+		return alone(there(out, t.Down))
+	}
+}
+
+// cellOctaves plays two neighbouring tones and the same two an octave up.
+func cellOctaves(rungs []rung, t Task) [][]rung {
+	var out []rung
+	at := func(midi int) int { return slices.IndexFunc(rungs, func(r rung) bool { return r.midi == midi }) }
+	for i := 0; i+1 < len(rungs); i++ {
+		if a, b := at(rungs[i].midi+12), at(rungs[i+1].midi+12); a >= 0 && b >= 0 {
+			out = append(out, rungs[i], rungs[i+1], rungs[a], rungs[b])
+		}
+	}
+	return alone(there(out, t.Down))
+}
+
 // octaves strikes each tone with its octave.
 func octaves(rungs []rung, t Task) (out [][]rung) {
 	for i, low := range rungs {

@@ -109,6 +109,27 @@ func keyScale(t Task, c harmony.Chord) []rung {
 	})
 }
 
+// reached is the run with the next tone above it, on the highest string in hand,
+// up to four frets beyond the window.
+func reached(t Task, c harmony.Chord) []rung {
+	out := tones(t, c)
+	for str := 1; str <= t.In.Strings() && len(out) > 0; str++ {
+		if !t.on(str) {
+			continue
+		}
+		for fret := t.Window.High + 1; fret <= min(t.Window.High+4, t.In.Last()); fret++ {
+			midi := t.In.MIDI(neck.Placement{String: str, Fret: fret})
+			if tone, ok := c.ToneAt(pitch.Class(midi)); ok && midi > out[len(out)-1].midi {
+				r := toneAt(midi, tone)
+				r.str = str
+				return append(out, r)
+			}
+		}
+		break
+	}
+	return nil // there is none to reach for
+}
+
 // perString is the chord's scale with so many notes on each string, from the
 // lowest string and the lowest fret of the window upwards.
 func perString(count int) ladder {

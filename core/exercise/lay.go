@@ -78,7 +78,11 @@ func (t Task) lay(all []stretch, a Approach, step int) (notes []score.Note) {
 	}
 	for k, s := range all {
 		i := 0
+		slow, wide := step, unit
 		for at := s.from; at < s.to; at += unit {
+			if step, unit = slow, wide; t.Double && len(a.steps) == 0 && slow >= 240 && 2*(at-s.from) >= s.to-s.from {
+				step, unit = slow/2, wide/2
+			}
 			group := s.walk[i%len(s.walk)]
 			i++
 			end := min(at+unit, s.to)

@@ -28,6 +28,7 @@ type Task struct {
 	Down            bool     // from the top
 	Approach        string   // an ID of Approaches: what leads into each tone
 	Offset          int      // sixteenths after the chord begins, 0 to 15
+	Double          bool     // the second half of each chord goes at twice the pace
 	Until           int      // the beat of its last bar on which each chord's last note falls; 0 plays through
 }
 
@@ -88,6 +89,10 @@ func Over(ctx context.Context, p form.Progression, t Task) (notes []score.Note, 
 		t.onward(all, approach.unit(step))
 	case "into-root":
 		t.intoRoots(all, step)
+	case "two-positions":
+		t.twoPositions(all)
+	case "sinking-thirds":
+		t.sinkingThirds(all, step)
 	default:
 		for i := range all {
 			all[i].walk = t.held(drill.figure(drill.ladder(t, all[i].chord), t))
@@ -120,7 +125,7 @@ func Over(ctx context.Context, p form.Progression, t Task) (notes []score.Note, 
 	if !ok {
 		return nil, nil, errors.New("no hand can play it as asked here; take another position, more strings or fewer approaches")
 	}
-	if reach.Millimetres > t.Hand.Comfort {
+	if reach.Millimetres > t.Hand.Comfort || drill.ID == "reach" {
 		said = append(said, say.F("its widest reach is %.0f mm, frets %d to %d; warm up first, or play it higher up", reach.Millimetres, reach.Low, reach.High))
 	}
 	if names := t.steps(drill); names != "" {

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"undaris/core/arpeggio"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
@@ -267,4 +268,91 @@ func (t Task) voicings(c harmony.Chord) (out []shell) {
 		}
 	}
 	return out
+}
+
+// twoPositions goes up through the window and down through the next position of
+// the key, each note where it lies there.
+func (t Task) twoPositions(all []stretch) {
+	next := t.Window
+	for _, p := range t.In.Positions(t.Key.Tonic.Class()) {
+		if p.Low > t.Window.Low {
+			next = p.Window
+			break
+		}
+	}
+	if next == t.Window {
+		return
+	}
+	placed := func(w neck.Window, c harmony.Chord) (out []rung) {
+		for _, n := range arpeggio.Make(t.In, c, w, t.Hand, nil).Notes {
+			if t.on(n.String) {
+				out = append(out, rung{midi: n.Pitch.MIDI(), name: n.Pitch.Name, degree: n.Degree, str: n.String})
+			}
+		}
+		return out
+	}
+	for i := range all {
+		up, down := placed(t.Window, all[i].chord), there(placed(next, all[i].chord), true)
+		if len(up) > 0 && len(down) > 0 && up[len(up)-1].midi == down[0].midi {
+			down = down[1:]
+		}
+		all[i].walk = alone(append(up, down...))
+	}
+}
+
+// sinks is from how many half steps above the next chord thirds sink.
+const sinks = 3
+
+// sinkingThirds holds a third of each chord, root and third or third and fifth,
+// and sinks by half steps onto one of the next chord.
+func (t Task) sinkingThirds(all []stretch, step int) {
+	pairs := func(c harmony.Chord) (out [][]rung) {
+		rungs := only(triad...)(t, c)
+		for i, low := range rungs {
+			for _, high := range rungs[i:] {
+				if d := high.midi - low.midi; (d == 3 || d == 4) && len(t.held([][]rung{{low, high}})) == 1 {
+					out = append(out, []rung{low, high})
+				}
+			}
+		}
+		return out
+	}
+	nearest := func(to [][]rung, midi int) []rung {
+		var best []rung
+		for _, p := range to {
+			if best == nil || abs(p[0].midi-midi) < abs(best[0].midi-midi) {
+				best = p
+			}
+		}
+		return best
+	}
+	now := []rung(nil)
+	for i := range all {
+		s := &all[i]
+		own := pairs(s.chord)
+		if len(own) == 0 {
+			continue
+		}
+		if now == nil || !slices.ContainsFunc(own, func(p []rung) bool { return p[0].midi == now[0].midi && p[1].midi == now[1].midi }) {
+			now = own[len(own)/2]
+		}
+		goal := nearest(pairs(all[(i+1)%len(all)].chord), now[0].midi-1)
+		count := (s.to - s.from) / step
+		for k := range count {
+			left := count - k
+			if goal == nil || left > sinks || k == 0 {
+				s.walk = append(s.walk, now)
+				continue
+			}
+			var pair []rung
+			for _, r := range goal {
+				pair = append(pair, rung{midi: r.midi + left, name: plain(r.midi+left, r.name, 1)})
+			}
+			if len(t.held([][]rung{pair})) == 0 {
+				pair = now
+			}
+			s.walk = append(s.walk, pair)
+		}
+		now = goal
+	}
 }

@@ -85,6 +85,13 @@ const rests = [
   { id: 0, name: 'none: through every bar' },
   ...[1, 2, 3].map((b) => ({ id: b, name: `after beat ${b} of each chord's last bar` })),
 ]
+const begins = [
+  { id: 0, name: 'on the chord' },
+  ...[1, 2, 3, 4, 8].map((n) => ({
+    id: n,
+    name: n % 4 ? `${n} sixteenth${n > 1 ? 's' : ''} late` : `${n / 4} beat${n > 4 ? 's' : ''} late`,
+  })),
+]
 const lick = reactive({ id: 0, where: 'through' as 'through' | 'bar', land: true, follow: true })
 const shelf = computed(() => (licks.data.value ?? []).map((l) => ({ id: l.id, name: l.title })))
 const chosen = computed(() => lick.id || (licks.data.value?.[0]?.id ?? 0))
@@ -109,6 +116,8 @@ const drill = reactive({
   down: false,
   approach: 'plain',
   until: 0,
+  offset: 0,
+  double: false,
 })
 const froms = ['lowest', 'R', '3', 'b3', '5', 'b7', '7'].map((d) => ({
   id: d,
@@ -244,7 +253,9 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
       <SelectLine id="drill-approach" v-model="drill.approach" label="Lead in" :options="approaches" />
       <SelectLine id="drill-strings" v-model="set" label="Strings" :options="[...sets, ...pairs]" />
       <SelectLine id="drill-until" v-model="drill.until" label="Rest" :options="rests" />
+      <SelectLine id="drill-offset" v-model="drill.offset" label="Begins" :options="begins" />
       <TickBox v-model="drill.down">downwards</TickBox>
+      <TickBox v-model="drill.double">double time in the second half of each chord</TickBox>
       <p class="do"><Button label="Lay it over the chords" @click="practise" /></p>
     </div>
   </section>
