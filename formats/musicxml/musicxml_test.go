@@ -13,7 +13,7 @@ import (
 	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/score"
-	"undaris/core/score/scoretest"
+	"undaris/formats/scoretest"
 )
 
 // some draws a score whose rhythm can be written without moving anything.

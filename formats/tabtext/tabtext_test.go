@@ -12,7 +12,7 @@ import (
 	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/score"
-	"undaris/core/score/scoretest"
+	"undaris/formats/scoretest"
 )
 
 func TestWhatIsWrittenReadsBack(t *testing.T) {
