@@ -1,14 +1,18 @@
 package demo
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/score"
 	"undaris/store"
 )
 
@@ -53,4 +57,51 @@ func TestTheShelfHoldsPlayableLicks(t *testing.T) {
 	lines, err := s.Lines(store.All)
 	require.NoError(t, err)
 	assert.Len(t, lines, 4)
+}
+
+// Every lick through three charts in five positions, with and without landing on
+// the changes: it can be played and kept, and every slide, hammer-on and pull-off
+// is there or accounted for.
+func TestEveryLickGoesThroughTheCharts(t *testing.T) {
+	s, err := store.Open(t.TempDir())
+	require.NoError(t, err)
+	defer s.Close()
+	require.NoError(t, Fill(s))
+	rows, err := s.Licks(store.All)
+	require.NoError(t, err)
+	in := neck.Standard()
+	key := form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}
+	versions := 0
+	for _, row := range rows {
+		l, err := s.Lick(row.ID)
+		require.NoError(t, err)
+		core := lick.Lick{Chord: l.Chord, OfKey: l.OfKey, Notes: l.Notes}
+		for _, id := range []string{"quick-change", "jazz-blues", "minor-blues"} {
+			f, _ := form.FormByID(id)
+			key := key
+			key.Minor = f.Minor
+			p := f.In(key)
+			for _, pos := range in.Positions(key.Tonic.Class())[:5] {
+				for _, land := range []bool{false, true} {
+					where := fmt.Sprintf("%s over %s at %d, landing %t", l.Title, id, pos.Low, land)
+					notes, said, err := core.Through(t.Context(), p, key, lick.Aim{Land: land, Ground: lick.Ground{In: in, Window: pos.Window, Hand: neck.UsualHand, Follow: true}})
+					require.NoError(t, err, where)
+					line := score.Score{Progression: p, Key: key, In: in, Notes: notes}
+					require.NoError(t, line.Check(), where)
+					assert.Empty(t, line.Undoable(), where)
+					if len(notes) == 0 {
+						assert.NotEmpty(t, said, where)
+					}
+					for i, n := range notes {
+						if n.Join != score.Picked {
+							before, ok := line.Before(i)
+							assert.True(t, ok && before.String == n.String, "%s: the %s to note %d", where, n.Join, i)
+						}
+					}
+					versions++
+				}
+			}
+		}
+	}
+	assert.GreaterOrEqual(t, versions, 40*3*5*2)
 }

@@ -107,7 +107,9 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 	} else {
 		score.Finger(a.In, notes, a.Hand)
 	}
-	Label(score.Score{Progression: p, In: a.In, Notes: notes})
+	line := score.Score{Key: key, Progression: p, In: a.In, Notes: notes}
+	said = append(said, line.Undoable()...) // a slide to a third that follows the chord down may go nowhere
+	Label(line)
 	return notes, said, nil
 }
 

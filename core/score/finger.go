@@ -27,6 +27,11 @@ func Finger(in *neck.Instrument, notes []Note, hand neck.Hand) {
 	}
 }
 
+// onFrets are the places that are no open strings.
+func onFrets(places []neck.Placement) []neck.Placement {
+	return slices.DeleteFunc(slices.Clone(places), func(p neck.Placement) bool { return p.Fret == 0 })
+}
+
 // grip looks at what sounds together as one hand has to hold it, and puts its
 // fingers. ok is false where no hand can.
 func grip(in *neck.Instrument, notes []Note, hand neck.Hand) (ok bool) {
@@ -79,6 +84,9 @@ func Place(in *neck.Instrument, notes []Note, w neck.Window, hand neck.Hand, pre
 		}
 		if len(liked) > 0 {
 			places = liked
+		}
+		if stopped := onFrets(places); n.Vibrato && len(stopped) > 0 { // an open string does not sway
+			places = stopped
 		}
 		if len(places) == 0 {
 			unfit = append(unfit, i)
