@@ -50,6 +50,9 @@ type Ornaments struct {
 
 // Check says what of it is beyond a hand.
 func (o Ornaments) Check() error {
+	if o == (Ornaments{}) {
+		return nil
+	}
 	for _, w := range Ways {
 		if v := w.Of(o); v < w.Least || v > w.most() {
 			return say.Errorf("%s: %d; %d to %d can be", w.Name, v, w.Least, w.most())

@@ -212,6 +212,9 @@ type Drawn struct {
 
 // Signs lists what is drawn at a note that is not drawn by hand.
 func (o Ornaments) Signs() (signs []Drawn) {
+	if o == (Ornaments{}) { // as most notes are
+		return nil
+	}
 	for _, w := range Ways {
 		v := w.Of(o)
 		if v == 0 {
@@ -239,6 +242,9 @@ func (w Way) far(c Choice, v int) int {
 func (s Score) Undoable() (said []string) {
 	for i := range s.Notes {
 		o := &s.Notes[i].Ornaments
+		if *o == (Ornaments{}) {
+			continue
+		}
 		for _, w := range Ways {
 			if w.Of(*o) == 0 {
 				continue
