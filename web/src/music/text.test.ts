@@ -35,7 +35,12 @@ describe('music text', () => {
     ]))
 
   it('speaks', () => {
-    expect(spoken('Bb7')).toBe('B flat 7')
+    expect(spoken('Bb7')).toBe('B flat, 7')
+    expect(spoken('C#9')).toBe('C sharp, 9')
+    expect(spoken('C(#9)')).toBe('C, sharp 9')
+    expect(spoken('C7#9')).toBe('C7 sharp 9')
+    expect(spoken('F#m7b5')).toBe('F sharp, m7 flat 5')
+    expect(spoken('Bb')).toBe('B flat')
     expect(spoken('R')).toBe('root')
   })
 })

@@ -25,11 +25,19 @@ export function pieces(plain: string): Piece[] {
 
 const words: Record<string, string> = { '♭': ' flat', '♯': ' sharp', '°': ' diminished' }
 
-/** The same for a screen reader: "B flat 7". */
+/**
+ * The same for a screen reader. A chord's root is set off from what is built on it, so that C♯ with a ninth ("C sharp,
+ * 9") is not heard as C with a sharp ninth ("C, sharp 9").
+ */
 export function spoken(plain: string): string {
   return engrave(plain)
+    .replace(/^([A-G][♭♯]+)(?=[\dm(])/, '$1, ')
+    .replace(/\(/g, ', ')
+    .replaceAll(')', '')
+    .replace(/(, )+/g, ', ')
     .replace(/[♭♯°]/g, (c) => words[c] + ' ')
     .replace(/^R$/, 'root')
     .replace(/\s+/g, ' ')
+    .replace(/ ,/g, ',')
     .trim()
 }
