@@ -61,17 +61,22 @@ type Target struct {
 	Move int // half steps from the target before, the last one's for the first
 }
 
-// Cost is what a thread asks for: half steps first, then the hand's travel.
+// Cost is what a thread asks for: half steps first, then how many tones are left,
+// then the hand's travel.
 type Cost struct {
 	HalfSteps int
+	Moves     int     // targets that are not the one before, held
 	Travel    float64 // millimetres
 }
 
-func (c Cost) plus(d Cost) Cost { return Cost{c.HalfSteps + d.HalfSteps, c.Travel + d.Travel} }
+func (c Cost) plus(d Cost) Cost { return Cost{c.HalfSteps + d.HalfSteps, c.Moves + d.Moves, c.Travel + d.Travel} }
 
 func (c Cost) less(d Cost) bool {
 	if c.HalfSteps != d.HalfSteps {
 		return c.HalfSteps < d.HalfSteps
+	}
+	if c.Moves != d.Moves { // a tone kept beats one left, where the sum is the same
+		return c.Moves < d.Moves
 	}
 	return c.Travel < d.Travel-1e-9
 }

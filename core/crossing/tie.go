@@ -66,7 +66,11 @@ func (t *tie) table(a, b int) []Cost {
 
 func (t *tie) step(a, b *Target) Cost {
 	h := b.MIDI - a.MIDI
-	return Cost{max(h, -h), Travel(t.in, a.Placement, b.Placement)}
+	moved := 0
+	if h != 0 {
+		moved = 1
+	}
+	return Cost{max(h, -h), moved, Travel(t.in, a.Placement, b.Placement)}
 }
 
 // work is how many steps solve compares.
