@@ -69,7 +69,9 @@ type Cost struct {
 	Travel    float64 // millimetres
 }
 
-func (c Cost) plus(d Cost) Cost { return Cost{c.HalfSteps + d.HalfSteps, c.Moves + d.Moves, c.Travel + d.Travel} }
+func (c Cost) plus(d Cost) Cost {
+	return Cost{c.HalfSteps + d.HalfSteps, c.Moves + d.Moves, c.Travel + d.Travel}
+}
 
 func (c Cost) less(d Cost) bool {
 	if c.HalfSteps != d.HalfSteps {
