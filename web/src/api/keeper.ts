@@ -60,11 +60,14 @@ interface Unsent<B> {
 function shelf<B>(path: string) {
   const key = `undaris-unsent:${path}`
   return {
+    /** Puts it by at once, so that it is there even when the page is closed the next moment; false where the browser
+     * keeps nothing, being full or private: then only the page has it. */
     put(u: Unsent<B>) {
       try {
         localStorage.setItem(key, JSON.stringify(u))
+        return true
       } catch {
-        /* full, or private: the page itself still has it */
+        return false
       }
     },
     get(): Unsent<B> | undefined {
@@ -179,7 +182,7 @@ export function useKeeper<B, T extends Versioned>(k: Keeping<B, T>) {
   /** Puts by what cannot be saved yet. */
   function hold(body: B) {
     last = same(body)
-    waiting.put({ version, body })
+    return waiting.put({ version, body })
   }
 
   /** Saves as the page is left, without waiting for anything. */

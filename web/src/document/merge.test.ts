@@ -115,3 +115,26 @@ describe('two changes of one line', () => {
     expect(differences(base, line([...base.notes]))).toBe('')
   })
 })
+
+describe('a note that loses its slide because the one before it is taken away', () => {
+  const slid = line([note(1, 0), note(2, 480, { join: 'slide', fret: 7 }), note(3, 960)])
+  const without = line([note(2, 480, { fret: 7 }), note(3, 960)])
+
+  it('counts as untouched: the other may delete it, or change it', () => {
+    expect(starts(mergeLines(slid, line([note(1, 0), note(3, 960)]), without))).toEqual([[960, 5, 0]])
+    expect(starts(mergeLines(slid, without, line([note(1, 0), note(3, 960)])))).toEqual([[960, 5, 0]])
+    const bent = line([note(1, 0), note(2, 480, { join: 'slide', fret: 7, bend: 2 }), note(3, 960)])
+    const joined = mergeLines(slid, bent, without)!
+    expect(starts(joined)).toEqual([
+      [480, 7, 2],
+      [960, 5, 0],
+    ])
+    expect(joined.notes[0]!.join).toBeUndefined()
+  })
+
+  it('is still a conflict where one gives it another way to be reached', () => {
+    const hammered = line([note(1, 0), note(2, 480, { join: 'hammer-on', fret: 7 }), note(3, 960)])
+    const pulled = line([note(1, 0), note(2, 480, { join: 'pull-off', fret: 7 }), note(3, 960)])
+    expect(mergeLines(slid, hammered, pulled)).toBeUndefined()
+  })
+})

@@ -21,6 +21,8 @@ const written = (n?: LineNote) => n && { ...n, id: undefined, finger: undefined,
 function mergeNotes(base: LineNote[], mine: LineNote[], theirs: LineNote[]): LineNote[] | undefined {
   const [b, m, t] = [base, mine, theirs].map((list) => new Map(list.map((n) => [n.id, n])))
   const is = (x?: LineNote, y?: LineNote) => same(written(x), written(y))
+  /** What a note loses when the one it was slid or hammered from is taken away is no change of the player's. */
+  const loosed = (x?: LineNote, old?: LineNote) => !!x && !!old?.join && !x.join && is(x, { ...old, join: undefined })
   const out: LineNote[] = []
   if (base.some((n) => !n.id)) return undefined
   for (const id of new Set([...t!.keys(), ...m!.keys()])) {
@@ -32,6 +34,10 @@ function mergeNotes(base: LineNote[], mine: LineNote[], theirs: LineNote[]): Lin
       if (their) out.push(their)
     } else if (is(their, old)) {
       if (my) out.push(my)
+    } else if (loosed(their, old)) {
+      if (my) out.push({ ...my, join: undefined })
+    } else if (loosed(my, old)) {
+      if (their) out.push({ ...their, join: undefined })
     } else return undefined
   }
   const places = new Set(out.map((n) => `${n.start} ${n.string}`))

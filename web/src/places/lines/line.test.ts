@@ -31,7 +31,7 @@ afterEach(() => vi.useRealTimers())
 type Save = (line: LineBody) => Promise<{ kept: LineBody; theirs: boolean }>
 const kept: Save = (line) => Promise.resolve({ kept: line, theirs: false })
 const saveLast = vi.fn<(line: LineBody) => void>()
-const hold = vi.fn<(line: LineBody) => void>()
+const hold = vi.fn<(line: LineBody) => boolean>(() => true)
 const rewind = vi.fn()
 
 async function opened(save = vi.fn(kept)) {

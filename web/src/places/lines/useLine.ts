@@ -13,8 +13,8 @@ export interface Keeps {
   saveLast: (line: LineBody) => void
   /** the next save meets what was changed elsewhere once more */
   rewind: () => unknown
-  /** puts it by in the browser until it is kept */
-  hold: (line: LineBody) => void
+  /** puts it by in the browser until it is kept; false where the browser keeps nothing */
+  hold: (line: LineBody) => boolean
 }
 
 const words: Partial<Record<keyof LineBody, string>> = {
@@ -27,7 +27,15 @@ const words: Partial<Record<keyof LineBody, string>> = {
 export function useLine(keeps?: () => Keeps | undefined) {
   /** kept · being kept · not kept yet */
   const state = ref<'saved' | 'saving' | 'unsaved'>('saved')
-  const hold = useThrottleFn(() => doc.line.value && keeps?.()?.hold(doc.line.value), 150, true)
+  /** Whether the browser has put by what is not saved. */
+  let held = true
+  const hold = useThrottleFn(() => doc.line.value && (held = keeps?.()?.hold(doc.line.value) !== false), 150, true)
+  const unsaved = (why: string) => {
+    state.value = 'unsaved'
+    trouble.value = held
+      ? why
+      : `${why} This browser keeps nothing meanwhile, being full or private: leave the page open.`
+  }
   const doc = useDocument(askLine.study, {
     changed() {
       if (!keeps) return
@@ -56,13 +64,12 @@ export function useLine(keeps?: () => Keeps | undefined) {
       if (!theirs && line.value === now) state.value = 'saved'
       else void keep()
     } catch (e) {
-      state.value = 'unsaved'
-      trouble.value = e instanceof Error ? e.message : String(e)
+      unsaved(e instanceof Error ? e.message : String(e))
       if (e instanceof Refused && e.status === 0) setTimeout(() => state.value === 'unsaved' && void keepNow(), 2000)
     }
   }
   const keep = useDebounceFn(keepNow, 500)
-  watch(doc.cut, (cut) => keeps && cut && (state.value = 'unsaved'))
+  watch(doc.cut, (cut) => keeps && cut && unsaved(trouble.value))
   watch(
     () => doc.pending.value === 0 && state.value === 'unsaved' && !doc.cut.value,
     (again) => again && void keep(),
