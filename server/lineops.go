@@ -241,8 +241,9 @@ func (s *server) lines(api huma.API) {
 				return Study{}, err
 			}
 			t := in.Body.Task
+			o.Progression = exercise.Ground(o.Progression, t.Drill)
 			notes, said, err := exercise.Over(ctx, o.Progression, exercise.Task{In: o.In, Hand: o.Hand, Window: o.Window, HighStr: t.HighStr, LowStr: t.LowStr, Strings: t.Strings,
-				Key: o.Key, Drill: t.Drill, Pace: t.Pace, From: t.From, Order: t.Order, Down: t.Down, Approach: t.Approach, Offset: t.Offset, Double: t.Double, Until: t.Until})
+				Key: o.Key, Cell: t.Cell, Drill: t.Drill, Pace: t.Pace, From: t.From, Order: t.Order, Down: t.Down, Approach: t.Approach, Offset: t.Offset, Double: t.Double, Until: t.Until})
 			if err != nil {
 				return Study{}, at("body.task", t.Drill, err)
 			}
@@ -293,6 +294,7 @@ type DrillBody struct {
 	Pace     string `json:"pace" maxLength:"40"`
 	From     string `json:"from,omitempty" maxLength:"10" doc:"a degree to start from"`
 	Order    int    `json:"order,omitempty" minimum:"0" maximum:"24" doc:"1 to 24, of four tones"`
+	Cell     []int  `json:"cell,omitempty" maxItems:"16" doc:"steps of the scale from 1, for the cell that is carried through it"`
 	Down     bool   `json:"down,omitempty"`
 	Approach string `json:"approach,omitempty" maxLength:"40" doc:"what leads into each tone; the tone comes on the beat"`
 	Offset   int    `json:"offset,omitempty" minimum:"0" maximum:"15" doc:"sixteenths after each chord begins"`

@@ -39,6 +39,7 @@ type figure func(rungs []rung, t Task) [][]rung
 var Drills = []Drill{
 	{ID: "run", Name: "Up and down", About: "every chord tone, up and down again", ladder: tones, figure: upAndDown},
 	{ID: "onward", Name: "Onward", About: "chord tones without a break: on through the changes in one direction, turning only at the ends", ladder: tones, figure: upAndDown},
+	{ID: "twelve-keys", Name: "Through the twelve keys", About: "the arpeggio of the first chord round the circle of fourths: the chords become those, a bar each", ladder: tones, figure: upAndDown},
 	{ID: "orders", Name: "The 24 orders", About: "four tones in one order, from each root or the degree you start on", ladder: tones, figure: orders},
 	{ID: "thirds", Name: "Roots and thirds", About: "only what tells the chord", ladder: only("R", "3", "b3"), figure: upAndDown},
 	{ID: "guides", Name: "Thirds and sevenths", About: "the guide tones alone", ladder: only("3", "b3", "b7", "7", "6"), figure: upAndDown},
@@ -66,7 +67,7 @@ var Drills = []Drill{
 	{ID: "scale-thirds-down-up", Name: "Thirds, 3 1 2 4", About: "one third down, the next one up", ladder: scale, figure: turned(2, 0, 1, 3)},
 	{ID: "scale-fourths", Name: "Fourths", About: "a fourth up from each note of the chord's scale", ladder: scale, figure: steps(0, 3)},
 	{ID: "scale-threes", Name: "In threes", About: "three notes of the scale from each in turn", ladder: scale, figure: steps(0, 1, 2)},
-	{ID: "scale-cell", Name: "A cell, 1 2 3 5", About: "four notes carried through the chord's scale", ladder: scale, figure: steps(0, 1, 2, 4)},
+	{ID: "scale-cell", Name: "A cell of your own", About: "a few steps of the scale, such as 1 2 3 5 or those of a lick, carried from each note of the chord's scale; on one string it climbs along it", ladder: scale, figure: cell},
 	{ID: "scale-fours", Name: "In fours", About: "four notes of the scale from each in turn", ladder: scale, figure: steps(0, 1, 2, 3)},
 	{ID: "scale-triads", Name: "Scale in triads", About: "a triad from each note of the chord's scale", ladder: scale, figure: steps(0, 2, 4)},
 	{ID: "scale-sevenths", Name: "Scale in sevenths", About: "a seventh chord from each note of the chord's scale", ladder: scale, figure: steps(0, 2, 4, 6)},

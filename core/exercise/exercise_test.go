@@ -187,6 +187,41 @@ func TestApproachesStandBeforeTheirTones(t *testing.T) {
 	assert.Greater(t, float64(onString)/float64(leads), 0.9, "%d of %d on the tone's string", onString, leads)
 }
 
+func TestAnArpeggioThroughTheTwelveKeys(t *testing.T) {
+	p, err := form.Read("| N.C. | Eb7 | F7 |", 4, form.Key{})
+	require.NoError(t, err)
+	round := Ground(p, "twelve-keys")
+	require.Len(t, round.Bars, 12)
+	roots := map[int]bool{}
+	for i, b := range round.Bars {
+		roots[b.Changes[0].Chord.Root.Class()] = true
+		assert.Equal(t, pitch.Class(3+5*i), b.Changes[0].Chord.Root.Class())
+	}
+	assert.Len(t, roots, 12)
+	notes, _, err := Over(t.Context(), round, task("twelve-keys"))
+	require.NoError(t, err)
+	for _, n := range notes {
+		_, ok := round.Bars[n.Start/3840].Changes[0].Chord.ToneAt(pitch.Class(n.Pitch.MIDI()))
+		assert.True(t, ok)
+	}
+	assert.Equal(t, p, Ground(p, "run"))
+}
+
+func TestACellIsCarriedThroughTheScale(t *testing.T) {
+	x := task("scale-cell")
+	x.Cell = []int{5, 3, 1}
+	assert.True(t, strings.HasPrefix(degrees(over(t, "| C7 | % |", x)), "5 3 R 13 11 9 b7 5 3"))
+	x.Strings, x.Window = []int{3}, neck.Window{Low: 0, High: 12}
+	last := -1
+	for i, n := range over(t, "| C7 | % |", x) {
+		assert.Equal(t, 3, n.String)
+		if i%3 == 2 && i < 9 {
+			assert.Greater(t, n.Fret, last, "it climbs along the string")
+			last = n.Fret
+		}
+	}
+}
+
 func TestTwoPositionsReachAndDoubleTime(t *testing.T) {
 	x := task("two-positions")
 	notes := over(t, "| C7 | % | % | % |", x)
@@ -411,7 +446,7 @@ func TestNoTwoExercisesAreTheSame(t *testing.T) {
 		x := task(d.ID)
 		x.Window, x.Key = neck.Window{Low: 5, High: 12}, form.Key{}
 		p, _ := form.Read("| C7 | % | % | % | F7 | % | % | % |", 4, form.Key{})
-		notes, _, err := Over(t.Context(), p, x)
+		notes, _, err := Over(t.Context(), Ground(p, d.ID), x)
 		require.NoError(t, err, d.ID)
 		text := ""
 		for _, n := range notes {

@@ -141,6 +141,18 @@ func steps(offsets ...int) figure {
 	}
 }
 
+// cell plays the steps of a cell from each rung in turn, 1 2 3 5 where none is given.
+func cell(rungs []rung, t Task) [][]rung {
+	offsets := []int{0, 1, 2, 4}
+	if len(t.Cell) > 0 {
+		offsets = nil
+		for _, step := range t.Cell {
+			offsets = append(offsets, step-1)
+		}
+	}
+	return steps(offsets...)(rungs, t)
+}
+
 // turned plays two thirds in one of their forms, from every second rung.
 func turned(offsets ...int) figure {
 	return func(rungs []rung, t Task) [][]rung {

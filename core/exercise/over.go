@@ -25,6 +25,7 @@ type Task struct {
 	Pace            string   // an ID of Paces
 	From            string   // a degree to start from; "" is the lowest
 	Order           int      // 1 to 24, for the orders of four tones
+	Cell            []int    // steps of the scale from 1, for the cell that is carried through it
 	Down            bool     // from the top
 	Approach        string   // an ID of Approaches: what leads into each tone
 	Offset          int      // sixteenths after the chord begins, 0 to 15
@@ -134,6 +135,26 @@ func Over(ctx context.Context, p form.Progression, t Task) (notes []score.Note, 
 	return notes, said, nil
 }
 
+// Ground is what a drill is practised over: the chords of a form, or for some
+// drills others in their place.
+func Ground(p form.Progression, drill string) form.Progression {
+	if drill != "twelve-keys" {
+		return p
+	}
+	i := slices.IndexFunc(p.Places(), func(x form.Place) bool { return !x.Chord.None })
+	if i < 0 {
+		return p
+	}
+	chord := p.Places()[i].Chord
+	out := form.Progression{Beats: p.Beats}
+	root := chord.Root
+	for k := range 12 {
+		out.Bars = append(out.Bars, form.Bar{Row: k > 0 && k%4 == 0, Changes: []form.Change{{Chord: chord.On(root)}}})
+		root = root.Up(pitch.Interval{Letters: 3, HalfSteps: 5}).Simpler()
+	}
+	return out
+}
+
 // check reads what is asked for.
 func (t *Task) check() (d Drill, p Pace, a Approach, err error) {
 	if d, err = DrillByID(t.Drill); err != nil {
@@ -157,6 +178,11 @@ func (t *Task) check() (d Drill, p Pace, a Approach, err error) {
 	}
 	if t.Order != 0 && (t.Order < 1 || t.Order > 24) {
 		return d, p, a, say.Errorf("order %d; there are 24", t.Order)
+	}
+	for _, step := range t.Cell {
+		if step < 1 || step > 15 {
+			return d, p, a, say.Errorf("step %d of a cell; 1 to 15 can be carried", step)
+		}
 	}
 	if t.Offset < 0 || t.Offset > 15 {
 		return d, p, a, say.Errorf("%d sixteenths late; up to 15 can be", t.Offset)

@@ -1024,6 +1024,8 @@ export interface components {
         DrillBody: {
             /** @description what leads into each tone; the tone comes on the beat */
             approach?: string;
+            /** @description steps of the scale from 1, for the cell that is carried through it */
+            cell?: number[];
             /** @description the second half of each chord goes at twice the pace */
             double?: boolean;
             down?: boolean;

@@ -3,6 +3,7 @@
 import { computed, reactive, ref } from 'vue'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
+import InputText from 'primevue/inputtext'
 import { askLine, useLicks } from '../../api/kept'
 import { useCatalogue } from '../../api/queries'
 import TickBox from '../../shell/TickBox.vue'
@@ -78,9 +79,10 @@ const pairs = computed(() =>
     [1, 4],
   ]
     .filter(([, low]) => low! <= strings.value)
-    .map(([a, b]) => ({ id: `${a},${b}`, name: `strings ${a} and ${b}` })),
+    .map(([a, b]) => ({ id: `${a},${b}`, name: `strings ${a} and ${b}` }))
+    .concat([...Array(strings.value).keys()].map((i) => ({ id: `${i + 1},`, name: `string ${i + 1} alone` }))),
 )
-const apart = computed(() => (set.value.includes(',') ? set.value.split(',').map(Number) : undefined))
+const apart = computed(() => (set.value.includes(',') ? set.value.split(',').filter(Boolean).map(Number) : undefined))
 const rests = [
   { id: 0, name: 'none: through every bar' },
   ...[1, 2, 3].map((b) => ({ id: b, name: `after beat ${b} of each chord's last bar` })),
@@ -92,6 +94,8 @@ const begins = [
     name: n % 4 ? `${n} sixteenth${n > 1 ? 's' : ''} late` : `${n / 4} beat${n > 4 ? 's' : ''} late`,
   })),
 ]
+/* Steps of the scale, as they are typed. */
+const cell = ref('1 2 3 5')
 const lick = reactive({ id: 0, where: 'through' as 'through' | 'bar', land: true, follow: true })
 const shelf = computed(() => (licks.data.value ?? []).map((l) => ({ id: l.id, name: l.title })))
 const chosen = computed(() => lick.id || (licks.data.value?.[0]?.id ?? 0))
@@ -132,6 +136,7 @@ function practise() {
         from: drill.from === 'lowest' ? '' : drill.from,
         approach: drill.approach === 'plain' ? '' : drill.approach,
         order: drill.drill === 'orders' ? drill.order : 0,
+        cell: drill.drill === 'scale-cell' ? (cell.value.match(/\d+/g) ?? []).map(Number) : undefined,
         ...(apart.value ? { strings: apart.value } : ends.value),
       }),
     )
@@ -249,6 +254,9 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
       <SelectLine id="drill-from" v-model="drill.from" label="Start" :options="froms" />
       <FieldLine v-if="drill.drill === 'orders'" label="Order" for="drill-order">
         <InputNumber v-model="drill.order" input-id="drill-order" :min="1" :max="24" size="small" /> of 24
+      </FieldLine>
+      <FieldLine v-if="drill.drill === 'scale-cell'" label="Cell" for="drill-cell">
+        <InputText id="drill-cell" v-model="cell" size="small" placeholder="1 2 3 5" />
       </FieldLine>
       <SelectLine id="drill-approach" v-model="drill.approach" label="Lead in" :options="approaches" />
       <SelectLine id="drill-strings" v-model="set" label="Strings" :options="[...sets, ...pairs]" />
