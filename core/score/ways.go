@@ -105,7 +105,7 @@ var Ways = []Way{
 		Needs: joinUp("a slide", 0)},
 	{ID: "scoop", Name: "slide in", Key: "g", Values: numbers(In, 1, 2, -1), Least: -5, Limit: 5, field: func(o *Ornaments) any { return &o.Scoop },
 		Needs: reaches(false, func(o Ornaments) int { return -o.Scoop }), XML: Element{Words: "slide in over %d frets"}},
-	{ID: "slideBack", Name: "slide on and back", Key: "u", Values: numbers(Back, 1, 2, -2), Least: -5, Limit: 5, field: func(o *Ornaments) any { return &o.SlideBack },
+	{ID: "slideBack", Name: "slide & back", Key: "u", Values: numbers(Back, 1, 2, -2), Least: -5, Limit: 5, field: func(o *Ornaments) any { return &o.SlideBack },
 		Needs: reaches(false, func(o Ornaments) int { return o.SlideBack }), Text: Sign{"s", Frets}, Lick: Sign{"b", Count}, XML: Element{Words: "slide on %d frets and back"}},
 	{ID: "slideOut", Name: "slide out", Key: "o", Values: numbers(Out, -3, 3), Least: -5, Limit: 5, field: func(o *Ornaments) any { return &o.SlideOut },
 		Needs: reaches(false, func(o Ornaments) int { return o.SlideOut }), Text: Sign{"o", Frets}, Lick: Sign{"o", Count}, XML: Element{Words: "slide out over %d frets"}},

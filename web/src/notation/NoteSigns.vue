@@ -13,6 +13,8 @@ const props = defineProps<{
   /** from string to string */
   between: number
   fret: number
+  /** a bend stands above it */
+  aside?: boolean
 }>()
 const words = computed(() => props.signs.filter((s) => s.kind === 'words').map((s) => s.text)) // prettier-ignore
 const up = (s: Sign) => (s.value > 0 ? 1 : -1)
@@ -20,7 +22,9 @@ const up = (s: Sign) => (s.value > 0 ? 1 : -1)
 
 <template>
   <g class="signs" pointer-events="none">
-    <text v-if="words.length" class="words" :x="x" :y="above">{{ words.join(' ') }}</text>
+    <text v-if="words.length" class="words" :class="{ aside }" :x="aside ? x - 2 : x" :y="above">{{
+      words.join(' ')
+    }}</text>
     <template v-for="s in signs" :key="s.kind">
       <line v-if="s.kind === 'in'" :x1="x - 17" :y1="y + 6 * up(s)" :x2="x - 8" :y2="y" />
       <line v-else-if="s.kind === 'out'" :x1="x + 8" :y1="y" :x2="x + 18" :y2="y - 7 * up(s)" />
@@ -60,6 +64,10 @@ text {
 
 .words {
   font: italic 600 11.5px var(--font-text);
+}
+
+.aside {
+  text-anchor: end;
 }
 
 .to {

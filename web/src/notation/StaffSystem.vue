@@ -134,7 +134,8 @@ function press(e: MouseEvent, bar: Box) {
           :signs="paper.notes[s.note]!.signs!"
           :x="s.x"
           :y="s.tab"
-          :above="stringY(1) - (paper.notes[s.note]!.bend || paper.notes[s.note]!.vibrato ? 21 : 9)"
+          :above="stringY(1) - (paper.notes[s.note]!.vibrato && !paper.notes[s.note]!.bend ? 21 : 9)"
+          :aside="!!paper.notes[s.note]!.bend"
           :between="at.string"
           :fret="paper.notes[s.note]!.fret"
         />

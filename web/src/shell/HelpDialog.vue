@@ -55,13 +55,14 @@ h2 {
 
 dl {
   display: grid;
-  grid-template-columns: 8.5rem 1fr;
+  grid-template-columns: 11.5rem 1fr;
   gap: 0.5rem 1rem;
   margin: 0;
 }
 
 dt {
   display: flex;
+  flex-wrap: wrap;
   gap: 0.3rem;
 }
 
@@ -70,6 +71,7 @@ dd {
 }
 
 kbd {
+  white-space: nowrap;
   font: 600 var(--text-s) var(--font-text);
   border: 1px solid var(--ghost);
   border-bottom-width: 3px;

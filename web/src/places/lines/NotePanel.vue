@@ -122,7 +122,7 @@ h2 small {
 }
 
 .gap {
-  width: 0.6rem;
+  width: 0.3rem;
 }
 
 .fault {
@@ -141,18 +141,18 @@ h2 small {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 0.3rem;
+  gap: 0.25rem;
 }
 
 .do span {
-  min-width: 5rem;
+  min-width: 4rem;
   text-align: center;
 }
 
 button {
-  min-width: var(--target);
-  min-height: 2.25rem;
-  padding: 0 0.5rem;
+  min-width: 2.1rem;
+  min-height: 2.1rem;
+  padding: 0 0.4rem;
   border: 1px solid var(--rule);
   border-radius: var(--round);
   background: none;
