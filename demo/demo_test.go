@@ -16,10 +16,11 @@ import (
 	"undaris/store"
 )
 
-func TestTheShelfHoldsPlayableLicks(t *testing.T) {
+// filled is a store with the demo's things, and its licks.
+func filled(t *testing.T) (*store.Store, []store.Lick) {
 	s, err := store.Open(t.TempDir())
 	require.NoError(t, err)
-	defer s.Close()
+	t.Cleanup(func() { s.Close() })
 	require.NoError(t, Fill(s))
 	rows, err := s.Licks(store.All)
 	require.NoError(t, err)
@@ -28,6 +29,11 @@ func TestTheShelfHoldsPlayableLicks(t *testing.T) {
 		shelf[i], err = s.Lick(row.ID)
 		require.NoError(t, err)
 	}
+	return s, shelf
+}
+
+func TestTheShelfHoldsPlayableLicks(t *testing.T) {
+	s, shelf := filled(t)
 	assert.GreaterOrEqual(t, len(shelf), 40)
 	covered := map[string]bool{}
 	for _, l := range shelf {
@@ -63,18 +69,11 @@ func TestTheShelfHoldsPlayableLicks(t *testing.T) {
 // the changes: it can be played and kept, and every slide, hammer-on and pull-off
 // is there or accounted for.
 func TestEveryLickGoesThroughTheCharts(t *testing.T) {
-	s, err := store.Open(t.TempDir())
-	require.NoError(t, err)
-	defer s.Close()
-	require.NoError(t, Fill(s))
-	rows, err := s.Licks(store.All)
-	require.NoError(t, err)
+	_, shelf := filled(t)
 	in := neck.Standard()
 	key := form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}
 	versions := 0
-	for _, row := range rows {
-		l, err := s.Lick(row.ID)
-		require.NoError(t, err)
+	for _, l := range shelf {
 		core := lick.Lick{Chord: l.Chord, OfKey: l.OfKey, Notes: l.Notes}
 		for _, id := range []string{"quick-change", "jazz-blues", "minor-blues"} {
 			f, _ := form.FormByID(id)
