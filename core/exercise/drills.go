@@ -1,6 +1,7 @@
 package exercise
 
 import (
+	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
@@ -16,8 +17,16 @@ type Drill struct {
 	// fits tells over which chords it is played; nil is over all. Over the others
 	// there is silence, and it is said.
 	fits func(harmony.Chord) bool
-	// slowest is the least that each of its groups lasts, in ticks.
-	slowest int
+	// plan lays the walks of all chords at once, in place of ladder and figure,
+	// where one chord depends on another. Groups follow each other every step ticks.
+	plan func(t Task, all []stretch, step int) error
+	// ground is what it is practised over, in place of the chords of a form.
+	ground  func(form.Progression) form.Progression
+	slowest int   // the least that each of its groups lasts, in ticks
+	leads   bool  // it lays what leads into a tone itself
+	reaches bool  // its reach is told, however comfortable
+	names   int   // of so many notes are the chords that the steps of the key give, which are told; 0 is none
+	of      []int // the steps of the key that are played, from 0; nil is all
 }
 
 // rung is a step of a ladder.
@@ -38,8 +47,8 @@ type figure func(rungs []rung, t Task) [][]rung
 // Drills lists the exercises.
 var Drills = []Drill{
 	{ID: "run", Name: "Up and down", About: "every chord tone, up and down again", ladder: tones, figure: upAndDown},
-	{ID: "onward", Name: "Onward", About: "chord tones without a break: on through the changes in one direction, turning only at the ends", ladder: tones, figure: upAndDown},
-	{ID: "twelve-keys", Name: "Through the twelve keys", About: "the arpeggio of the first chord round the circle of fourths: the chords become those, a bar each", ladder: tones, figure: upAndDown},
+	{ID: "onward", Name: "Onward", About: "chord tones without a break: on through the changes in one direction, turning only at the ends", plan: Task.onward},
+	{ID: "twelve-keys", Name: "Through the twelve keys", About: "the arpeggio of the first chord round the circle of fourths: the chords become those, a bar each", ladder: tones, figure: upAndDown, ground: roundTheCircle},
 	{ID: "orders", Name: "The 24 orders", About: "four tones in one order, from each root or the degree you start on", ladder: tones, figure: orders},
 	{ID: "thirds", Name: "Roots and thirds", About: "only what tells the chord", ladder: only("R", "3", "b3"), figure: upAndDown},
 	{ID: "guides", Name: "Thirds and sevenths", About: "the guide tones alone", ladder: only("3", "b3", "b7", "7", "6"), figure: upAndDown},
@@ -49,8 +58,8 @@ var Drills = []Drill{
 	{ID: "from-third", Name: "Seventh chord on the third", About: "3 5 ♭7 9: over a dominant the half-diminished chord on its third, over a minor seventh the major seventh on its third", ladder: fromThird, figure: upAndDown, fits: hasSeventh},
 
 	{ID: "third-in-roots", Name: "Root, 3 5 ♭7 9, root", About: "the seventh chord on the third, the root before and after it", ladder: with("9"), figure: spreadOut(0, 2, 4, 6, 8, 7), fits: hasSeventh},
-	{ID: "reach", Name: "One tone beyond", About: "the run, and the next chord tone above it, reached for on the highest string; the reach is told", ladder: reached, figure: upAndDown},
-	{ID: "two-positions", Name: "Up here, down there", About: "up in this position, a shift, and down in the next one", figure: nil},
+	{ID: "reach", Name: "One tone beyond", About: "the run, and the next chord tone above it, reached for on the highest string; the reach is told", ladder: reached, figure: upAndDown, reaches: true},
+	{ID: "two-positions", Name: "Up here, down there", About: "up in this position, a shift, and down in the next one", plan: Task.twoPositions},
 
 	{ID: "triads", Name: "Triads and inversions", About: "three tones from each tone in turn", ladder: only(triad...), figure: steps(0, 1, 2)},
 	{ID: "triad-chords", Name: "Triads as chords", About: "each inversion struck at once", ladder: only(triad...), figure: chords(0, 1, 2), slowest: tick},
@@ -58,7 +67,7 @@ var Drills = []Drill{
 	{ID: "spread-inversions", Name: "Spread triads, inverted", About: "every second tone of the triad, from each in turn", ladder: only(triad...), figure: steps(0, 2, 4)},
 	{ID: "spread-fourth", Name: "Spread triads, the fourth brushed", About: "root, fifth, third, fourth, third", ladder: tones, figure: spread("R", "5", "10", "11", "10")},
 	{ID: "spread-climbing", Name: "Spread triads, climbing on", About: "root, fifth, third, fourth, fifth", ladder: tones, figure: spread("R", "5", "10", "11", "12")},
-	{ID: "key-triads-145", Name: "Triads of I, IV and V", About: "the key's three triads over whatever chord sounds", ladder: keyScale, figure: keyTriads(0, 3, 4)},
+	{ID: "key-triads-145", Name: "Triads of I, IV and V", About: "the key's three triads over whatever chord sounds", ladder: keyScale, figure: keyTriads, names: 3, of: principal},
 
 	{ID: "scale", Name: "Chord's scale", About: "the chord's scale up and down", ladder: scale, figure: upAndDown},
 	{ID: "scale-thirds", Name: "Thirds, 1 3 2 4", About: "a third up from each note of the chord's scale", ladder: scale, figure: turned(0, 2, 1, 3)},
@@ -77,14 +86,14 @@ var Drills = []Drill{
 	{ID: "key-scale", Name: "Key's scale", About: "the scale of the key over every chord", ladder: keyScale, figure: upAndDown},
 	{ID: "key-thirds", Name: "Key's scale in thirds", About: "a third from each step of the key", ladder: keyScale, figure: turned(0, 2, 1, 3)},
 	{ID: "key-fourths", Name: "Key's scale in fourths", About: "a fourth from each step of the key", ladder: keyScale, figure: steps(0, 3)},
-	{ID: "key-triads", Name: "Key's triads", About: "the triad of each step of the key", ladder: keyScale, figure: steps(0, 2, 4)},
-	{ID: "key-sevenths", Name: "Key's seventh chords", About: "the seventh chord of each step of the key", ladder: keyScale, figure: steps(0, 2, 4, 6)},
+	{ID: "key-triads", Name: "Key's triads", About: "the triad of each step of the key", ladder: keyScale, figure: steps(0, 2, 4), names: 3},
+	{ID: "key-sevenths", Name: "Key's seventh chords", About: "the seventh chord of each step of the key", ladder: keyScale, figure: steps(0, 2, 4, 6), names: 4},
 
 	{ID: "sixths", Name: "Sixths", About: "roots and thirds turned over, as double stops", ladder: tones, figure: sixths},
 	{ID: "octaves", Name: "Octaves", About: "each chord tone with its octave", ladder: tones, figure: octaves},
 	{ID: "cell-octaves", Name: "Cells in octaves", About: "two neighbouring tones, and the same two an octave up on other strings", ladder: tones, figure: cellOctaves},
-	{ID: "sinking-thirds", Name: "Sinking thirds", About: "thirds as double stops that sink by half steps onto the next chord", figure: nil},
-	{ID: "shells", Name: "Shell voicings", About: "root, third and seventh for comping: R ♭7 3 on strings 6 4 3 or R 3 ♭7 on 5 4 3, with the least motion", figure: nil, slowest: 2 * tick},
+	{ID: "sinking-thirds", Name: "Sinking thirds", About: "thirds as double stops that sink by half steps onto the next chord", plan: Task.sinkingThirds},
+	{ID: "shells", Name: "Shell voicings", About: "root, third and seventh for comping: R ♭7 3 on strings 6 4 3 or R 3 ♭7 on 5 4 3, with the least motion", plan: Task.shells, slowest: 2 * tick},
 	{ID: "stretched", Name: "Extended shape", About: "triad with 2 and 4 and a string skipped: root on string 4, 3 4 5 on 3, R 9 3 on 1; the 4 perfect over each chord", ladder: stretched(false), figure: upAndDown, fits: hasThird},
 	{ID: "stretched-key", Name: "Extended shape of the key", About: "the same with the 4 of the key, so that the IV gets its ♯11", ladder: stretched(true), figure: upAndDown, fits: hasThird},
 
@@ -93,7 +102,7 @@ var Drills = []Drill{
 	{ID: "walk-third-fifth", Name: "Chromatic, third and fifth", About: "every half step from the third to the fifth and back", ladder: tones, figure: chromatic(harmony.Third, harmony.Fifth)},
 	{ID: "walk-fifth-seventh", Name: "Chromatic, fifth and seventh", About: "every half step from the fifth to the seventh and back", ladder: tones, figure: chromatic(harmony.Fifth, harmony.Seventh), fits: hasSeventh},
 	{ID: "walk-ninth-third", Name: "Chromatic, ninth and third", About: "every half step from the ninth to the third and back", ladder: with("9"), figure: chromatic(harmony.Extension, harmony.Third)},
-	{ID: "into-root", Name: "Into the next root", About: "chord tones reckoned so that the last one comes out on the next root", ladder: tones, figure: nil},
+	{ID: "into-root", Name: "Into the next root", About: "chord tones reckoned so that the last one comes out on the next root", plan: Task.intoRoots, leads: true},
 	{ID: "match-bend", Name: "Fret it, then bend to it", About: "each chord tone fretted, then bent up to from a whole step below", ladder: tones, figure: matched},
 }
 

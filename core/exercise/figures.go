@@ -166,35 +166,22 @@ func turned(offsets ...int) figure {
 	}
 }
 
-// chords strikes the same rungs at once, from each rung in turn.
-func chords(offsets ...int) figure {
-	return func(rungs []rung, t Task) (out [][]rung) {
-		for i := 0; i+slices.Max(offsets) < len(rungs); i++ {
-			var group []rung
-			for _, o := range offsets {
-				group = append(group, rungs[i+o])
-			}
-			out = append(out, group)
-		}
-		return there(out, t.Down)
-	}
-}
+// principal are the first, fourth and fifth step of a key.
+var principal = []int{0, 3, 4}
 
-// keyTriads plays the triads of some steps of the key, each as often as it lies
-// in the window.
-func keyTriads(degrees ...int) figure {
-	return func(rungs []rung, t Task) [][]rung {
-		scale := t.Key.Scale()
-		var out []rung
-		for i := 0; i+4 < len(rungs); i++ {
-			for _, d := range degrees {
-				if rungs[i].name.Class() == scale[d].Class() {
-					out = append(out, rungs[i], rungs[i+2], rungs[i+4])
-				}
+// keyTriads plays the triads of the key's first, fourth and fifth step, each as
+// often as it lies in the window.
+func keyTriads(rungs []rung, t Task) [][]rung {
+	scale := t.Key.Scale()
+	var out []rung
+	for i := 0; i+4 < len(rungs); i++ {
+		for _, d := range principal {
+			if rungs[i].name.Class() == scale[d].Class() {
+				out = append(out, rungs[i], rungs[i+2], rungs[i+4])
 			}
 		}
-		return alone(there(out, t.Down))
 	}
+	return alone(there(out, t.Down))
 }
 
 // approachDown plays four down from each fifth: a half step below it on the beat,
@@ -285,21 +272,6 @@ func counted(rungs []rung, root rung, d string) (rung, bool) {
 	return rung{}, false
 }
 
-// sixths pairs each third with the root above it, a third turned over, and each
-// fifth with the third above.
-func sixths(rungs []rung, t Task) (out [][]rung) {
-	for i, low := range rungs {
-		over := map[harmony.Role]harmony.Role{harmony.Third: harmony.Root, harmony.Fifth: harmony.Third}
-		want, ok := over[low.degree.Role()]
-		for _, high := range rungs[i:] {
-			if d := high.midi - low.midi; ok && high.degree.Role() == want && d >= 7 && d <= 10 {
-				out = append(out, []rung{low, high})
-			}
-		}
-	}
-	return there(out, t.Down)
-}
-
 // spreadOut plays, from each root, the tones on some letters above it; 7 is the
 // root an octave up and 8 the ninth.
 func spreadOut(letters ...int) figure {
@@ -337,18 +309,6 @@ func cellOctaves(rungs []rung, t Task) [][]rung {
 		}
 	}
 	return alone(there(out, t.Down))
-}
-
-// octaves strikes each tone with its octave.
-func octaves(rungs []rung, t Task) (out [][]rung) {
-	for i, low := range rungs {
-		for _, high := range rungs[i:] {
-			if high.midi == low.midi+12 {
-				out = append(out, []rung{low, high})
-			}
-		}
-	}
-	return there(out, t.Down)
 }
 
 // chromatic fills the way from a tone up to the nearest tone of another role with

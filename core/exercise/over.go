@@ -83,24 +83,17 @@ func Over(ctx context.Context, p form.Progression, t Task) (notes []score.Note, 
 		}
 	}
 	step := max(pace.ticks, drill.slowest)
-	switch drill.ID {
-	case "shells":
-		all, err = t.shells(all)
-	case "onward":
-		t.onward(all, approach.unit(step))
-	case "into-root":
-		t.intoRoots(all, step)
-	case "two-positions":
-		t.twoPositions(all)
-	case "sinking-thirds":
-		t.sinkingThirds(all, step)
-	default:
+	if drill.leads {
+		approach = Approaches[0]
+	}
+	if drill.plan != nil {
+		if err := drill.plan(t, all, approach.unit(step)); err != nil {
+			return nil, nil, err
+		}
+	} else {
 		for i := range all {
 			all[i].walk = t.held(drill.figure(drill.ladder(t, all[i].chord), t))
 		}
-	}
-	if err != nil {
-		return nil, nil, err
 	}
 	for _, s := range all {
 		if symbol := s.chord.Printed(); len(s.walk) == 0 && !slices.Contains(silent, symbol) {
@@ -114,11 +107,7 @@ func Over(ctx context.Context, p form.Progression, t Task) (notes []score.Note, 
 	if len(silent) > 0 {
 		said = append(said, say.F("not over %s: %s", orList(silent), drill.absence()))
 	}
-	if drill.ID != "into-root" {
-		notes = t.lay(all, approach, step)
-	} else {
-		notes = t.lay(all, Approaches[0], step)
-	}
+	notes = t.lay(all, approach, step)
 	if len(notes) > score.MaxNotes {
 		return nil, nil, say.Errorf("%d notes; a line holds %d. Take a slower pace or fewer bars", len(notes), score.MaxNotes)
 	}
@@ -126,7 +115,7 @@ func Over(ctx context.Context, p form.Progression, t Task) (notes []score.Note, 
 	if !ok {
 		return nil, nil, errors.New("no hand can play it as asked here; take another position, more strings or fewer approaches")
 	}
-	if reach.Millimetres > t.Hand.Comfort || drill.ID == "reach" {
+	if reach.Millimetres > t.Hand.Comfort || drill.reaches {
 		said = append(said, say.F("its widest reach is %.0f mm, frets %d to %d; warm up first, or play it higher up", reach.Millimetres, reach.Low, reach.High))
 	}
 	if names := t.steps(drill); names != "" {
@@ -138,9 +127,15 @@ func Over(ctx context.Context, p form.Progression, t Task) (notes []score.Note, 
 // Ground is what a drill is practised over: the chords of a form, or for some
 // drills others in their place.
 func Ground(p form.Progression, drill string) form.Progression {
-	if drill != "twelve-keys" {
-		return p
+	if d, err := DrillByID(drill); err == nil && d.ground != nil {
+		return d.ground(p)
 	}
+	return p
+}
+
+// roundTheCircle is the first chord of a form on all twelve roots by fourths, a
+// bar each.
+func roundTheCircle(p form.Progression) form.Progression {
 	i := slices.IndexFunc(p.Places(), func(x form.Place) bool { return !x.Chord.None })
 	if i < 0 {
 		return p
@@ -252,19 +247,18 @@ func (t Task) held(walk [][]rung) [][]rung {
 
 // steps names the chords that the steps of the key give.
 func (t Task) steps(d Drill) string {
-	size := map[string]int{"key-triads": 3, "key-sevenths": 4, "key-triads-145": 3}[d.ID]
-	if size == 0 {
+	if d.names == 0 {
 		return ""
 	}
 	scale := t.Key.Scale()
 	text := ""
 	for i, root := range scale {
-		if d.ID == "key-triads-145" && i != 0 && i != 3 && i != 4 {
+		if d.of != nil && !slices.Contains(d.of, i) {
 			continue
 		}
 		above := func(n int) int { return pitch.Class(scale[(i+n)%7].Class() - root.Class()) }
 		suffix := map[[2]int]string{{4, 7}: "", {3, 7}: "m", {3, 6}: "dim", {4, 8}: "aug"}[[2]int{above(2), above(4)}]
-		if size == 4 {
+		if d.names == 4 {
 			suffix = map[[3]int]string{{4, 7, 11}: "maj7", {3, 7, 10}: "m7", {4, 7, 10}: "7", {3, 6, 10}: "m7b5"}[[3]int{above(2), above(4), above(6)}]
 		}
 		if text != "" {

@@ -13,7 +13,7 @@ import (
 
 // onward goes through the chords in one direction without a break, and turns only
 // at the ends of the window.
-func (t Task) onward(all []stretch, step int) {
+func (t Task) onward(all []stretch, step int) error {
 	last, up, begun := 0, !t.Down, false
 	for i := range all {
 		s := &all[i]
@@ -41,6 +41,7 @@ func (t Task) onward(all []stretch, step int) {
 			}
 		}
 	}
+	return nil
 }
 
 // beyond is the next rung above or below a pitch; −1 is none.
@@ -59,7 +60,7 @@ func beyond(rungs []rung, midi int, up bool) int {
 // intoRoots begins each chord on its root and reckons the way so that its last
 // note is the nearest tone, or what is asked to lead in, below or above the next
 // chord's root. The last chord leads to the first.
-func (t Task) intoRoots(all []stretch, step int) {
+func (t Task) intoRoots(all []stretch, step int) error {
 	at := -1 // the root to begin on
 	for i := range all {
 		s := &all[i]
@@ -96,6 +97,7 @@ func (t Task) intoRoots(all []stretch, step int) {
 			}
 		}
 	}
+	return nil
 }
 
 // wayTo finds a way of so many rungs from a start to the rung nearest to a goal
@@ -170,9 +172,9 @@ var layouts = [][3]int{{6, 3, 4}, {5, 4, 3}}
 
 // shells chooses a voicing for each chord, with the least motion of the hand
 // through the form and as near to the window as that allows.
-func (t Task) shells(all []stretch) ([]stretch, error) {
+func (t Task) shells(all []stretch, _ int) error {
 	if t.In.Strings() < 6 {
-		return nil, errors.New("shell voicings lie on strings 6 to 3; take an instrument with six strings")
+		return errors.New("shell voicings lie on strings 6 to 3; take an instrument with six strings")
 	}
 	type way struct {
 		shell
@@ -202,7 +204,7 @@ func (t Task) shells(all []stretch) ([]stretch, error) {
 		}
 	}
 	if len(layers) == 0 {
-		return all, nil
+		return nil
 	}
 	last := layers[len(layers)-1]
 	at := 0
@@ -215,7 +217,7 @@ func (t Task) shells(all []stretch) ([]stretch, error) {
 		all[heard[k]].walk = [][]rung{layers[k][at].rungs}
 		at = layers[k][at].from
 	}
-	return all, nil
+	return nil
 }
 
 // voicings are the shells of a chord that a hand can hold. A chord without a
@@ -272,7 +274,7 @@ func (t Task) voicings(c harmony.Chord) (out []shell) {
 
 // twoPositions goes up through the window and down through the next position of
 // the key, each note where it lies there.
-func (t Task) twoPositions(all []stretch) {
+func (t Task) twoPositions(all []stretch, _ int) error {
 	next := t.Window
 	for _, p := range t.In.Positions(t.Key.Tonic.Class()) {
 		if p.Low > t.Window.Low {
@@ -281,7 +283,7 @@ func (t Task) twoPositions(all []stretch) {
 		}
 	}
 	if next == t.Window {
-		return
+		return nil
 	}
 	placed := func(w neck.Window, c harmony.Chord) (out []rung) {
 		for _, n := range arpeggio.Make(t.In, c, w, t.Hand, nil).Notes {
@@ -298,6 +300,7 @@ func (t Task) twoPositions(all []stretch) {
 		}
 		all[i].walk = alone(append(up, down...))
 	}
+	return nil
 }
 
 // sinks is from how many half steps above the next chord thirds sink.
@@ -305,7 +308,7 @@ const sinks = 3
 
 // sinkingThirds holds a third of each chord, root and third or third and fifth,
 // and sinks by half steps onto one of the next chord.
-func (t Task) sinkingThirds(all []stretch, step int) {
+func (t Task) sinkingThirds(all []stretch, step int) error {
 	pairs := func(c harmony.Chord) (out [][]rung) {
 		rungs := only(triad...)(t, c)
 		for i, low := range rungs {
@@ -355,4 +358,5 @@ func (t Task) sinkingThirds(all []stretch, step int) {
 		}
 		now = goal
 	}
+	return nil
 }

@@ -134,7 +134,3 @@ func degreeOf(n score.Note, chord harmony.Chord) harmony.Degree {
 	}
 	return plainDegrees[class]
 }
-
-// Lost tells which slides, hammer-ons and pull-offs of the lick are picked in a
-// realisation of it.
-func (l Lick) Lost(realised []score.Note) []string { return l.lost(realised) }

@@ -172,7 +172,7 @@ func (l Lick) Ways(from []score.Note, to harmony.Chord, at int, g Ground) []Way 
 	moved, err := l.shape(from, to, at, g)
 	shape.Notes, shape.Err = moved, err
 	for _, w := range []*Way{&shape, &place} {
-		w.Said = l.lost(w.Notes)
+		w.Said = l.Lost(w.Notes)
 		if w.Err == nil && len(w.Notes) > 0 && len(from) > 0 {
 			w.Travel = crossing.Travel(g.In, from[0].Placement, w.Notes[0].Placement)
 		}

@@ -68,7 +68,7 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 				version = a.landing(version, at+last.Start, next)
 			}
 		}
-		for _, lost := range l.lost(version) {
+		for _, lost := range l.Lost(version) {
 			said = append(said, where+" "+lost)
 		}
 		cut := 0
@@ -157,9 +157,9 @@ func (a Aim) landing(version []score.Note, tick int, next stretch) []score.Note 
 	return out
 }
 
-// lost tells which slides, hammer-ons and pull-offs of a lick a version of it has
+// Lost tells which slides, hammer-ons and pull-offs of a lick a version of it has
 // to pick instead.
-func (l Lick) lost(version []score.Note) (said []string) {
+func (l Lick) Lost(version []score.Note) (said []string) {
 	if len(version) != len(l.Notes) {
 		return nil
 	}

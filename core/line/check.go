@@ -109,7 +109,7 @@ func reading(s score.Score, i int, rule Rule) Reading {
 	inBar := ((n.Start % s.Bar()) + s.Bar()) % s.Bar()
 	change := s.Change(n.Start)
 	r.Strong = change || inBar%(2*score.Tick) == 0
-	next, follows := after(s, i)
+	next, follows := s.After(i)
 	r.Rests = n.Length >= held || !follows || s.Notes[next].Start-n.Start >= n.Length+score.Tick
 	name := say.F("the %s of %s", r.Degree, chord)
 	if n.Dead {
@@ -187,7 +187,7 @@ func (r *Reading) leads(s score.Score, i, next int) bool {
 	}
 	tone := over(ahead, to).Class == blend.ChordTone
 	step := to - midi
-	if third, ok := after(s, next); ok && !tone {
+	if third, ok := s.After(next); ok && !tone {
 		goal := s.Notes[third].Heard()
 		c, sounds := s.ChordAt(s.Notes[third].Start)
 		if sounds && over(c, goal).Class == blend.ChordTone && (midi-goal)*(to-goal) < 0 && size(midi-goal) <= 2 && size(to-goal) <= 2 {
@@ -220,16 +220,7 @@ func (r *Reading) leads(s score.Score, i, next int) bool {
 	return false
 }
 
-// after is the next note that does not sound together with one.
-func after(s score.Score, i int) (int, bool) {
-	for j := i + 1; j < len(s.Notes); j++ {
-		if s.Notes[j].Start > s.Notes[i].Start {
-			return j, true
-		}
-	}
-	return 0, false
-}
-
+// prior is the last note before one that does not sound together with it.
 func prior(s score.Score, i int) (int, bool) {
 	for j := i - 1; j >= 0; j-- {
 		if s.Notes[j].Start < s.Notes[i].Start {

@@ -51,7 +51,7 @@ func short(s score.Score, l Landing) int {
 	}
 	for i, n := range s.Notes {
 		if n.Start < l.At && n.End() <= l.At && l.At-n.End() <= score.Tick {
-			if next, ok := after(s, i); (!ok || s.Notes[next].Start > l.At) && i > 0 && n.Start-s.Notes[i-1].End() < score.Tick/2 {
+			if next, ok := s.After(i); (!ok || s.Notes[next].Start > l.At) && i > 0 && n.Start-s.Notes[i-1].End() < score.Tick/2 {
 				return i
 			}
 		}

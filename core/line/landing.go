@@ -80,7 +80,7 @@ func (j judge) say(i int, d harmony.Degree, when, format string, args ...any) La
 // landing judges the note that sounds on the change, the one that pushes it, or
 // the first within a beat after it, in this order.
 func (j judge) landing() Landing {
-	onBeat, push, over := -1, -1, -1
+	onBeat, push, kept := -1, -1, -1
 	near, _ := slices.BinarySearchFunc(j.s.Notes, j.at-16*score.Tick, func(n score.Note, tick int) int { return n.Start - tick })
 	end := near
 	for ; end < len(j.s.Notes) && j.s.Notes[end].Start <= j.at+around; end++ {
@@ -95,7 +95,7 @@ func (j judge) landing() Landing {
 		case n.Start >= j.at-early && n.End() > j.at:
 			push = end
 		case n.End() > j.at:
-			over = end
+			kept = end
 		case n.Start >= j.at-clipped && tone && j.arrives(end):
 			push = end
 		}
@@ -110,16 +110,16 @@ func (j judge) landing() Landing {
 			return j.say(push, t.Degree, Pushed, "pushed: the %s of %s comes %s before it", t.Degree, j.chord, length(j.at-j.s.Notes[push].Start))
 		}
 	}
-	there := max(onBeat, -1)
+	there := onBeat
 	if there < 0 {
-		there = max(push, over)
+		there = max(push, kept)
 		if push >= 0 && j.s.Notes[push].End() <= j.at {
-			there = over
+			there = kept
 		}
 	}
-	if there >= 0 && there == over {
-		if t, ok := j.tone(over); ok {
-			return j.say(over, t.Degree, HeldOver, "held over from before: it becomes the %s of %s", t.Degree, j.chord)
+	if there >= 0 && there == kept {
+		if t, ok := j.tone(kept); ok {
+			return j.say(kept, t.Degree, HeldOver, "held over from before: it becomes the %s of %s", t.Degree, j.chord)
 		}
 	}
 	if there >= 0 {
@@ -135,7 +135,7 @@ func (j judge) landing() Landing {
 		}
 	}
 	if there >= 0 {
-		sound := sounding(j.chord, j.s.Notes[there])
+		sound := over(j.chord, j.s.Notes[there].Heard())
 		return j.say(there, sound.Degree, Wrong, "in time, but on the %s over %s%s", sound.Degree, j.chord, wants(sound))
 	}
 	return j.say(-1, "", Silent, "nothing is played as %s begins", j.chord)
@@ -144,7 +144,7 @@ func (j judge) landing() Landing {
 // arrives tells that a note before the change belongs to the new chord rather
 // than to the old one, and that the line rests on it.
 func (j judge) arrives(i int) bool {
-	if next, ok := after(j.s, i); ok && j.s.Notes[next].Start <= j.at+soon {
+	if next, ok := j.s.After(i); ok && j.s.Notes[next].Start <= j.at+soon {
 		return false
 	}
 	old, sounds := j.s.ChordAt(j.s.Notes[i].Start)
@@ -162,17 +162,17 @@ func (j judge) leaned(i int) (Landing, bool) {
 	if n.Dead {
 		return Landing{}, false
 	}
-	sound := sounding(j.chord, n)
+	sound := over(j.chord, n.Heard())
 	if n.Bend == 1 && sound.Class == blend.Blue {
 		return j.say(i, sound.Degree, LeanedOn, "lands on the %s over %s, curled", sound.Degree, j.chord), true
 	}
-	next, ok := after(j.s, i)
+	next, ok := j.s.After(i)
 	if ok && j.s.Notes[next].Start <= j.at+soon {
 		step := j.s.Notes[next].Heard() - n.Heard()
 		if t, tone := j.tone(next); tone && size(step) <= 2 && step != 0 {
 			return j.say(next, t.Degree, Resolved, "leaned on the %s, resolved to the %s of %s", sound.Degree, t.Degree, j.chord), true
 		}
-		if goal, ok := after(j.s, next); ok && j.s.Notes[goal].Start <= j.at+around {
+		if goal, ok := j.s.After(next); ok && j.s.Notes[goal].Start <= j.at+around {
 			to := j.s.Notes[goal].Heard()
 			a, b := n.Heard()-to, j.s.Notes[next].Heard()-to
 			t, tone := j.tone(goal)
@@ -190,9 +190,6 @@ func (j judge) leaned(i int) (Landing, bool) {
 	}
 	return Landing{}, false
 }
-
-// sounding is what a note is over a chord.
-func sounding(c harmony.Chord, n score.Note) blend.Sound { return over(c, n.Heard()) }
 
 // length tells a few ticks in words.
 func length(ticks int) string {

@@ -14,7 +14,7 @@ const breath = score.Tick
 func phrases(s score.Score) (out []Phrase) {
 	from := 0
 	for i := range s.Notes {
-		next, ok := after(s, i)
+		next, ok := s.After(i)
 		if ok && next > i+1 && s.Notes[i+1].Start == s.Notes[i].Start {
 			continue
 		}
@@ -129,7 +129,7 @@ func (r *Report) advise(s score.Score) {
 	}
 	gap := 0
 	for i := range s.Notes {
-		if next, ok := after(s, i); ok && s.Notes[next].Start-s.Notes[i].End() >= breath {
+		if next, ok := s.After(i); ok && s.Notes[next].Start-s.Notes[i].End() >= breath {
 			gap++
 		}
 	}

@@ -155,6 +155,16 @@ func (s Score) Before(i int) (before Note, ok bool) {
 	return Note{}, false
 }
 
+// After is the next note that does not sound together with one.
+func (s Score) After(i int) (next int, ok bool) {
+	for j := i + 1; j < len(s.Notes); j++ {
+		if s.Notes[j].Start > s.Notes[i].Start {
+			return j, true
+		}
+	}
+	return 0, false
+}
+
 // Bass tells that the instrument is written in the bass clef.
 func (s Score) Bass() bool { return s.In.Open[len(s.In.Open)-1].MIDI() < 52 }
 

@@ -26,7 +26,7 @@ func (s Score) Respell() {
 			n.Pitch = pitch.At(n.Pitch.MIDI(), tone.Name.Simpler())
 		default:
 			n.Pitch = pitch.At(n.Pitch.MIDI(), n.Pitch.Name.Simpler())
-			if next, follows := s.after(i); follows {
+			if next, follows := s.After(i); follows {
 				n.Pitch = pitch.At(n.Pitch.MIDI(), apart(n.Pitch, s.Notes[next].Pitch))
 			}
 		}
@@ -50,14 +50,4 @@ func apart(n, to pitch.Pitch) pitch.Name {
 		}
 	}
 	return n.Name
-}
-
-// after is the next note that does not sound together with one.
-func (s Score) after(i int) (int, bool) {
-	for j := i + 1; j < len(s.Notes); j++ {
-		if s.Notes[j].Start > s.Notes[i].Start {
-			return j, true
-		}
-	}
-	return 0, false
 }

@@ -1,0 +1,128 @@
+package exercise
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/score"
+)
+
+// Every exercise over every kind of chord in every key: it plays what its name
+// promises and nothing else, in time, as one hand can. Positions, paces, strings
+// and approaches take turns.
+func TestEveryExerciseKeepsItsPromise(t *testing.T) {
+	qualities := []string{"7", "9", "7b9", "7#9", "7alt", "m7", "m6", "m", "m7b5", "dim7", "maj7", "6", "", "7sus4", "mMaj7", "aug"}
+	sets := [][]int{nil, nil, {1, 2, 3}, {3, 4, 5, 6}, {1, 3}, {5, 2}}
+	n, played := 0, 0
+	for _, d := range Drills {
+		for _, quality := range qualities {
+			for _, tonic := range pitch.Roots {
+				n++
+				chord := harmony.MustParse(tonic.String() + quality)
+				key := form.Key{Tonic: tonic, Minor: chord.Minor()}
+				p, err := form.Read("| "+chord.String()+" | % |", 4, key)
+				require.NoError(t, err)
+				x := task(d.ID)
+				positions := x.In.Positions(tonic.Class())
+				x.Key, x.Window, x.Pace = key, positions[n%len(positions)].Window, Paces[n/5%len(Paces)].ID
+				x.Strings, x.Approach, x.Down = sets[n/3%len(sets)], Approaches[n%len(Approaches)].ID, n%2 == 0
+				where := fmt.Sprintf("%s over %s at %d, %s, %q on %v", d.ID, chord, x.Window.Low, x.Pace, x.Approach, x.Strings)
+				notes, _, err := Over(t.Context(), p, x)
+				if err != nil { // said in a sentence: never an empty staff
+					assert.Regexp(t, `is not played over|nothing of it lies|no hand can play`, err.Error(), where)
+					continue
+				}
+				played++
+				s := score.Score{Progression: p, In: x.In, Notes: notes}
+				require.NoError(t, s.Check(), where)
+				for i, note := range notes {
+					require.LessOrEqual(t, note.End(), 2*3840, where)
+					if i > 0 && notes[i-1].Start < note.Start {
+						require.LessOrEqual(t, notes[i-1].End(), note.Start, where)
+					}
+				}
+				promised := promise(d.ID, chord, key)
+				for _, note := range notes {
+					if note.Degree == "" { // leads to a tone, or fills a way
+						continue
+					}
+					require.True(t, promised[pitch.Class(note.Heard())], "%s: %s (%s) was not promised", where, note.Pitch, note.Degree)
+				}
+			}
+		}
+	}
+	assert.Greater(t, played, n/2, "%d of %d are played", played, n)
+}
+
+// promise is what an exercise may play over a chord, as pitch classes: reckoned
+// from the text of the chord and key alone.
+func promise(id string, c harmony.Chord, key form.Key) map[int]bool {
+	out := map[int]bool{}
+	add := func(tones []harmony.Tone, want func(harmony.Tone) bool) {
+		for _, x := range tones {
+			if want(x) {
+				out[x.Name.Class()] = true
+			}
+		}
+	}
+	letters := func(ls ...int) func(harmony.Tone) bool {
+		return func(x harmony.Tone) bool { return slices.Contains(ls, x.Interval.Letters) }
+	}
+	all := func(harmony.Tone) bool { return true }
+	switch {
+	case strings.HasPrefix(id, "key"):
+		for _, n := range key.Scale() {
+			out[n.Class()] = true
+		}
+	case strings.HasPrefix(id, "scale"), strings.HasSuffix(id, "a-string"):
+		add(c.Scale(), all)
+	case id == "ninth", id == "walk-ninth-third", id == "third-in-roots":
+		add(c.Tones, all)
+		add(c.Scale(), letters(1))
+	case id == "extensions":
+		add(c.Tones, all)
+		add(c.Scale(), letters(1, 3, 5))
+	case id == "from-third":
+		add(c.Tones, letters(2, 4, 6))
+		add(c.Scale(), letters(1))
+	case strings.HasPrefix(id, "stretched"), strings.HasPrefix(id, "spread-fourth"), strings.HasPrefix(id, "spread-climbing"):
+		add(c.Tones, all)
+		add(c.Scale(), letters(0, 1, 2, 3, 4))
+		out[pitch.Class(c.Root.Class()+5)] = true
+		out[pitch.Class(c.Root.Class()+6)] = true
+	case id == "thirds":
+		add(c.Tones, letters(0, 2))
+	case id == "triads", id == "triad-chords", id == "spread-inversions":
+		add(c.Tones, letters(0, 2, 4))
+	default:
+		add(c.Tones, all)
+	}
+	return out
+}
+
+// No two exercises are the same notes under two names, over a seventh chord.
+func TestNoTwoExercisesAreTheSame(t *testing.T) {
+	seen := map[string]string{}
+	for _, d := range Drills {
+		x := task(d.ID)
+		x.Window, x.Key = neck.Window{Low: 5, High: 12}, form.Key{}
+		p, _ := form.Read("| C7 | % | % | % | F7 | % | % | % |", 4, form.Key{})
+		notes, _, err := Over(t.Context(), Ground(p, d.ID), x)
+		require.NoError(t, err, d.ID)
+		text := ""
+		for _, n := range notes {
+			text += fmt.Sprint(n.Start, " ", n.Pitch.MIDI(), " ", n.String, " ", n.Bend, ",")
+		}
+		assert.NotContains(t, seen, text, "%s is %s", d.ID, seen[text])
+		seen[text] = d.ID
+	}
+}
