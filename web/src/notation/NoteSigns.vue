@@ -16,7 +16,7 @@ const props = defineProps<{
   /** a bend stands above it */
   aside?: boolean
 }>()
-const words = computed(() => props.signs.filter((s) => s.kind === 'words').map((s) => s.text)) // prettier-ignore
+const words = computed(() => props.signs.filter((s) => s.kind === 'words').map((s) => s.text))
 const up = (s: Sign) => (s.value > 0 ? 1 : -1)
 </script>
 
@@ -25,7 +25,7 @@ const up = (s: Sign) => (s.value > 0 ? 1 : -1)
     <text v-if="words.length" class="words" :class="{ aside }" :x="aside ? x - 2 : x" :y="above">{{
       words.join(' ')
     }}</text>
-    <template v-for="s in signs" :key="s.kind">
+    <template v-for="(s, i) in signs" :key="i">
       <line v-if="s.kind === 'in'" :x1="x - 17" :y1="y + 6 * up(s)" :x2="x - 8" :y2="y" />
       <line v-else-if="s.kind === 'out'" :x1="x + 8" :y1="y" :x2="x + 18" :y2="y - 7 * up(s)" />
       <template v-else-if="s.kind === 'back'">

@@ -25,6 +25,8 @@ import WorkPanel from './WorkPanel.vue'
 import GuessBar from './GuessBar.vue'
 import InstrumentBar from './InstrumentBar.vue'
 import KeyDialog from './KeyDialog.vue'
+import LineTabs from './LineTabs.vue'
+import { panels } from './panels'
 import { useEntry } from './useEntry'
 import { useLine } from './useLine'
 import { useMidiIn } from './useMidiIn'
@@ -147,26 +149,12 @@ const downloads = computed(() =>
     ]),
 )
 /* What the core can do comes when it is asked for; which panel stands open is in the address. */
-const panels = [
-  { id: 'write', name: 'Write' },
-  { id: 'lick', name: 'Lick' },
-  { id: 'drill', name: 'Exercise' },
-  { id: 'blend', name: 'Blend' },
-  { id: 'landings', name: 'Landings' },
-]
 const router = useRouter()
 const panel = computed({
   get: () => (panels.some((p) => p.id === route.query.panel) ? String(route.query.panel) : ''),
   set: (v) => void router.replace({ query: { ...route.query, panel: v || undefined } }),
 })
 const panelName = computed(() => panels.find((p) => p.id === panel.value)?.name)
-const met = computed(() => {
-  const r = study.value?.report
-  const all = r ? r.chordTones + r.palette + r.others : 0
-  if (!r || !all) return undefined
-  const landed = r.landings.filter((l) => l.landed).length
-  return { landed, changes: r.landings.length, tones: Math.round((100 * r.chordTones) / all) }
-})
 const midi = useMidiIn(entry, () => {
   const neck = tones.data.value?.instrument
   return neck && line.value && { neck, low: line.value.low, high: line.value.high }
@@ -214,22 +202,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
           @click="state.redo"
         />
       </span>
-      <div class="segments" role="tablist" aria-label="what to do with the line">
-        <button
-          v-for="t in panels"
-          :key="t.id"
-          type="button"
-          role="tab"
-          :aria-selected="panel === t.id"
-          :aria-controls="panel === t.id ? `panel-${t.id}` : undefined"
-          :class="{ on: panel === t.id }"
-          @click="panel = panel === t.id ? '' : t.id"
-        >
-          <template v-if="t.id === 'landings' && met"
-            ><b>{{ met.landed }} of {{ met.changes }}</b> landed</template
-          ><template v-else>{{ t.name }}</template>
-        </button>
-      </div>
+      <LineTabs v-model="panel" :report="study.report" />
       <Button
         :icon="mine ? 'pi pi-stop' : 'pi pi-volume-up'"
         aria-label="Hear"
@@ -370,14 +343,6 @@ header {
 .meta {
   color: var(--soft);
   white-space: nowrap;
-}
-
-.segments b {
-  color: var(--seventh);
-}
-
-.segments .on b {
-  color: inherit;
 }
 
 .space {
