@@ -40,7 +40,7 @@ func TestTheShelfHoldsPlayableLicks(t *testing.T) {
 		for _, tag := range l.Tags {
 			covered[tag] = true
 		}
-		core := lick.Lick{Chord: l.Chord, OfKey: l.OfKey, Notes: l.Notes}
+		core := l.Phrase()
 		require.NoError(t, core.Check(), l.Title)
 		// Somewhere on the neck it can be played exactly as written.
 		exact := false
@@ -74,7 +74,7 @@ func TestEveryLickGoesThroughTheCharts(t *testing.T) {
 	key := form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}
 	versions := 0
 	for _, l := range shelf {
-		core := lick.Lick{Chord: l.Chord, OfKey: l.OfKey, Notes: l.Notes}
+		core := l.Phrase()
 		for _, id := range []string{"quick-change", "jazz-blues", "minor-blues"} {
 			f, _ := form.FormByID(id)
 			key := key

@@ -63,7 +63,7 @@ func shelf(s *store.Store) (kept []store.Lick, err error) {
 		if err != nil {
 			return nil, fmt.Errorf("demo lick %q: %w", d.title, err)
 		}
-		l := store.Lick{Title: d.title, Chord: d.chord, Notes: notes, Tags: strings.Fields(d.tags)}
+		l := store.Lick{Title: d.title, Chord: d.chord, Notes: store.LickNotes(notes), Tags: strings.Fields(d.tags)}
 		if mode, ok := strings.CutPrefix(d.chord, "key"); ok {
 			l.OfKey, l.Chord = true, strings.TrimSpace(mode)
 		}

@@ -75,7 +75,7 @@ func through(s *store.Store, charts []store.Chart, shelf []store.Lick, in *neck.
 				return err
 			}
 			w := neck.Window{Low: 7, High: 11}
-			notes, _, err := lick.Lick{Chord: l.Chord, Notes: l.Notes}.Through(context.Background(), p, key, lick.Aim{Land: true, Ground: lick.Ground{In: in, Window: w, Hand: neck.UsualHand}})
+			notes, _, err := l.Phrase().Through(context.Background(), p, key, lick.Aim{Land: true, Ground: lick.Ground{In: in, Window: w, Hand: neck.UsualHand}})
 			if err != nil {
 				return err
 			}

@@ -3,7 +3,6 @@ package server
 import (
 	"cmp"
 	"context"
-	"errors"
 	"fmt"
 	"net/http"
 	"strings"
@@ -13,10 +12,8 @@ import (
 
 	"undaris/core/band"
 	"undaris/core/form"
-	"undaris/core/neck"
 	"undaris/core/say"
 	"undaris/formats/midi"
-	"undaris/store"
 )
 
 // BandQuery is how the band is asked to play.
@@ -84,129 +81,54 @@ func (s *server) bands(api huma.API) {
 			Low  int    `query:"low" minimum:"0" maximum:"27" doc:"with high: the window of the thread"`
 			High int    `query:"high"`
 		}) (none download, err error) {
-			c, err := s.store.Chart(in.ID)
-			if err != nil {
-				return download{}, missing("chart", err)
-			}
-			p, key, err := progression(c)
+			on, c, err := s.handed(in.ID)
 			if err != nil {
 				return none, err
 			}
 			var lead []band.Note
 			if in.Lead == "thread" {
-				if lead, err = s.threadLead(ctx, c, in.Low, in.High, in.Choruses); err != nil {
+				w, err := (WindowQuery{in.Low, in.High}).window(on.In)
+				if err != nil {
 					return none, err
 				}
+				thread, err := on.Thread(ctx, w)
+				if err != nil {
+					return none, at("query.lead", in.Lead, err)
+				}
+				lead = on.Lead(thread, in.Choruses)
 			}
-			return in.play(ctx, p, c.Feel, midi.Head{Title: c.Title, Tempo: c.Tempo, Key: key}, lead)
+			return in.play(ctx, on.Band, c.Feel, midi.Head{Title: c.Title, Tempo: c.Tempo, Key: on.Key}, lead)
 		})
 
-	deliver(s, api, "/api/bands/midi", "band-midi", "The band playing any bars, with notes over them, as a Standard MIDI File", "audio/midi",
-		func(ctx context.Context, in *struct {
-			BandQuery
-			Text  string   `query:"text" required:"true" maxLength:"60000" doc:"| C7 | F7 |"`
-			Key   string   `query:"key" default:"C"`
-			Beats int      `query:"beats" default:"4"`
-			Feel  string   `query:"feel" default:"shuffle"`
-			Lead  []string `query:"lead,explode" maxItems:"2000" doc:"notes one after the other, as MIDI number:beats, such as 64:2; r:1 rests"`
-		}) (none download, err error) {
-			key, err := readKey("query.key", in.Key)
-			if err != nil {
-				return none, err
-			}
-			p, err := form.Read(in.Text, in.Beats, key)
-			if err != nil {
-				return download{}, at("query.text", in.Text, err)
-			}
-			lead, err := readLead(in.Lead)
-			if err != nil {
-				return download{}, at("query.lead", in.Lead, err)
-			}
-			return in.play(ctx, p, in.Feel, midi.Head{Title: "band", Tempo: 100, Key: key}, lead)
-		})
+	op := delivery("/api/bands/midi", "band-midi", "The band playing any bars, with notes over them, as a Standard MIDI File", "audio/midi")
+	op.Method = http.MethodPost
+	register(s, api, op, queued(s, func(ctx context.Context, in *struct {
+		BandQuery
+		Body struct {
+			Text  string     `json:"text" maxLength:"60000" doc:"| C7 | F7 |"`
+			Key   string     `json:"key,omitempty" default:"C" maxLength:"10"`
+			Beats int        `json:"beats,omitempty" default:"4"`
+			Feel  string     `json:"feel,omitempty" default:"shuffle" maxLength:"40"`
+			Lead  []LeadNote `json:"lead,omitempty" maxItems:"2000" doc:"notes one after the other"`
+		}
+	}) (none download, err error) {
+		key, err := readKey("body.key", in.Body.Key)
+		if err != nil {
+			return none, err
+		}
+		p, err := form.Read(in.Body.Text, in.Body.Beats, key)
+		if err != nil {
+			return none, at("body.text", in.Body.Text, err)
+		}
+		lead := band.InTurn(each(in.Body.Lead, func(n LeadNote) band.Turn { return band.Turn(n) }))
+		return in.play(ctx, p, in.Body.Feel, midi.Head{Title: "band", Tempo: 100, Key: key}, lead)
+	}))
 }
 
-// readLead reads notes that follow each other.
-func readLead(notes []string) (lead []band.Note, err error) {
-	now := 0
-	for _, text := range notes {
-		name, beats, _ := strings.Cut(text, ":")
-		var length float64
-		if n, err := fmt.Sscanf(beats, "%g", &length); err != nil || n != 1 || !(length > 0 && length <= 64) {
-			return nil, say.Errorf("%q is no note of a lead; it is written MIDI number:beats, such as 64:2, with 64 beats at most", text)
-		}
-		ticks := int(length * band.Tick)
-		if name != "r" {
-			var n band.Note
-			if got, err := fmt.Sscanf(name, "%d", &n.MIDI); err != nil || got != 1 {
-				return nil, say.Errorf("%q is no note of a lead; it is written MIDI number:beats, such as 64:2, or r:2 for a rest", text)
-			}
-			n.Start, n.Length = now, max(1, ticks)
-			lead = append(lead, n)
-		}
-		now += ticks
-	}
-	return lead, nil
-}
-
-// threadLead plays the thread of a window, a note as long as its chord.
-func (s *server) threadLead(ctx context.Context, c store.Chart, low, high, choruses int) ([]band.Note, error) {
-	player, err := s.store.Player()
-	if err != nil {
-		return nil, err
-	}
-	w := neck.Window{Low: low, High: high}
-	thread, places, beats, err := threadOf(ctx, c, player.Player, w)
-	if err != nil {
-		return nil, err
-	}
-	if thread.Problem != nil {
-		return nil, at("query.lead", "thread", errors.New(thread.Problem.Message))
-	}
-	per := 1
-	for _, t := range thread.Targets {
-		per = max(per, t.Chorus+1)
-	}
-	var lead []band.Note
-	for chorus := range choruses {
-		for _, t := range thread.Targets {
-			if t.Chorus == chorus%per {
-				p := places[t.Step]
-				start := (chorus*beats + p.Beat) * band.Tick
-				lead = append(lead, band.Note{Start: start, Length: p.Length*band.Tick - band.Tick/12, MIDI: t.MIDI})
-			}
-		}
-	}
-	return lead, nil
-}
-
-// threadOf ties the thread of a chart in a window. The places' beats are counted
-// from the top of the form; beats is how many the form has.
-func threadOf(ctx context.Context, c store.Chart, player store.Player, w neck.Window) (t Thread, places []form.Place, beats int, err error) {
-	in, _, err := playerNeck(player)
-	if err != nil {
-		return t, nil, 0, err
-	}
-	if _, err := (WindowQuery{w.Low, w.High}).window(in); err != nil {
-		return t, nil, 0, err
-	}
-	p, key, err := progression(c)
-	if err != nil {
-		return t, nil, 0, err
-	}
-	if p, err = imagined(p, key, c.Plan); err != nil {
-		return t, nil, 0, err
-	}
-	v, err := newWeave(in, p, key, c.Plan, "body.")
-	if err != nil {
-		return t, nil, 0, err
-	}
-	t = v.tie(ctx, w, pinsIn(c.Plan.Pins, w, v.places))
-	places = p.Places()
-	for i := range places {
-		places[i].Beat += places[i].Bar * p.Beats
-	}
-	return t, places, len(p.Bars) * p.Beats, nil
+// LeadNote is a note of a lead, or a rest.
+type LeadNote struct {
+	MIDI  int     `json:"midi,omitempty" minimum:"0" maximum:"127" doc:"0 rests"`
+	Beats float64 `json:"beats" exclusiveMinimum:"0" maximum:"64"`
 }
 
 // fileName makes a plain name of a title.

@@ -6,7 +6,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/blend"
-	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 )
@@ -49,36 +48,31 @@ type Blend struct {
 	Bends  []Bend         `json:"bends"`
 }
 
-func wireBlend(in *neck.Instrument, key form.Key, p blend.Palette, chord harmony.Chord, w neck.Window, advanced bool) Blend {
-	b := blend.Over(key, p, chord)
-	out := Blend{Notes: []PaletteNote{}, Added: []AddedTarget{}, Places: []PalettePlace{}, Bends: []Bend{}}
-	index := map[string]int{}
-	for i, n := range b.Notes {
-		note := PaletteNote{Note: n.Name.String(), Step: n.Member.Degree, Degree: string(n.Sound.Degree), Class: string(n.Class), Reason: n.Reason()}
-		for _, d := range n.Wants {
-			note.Wants = append(note.Wants, string(d))
-		}
-		out.Notes = append(out.Notes, note)
-		index[note.Note] = i
-		for _, at := range blend.Places(in, n.Name.Class(), w) {
-			out.Places = append(out.Places, PalettePlace{Place(at), i})
-		}
-	}
-	for _, t := range b.Added {
-		target := AddedTarget{wireTone(t), []Place{}}
-		for _, at := range blend.Places(in, t.Name.Class(), w) {
-			target.Places = append(target.Places, Place(at))
-		}
-		out.Added = append(out.Added, target)
-	}
-	for _, bend := range blend.Bends(in, b, chord, w, advanced) {
-		wire := Bend{PalettePlace{Place(bend.From), index[bend.Name.String()]}, bend.HalfSteps, "", ""}
-		if bend.HalfSteps > 0 {
-			wire.Degree, wire.Note = string(bend.To.Degree), bend.To.Name.String()
-		}
-		out.Bends = append(out.Bends, wire)
+func wireBlend(b blend.Laid) Blend {
+	out := Blend{Notes: each(b.Notes, wirePaletteNote), Places: each(b.Places, wireSpot), Bends: each(b.Bends, wireBend)}
+	out.Added = each(b.Added, func(t harmony.Tone) AddedTarget { return AddedTarget{ToneName: wireTone(t)} })
+	for i, places := range b.Reach {
+		out.Added[i].Places = each(places, func(p neck.Placement) Place { return Place(p) })
 	}
 	return out
+}
+
+func wirePaletteNote(n blend.Note) PaletteNote {
+	note := PaletteNote{Note: n.Name.String(), Step: n.Member.Degree, Degree: string(n.Sound.Degree), Class: string(n.Class), Reason: n.Reason()}
+	if len(n.Wants) > 0 {
+		note.Wants = each(n.Wants, func(d harmony.Degree) string { return string(d) })
+	}
+	return note
+}
+
+func wireSpot(s blend.Spot) PalettePlace { return PalettePlace{Place(s.Placement), s.Of} }
+
+func wireBend(b blend.Bend) Bend {
+	w := Bend{PalettePlace{Place(b.From), b.Of}, b.HalfSteps, "", ""}
+	if b.HalfSteps > 0 {
+		w.Degree, w.Note = string(b.To.Degree), b.To.Name.String()
+	}
+	return w
 }
 
 // PlaceReading is what one place is over a chord, plain and bent.
@@ -121,7 +115,7 @@ func (s *server) blends(api huma.API) {
 			if err != nil {
 				return Blend{}, err
 			}
-			return wireBlend(on.in, key, p, c, on.w, in.Advanced), nil
+			return wireBlend(blend.Lay(on.in, key, p, c, on.w, in.Advanced)), nil
 		})
 
 	get(s, api, "/api/places", "place", "One fret over several chords, plain and bent",
@@ -140,26 +134,15 @@ func (s *server) blends(api huma.API) {
 			if err := inst.CheckPlacement(p); err != nil {
 				return nil, at("query.fret", p, err)
 			}
-			var chords []harmony.Chord
-			for _, symbol := range in.Chords {
-				c, err := readChord("query.chords", symbol)
-				if err != nil {
-					return nil, err
-				}
-				chords = append(chords, c)
+			chords, err := readChords("query.chords", in.Chords)
+			if err != nil {
+				return nil, err
 			}
-			return wireReadings(blend.OnePlace(inst, p, chords, in.Advanced)), nil
+			return each(blend.OnePlace(inst, p, chords, in.Advanced), wirePlaceReading), nil
 		})
 }
 
-func wireReadings(readings []blend.Reading) []PlaceReading {
-	list := []PlaceReading{}
-	for _, r := range readings {
-		wire := PlaceReading{r.Chord.String(), string(r.Degree), string(r.Class), r.Reason(), []BentTo{}}
-		for _, b := range r.Bent {
-			wire.Bent = append(wire.Bent, BentTo{wireTone(b.To), b.HalfSteps})
-		}
-		list = append(list, wire)
-	}
-	return list
+func wirePlaceReading(r blend.Reading) PlaceReading {
+	return PlaceReading{r.Chord.String(), string(r.Degree), string(r.Class), r.Reason(),
+		each(r.Bent, func(b blend.Bend) BentTo { return BentTo{wireTone(b.To), b.HalfSteps} })}
 }

@@ -3,6 +3,7 @@ package server
 import (
 	"io"
 	"net/http"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -71,9 +72,14 @@ func TestQuestionsAboutChanges(t *testing.T) {
 	}
 }
 
+// pinned is a target chosen on string 3 for bar 2, in frets 7 to 11.
+func pinned(fret int) []store.Pin {
+	return []store.Pin{{Frets: store.Frets{Low: 7, High: 11}, Bar: 2, Beat: 1, Spot: store.Spot{String: 3, Fret: fret}}}
+}
+
 func TestPlansAreKeptAndFollowed(t *testing.T) {
 	srv := serve(t)
-	plan := store.Plan{Palette: "major-pentatonic", Thread: "thirds", Pins: []string{"7-11 2.1 3:8"},
+	plan := store.Plan{Palette: "major-pentatonic", Thread: "thirds", Pins: pinned(8),
 		Imagined: &store.Imagined{Bar: 11, Text: "| iii7 VI7 | ii7 V7 |"}}
 	assert.Equal(t, 200, ask(t, srv, "PUT", "/api/charts/6/plan", plan, nil).StatusCode)
 	var m Map
@@ -89,7 +95,7 @@ func TestPlansAreKeptAndFollowed(t *testing.T) {
 	assert.Equal(t, "b9", seven.Thread.Targets[11].Against, "the third of the imagined A7 rubs against C7")
 	assert.Equal(t, "b7", m.Blends[0].Added[0].Degree)
 
-	plan.Pins = []string{"7-11 2.1 3:9"}
+	plan.Pins = pinned(9)
 	ask(t, srv, "PUT", "/api/charts/6/plan", plan, nil)
 	ask(t, srv, "GET", "/api/charts/6/map", nil, &m)
 	require.NotNil(t, m.ByPosition[3].Thread.Problem)
@@ -107,12 +113,13 @@ func TestPlansAreKeptAndFollowed(t *testing.T) {
 	assert.Equal(t, 200, ask(t, srv, "GET", "/api/charts/6/map", nil, &m).StatusCode)
 
 	for location, bad := range map[string]store.Plan{
-		"body.palette":  {Palette: "purple"},
-		"body.thread":   {Thread: "golden"},
-		"body.targets":  {Targets: "ninth"},
-		"body.pins":     {Pins: []string{"here"}},
-		"body.allowed":  {Allowed: map[string]string{"I7": "tenth"}},
-		"body.imagined": {Imagined: &store.Imagined{Bar: 12, Text: "| I7 | V7 |"}},
+		"body.palette":        {Palette: "purple"},
+		"body.thread":         {Thread: "golden"},
+		"body.targets[0]":     {Targets: []string{"ninth"}},
+		"body.pins[0].string": {Pins: []store.Pin{{Bar: 1, Beat: 1}}},
+		"body.strings":        {Strings: &store.StringSet{High: 3, Low: 1}},
+		"body.allowed":        {Allowed: map[string][]string{"I7": {"tenth"}}},
+		"body.imagined":       {Imagined: &store.Imagined{Bar: 12, Text: "| I7 | V7 |"}},
 	} {
 		var r refusal
 		assert.Equal(t, 422, ask(t, srv, "PUT", "/api/charts/6/plan", bad, &r).StatusCode, location)
@@ -152,15 +159,27 @@ func TestTheBandIsExported(t *testing.T) {
 	assert.Equal(t, "lead", lead.Name)
 	assert.Len(t, lead.Notes, 2*12, "a target for each bar of two choruses")
 	assert.InDelta(t, 140, file.Tempo, 0.01)
-	_, data = fetch("/api/bands/midi?text=%7C+C7+%7C+F7+%7C&lead=64:4&lead=65:4&choruses=1&countIn=false")
+	played := func(query, body string) (int, []byte) {
+		resp, err := http.Post(srv.URL+"/api/bands/midi?"+query, "application/json", strings.NewReader(body))
+		require.NoError(t, err)
+		defer resp.Body.Close()
+		data, err := io.ReadAll(resp.Body)
+		require.NoError(t, err)
+		return resp.StatusCode, data
+	}
+	_, data = played("choruses=1&countIn=false", `{"text":"| C7 | F7 |","lead":[{"midi":64,"beats":3},{"beats":1},{"midi":65,"beats":4}]}`)
 	file, err = midi.Read(t.Context(), data)
 	require.NoError(t, err)
 	notes := file.Tracks[len(file.Tracks)-1].Notes
 	assert.Equal(t, []int{64, 65}, []int{notes[0].MIDI, notes[1].MIDI})
 	assert.Equal(t, 4*band.Tick, notes[1].Start)
-	for _, bad := range []string{"text=%7CC7%7C&lead=x:1", "text=%7CC7%7C&lead=64", "text=%7CC7%7C&lead=200:1", "text=%7CH9%7C", "text=%7CC7%7C&tempo=5", "text=%7CC7%7C&swing=0.9", "text=%7CC7%7C&comp=tuba", "text=%7CC7%7C&intensity=9", "text=%7CC7%7C&feel=polka"} {
-		resp, _ = fetch("/api/bands/midi?" + bad)
-		assert.Equal(t, 422, resp.StatusCode, bad)
+	for _, bad := range []string{`{"text":"|C7|","lead":[{"midi":64}]}`, `{"text":"|C7|","lead":[{"midi":64,"beats":0}]}`, `{"text":"|C7|","lead":[{"midi":200,"beats":1}]}`, `{"text":"|H9|"}`, `{"text":"|C7|","feel":"polka"}`} {
+		status, _ := played("", bad)
+		assert.Equal(t, 422, status, bad)
+	}
+	for _, bad := range []string{"tempo=5", "swing=0.9", "comp=tuba", "intensity=9"} {
+		status, _ := played(bad, `{"text":"|C7|"}`)
+		assert.Equal(t, 422, status, bad)
 	}
 	resp, _ = fetch("/api/charts/6/midi?choruses=0")
 	assert.Equal(t, 422, resp.StatusCode)

@@ -9,7 +9,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/form"
-	"undaris/core/say"
 	"undaris/store"
 )
 
@@ -82,11 +81,8 @@ func (b ChartBody) stored() (store.Chart, error) {
 		return c, err
 	}
 	c.Key = key.String()
-	if _, ok := form.FeelByID(b.Feel); !ok {
-		return c, at("body.feel", b.Feel, say.Errorf("there is no feel %q", b.Feel))
-	}
-	if b.Tempo < form.MinTempo || b.Tempo > form.MaxTempo {
-		return c, at("body.tempo", b.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", b.Tempo, form.MinTempo, form.MaxTempo))
+	if err := checkPlaying(b.Feel, b.Tempo); err != nil {
+		return c, err
 	}
 	p, err := form.Read(b.Text, b.Beats, key)
 	var problems form.Problems

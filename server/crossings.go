@@ -53,12 +53,8 @@ func wireStep(m crossing.Move) Step {
 	return Step{wireTone(m.From), wireTone(m.To), m.HalfSteps, string(m.Kind), m.Guide}
 }
 
-func wirePlaces(places []crossing.Place) []MovePlace {
-	list := make([]MovePlace, len(places))
-	for i, p := range places {
-		list[i] = MovePlace{Place(p.From), Place(p.To), tenth(p.Travel)}
-	}
-	return list
+func wirePlace(p crossing.Place) MovePlace {
+	return MovePlace{Place(p.From), Place(p.To), tenth(p.Travel)}
 }
 
 // RankQuery says which moves come first.
@@ -121,10 +117,8 @@ func (s *server) crossings(api huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			list := []Move{}
-			for _, m := range crossing.Between(on.in, from, to, on.w, by) {
-				list = append(list, Move{wireStep(m), wirePlaces(m.Places)})
-			}
-			return list, nil
+			return each(crossing.Between(on.in, from, to, on.w, by), func(m crossing.Move) Move {
+				return Move{wireStep(m), each(m.Places, wirePlace)}
+			}), nil
 		})
 }

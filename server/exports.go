@@ -19,13 +19,13 @@ func (s *server) lineFiles(api huma.API) {
 	}
 	kinds := []struct {
 		name, mime string
-		write      func(ctx context.Context, o onPaper, q BandQuery) (download, error)
+		write      func(ctx context.Context, o lineIn, q BandQuery) (download, error)
 	}{
-		{"midi", "audio/midi", func(ctx context.Context, o onPaper, q BandQuery) (download, error) {
-			return q.play(ctx, o.Progression, o.body.Feel, midi.Head{Title: o.Title, Tempo: o.Tempo, Key: o.Key}, band.Lead(o.Score))
+		{"midi", "audio/midi", func(ctx context.Context, o lineIn, q BandQuery) (download, error) {
+			return q.play(ctx, o.Progression, o.Feel, midi.Head{Title: o.Title, Tempo: o.Tempo, Key: o.Key}, band.Lead(o.Score))
 		}},
-		{"musicxml", "application/vnd.recordare.musicxml+xml", func(_ context.Context, o onPaper, _ BandQuery) (download, error) { return musicXML(o.Score), nil }},
-		{"tab", "text/plain; charset=utf-8", func(_ context.Context, o onPaper, _ BandQuery) (download, error) {
+		{"musicxml", "application/vnd.recordare.musicxml+xml", func(_ context.Context, o lineIn, _ BandQuery) (download, error) { return musicXML(o.Score), nil }},
+		{"tab", "text/plain; charset=utf-8", func(_ context.Context, o lineIn, _ BandQuery) (download, error) {
 			return file("text/plain; charset=utf-8", o.Title, "txt", tabtext.Write(o.Score)), nil
 		}},
 	}

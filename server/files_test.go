@@ -39,7 +39,7 @@ func bring(t *testing.T, srv *httptest.Server, name string, data []byte, chart u
 // What leaves as any kind of file comes back as it was, as far as the kind can say it.
 func TestEveryLineLeavesAndComesBack(t *testing.T) {
 	srv := serve(t)
-	lines := each[Line](t, srv, "/api/lines")
+	lines := everyOne[Line](t, srv, "/api/lines")
 	require.NotEmpty(t, lines)
 	for _, l := range lines {
 		for ending, path := range map[string]string{"musicxml": "musicxml", "txt": "tab", "mid": "midi?choruses=1"} {
@@ -47,9 +47,9 @@ func TestEveryLineLeavesAndComesBack(t *testing.T) {
 			st, no := bring(t, srv, "out."+ending, fetch(t, fmt.Sprintf("%s/api/lines/%d/%s", srv.URL, l.ID, path)), 0)
 			require.Empty(t, no.Detail, what)
 			assert.Equal(t, []any{l.Title, l.Key, l.Tempo, l.Beats}, []any{st.Line.Title, st.Line.Key, st.Line.Tempo, st.Line.Beats}, what)
-			require.Len(t, st.Line.Notes, len(l.Notes), what)
+			require.Len(t, st.Score.Notes, len(l.Notes), what)
 			for i, n := range l.Notes {
-				got := st.Line.Notes[i]
+				got := st.Score.Notes[i]
 				assert.Equal(t, []any{n.Start, n.Length, n.Bend, n.Release}, []any{got.Start, got.Length, got.Bend, got.Release}, "%s, note %d", what, i)
 				assert.Equal(t, st.Score.Notes[i].MIDI, midiOf(t, n.Note), "%s, note %d", what, i)
 				if ending != "mid" { // MIDI knows no strings
@@ -74,7 +74,7 @@ func TestALongFileIsReadAsFarAsItGoes(t *testing.T) {
 	st, no := bring(t, srv, "long.xml", []byte(long), 0)
 	require.Zero(t, no.Status, no.Detail)
 	assert.Contains(t, strings.Join(st.Said, ";"), "5001 measures; the first 512 were read", "what is left out is told")
-	assert.Len(t, st.Line.Notes, 511)
+	assert.Len(t, st.Score.Notes, 511)
 	// A text of as many bars.
 	text := "e|" + strings.Repeat("--3-|", 5000) + "\n" + strings.Repeat("B|"+strings.Repeat("----|", 5000)+"\n", 5)
 	st, no = bring(t, srv, "long.txt", []byte(text), 0)
@@ -87,7 +87,7 @@ func TestWhatCannotBeDoneWithALineIsSaid(t *testing.T) {
 	silent.Text = "| N.C. | N.C. |"
 	var st Study
 	ask(t, srv, "POST", "/api/lines/drill", map[string]any{"line": line, "task": DrillBody{Drill: "onward", Pace: "eighths"}}, &st)
-	line = st.Line
+	line = st.body()
 	for _, c := range []struct {
 		path, says string
 		body       map[string]any
@@ -107,8 +107,8 @@ func TestWhatCannotBeDoneWithALineIsSaid(t *testing.T) {
 		{"lines/drill", "gallop", map[string]any{"line": line, "task": map[string]any{"drill": "gallop", "pace": "eighths"}}},
 		{"lines/drill", "pace", map[string]any{"line": line, "task": map[string]any{"drill": "onward", "pace": "sometimes"}}},
 		{"lines/move", "no key", map[string]any{"line": line, "key": "H"}},
-		{"licks/keep", "no such notes", map[string]any{"line": empty, "from": 0, "to": 3}},
-		{"licks/keep", "no such notes", map[string]any{"line": line, "from": 5, "to": 2}},
+		{"licks/keep", "no such notes", map[string]any{"line": empty, "first": 1, "last": 3}},
+		{"licks/keep", "no such notes", map[string]any{"line": line, "first": 5, "last": 2}},
 	} {
 		var no refusal
 		resp := ask(t, srv, "POST", "/api/"+c.path, c.body, &no)
@@ -125,7 +125,7 @@ func TestWhatCannotBeDoneWithALineIsSaid(t *testing.T) {
 // Every lick of the shelf goes over every kind of chord on every root, or says why not.
 func TestEveryLickGoesAnywhereOrSaysWhyNot(t *testing.T) {
 	srv := serve(t)
-	licks := each[Lick](t, srv, "/api/licks")
+	licks := everyOne[Lick](t, srv, "/api/licks")
 	plain := 0
 	for i, l := range licks {
 		for j, chord := range []string{"C7", "F#7", "Bbm7", "Ebmaj7", "Am7b5", "G", "Dm"} {
@@ -141,9 +141,9 @@ func TestEveryLickGoesAnywhereOrSaysWhyNot(t *testing.T) {
 					continue
 				}
 				plain++
-				require.NotNil(t, w.Study)
-				require.Len(t, w.Study.Line.Notes, len(l.Notes), "%s over %s", l.Title, chord)
-				for k, n := range w.Study.Line.Notes {
+				require.NotNil(t, w.Score)
+				require.Len(t, w.Score.Notes, len(l.Notes), "%s over %s", l.Title, chord)
+				for k, n := range w.Score.Notes {
 					assert.Equal(t, l.Notes[k].Start, n.Start, "%s over %s keeps its rhythm", l.Title, chord)
 				}
 			}

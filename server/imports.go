@@ -34,7 +34,7 @@ func (s *server) imports(api huma.API) {
 }
 
 // imported reads a file as a line on the player's neck.
-func (s *server) imported(ctx context.Context, name string, chart uint, data []byte) (o onPaper, err error) {
+func (s *server) imported(ctx context.Context, name string, chart uint, data []byte) (o lineIn, err error) {
 	player, err := s.store.Player()
 	if err != nil {
 		return o, err
@@ -71,7 +71,8 @@ func (s *server) imported(ctx context.Context, name string, chart uint, data []b
 		return o, at("body.notes", nil, err)
 	}
 	// Read anew, it is a line like any other.
-	again, err := s.read(onPaper{Line: l, body: LineBody{Feel: feel, Beats: l.Beats}}.line())
+	l.Feel = feel
+	again, err := s.read(wireBody(l))
 	again.Said = l.Said
 	return again, err
 }

@@ -37,7 +37,7 @@ func send(t testing.TB, srv *httptest.Server, method, path, match, body string) 
 func TestNothingKeptIsOverwritten(t *testing.T) {
 	for path, body := range map[string]string{
 		"/api/charts/6":      `{"title":"%s","key":"C","feel":"shuffle","tempo":96,"beats":4,"text":"| C7 |"}`,
-		"/api/charts/6/plan": `{"targets":"third","allowed":{"%s":"third"}}`,
+		"/api/charts/6/plan": `{"targets":["third"],"allowed":{"%s":["third"]}}`,
 		"/api/licks/3":       `{"title":"%s","chord":"7","ofKey":false,"tags":[],"notes":[{"start":0,"length":960,"degree":"R","octave":0}]}`,
 		"/api/lines/2":       `{"title":"%s","key":"C","feel":"shuffle","tempo":96,"beats":4,"text":"| C7 |","low":7,"high":11,"notes":[]}`,
 		"/api/player":        `{"tuning":"E2,A2,D3,G3,B3,E4","frets":22,"scale":648,"capo":0,"left":%t,"comfort":100,"habit":"stay"}`,
@@ -139,7 +139,7 @@ func TestExtremesAreRefused(t *testing.T) {
 		"/api/charts/6/midi?lead=thread&choruses=1000000&low=7&high=11": "choruses is 1000000; it is 32 at most",
 		"/api/runs?chord=C7&low=7&high=11&comfort=NaN":                  "a comfortable reach of NaN mm",
 		"/api/runs?chord=C7&low=7&high=11&scale=Inf":                    "a scale of +Inf mm",
-		"/api/bands/midi?text=C7&swing=NaN":                             "swing",
+		"/api/charts/6/midi?swing=NaN":                                  "swing",
 	} {
 		var no refusal
 		assert.Equal(t, 422, ask(t, srv, "GET", path, nil, &no).StatusCode, path)

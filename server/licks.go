@@ -12,32 +12,18 @@ import (
 
 	"undaris/core/edit"
 	"undaris/core/form"
-	"undaris/core/harmony"
 	"undaris/core/lick"
-	"undaris/core/neck"
 	"undaris/core/say"
-	"undaris/core/score"
 	"undaris/store"
 )
 
-// LickNote is a note of a lick.
-type LickNote lick.Note
-
-func wireLickNotes(notes []lick.Note) []LickNote {
-	list := make([]LickNote, len(notes))
-	for i, n := range notes {
-		list[i] = LickNote(n)
-	}
-	return list
-}
-
 // LickBody is what a player says of a lick.
 type LickBody struct {
-	Title string     `json:"title" maxLength:"120"`
-	Chord string     `json:"chord" maxLength:"40" doc:"the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty"`
-	OfKey bool       `json:"ofKey" doc:"its degrees are counted from the key, whatever chord sounds"`
-	Notes []LickNote `json:"notes" maxItems:"256"`
-	Tags  []string   `json:"tags" maxItems:"20"`
+	Title string           `json:"title" maxLength:"120"`
+	Chord string           `json:"chord" maxLength:"40" doc:"the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty"`
+	OfKey bool             `json:"ofKey" doc:"its degrees are counted from the key, whatever chord sounds"`
+	Notes []store.LickNote `json:"notes" maxItems:"256"`
+	Tags  []string         `json:"tags" maxItems:"20"`
 }
 
 // LickRow is a lick in a list.
@@ -77,15 +63,8 @@ type Lick struct {
 	Updated time.Time `json:"updated"`
 }
 
-func coreLick(l store.Lick) lick.Lick {
-	return lick.Lick{Chord: l.Chord, OfKey: l.OfKey, Notes: l.Notes}
-}
-
 func (b LickBody) stored() (store.Lick, error) {
-	l := store.Lick{Title: clean(b.Title), Chord: b.Chord, OfKey: b.OfKey, Tags: []string{}}
-	for _, n := range b.Notes {
-		l.Notes = append(l.Notes, lick.Note(n))
-	}
+	l := store.Lick{Title: clean(b.Title), Chord: b.Chord, OfKey: b.OfKey, Tags: []string{}, Notes: b.Notes}
 	if l.Title == "" {
 		return l, at("body.title", b.Title, errors.New("a lick needs a title"))
 	}
@@ -96,74 +75,66 @@ func (b LickBody) stored() (store.Lick, error) {
 			l.Tags = append(l.Tags, t)
 		}
 	}
-	if err := coreLick(l).Check(); err != nil {
+	if err := l.Phrase().Check(); err != nil {
 		return l, at("body.notes", nil, err)
 	}
-	l.Notes = coreLick(l).Settled().Notes
+	l.Notes = store.LickNotes(l.Phrase().Settled().Notes)
 	return l, nil
 }
 
 // Way is one way to play a moved lick.
 type Way struct {
-	Name    string   `json:"name"`
-	Study   *Study   `json:"study,omitempty"`
-	Travel  float64  `json:"travel" doc:"of the hand from where it was, in millimetres"`
-	Problem string   `json:"problem,omitempty"`
-	Said    []string `json:"said,omitempty" doc:"what has to be picked that was slid or hammered"`
+	Name    string    `json:"name"`
+	Line    *LineBody `json:"line,omitempty"`
+	Score   *Score    `json:"score,omitempty"`
+	Travel  float64   `json:"travel" doc:"of the hand from where it was, in millimetres"`
+	Problem string    `json:"problem,omitempty"`
+	Said    []string  `json:"said,omitempty" doc:"what has to be picked that was slid or hammered"`
 }
 
-// home is the chord a lick is shown over: its kind of chord on the tonic of the
-// chart that was opened last.
-func (s *server) home(l lick.Lick) harmony.Chord {
-	tonic := "C"
+// tonic is that of the chart opened last: licks are shown there.
+func (s *server) tonic() string {
 	if charts, err := s.store.Charts(store.Page{Limit: 1}); err == nil && len(charts) > 0 {
 		if key, err := form.ParseKey(charts[0].Key); err == nil {
-			tonic = key.Tonic.String()
+			return key.Tonic.String()
 		}
 	}
-	return harmony.MustParse(tonic + l.Chord)
+	return "C"
 }
 
-// over writes a lick over bars of one chord.
-func (s *server) over(l lick.Lick, title string, chord harmony.Chord, notes []score.Note, w neck.Window, in *neck.Instrument, hand neck.Hand) onPaper {
-	p := form.Progression{Beats: 4}
-	bars := max(1, (l.End()+4*score.Tick-1)/(4*score.Tick))
-	for range bars {
-		p.Bars = append(p.Bars, form.Bar{Changes: []form.Change{{Chord: chord}}})
-	}
-	key := form.Key{Tonic: chord.Root, Minor: chord.Minor()}
-	o := onPaper{Line: edit.Line{Hand: hand, Window: w}, body: LineBody{Key: key.String(), Feel: "shuffle", Tempo: 96, Beats: 4, Low: w.Low, High: w.High, Tuning: in.Tuning(), Frets: in.Frets, Capo: in.Capo}}
-	o.Score = score.Score{Title: title, Key: key, Tempo: 96, Swing: true, Progression: p, In: in, Notes: notes}
-	lick.Label(o.Score)
-	return o
-}
-
-// shown lays a lick on the player's neck over its home, in the lowest window of five
-// frets from the fifth on that suits the hand best.
-func (s *server) shown(t store.Lick) Lick {
-	l := coreLick(t)
-	w := Lick{ID: t.ID, Version: t.Version, LickBody: LickBody{t.Title, t.Chord, t.OfKey, wireLickNotes(t.Notes), t.Tags}, Beats: t.Length, LandsOn: t.LandsOn, Updated: t.UpdatedAt}
+// show lays a lick on the player's neck.
+func (s *server) show(t store.Lick) (edit.Line, error) {
 	player, err := s.store.Player()
 	if err != nil {
-		return w
+		return edit.Line{}, err
 	}
 	in, hand, err := playerNeck(player.Player)
 	if err != nil {
+		return edit.Line{}, err
+	}
+	return edit.Show(t.Phrase(), t.Title, s.tonic(), in, hand)
+}
+
+func (s *server) shown(t store.Lick) Lick {
+	w := Lick{ID: t.ID, Version: t.Version, LickBody: LickBody{t.Title, t.Chord, t.OfKey, t.Notes, t.Tags}, Beats: t.Length, LandsOn: t.LandsOn, Updated: t.UpdatedAt}
+	l, err := s.show(t)
+	if err != nil {
+		w.Problem = err.Error()
 		return w
 	}
-	home := s.home(l)
-	for _, window := range []neck.Window{{Low: 7, High: 11}, {Low: 5, High: 10}, {Low: 2, High: 8}, {Low: 7, High: 14}, {Low: 0, High: 14}} {
-		window.High = min(window.High, in.Last())
-		notes, err := l.Realise(home, 0, lick.Ground{In: in, Window: window, Hand: hand})
-		if err != nil {
-			w.Problem = err.Error()
-			continue
-		}
-		o := s.over(l, t.Title, home, notes, window, in, hand)
-		body, sc := o.line(), wireScore(o.Score)
-		w.Line, w.Score, w.Problem = &body, &sc, ""
-		break
+	body, sc := wireBody(l), wireScore(l.Score)
+	w.Line, w.Score = &body, &sc
+	return w
+}
+
+func wireWay(m edit.Moved) Way {
+	w := Way{Name: m.Name, Travel: tenth(m.Travel), Said: m.Said}
+	if m.Err != nil {
+		w.Problem = m.Err.Error()
+		return w
 	}
+	body, sc := wireBody(m.Line), wireScore(m.Line.Score)
+	w.Line, w.Score = &body, &sc
 	return w
 }
 
@@ -204,28 +175,12 @@ func (s *server) licks(api huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			l := coreLick(t)
-			shown := s.shown(t)
-			var from []score.Note
-			if shown.Line != nil {
-				o, err := s.read(*shown.Line)
-				if err != nil {
-					return nil, err
-				}
-				from = o.Notes
+			from, err := s.show(t)
+			if err != nil {
+				from.Notes = nil
 			}
-			list := []Way{}
-			for _, way := range l.Ways(from, chord, 0, lick.Ground{In: inst, Window: w, Hand: hand, Follow: in.Follow}) {
-				seen := Way{Name: way.Name, Travel: tenth(way.Travel), Said: way.Said}
-				if way.Err != nil {
-					seen.Problem = way.Err.Error()
-				} else {
-					st := s.over(l, t.Title, chord, way.Notes, w, inst, hand).study()
-					seen.Study = &st
-				}
-				list = append(list, seen)
-			}
-			return list, nil
+			g := lick.Ground{In: inst, Window: w, Hand: hand, Follow: in.Follow}
+			return each(edit.Ways(t.Phrase(), from, chord, g), wireWay), nil
 		})
 
 	post(s, api, "/api/licks/read", "read-lick", "A lick written as text, such as R/q b3/es 3/e 5/h",
@@ -233,20 +188,20 @@ func (s *server) licks(api huma.API) {
 			Body struct {
 				Text string `json:"text" maxLength:"4000"`
 			}
-		}) ([]LickNote, error) {
+		}) ([]store.LickNote, error) {
 			notes, err := lick.Parse(in.Body.Text)
 			if err != nil {
 				return nil, at("body.text", in.Body.Text, err)
 			}
-			return wireLickNotes(notes), nil
+			return store.LickNotes(notes), nil
 		})
 
 	post(s, api, "/api/licks/keep", "keep-lick", "Bars of a line made into a lick",
 		func(_ context.Context, in *struct {
 			Body struct {
 				Line  LineBody `json:"line"`
-				From  int      `json:"from" minimum:"0" maximum:"8000" doc:"index of the first note"`
-				To    int      `json:"to" minimum:"0" maximum:"8000" doc:"index of the last"`
+				First int      `json:"first" doc:"the number of the first note"`
+				Last  int      `json:"last" doc:"of the last"`
 				OfKey bool     `json:"ofKey,omitempty"`
 			}
 		}) (LickBody, error) {
@@ -254,16 +209,10 @@ func (s *server) licks(api huma.API) {
 			if err != nil {
 				return LickBody{}, err
 			}
-			if in.Body.From < 0 || in.Body.To < in.Body.From || in.Body.To >= len(o.Notes) {
-				return LickBody{}, at("body.from", in.Body.From, errors.New("there are no such notes in the line"))
+			l, err := o.Keep(in.Body.First, in.Body.Last, in.Body.OfKey)
+			if err != nil {
+				return LickBody{}, at("body.first", in.Body.First, err)
 			}
-			notes := o.Notes[in.Body.From : in.Body.To+1]
-			zero := max(0, notes[0].Start) / o.Bar() * o.Bar()
-			chord, sounds := o.ChordAt(notes[0].Start)
-			if in.Body.OfKey || !sounds {
-				chord = harmony.MustParse(o.Key.String())
-			}
-			l := lick.Of(notes, chord, zero, in.Body.OfKey)
-			return LickBody{Title: o.Title, Chord: l.Chord, OfKey: l.OfKey, Notes: wireLickNotes(l.Notes), Tags: []string{}}, nil
+			return LickBody{o.Title, l.Chord, l.OfKey, store.LickNotes(l.Notes), []string{}}, nil
 		})
 }

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"cmp"
 	"context"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -30,18 +31,12 @@ type WishBody struct {
 	To         int    `json:"to,omitempty" minimum:"0" maximum:"1024"`
 }
 
-func (o onPaper) wish(b WishBody) (line.Wish, error) {
-	w := line.Wish{Window: o.Window, HighStr: b.HighStr, LowStr: b.LowStr, Palette: o.Palette, Rhythm: b.Rhythm, Density: b.Density, Contour: b.Contour,
-		Phrasing: b.Phrasing, ChordTones: b.ChordTones, Approach: b.Approach, Seed: b.Seed, Locked: o.Locked}
-	if w.Density == 0 {
-		w.Density = 3
-	}
-	if b.Targets != "" {
-		roles, err := roleList(b.Targets)
-		if err != nil {
-			return w, at("body.wish.targets", b.Targets, err)
-		}
-		w.Targets = roles
+func (o lineIn) wish(b WishBody) (line.Wish, error) {
+	w := line.Wish{HighStr: b.HighStr, LowStr: b.LowStr, Rhythm: b.Rhythm, Density: cmp.Or(b.Density, 3), Contour: b.Contour,
+		Phrasing: b.Phrasing, ChordTones: b.ChordTones, Approach: b.Approach, Seed: b.Seed}
+	var err error
+	if w.Targets, err = harmony.ParseRoles(b.Targets); err != nil {
+		return w, at("body.wish.targets", b.Targets, err)
 	}
 	if err := o.CheckBars(b.From, b.To); err != nil {
 		return w, at("body.from", b.From, err)
@@ -73,7 +68,7 @@ type Turned struct {
 
 // Turn is a note that was changed.
 type Turn struct {
-	Note int    `json:"note"`
+	Note int    `json:"note" doc:"its number"`
 	From string `json:"from"`
 	To   string `json:"to"`
 	Why  string `json:"why"`
@@ -111,8 +106,7 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Study{}, err
 			}
-			o.body.Drill = ""
-			if o.Notes, err = line.Write(ctx, o.Score, w, o.Hand); err != nil {
+			if err := o.Write(ctx, w); err != nil {
 				return Study{}, at("body.wish", in.Body.Wish.Seed, err)
 			}
 			return o.study(), nil
@@ -133,11 +127,7 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Fixes{}, at("body.at", in.Body.At, err)
 			}
-			out := Fixes{Fixes: []Fix{}, Why: why}
-			for _, f := range fixes {
-				out.Fixes = append(out.Fixes, Fix{f.Says, tenth(f.Cost), o.with(f.Line).study()})
-			}
-			return out, nil
+			return Fixes{each(fixes, func(f edit.Fix) Fix { return Fix{f.Says, tenth(f.Cost), o.with(f.Line).study()} }), why}, nil
 		})
 
 	post(s, api, "/api/lines/blend", "blend-line", "The line re-aimed at the chords, from all box to all chord tones",
@@ -152,16 +142,13 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Turned{}, err
 			}
-			notes, turns, said, err := lick.Reaim(ctx, o.Score, in.Body.Amount, in.Body.Bends, o.Window, o.Hand)
+			turns, err := o.Reaim(ctx, in.Body.Amount, in.Body.Bends)
 			if err != nil {
 				return Turned{}, at("body.line", nil, err)
 			}
-			o.Notes, o.Said = notes, append(o.Said, said...)
-			out := Turned{Study: o.study(), Turns: []Turn{}}
-			for _, t := range turns {
-				out.Turns = append(out.Turns, Turn{t.Note, t.From.String(), t.To.String(), t.Why})
-			}
-			return out, nil
+			return Turned{o.study(), each(turns, func(t lick.Turn) Turn {
+				return Turn{o.Notes[t.Note].ID, t.From.String(), t.To.String(), t.Why}
+			})}, nil
 		})
 
 	post(s, api, "/api/lines/move", "move-line", "A line taken to another key with its chords",
@@ -213,18 +200,13 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Study{}, at("body.targets", in.Body.Targets, err)
 			}
-			ground := lick.Ground{In: o.In, Window: o.Window, Hand: o.Hand, Follow: in.Body.Follow}
-			if in.Body.Bar == 0 {
-				var said []string
-				o.Notes, said, err = coreLick(l).Through(ctx, o.Progression, o.Key, lick.Aim{Land: in.Body.Land, Order: order, Ground: ground})
-				if err != nil {
-					return Study{}, at("body.lick", l.Title, err)
-				}
-				o.Said = append(o.Said, said...)
-				return o.study(), nil
+			if in.Body.Bar > 0 {
+				err = at("body.bar", in.Body.Bar, o.PutLick(l.Phrase(), in.Body.Bar, in.Body.Follow))
+			} else {
+				err = at("body.lick", l.Title, o.Through(ctx, l.Phrase(), in.Body.Land, in.Body.Follow, order))
 			}
-			if err := o.PutLick(coreLick(l), in.Body.Bar, in.Body.Follow); err != nil {
-				return Study{}, at("body.bar", in.Body.Bar, err)
+			if err != nil {
+				return Study{}, err
 			}
 			return o.study(), nil
 		})
@@ -241,14 +223,11 @@ func (s *server) lines(api huma.API) {
 				return Study{}, err
 			}
 			t := in.Body.Task
-			o.Progression = exercise.Ground(o.Progression, t.Drill)
-			notes, said, err := exercise.Over(ctx, o.Progression, exercise.Task{In: o.In, Hand: o.Hand, Window: o.Window, HighStr: t.HighStr, LowStr: t.LowStr, Strings: t.Strings,
-				Key: o.Key, Cell: t.Cell, Drill: t.Drill, Pace: t.Pace, From: t.From, Order: t.Order, Down: t.Down, Approach: t.Approach, Offset: t.Offset, Double: t.Double, Until: t.Until})
-			if err != nil {
+			task := exercise.Task{HighStr: t.HighStr, LowStr: t.LowStr, Strings: t.Strings, Cell: t.Cell, Drill: t.Drill, Pace: t.Pace,
+				From: t.From, Order: t.Order, Down: t.Down, Approach: t.Approach, Offset: t.Offset, Double: t.Double, Until: t.Until}
+			if err := o.Drill(ctx, task); err != nil {
 				return Study{}, at("body.task", t.Drill, err)
 			}
-			o.Notes, o.Said, o.body.Drill = notes, append(o.Said, said...), t.Drill
-			lick.Label(o.Score)
 			return o.study(), nil
 		})
 
@@ -283,7 +262,7 @@ type Laying struct {
 }
 
 // with is the same line after something was done to it.
-func (o onPaper) with(l edit.Line) onPaper {
+func (o lineIn) with(l edit.Line) lineIn {
 	o.Line = l
 	return o
 }

@@ -27,8 +27,13 @@ func fetch(t *testing.T, url string) []byte {
 }
 
 func bluesIn(key string) LineBody {
-	return LineBody{Title: "Test", Key: key, Feel: "shuffle", Tempo: 96, Beats: 4, Low: 5, High: 9,
-		Text: "| I7 | IV7 | I7 | % |\n| IV7 | % | I7 | % |\n| V7 | IV7 | I7 | V7 |", Notes: []store.LineNote{}}
+	return LineBody{LineHead{Title: "Test", Key: key, Feel: "shuffle", Tempo: 96, Beats: 4, Low: 5, High: 9,
+		Text: "| I7 | IV7 | I7 | % |\n| IV7 | % | I7 | % |\n| V7 | IV7 | I7 | V7 |"}, []store.LineNote{}}
+}
+
+// body is the line of a study, as it is sent back.
+func (st Study) body() LineBody {
+	return LineBody{st.Line, each(st.Score.Notes, func(n Written) store.LineNote { return n.LineNote })}
 }
 
 func lickNamed(t *testing.T, all []Lick, title string) Lick {
@@ -45,7 +50,7 @@ func lickNamed(t *testing.T, all []Lick, title string) Lick {
 // change in B flat, one landing mended, bars written anew, out and in again.
 func TestALickBecomesAChorus(t *testing.T) {
 	srv := serve(t)
-	licks := each[Lick](t, srv, "/api/licks")
+	licks := everyOne[Lick](t, srv, "/api/licks")
 	require.GreaterOrEqual(t, len(licks), 40)
 	for _, l := range licks {
 		assert.NotEmpty(t, l.LandsOn, l.Title)
@@ -54,7 +59,7 @@ func TestALickBecomesAChorus(t *testing.T) {
 	gangway := lickNamed(t, licks, "Gangway")
 	var st Study
 	ask(t, srv, "POST", "/api/lines/lick", map[string]any{"line": bluesIn("Bb"), "lick": gangway.ID, "land": true}, &st)
-	require.NotEmpty(t, st.Line.Notes)
+	require.NotEmpty(t, st.Score.Notes)
 	assert.Equal(t, "| Bb7 | Eb7 | Bb7 | Bb7 |\n| Eb7 | Eb7 | Bb7 | Bb7 |\n| F7 | Eb7 | Bb7 | F7 |", st.Line.Text)
 	for _, l := range st.Report.Landings[1:] {
 		assert.Equal(t, "on time", l.When, "%s in bar %d", l.Chord, l.Bar)
@@ -62,20 +67,25 @@ func TestALickBecomesAChorus(t *testing.T) {
 
 	// One landing comes too late, and is mended.
 	spoilt := st.Report.Landings[4]
-	st.Line.Notes[spoilt.Note].Start += 480
-	ask(t, srv, "POST", "/api/lines/study", st.Line, &st)
+	late := st.body()
+	for i, n := range late.Notes {
+		if n.ID == spoilt.Note {
+			late.Notes[i].Start += 480
+		}
+	}
+	ask(t, srv, "POST", "/api/lines/study", late, &st)
 	last := st.Report.Landings[4]
 	require.Equal(t, "late", last.When)
 	var fixes Fixes
-	ask(t, srv, "POST", "/api/lines/fit", map[string]any{"line": st.Line, "at": last.At}, &fixes)
+	ask(t, srv, "POST", "/api/lines/fit", map[string]any{"line": st.body(), "at": last.At}, &fixes)
 	require.NotEmpty(t, fixes.Fixes, fixes.Why)
 	st = fixes.Fixes[0].Study
 	assert.Equal(t, "on time", st.Report.Landings[4].When, fixes.Fixes[0].Says)
 
-	before := st.Line.Notes
+	before := st.body().Notes
 	st.Line.Locked = []int{10}
 	var written Study
-	ask(t, srv, "POST", "/api/lines/write", map[string]any{"line": st.Line, "wish": WishBody{From: 9, To: 12, Seed: 4}}, &written)
+	ask(t, srv, "POST", "/api/lines/write", map[string]any{"line": st.body(), "wish": WishBody{From: 9, To: 12, Seed: 4}}, &written)
 	bar := func(n store.LineNote) int { return n.Start/3840 + 1 }
 	stays := func(notes []store.LineNote) (out []string) {
 		for _, n := range notes {
@@ -85,23 +95,23 @@ func TestALickBecomesAChorus(t *testing.T) {
 		}
 		return out
 	}
-	assert.Equal(t, stays(before), stays(written.Line.Notes))
+	assert.Equal(t, stays(before), stays(written.body().Notes))
 
 	var kept Line
-	resp := ask(t, srv, "POST", "/api/lines", written.Line, &kept)
+	resp := ask(t, srv, "POST", "/api/lines", written.body(), &kept)
 	require.Equal(t, 201, resp.StatusCode)
 	for _, format := range []string{"musicxml", "tab"} {
 		data := fetch(t, fmt.Sprintf("%s/api/lines/%d/%s", srv.URL, kept.ID, format))
 		back, no := bring(t, srv, "chorus."+map[string]string{"tab": "txt"}[format], data, 0)
 		require.Empty(t, no.Detail)
 		assert.Empty(t, back.Said, format)
-		require.Len(t, back.Line.Notes, len(kept.Notes), format)
+		require.Len(t, back.Score.Notes, len(kept.Notes), format)
 		for i, n := range kept.Notes {
-			got := back.Line.Notes[i]
+			got := back.Score.Notes[i].LineNote
 			if format == "tab" { // text has no spelling and no fingers of its own
 				got.Finger, got.Note = n.Finger, n.Note
 			}
-			n.ID = 0 // a file knows no numbers
+			got.ID = n.ID // a file knows no numbers
 			assert.Equal(t, n, got, "%s, note %d", format, i)
 		}
 	}
@@ -116,34 +126,34 @@ func TestALickBecomesAChorus(t *testing.T) {
 
 func TestBlendDrillAndWays(t *testing.T) {
 	srv := serve(t)
-	licks := each[Lick](t, srv, "/api/licks")
+	licks := everyOne[Lick](t, srv, "/api/licks")
 	var st Study
 	ask(t, srv, "POST", "/api/lines/lick", map[string]any{"line": bluesIn("C"), "lick": lickNamed(t, licks, "Tide Table").ID}, &st)
 	var turned Turned
-	ask(t, srv, "POST", "/api/lines/blend", map[string]any{"line": st.Line, "amount": 1}, &turned)
+	ask(t, srv, "POST", "/api/lines/blend", map[string]any{"line": st.body(), "amount": 1}, &turned)
 	require.NotEmpty(t, turned.Turns)
 	assert.Zero(t, turned.Study.Report.Palette+turned.Study.Report.Others, "all chord tones")
-	ask(t, srv, "POST", "/api/lines/blend", map[string]any{"line": st.Line, "amount": 0}, &turned)
+	ask(t, srv, "POST", "/api/lines/blend", map[string]any{"line": st.body(), "amount": 0}, &turned)
 	assert.Empty(t, turned.Turns)
 
 	line := bluesIn("C")
 	line.Low, line.High = 7, 11
 	ask(t, srv, "POST", "/api/lines/drill", map[string]any{"line": line, "task": DrillBody{Drill: "onward", Pace: "eighths"}}, &st)
-	assert.Len(t, st.Line.Notes, 96)
+	assert.Len(t, st.Score.Notes, 96)
 	assert.Equal(t, 96, st.Report.ChordTones)
 
 	var ways []Way
 	ask(t, srv, "GET", fmt.Sprintf("/api/licks/%d/ways?chord=F7", lickNamed(t, licks, "Four Posts").ID), nil, &ways)
 	require.Len(t, ways, 2)
 	for _, w := range ways {
-		require.NotNil(t, w.Study, w.Problem)
+		require.NotNil(t, w.Score, w.Problem)
 	}
 	assert.Greater(t, ways[0].Travel, ways[1].Travel)
 }
 
 func TestLicksAreKeptFromTextAndFromLines(t *testing.T) {
 	srv := serve(t)
-	var notes []LickNote
+	var notes []store.LickNote
 	ask(t, srv, "POST", "/api/licks/read", map[string]string{"text": "R/e b3/es 3/e 5/q"}, &notes)
 	require.Len(t, notes, 4)
 	var kept Lick
@@ -154,7 +164,7 @@ func TestLicksAreKeptFromTextAndFromLines(t *testing.T) {
 	var st Study
 	ask(t, srv, "POST", "/api/lines/lick", map[string]any{"line": bluesIn("G"), "lick": kept.ID, "bar": 2}, &st)
 	var back LickBody
-	ask(t, srv, "POST", "/api/licks/keep", map[string]any{"line": st.Line, "from": 0, "to": 3}, &back)
+	ask(t, srv, "POST", "/api/licks/keep", map[string]any{"line": st.body(), "first": st.Score.Notes[0].ID, "last": st.Score.Notes[3].ID}, &back)
 	for i := range back.Notes {
 		back.Notes[i].String = 0
 	}
@@ -165,7 +175,7 @@ func TestLicksAreKeptFromTextAndFromLines(t *testing.T) {
 	assert.Equal(t, 422, no.Status)
 	ask(t, srv, "POST", "/api/licks", LickBody{Title: " ", Notes: notes, Tags: []string{}}, &no)
 	assert.Contains(t, no.Detail, "title")
-	ask(t, srv, "POST", "/api/licks", LickBody{Title: "x", Notes: []LickNote{}, Tags: []string{}}, &no)
+	ask(t, srv, "POST", "/api/licks", LickBody{Title: "x", Notes: []store.LickNote{}, Tags: []string{}}, &no)
 	assert.Contains(t, no.Detail, "at least one note")
 	assert.Equal(t, 404, ask(t, srv, "PUT", "/api/licks/9999", LickBody{Title: "x", Chord: "7", Notes: notes, Tags: []string{}}, &no).StatusCode)
 }
@@ -183,27 +193,27 @@ func TestImportsUnderstoodOrRefused(t *testing.T) {
 	// Another tuning: what is stated is kept, places are found.
 	st, _ = send("b.txt", "Tuning: D2,A2,D3,F#3,A3,D4\n"+tab, 0)
 	assert.Contains(t, strings.Join(st.Said, ";"), "tuned D2,A2,D3,F#3,A3,D4")
-	assert.Equal(t, "F4", st.Line.Notes[0].Note)
+	assert.Equal(t, "F4", st.Score.Notes[0].Note)
 
 	low := `<score-partwise><part id="P"><measure number="1"><attributes><divisions>1</divisions></attributes>` +
 		`<note><pitch><step>C</step><octave>1</octave></pitch><duration>1</duration></note>` +
 		`<note><pitch><step>E</step><octave>3</octave></pitch><duration>1</duration></note></measure></part></score-partwise>`
 	st, _ = send("low.xml", low, 0)
 	assert.Contains(t, strings.Join(st.Said, ";"), "beyond the neck")
-	require.Len(t, st.Line.Notes, 1)
-	assert.True(t, st.Line.Notes[0].PlaceGuessed)
-	assert.False(t, st.Line.Notes[0].RhythmGuessed)
+	require.Len(t, st.Score.Notes, 1)
+	assert.True(t, st.Score.Notes[0].PlaceGuessed)
+	assert.False(t, st.Score.Notes[0].RhythmGuessed)
 
 	fives := `<score-partwise><part id="P"><measure number="1"><attributes><divisions>5</divisions></attributes>` +
 		strings.Repeat(`<note><pitch><step>E</step><octave>4</octave></pitch><duration>1</duration><time-modification><actual-notes>5</actual-notes><normal-notes>4</normal-notes></time-modification></note>`, 5) + `</measure></part></score-partwise>`
 	st, _ = send("fives.xml", fives, 0)
 	assert.Contains(t, strings.Join(st.Said, ";"), "fives or sevens")
-	assert.Equal(t, 192, st.Line.Notes[1].Start)
-	require.Len(t, st.Line.Notes, 5)
-	assert.Equal(t, []bool{false, true}, []bool{st.Line.Notes[0].RhythmGuessed, st.Line.Notes[1].RhythmGuessed})
+	assert.Equal(t, 192, st.Score.Notes[1].Start)
+	require.Len(t, st.Score.Notes, 5)
+	assert.Equal(t, []bool{false, true}, []bool{st.Score.Notes[0].RhythmGuessed, st.Score.Notes[1].RhythmGuessed})
 
 	st, _ = send("band.mid", string(fetch(t, srv.URL+"/api/charts/6/midi?choruses=1")), 6)
-	assert.NotEmpty(t, st.Line.Notes)
+	assert.NotEmpty(t, st.Score.Notes)
 
 	for name, data := range map[string]string{"x.bin": "\x00\x01", "x.mid": "MThd nothing", "x.xml": "<html/>", "x.txt": "no strings"} {
 		_, no = send(name, data, 0)
@@ -223,29 +233,29 @@ func TestALineGoesToAnotherKey(t *testing.T) {
 	move := func(l LineBody, key string, shape bool, to any) int {
 		return ask(t, srv, "POST", "/api/lines/move", map[string]any{"line": l, "key": key, "shape": shape}, to).StatusCode
 	}
-	require.Equal(t, 200, move(st.Line, "C", true, &up))
-	require.Equal(t, 200, move(st.Line, "C", false, &near))
+	require.Equal(t, 200, move(st.body(), "C", true, &up))
+	require.Equal(t, 200, move(st.body(), "C", false, &near))
 	assert.True(t, strings.HasPrefix(up.Line.Text, "| C7 "), up.Line.Text)
 	assert.Equal(t, []int{7, 11}, []int{up.Line.Low, up.Line.High})
 	assert.Equal(t, []int{6, 11}, []int{near.Line.Low, near.Line.High}, "the notes lie a fret higher")
 	assert.Contains(t, strings.Join(near.Said, ";"), "beyond frets 5 to 9 in this key: ")
-	for i, n := range st.Line.Notes {
-		assert.Equal(t, []int{n.String, n.Fret + 2, n.Finger}, []int{up.Line.Notes[i].String, up.Line.Notes[i].Fret, up.Line.Notes[i].Finger})
-		assert.Equal(t, up.Line.Notes[i].Note, near.Line.Notes[i].Note)
-		assert.Equal(t, st.Report.Notes[i].Degree, near.Report.Notes[i].Degree)
+	for i, n := range st.Score.Notes {
+		assert.Equal(t, []int{n.String, n.Fret + 2, n.Finger}, []int{up.Score.Notes[i].String, up.Score.Notes[i].Fret, up.Score.Notes[i].Finger})
+		assert.Equal(t, up.Score.Notes[i].Note, near.Score.Notes[i].Note)
+		assert.Equal(t, n.Does.Degree, near.Score.Notes[i].Does.Degree)
 	}
 	var away Study
-	move(near.Line, "F", false, &away)
-	for _, n := range away.Line.Notes {
+	move(near.body(), "F", false, &away)
+	for _, n := range away.Score.Notes {
 		assert.True(t, n.Fret == 0 || n.Fret >= away.Line.Low-4 && n.Fret <= away.Line.High+4, "the window goes with the hand")
 	}
 	if away.Line.Low != near.Line.Low {
 		assert.Contains(t, strings.Join(away.Said, ";"), "the hand goes where they lie")
 	}
-	move(up.Line, "Bb", true, &back)
-	assert.Equal(t, st.Line, back.Line)
+	move(up.body(), "Bb", true, &back)
+	assert.Equal(t, st.body(), back.body())
 	var no refusal
-	assert.Equal(t, 422, move(st.Line, "Cm", true, &no))
+	assert.Equal(t, 422, move(st.body(), "Cm", true, &no))
 	assert.Contains(t, no.Detail, "own mode")
 }
 
@@ -257,7 +267,7 @@ func note(name string, start int) store.LineNote {
 // edited and kept without losing a note, and laid on it when asked.
 func TestALineKeepsItsInstrument(t *testing.T) {
 	srv := serve(t)
-	lines := each[Line](t, srv, "/api/lines")
+	lines := everyOne[Line](t, srv, "/api/lines")
 	for _, tuning := range neck.Tunings {
 		player := store.Player{Tuning: tuning.Open, Frets: tuning.Frets, Scale: tuning.Scale, Comfort: 100, Habit: "stay"}
 		require.Equal(t, 200, ask(t, srv, "PUT", "/api/player", player, nil).StatusCode)
@@ -265,9 +275,9 @@ func TestALineKeepsItsInstrument(t *testing.T) {
 			what := l.Title + " with " + tuning.ID
 			var st Study
 			ask(t, srv, "POST", "/api/lines/study", l.LineBody, &st)
-			require.Equal(t, len(l.Notes), len(st.Line.Notes), what)
+			require.Equal(t, len(l.Notes), len(st.Score.Notes), what)
 			assert.Equal(t, "E2,A2,D3,G3,B3,E4", st.Line.Tuning, what)
-			body := st.Line
+			body := st.body()
 			body.Notes[0].Vibrato = !body.Notes[0].Vibrato
 			var kept Line
 			require.Equal(t, 200, ask(t, srv, "PUT", fmt.Sprintf("/api/lines/%d", l.ID), body, &kept).StatusCode, what)
@@ -277,7 +287,7 @@ func TestALineKeepsItsInstrument(t *testing.T) {
 			}
 			var laid Laying
 			require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/lay", l.LineBody, &laid).StatusCode, what)
-			assert.Len(t, laid.Study.Line.Notes, len(l.Notes), what)
+			assert.Len(t, laid.Study.Score.Notes, len(l.Notes), what)
 			assert.Equal(t, tuning.Open, laid.Study.Line.Tuning, what)
 			assert.Regexp(t, `none is left out$|^every note keeps its place$`, laid.Says, what)
 		}

@@ -118,10 +118,10 @@ func TestLinesRefused(t *testing.T) {
 	b.Notes = append(b.Notes, note("E4", 0))
 	var st Study
 	ask(t, srv, "POST", "/api/lines/study", b, &st)
-	assert.Positive(t, st.Line.Notes[0].String)
+	assert.Positive(t, st.Score.Notes[0].String)
 	assert.Contains(t, st.Said[0], "places on the neck were found")
 	var fixes Fixes
-	ask(t, srv, "POST", "/api/lines/fit", map[string]any{"line": st.Line, "at": 0}, &fixes)
+	ask(t, srv, "POST", "/api/lines/fit", map[string]any{"line": st.body(), "at": 0}, &fixes)
 	assert.Equal(t, "it lands already", fixes.Why)
 	var no refusal
 	ask(t, srv, "POST", "/api/lines/write", map[string]any{"line": good, "wish": WishBody{From: 9, To: 99}}, &no)

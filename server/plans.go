@@ -1,78 +1,105 @@
 package server
 
 import (
-	"fmt"
+	"cmp"
+	"strings"
 
+	"undaris/core/band"
 	"undaris/core/blend"
+	"undaris/core/chart"
+	"undaris/core/crossing"
+	"undaris/core/form"
+	"undaris/core/harmony"
 	"undaris/core/neck"
-	"undaris/core/say"
 	"undaris/store"
 )
 
-// paletteOf is the plan's palette. The minor pentatonic comes first, since it is
-// the box a player most likely owns already.
-func paletteOf(plan store.Plan) string {
-	if plan.Palette == "" {
-		return blend.Palettes[0].ID
+// onTheNeck reads a kept chart and its plan, in the hands of a player.
+func onTheNeck(c store.Chart, player store.Player) (out chart.Chart, err error) {
+	out = chart.Chart{Title: c.Title, Tempo: c.Tempo, Swing: band.Swings(c.Feel)}
+	if out.In, out.Hand, err = playerNeck(player); err != nil {
+		return out, err
 	}
-	return plan.Palette
+	if out.Band, out.Key, err = progression(c); err != nil {
+		return out, err
+	}
+	if out.Plan, err = readPlan(c.Plan); err != nil {
+		return out, err
+	}
+	out.Solo, err = imagined(out.Band, out.Key, c.Plan.Imagined)
+	return out, err
 }
 
-// picks are the places chosen in a window.
-func picks(plan store.Plan, w neck.Window) (out []neck.Placement) {
-	for _, text := range plan.Picks {
-		if pw, p, err := readPick(text); err == nil && pw == w {
-			out = append(out, p)
+// readPlan reads what a player decided. The minor pentatonic comes first, since it
+// is the box a player most likely owns already.
+func readPlan(p store.Plan) (out chart.Plan, err error) {
+	if out.Palette, err = blend.PaletteByID(cmp.Or(p.Palette, blend.Palettes[0].ID)); err != nil {
+		return out, at("body.palette", p.Palette, err)
+	}
+	if out.By, err = (RankQuery{strings.Join(p.Targets, ","), p.Nearest}).ranking("body.targets"); err != nil {
+		return out, err
+	}
+	if out.Weave.Mode, err = crossing.ModeByID(cmp.Or(p.Thread, crossing.Modes[0].ID)); err != nil {
+		return out, at("body.thread", p.Thread, err)
+	}
+	out.Weave.Allowed = map[string][]harmony.Role{}
+	for numeral, names := range p.Allowed {
+		roles, err := harmony.ParseRoles(strings.Join(names, ","))
+		if err != nil {
+			return out, at("body.allowed", names, err)
+		}
+		if len(roles) > 0 {
+			out.Weave.Allowed[numeral] = roles
 		}
 	}
-	return out
+	if p.Strings != nil {
+		out.Weave.HighStr, out.Weave.LowStr = p.Strings.High, p.Strings.Low
+	}
+	if err := out.Weave.Check(); err != nil {
+		return out, at("body.strings", p.Strings, err)
+	}
+	out.Picks = each(p.Picks, func(k store.Pick) chart.Pick {
+		return chart.Pick{Window: neck.Window(k.Frets), Placement: neck.Placement(k.Spot)}
+	})
+	out.Pins = each(p.Pins, func(k store.Pin) chart.Pin {
+		return chart.Pin{Window: neck.Window(k.Frets), Bar: k.Bar - 1, Beat: k.Beat - 1, Placement: neck.Placement(k.Spot)}
+	})
+	return out, nil
 }
 
-func readPick(text string) (w neck.Window, p neck.Placement, err error) {
-	if n, err := fmt.Sscanf(text, "%d-%d %d:%d", &w.Low, &w.High, &p.String, &p.Fret); err != nil || n != 4 {
-		return w, p, say.Errorf("%q is no chosen place; it is written low-high string:fret, such as 0-4 3:4", text)
+// imagined puts the soloist's bars in place of the band's.
+func imagined(played form.Progression, key form.Key, own *store.Imagined) (form.Progression, error) {
+	if own == nil {
+		return played, nil
 	}
-	return w, p, nil
+	bars, err := form.Read(own.Text, played.Beats, key)
+	if err != nil {
+		return played, at("body.imagined", own.Text, err)
+	}
+	solo, err := chart.Imagine(played, bars, own.Bar)
+	return solo, at("body.imagined", own.Bar, err)
 }
 
 // checkPlan says what in a plan cannot be kept. What a plan says of a chart's
 // bars is checked against the chart; whether a pin can be played depends on the
 // neck and is told with the thread.
 func checkPlan(plan store.Plan, c store.Chart) error {
-	for _, text := range plan.Picks {
-		if _, _, err := readPick(text); err != nil {
-			return at("body.picks", text, err)
-		}
-	}
-	for _, text := range plan.Pins {
-		if _, _, _, _, err := readPin(text); err != nil {
-			return at("body.pins", text, err)
-		}
-	}
-	if _, err := blend.PaletteByID(paletteOf(plan)); err != nil {
-		return at("body.palette", plan.Palette, err)
-	}
-	if _, err := (RankQuery{plan.Targets, plan.Nearest}).ranking("body.targets"); err != nil {
+	if _, err := readPlan(plan); err != nil {
 		return err
 	}
 	p, key, err := progression(c)
 	if err != nil {
 		return err
 	}
-	if _, err := newWeave(neck.Standard(), p, key, plan, "body."); err != nil {
-		return err
-	}
-	_, err = imagined(p, key, plan)
+	_, err = imagined(p, key, plan.Imagined)
 	return err
 }
 
 // fitted is a plan after its chart has changed: imagined bars that the chart no
 // longer has are dropped, the rest is kept.
 func fitted(plan store.Plan, c store.Chart) store.Plan {
-	if p, key, err := progression(c); err == nil {
-		if _, err := imagined(p, key, plan); err != nil {
-			plan.Imagined = nil
-		}
+	if checkPlan(plan, c) != nil {
+		plan.Imagined = nil
 	}
 	return plan
 }

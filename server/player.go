@@ -7,6 +7,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/arpeggio"
+	"undaris/core/harmony"
 	"undaris/core/line"
 	"undaris/core/neck"
 	"undaris/store"
@@ -48,15 +50,13 @@ func (s *server) player(api huma.API) {
 			if err != nil {
 				return Tones{}, err
 			}
-			out := Tones{Instrument: wireInstrument(inst, p.Left), Chords: []ChordTones{}}
-			for _, symbol := range in.Chords {
-				c, err := readChord("query.chords", symbol)
-				if err != nil {
-					return Tones{}, err
-				}
-				out.Chords = append(out.Chords, ChordTones{c.String(), wholeNeck(inst, c)})
+			chords, err := readChords("query.chords", in.Chords)
+			if err != nil {
+				return Tones{}, err
 			}
-			return out, nil
+			return Tones{wireInstrument(inst, p.Left), each(chords, func(c harmony.Chord) ChordTones {
+				return ChordTones{c.String(), each(arpeggio.Neck(inst, c), wireNote)}
+			})}, nil
 		})
 
 	register(s, api, operation(http.MethodGet, "/api/player", "player", "The player's instrument and habits", 0),

@@ -78,6 +78,17 @@ func readChord(location, symbol string) (harmony.Chord, error) {
 	return c, nil
 }
 
+func readChords(location string, symbols []string) ([]harmony.Chord, error) {
+	chords := make([]harmony.Chord, len(symbols))
+	for i, symbol := range symbols {
+		var err error
+		if chords[i], err = readChord(location, symbol); err != nil {
+			return nil, err
+		}
+	}
+	return chords, nil
+}
+
 func readKey(location, text string) (form.Key, error) {
 	k, err := form.ParseKey(text)
 	if err != nil {
@@ -134,9 +145,5 @@ func (s *server) questions(api huma.API) {
 }
 
 func wirePositions(in *neck.Instrument, k form.Key) []Position {
-	list := []Position{}
-	for _, p := range in.Positions(k.Tonic.Class()) {
-		list = append(list, wirePosition(p))
-	}
-	return list
+	return each(in.Positions(k.Tonic.Class()), wirePosition)
 }

@@ -8,7 +8,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/form"
-	"undaris/core/harmony"
 	"undaris/core/say"
 )
 
@@ -42,27 +41,15 @@ type Sheet struct {
 	Chords []Chord `json:"chords"`
 }
 
-// wireSheet returns the sheet with the chords in the order it lists them.
-func wireSheet(p form.Progression, key form.Key) (Sheet, []harmony.Chord) {
-	sheet := Sheet{Bars: make([]Bar, len(p.Bars)), Chords: []Chord{}}
-	for i, b := range p.Bars {
-		sheet.Bars[i] = Bar{Section: b.Section, Row: b.Row}
-	}
-	var chords []harmony.Chord
-	index := map[string]int{}
-	for _, place := range p.Places() {
-		symbol := place.Chord.String()
-		at, known := index[symbol]
-		if !known {
-			at = len(chords)
-			index[symbol] = at
-			chords = append(chords, place.Chord)
-			sheet.Chords = append(sheet.Chords, wireChord(place.Chord))
-		}
+func wireSheet(p form.Progression, key form.Key) Sheet {
+	places := p.Places()
+	chords, of := form.Different(places)
+	sheet := Sheet{each(p.Bars, func(b form.Bar) Bar { return Bar{Section: b.Section, Row: b.Row, Changes: []Change{}} }), each(chords, wireChord)}
+	for i, place := range places {
 		bar := &sheet.Bars[place.Bar]
-		bar.Changes = append(bar.Changes, Change{Beat: place.Beat + 1, Length: place.Length, Chord: at, Numeral: form.Numeral(place.Chord, key)})
+		bar.Changes = append(bar.Changes, Change{Beat: place.Beat + 1, Length: place.Length, Chord: of[i], Numeral: form.Numeral(place.Chord, key)})
 	}
-	return sheet, chords
+	return sheet
 }
 
 // Problem is a place in a text that cannot be read.
@@ -130,7 +117,7 @@ func read(q ReadingRequest) (Reading, error) {
 	p, err := form.Read(text, beats, from)
 	var problems form.Problems
 	if errors.As(err, &problems) {
-		none := Reading{Sheet: Sheet{[]Bar{}, []Chord{}}, Problems: wireProblems(problems)}
+		none := Reading{Sheet: Sheet{[]Bar{}, []Chord{}}, Problems: each(problems, wireProblem)}
 		if again, ok := form.FromH(text); ok {
 			none.AsH = again
 		}
@@ -144,8 +131,7 @@ func read(q ReadingRequest) (Reading, error) {
 	if from != key {
 		p = p.Transpose(from, key)
 	}
-	sheet, _ := wireSheet(p, key)
-	return Reading{sheet, p.Text(), p.NumeralText(key), []Problem{}, ""}, nil
+	return Reading{wireSheet(p, key), p.Text(), p.NumeralText(key), []Problem{}, ""}, nil
 }
 
 func turned(p form.Progression, id string, key form.Key) (form.Progression, error) {
@@ -160,10 +146,4 @@ func turned(p form.Progression, id string, key form.Key) (form.Progression, erro
 	return p, at("body.turnaround", id, say.Errorf("there is no turnaround %q", id))
 }
 
-func wireProblems(ps form.Problems) []Problem {
-	list := make([]Problem, len(ps))
-	for i, p := range ps {
-		list[i] = Problem(p)
-	}
-	return list
-}
+func wireProblem(p form.Problem) Problem { return Problem(p) }

@@ -21,8 +21,12 @@ func refuse(w http.ResponseWriter, status int, detail string) {
 	json.NewEncoder(w).Encode(huma.ErrorModel{Title: http.StatusText(status), Status: status, Detail: detail})
 }
 
-// at makes a 422 problem document that points at the field in fault.
+// at makes a 422 problem document that points at the field in fault; of no error
+// it makes none.
 func at(location string, value any, err error) error {
+	if err == nil {
+		return nil
+	}
 	if f, ok := value.(float64); ok && (math.IsNaN(f) || math.IsInf(f, 0)) {
 		value = fmt.Sprint(f) // JSON has no such number
 	}

@@ -1,8 +1,10 @@
 package server
 
 import (
+	"undaris/core/form"
 	"undaris/core/score"
 	"undaris/formats/musicxml"
+	"undaris/store"
 )
 
 // Score is a line as it is written: staff and tablature.
@@ -45,23 +47,28 @@ type Stroke struct {
 	Tuplet int   `json:"tuplet,omitempty" doc:"strokes of one tuplet share a number"`
 	From   bool  `json:"from,omitempty" doc:"tied from the stroke before"`
 	To     bool  `json:"to,omitempty" doc:"tied to the next"`
-	Notes  []int `json:"notes" doc:"indexes of the notes; none is a rest"`
+	Notes  []int `json:"notes" doc:"the notes, by their numbers; none is a rest"`
 }
 
-// Written is a note of a line.
+// Written is a note of a line: where it lies, how it is written and, in a study,
+// what it does.
 type Written struct {
-	Start  int    `json:"start" doc:"ticks from the first bar, 960 to the quarter"`
-	Length int    `json:"length"`
-	String int    `json:"string"`
-	Fret   int    `json:"fret"`
-	Finger int    `json:"finger,omitempty"`
-	Note   string `json:"note" doc:"as it sounds, such as Bb3"`
+	store.LineNote
 	MIDI   int    `json:"midi"`
-	Degree string `json:"degree,omitempty"`
-	From   int    `json:"from" doc:"the note before it on its string, which it is slid, hammered or pulled from; -1 is none"`
-	score.Ornaments
-	score.Guesses
-	Signs []Sign `json:"signs,omitempty" doc:"of the ways it is played, but joins, bends, vibrato and trills"`
+	Degree string `json:"degree,omitempty" doc:"of what is fretted, over its chord"`
+	Before int    `json:"before,omitempty" doc:"the note before it on its string, which it is slid, hammered or pulled from"`
+	Signs  []Sign `json:"signs,omitempty" doc:"of the ways it is played, but joins, bends, vibrato and trills"`
+	Does   *Does  `json:"does,omitempty" doc:"what it does in its line, where that was looked at"`
+}
+
+// Does is what a note is, as it is heard, and does.
+type Does struct {
+	Degree string `json:"degree"`
+	Class  string `json:"class"`
+	Role   string `json:"role"`
+	Strong bool   `json:"strong"`
+	Fault  bool   `json:"fault"`
+	Says   string `json:"says"`
 }
 
 // Sign is drawn at a note.
@@ -71,48 +78,33 @@ type Sign struct {
 	Value int    `json:"value" doc:"how much of it: frets or strings"`
 }
 
+// wireScore is a score on paper.
 func wireScore(s score.Score) Score {
+	s.Notes = score.Numbered(s.Notes)
+	return wirePaper(s, s.Engrave(), each(s.Written(), wireWritten))
+}
+
+func wirePaper(s score.Score, measures []score.Measure, notes []Written) Score {
 	w := Score{Title: s.Title, Key: s.Key.String(), Signature: s.Key.Signature(), Beats: s.Beats, Tempo: s.Tempo, Swing: s.Swing,
-		Bass: s.Bass(), Strings: s.In.Strings(), Measures: []Measure{}, Notes: wireWritten(s)}
-	last := ""
-	for _, m := range s.Engrave() {
-		wm := Measure{Number: m.Number, Start: m.Start, Chords: []Symbol{}, Strokes: []Stroke{}}
-		if m.Number > 0 {
-			bar := s.Bars[m.Number-1]
-			wm.Section, wm.Row = bar.Section, bar.Row
-			for _, c := range bar.Changes {
-				if symbol := c.Chord.String(); symbol != last || bar.Row && c.Beat == 0 {
-					wm.Chords = append(wm.Chords, Symbol{c.Beat, symbol})
-					last = symbol
-				}
-			}
-		}
-		for _, k := range m.Strokes {
-			ws := Stroke{k.At, k.Value.Base, k.Value.Dotted, k.Value.Actual, k.Value.Normal, k.Tuplet, k.From, k.To, k.Notes}
-			if ws.Notes == nil {
-				ws.Notes = []int{}
-			}
-			wm.Strokes = append(wm.Strokes, ws)
-		}
-		w.Measures = append(w.Measures, wm)
+		Bass: s.Bass(), Strings: s.In.Strings(), Notes: notes}
+	stroke := func(k score.Stroke) Stroke {
+		return Stroke{k.At, k.Value.Base, k.Value.Dotted, k.Value.Actual, k.Value.Normal, k.Tuplet, k.From, k.To,
+			each(k.Notes, func(i int) int { return s.Notes[i].ID })}
 	}
+	w.Measures = each(measures, func(m score.Measure) Measure {
+		return Measure{m.Number, m.Start, m.Section, m.Row, each(m.Chords, wireSymbol), each(m.Strokes, stroke)}
+	})
 	return w
 }
 
-func wireWritten(s score.Score) []Written {
-	list := make([]Written, len(s.Notes))
-	for i, n := range s.Notes {
-		list[i] = Written{n.Start, n.Length, n.String, n.Fret, n.Finger, n.Pitch.String(), n.Pitch.MIDI(), n.Degree, -1, n.Ornaments, n.Guesses, nil}
-		for _, sign := range n.Signs() {
-			list[i].Signs = append(list[i].Signs, Sign{string(sign.Kind), sign.Text, sign.Value})
-		}
+func wireSymbol(c form.Change) Symbol { return Symbol{c.Beat, c.Chord.String()} }
+
+func wireWritten(w score.Written) Written {
+	out := Written{LineNote: store.NoteOf(w.Note), MIDI: w.Pitch.MIDI(), Degree: w.Degree, Before: w.From}
+	if len(w.Signs) > 0 {
+		out.Signs = each(w.Signs, func(d score.Drawn) Sign { return Sign{string(d.Kind), d.Text, d.Value} })
 	}
-	for i := range s.Notes {
-		if next, ok := s.Joined(i); ok {
-			list[next].From = i
-		}
-	}
-	return list
+	return out
 }
 
 func musicXML(s score.Score) download {

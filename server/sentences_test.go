@@ -18,7 +18,7 @@ var plainMusic = regexp.MustCompile(`(^|[^A-Za-z♭♯])([A-G][b#]|[b#]\d)`)
 func TestSentencesPrintMusic(t *testing.T) {
 	srv := serve(t)
 	sentences := 0
-	for _, l := range each[Line](t, srv, "/api/lines") {
+	for _, l := range everyOne[Line](t, srv, "/api/lines") {
 		for _, key := range []string{l.Key, "Ab", "F#", "Db"} {
 			var moved Study
 			ask(t, srv, http.MethodPost, "/api/lines/move", map[string]any{"line": l.LineBody, "key": keyOf(key, l.Key)}, &moved)

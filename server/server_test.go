@@ -62,8 +62,8 @@ func ask(t testing.TB, srv *httptest.Server, method, path string, body, into any
 	return resp
 }
 
-// each reads every thing of a list.
-func each[T any](t testing.TB, srv *httptest.Server, path string) (all []T) {
+// everyOne reads every thing of a list.
+func everyOne[T any](t testing.TB, srv *httptest.Server, path string) (all []T) {
 	var rows []struct{ ID uint }
 	ask(t, srv, "GET", path, nil, &rows)
 	for _, row := range rows {
@@ -152,9 +152,9 @@ func TestChartsLiveThroughTheAPI(t *testing.T) {
 	changed.Title = "Gangplank"
 	ask(t, srv, "PUT", path, changed, &c)
 	assert.Equal(t, "Gangplank", c.Title)
-	ask(t, srv, "PUT", path+"/plan", store.Plan{Picks: []string{"0-4 3:4"}}, &c)
+	ask(t, srv, "PUT", path+"/plan", store.Plan{Picks: []store.Pick{{Frets: store.Frets{Low: 0, High: 4}, Spot: store.Spot{String: 3, Fret: 4}}}}, &c)
 	ask(t, srv, "PUT", path, changed, &c)
-	assert.Equal(t, []string{"0-4 3:4"}, c.Plan.Picks, "a change of the chart keeps its plan")
+	assert.Equal(t, []store.Pick{{Frets: store.Frets{Low: 0, High: 4}, Spot: store.Spot{String: 3, Fret: 4}}}, c.Plan.Picks, "a change of the chart keeps its plan")
 
 	assert.Equal(t, 204, ask(t, srv, "DELETE", path, nil, nil).StatusCode)
 	assert.Equal(t, 404, ask(t, srv, "GET", path, nil, nil).StatusCode)
@@ -187,7 +187,7 @@ func TestBadChartsAreRefusedAndNothingIsSaved(t *testing.T) {
 	for _, text := range []string{"", "| Cmja7 |", strings.Repeat("| C7 ", 513), "| C D E F G |"} {
 		assert.Equal(t, 422, ask(t, srv, "POST", "/api/charts", with(func(b *ChartBody) { b.Text = text }), nil).StatusCode, text)
 	}
-	assert.Equal(t, 422, ask(t, srv, "PUT", "/api/charts/1/plan", store.Plan{Picks: []string{"nonsense"}}, nil).StatusCode)
+	assert.Equal(t, 422, ask(t, srv, "PUT", "/api/charts/1/plan", map[string]any{"picks": []string{"nonsense"}}, nil).StatusCode)
 	var all []Chart
 	ask(t, srv, "GET", "/api/charts", nil, &all)
 	assert.Len(t, all, 6)

@@ -1,37 +1,27 @@
 package server
 
 import (
+	"undaris/core/edit"
 	"undaris/core/line"
 )
 
 // Study is a line with what the core sees in it.
 type Study struct {
-	Line   LineBody `json:"line"`
-	Score  Score    `json:"score"`
+	Line   LineHead `json:"line"`
+	Score  Score    `json:"score" doc:"with the notes of the line"`
 	Report Report   `json:"report"`
 	Said   []string `json:"said" doc:"what was guessed, cut or left out"`
 }
 
-// Report is a line checked.
+// Report is a line checked; what its notes do stands with them.
 type Report struct {
-	Notes      []NoteReport `json:"notes" doc:"as the score's notes"`
-	Landings   []Landing    `json:"landings" doc:"of every change"`
-	Phrases    []Phrase     `json:"phrases"`
-	ChordTones int          `json:"chordTones"`
-	Palette    int          `json:"palette" doc:"notes of the palette alone"`
-	Others     int          `json:"others"`
-	Travel     float64      `json:"travel" doc:"of the hand, in millimetres"`
-	Advice     []string     `json:"advice"`
-}
-
-// NoteReport is what one note is and does.
-type NoteReport struct {
-	Degree string `json:"degree"`
-	Class  string `json:"class"`
-	Role   string `json:"role"`
-	Strong bool   `json:"strong"`
-	Fault  bool   `json:"fault"`
-	Says   string `json:"says"`
+	Landings   []Landing `json:"landings" doc:"of every change"`
+	Phrases    []Phrase  `json:"phrases"`
+	ChordTones int       `json:"chordTones"`
+	Palette    int       `json:"palette" doc:"notes of the palette alone"`
+	Others     int       `json:"others"`
+	Travel     float64   `json:"travel" doc:"of the hand, in millimetres"`
+	Advice     []string  `json:"advice"`
 }
 
 // Landing is what became of a change.
@@ -40,7 +30,7 @@ type Landing struct {
 	Bar    int    `json:"bar"`
 	Beat   int    `json:"beat"`
 	Chord  string `json:"chord"`
-	Note   int    `json:"note" doc:"index; -1 in silence"`
+	Note   int    `json:"note,omitempty" doc:"the number of the note; none in silence"`
 	Degree string `json:"degree,omitempty"`
 	When   string `json:"when" enum:"on time,pushed,resolved,leaned on,held over,late,wrong note,silent"`
 	Landed bool   `json:"landed" doc:"the change is met, in one way or another"`
@@ -49,33 +39,35 @@ type Landing struct {
 
 // Phrase is a stretch between two breaths.
 type Phrase struct {
-	Name string `json:"name"`
-	From int    `json:"from" doc:"index of its first note"`
-	To   int    `json:"to"`
+	Name  string `json:"name"`
+	First int    `json:"first" doc:"the number of its first note"`
+	Last  int    `json:"last"`
+	Start int    `json:"start" doc:"ticks"`
+	End   int    `json:"end"`
+}
+
+func wireDoes(n edit.Note) Written {
+	w := wireWritten(n.Written)
+	w.Does = &Does{string(n.Reading.Degree), string(n.Class), string(n.Role), n.Strong, n.Fault, n.Says}
+	return w
 }
 
 // study looks at a line.
-func (o onPaper) study() Study {
-	st := Study{Line: o.line(), Score: wireScore(o.Score), Said: o.Said}
-	if st.Said == nil {
-		st.Said = []string{}
+func (o lineIn) study() Study {
+	st := o.Study(o.rule)
+	sc := st.Line.Score
+	landing := func(l line.Landing) Landing {
+		w := Landing{l.At, l.At/o.Bar() + 1, l.At%o.Bar()/960 + 1, l.Chord.String(), 0, string(l.Degree), l.When, l.Landed(), l.Says}
+		if l.Note >= 0 {
+			w.Note = sc.Notes[l.Note].ID
+		}
+		return w
 	}
-	r := line.Check(o.Score, o.Palette, o.rule)
-	if o.body.Drill != "" {
-		r.Unscolded()
+	phrase := func(p line.Phrase) Phrase {
+		first, last := sc.Notes[p.From], sc.Notes[p.To]
+		return Phrase{p.Name, first.ID, last.ID, first.Start, last.End()}
 	}
-	st.Report = Report{Notes: []NoteReport{}, Landings: []Landing{}, Phrases: []Phrase{}, ChordTones: r.ChordTones, Palette: r.Palette, Others: r.Else, Travel: tenth(r.Travel), Advice: r.Advice}
-	if st.Report.Advice == nil {
-		st.Report.Advice = []string{}
-	}
-	for _, n := range r.Notes {
-		st.Report.Notes = append(st.Report.Notes, NoteReport{string(n.Degree), string(n.Class), string(n.Role), n.Strong, n.Fault, n.Says})
-	}
-	for _, l := range r.Landings {
-		st.Report.Landings = append(st.Report.Landings, Landing{l.At, l.At/o.Bar() + 1, l.At%o.Bar()/960 + 1, l.Chord.String(), l.Note, string(l.Degree), l.When, l.Landed(), l.Says})
-	}
-	for _, p := range r.Phrases {
-		st.Report.Phrases = append(st.Report.Phrases, Phrase(p))
-	}
-	return st
+	r := st.Report
+	return Study{wireHead(st.Line), wirePaper(sc, st.Measures, each(st.Notes, wireDoes)),
+		Report{each(r.Landings, landing), each(r.Phrases, phrase), r.ChordTones, r.Palette, r.Else, tenth(r.Travel), words(r.Advice)}, words(o.Said)}
 }

@@ -1,12 +1,23 @@
 package server
 
 import (
-	"math"
-
 	"undaris/core/arpeggio"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/pitch"
 )
+
+// each makes a list of another; a list without anything in it is [], not null.
+func each[A, B any](list []A, wire func(A) B) []B {
+	out := make([]B, len(list))
+	for i, a := range list {
+		out[i] = wire(a)
+	}
+	return out
+}
+
+// words is a list of sentences; without any it is [], not null.
+func words(list []string) []string { return append([]string{}, list...) }
 
 // Tone is a tone of a chord.
 type Tone struct {
@@ -34,13 +45,13 @@ func wireChord(c harmony.Chord) Chord {
 	if c.Slash() {
 		w.Bass = c.Bass.String()
 	}
-	for _, t := range c.Tones {
+	w.Tones = each(c.Tones, func(t harmony.Tone) Tone {
 		tone := Tone{Degree: string(t.Degree), Note: t.Name.String(), HalfSteps: t.Interval.HalfSteps}
 		if s := t.Name.Simpler(); s != t.Name {
 			tone.Simpler = s.String()
 		}
-		w.Tones = append(w.Tones, tone)
-	}
+		return tone
+	})
 	return w
 }
 
@@ -70,22 +81,18 @@ type Run struct {
 	Widest       Span     `json:"widest" doc:"the widest reach without moving the hand"`
 }
 
-func wireNotes(notes []arpeggio.Note) []Note {
-	out := make([]Note, len(notes))
-	for i, n := range notes {
-		out[i] = Note{n.String, n.Fret, n.Finger, n.Pitch.Name.String(), n.Pitch.MIDI(), string(n.Degree)}
-	}
-	return out
+func wireNote(n arpeggio.Note) Note {
+	return Note{n.String, n.Fret, n.Finger, n.Pitch.Name.String(), n.Pitch.MIDI(), string(n.Degree)}
 }
 
 func wireSpan(s neck.Span) Span {
-	return Span{s.Low, s.High, math.Round(s.Millimetres*10) / 10, s.Comfortable}
+	return Span{s.Low, s.High, tenth(s.Millimetres), s.Comfortable}
 }
 
 func wireRun(r arpeggio.Run) Run {
-	w := Run{Notes: wireNotes(r.Notes), Alternatives: wireNotes(r.Alternatives), Widest: wireSpan(r.Widest)}
-	for _, p := range r.Missing {
-		w.Missing = append(w.Missing, p.String())
+	w := Run{Notes: each(r.Notes, wireNote), Alternatives: each(r.Alternatives, wireNote), Widest: wireSpan(r.Widest)}
+	if len(r.Missing) > 0 {
+		w.Missing = each(r.Missing, pitch.Pitch.String)
 	}
 	return w
 }

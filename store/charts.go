@@ -54,26 +54,47 @@ func gist(text string, beats int, key string) (bars int, chords string) {
 // Plan is what the player has decided about a chart. Empty fields mean the
 // defaults.
 type Plan struct {
-	// Picks are the places chosen where a pitch can be had in two, as
-	// "low-high string:fret" for the window they were chosen in.
-	Picks []string `json:"picks,omitempty" maxItems:"1000"`
-	// Palette is an ID of blend.Palettes.
-	Palette string `json:"palette,omitempty" maxLength:"40"`
-	// Targets is the order in which roles are wanted, as harmony.ParseOrder reads it.
-	Targets string `json:"targets,omitempty" maxLength:"100"`
-	// Nearest ranks crossings by distance.
-	Nearest bool `json:"nearest,omitempty"`
-	// Thread is an ID of crossing.Modes.
-	Thread string `json:"thread,omitempty" maxLength:"40"`
-	// Allowed are roles by numeral ("IV7": "third"), in place of the mode's.
-	Allowed map[string]string `json:"allowed,omitempty" maxProperties:"100"`
-	// Strings is a string set for the thread, "1-3"; empty is all strings.
-	Strings string `json:"strings,omitempty" maxLength:"20"`
-	// Pins are targets chosen by hand, as "low-high bar.beat string:fret" for the
-	// window they were chosen in.
-	Pins []string `json:"pins,omitempty" maxItems:"10000"`
-	// Imagined are bars that only the soloist follows.
-	Imagined *Imagined `json:"imagined,omitempty"`
+	Picks    []Pick              `json:"picks,omitempty" maxItems:"1000" doc:"places chosen where a pitch can be had in two"`
+	Palette  string              `json:"palette,omitempty" maxLength:"40" doc:"of the catalogue"`
+	Targets  []string            `json:"targets,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"roles, most wanted first"`
+	Nearest  bool                `json:"nearest,omitempty" doc:"crossings are ranked by distance"`
+	Thread   string              `json:"thread,omitempty" maxLength:"40" doc:"of the catalogue"`
+	Allowed  map[string][]string `json:"allowed,omitempty" maxProperties:"100" doc:"roles by numeral (IV7: third), in place of the thread's"`
+	Strings  *StringSet          `json:"strings,omitempty" doc:"for the thread; all strings where it is not said"`
+	Pins     []Pin               `json:"pins,omitempty" maxItems:"10000" doc:"targets chosen by hand"`
+	Imagined *Imagined           `json:"imagined,omitempty" doc:"bars that only the soloist follows"`
+}
+
+// Frets are those of the window that something was chosen in.
+type Frets struct {
+	Low  int `json:"low" minimum:"0" maximum:"27"`
+	High int `json:"high" minimum:"0" maximum:"27"`
+}
+
+// Spot is a place on the neck.
+type Spot struct {
+	String int `json:"string" minimum:"1" maximum:"8"`
+	Fret   int `json:"fret" minimum:"0" maximum:"27"`
+}
+
+// Pick is a place chosen in a window.
+type Pick struct {
+	Frets
+	Spot
+}
+
+// Pin is a target chosen in a window for the chord that begins on a beat.
+type Pin struct {
+	Frets
+	Bar  int `json:"bar" minimum:"1" maximum:"1024" doc:"from 1"`
+	Beat int `json:"beat" minimum:"1" maximum:"12" doc:"from 1"`
+	Spot
+}
+
+// StringSet is strings that lie beside each other.
+type StringSet struct {
+	High int `json:"high" minimum:"1" maximum:"8" doc:"the highest"`
+	Low  int `json:"low" minimum:"1" maximum:"8" doc:"the lowest"`
 }
 
 // Imagined is a stretch of bars that the soloist thinks and the band does not play.

@@ -7,7 +7,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"undaris/core/harmony"
-	"undaris/core/lick"
 	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/score"
@@ -34,7 +33,7 @@ func TestLinesAreKeptDeletedAndRestored(t *testing.T) {
 	assert.Equal(t, "Ebb tide", all[0].Title, "what was changed last comes first")
 	got, err := s.Line(a.ID)
 	require.NoError(t, err)
-	assert.Equal(t, []LineNote{{0, -480, 480, "Bb3", 3, 3, 1, note.Ornaments, note.Guesses}}, got.Notes)
+	assert.Equal(t, []LineNote{{0, -480, 480, "Bb3", 3, 3, 1, Ornaments(note.Ornaments), Guesses(note.Guesses)}}, got.Notes)
 	assert.Equal(t, []int{2, 3}, got.Locked)
 	assert.WithinDuration(t, a.CreatedAt, got.CreatedAt, 0, "a change does not make it new")
 
@@ -57,7 +56,7 @@ func TestLinesAreKeptDeletedAndRestored(t *testing.T) {
 
 func TestLicksAreKeptDeletedAndRestored(t *testing.T) {
 	s := open(t, t.TempDir())
-	notes := []lick.Note{{Start: 0, Length: 480, Degree: harmony.Degree("b3"), Octave: 1, String: 2, Ornaments: score.Ornaments{Bend: 1}}, {Start: 480, Length: 960, Degree: harmony.Degree("R")}}
+	notes := []LickNote{{Start: 0, Length: 480, Degree: harmony.Degree("b3"), Octave: 1, String: 2, Ornaments: Ornaments{Bend: 1}}, {Start: 480, Length: 960, Degree: harmony.Degree("R")}}
 	a := Lick{Title: "Bollard", Chord: "7", Notes: notes, Tags: []string{"box", "bend"}}
 	require.NoError(t, s.CreateLick(&a))
 	got, err := s.Lick(a.ID)

@@ -15,18 +15,21 @@ type Lick struct {
 	Title   string
 	Chord   string // suffix of the chord it was made over; the mode for a lick of a key
 	OfKey   bool
-	Notes   []lick.Note `gorm:"serializer:json"`
-	Tags    []string    `gorm:"serializer:json"`
-	LandsOn string      // the degree it ends on
-	Length  float64     // beats from its first beat to its end
+	Notes   []LickNote `gorm:"serializer:json"`
+	Tags    []string   `gorm:"serializer:json"`
+	LandsOn string     // the degree it ends on
+	Length  float64    // beats from its first beat to its end
 }
 
 func (l *Lick) derive() {
 	if n := len(l.Notes); n > 0 {
 		l.LandsOn = string(l.Notes[n-1].Degree)
 	}
-	l.Length = float64(lick.Lick{Notes: l.Notes}.End()) / score.Tick
+	l.Length = float64(l.Phrase().End()) / score.Tick
 }
+
+// Phrase is the lick itself.
+func (l Lick) Phrase() lick.Lick { return Phrase(l.Chord, l.OfKey, l.Notes) }
 
 // LickSummary is a lick in a list. Problem says why it cannot be read.
 type LickSummary struct {

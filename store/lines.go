@@ -3,8 +3,6 @@ package store
 import (
 	"database/sql"
 	"time"
-
-	"undaris/core/score"
 )
 
 // Line is a written line with the chords it is played over.
@@ -31,29 +29,6 @@ type Line struct {
 func (l *Line) derive() {
 	l.Bars, _ = gist(l.Text, l.Beats, l.Key)
 	l.Sounding = len(l.Notes)
-}
-
-// LineNote is a note of a line. Its place is that of the instrument the line is
-// written for; on another one its pitch is what counts.
-type LineNote struct {
-	ID     int    `json:"id,omitempty" minimum:"0" maximum:"1000000000" doc:"the page's own number of the note; it comes back with it"`
-	Start  int    `json:"start" minimum:"-11520" maximum:"11796480" doc:"ticks from the first bar, 960 to the quarter; negative in a pickup"`
-	Length int    `json:"length" minimum:"1" maximum:"11796480" doc:"ticks"`
-	Note   string `json:"note" maxLength:"8" doc:"as it sounds where it is fretted, such as Bb3"`
-	String int    `json:"string,omitempty" minimum:"0" maximum:"8" doc:"1 is the highest; 0 has a place found for it"`
-	Fret   int    `json:"fret" minimum:"0" maximum:"27"`
-	Finger int    `json:"finger,omitempty" minimum:"0" maximum:"4"`
-	score.Ornaments
-	score.Guesses
-}
-
-// LineNotes makes the notes of a score those of a line.
-func LineNotes(notes []score.Note) []LineNote {
-	list := make([]LineNote, len(notes))
-	for i, n := range notes {
-		list[i] = LineNote{n.ID, n.Start, n.Length, n.Pitch.String(), n.String, n.Fret, n.Finger, n.Ornaments, n.Guesses}
-	}
-	return list
 }
 
 // LineSummary is a line in a list. Problem says why it cannot be read.

@@ -2,6 +2,8 @@ package store
 
 import (
 	"encoding/json"
+	"fmt"
+	"strings"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/gorm"
@@ -59,6 +61,7 @@ var migrations = []*gormigrate.Migration{
 		`UPDATE lines SET tuning = json_extract(p.settings, '$.tuning'), frets = json_extract(p.settings, '$.frets'), capo = json_extract(p.settings, '$.capo')
 			FROM players p WHERE json_valid(p.settings) AND json_extract(p.settings, '$.tuning') IS NOT NULL`),
 	step("0005-exercises-are-known", `ALTER TABLE lines ADD COLUMN exercise TEXT NOT NULL DEFAULT ''`),
+	withRows(step("0006-plans-in-parts"), typePlans),
 }
 
 type migration = gormigrate.Migration
@@ -130,6 +133,78 @@ func measureLicks(tx *gorm.DB) error {
 		}
 	}
 	return nil
+}
+
+// typePlans writes what plans kept as texts ("7-11 2.1 3:8") in parts. A text that
+// cannot be read said nothing before either and is left out; so is nothing else.
+func typePlans(tx *gorm.DB) error {
+	var rows []struct {
+		ID   uint
+		Plan string
+	}
+	if err := tx.Raw("SELECT id, plan FROM charts").Scan(&rows).Error; err != nil {
+		return err
+	}
+	for _, r := range rows {
+		var old struct {
+			Picks, Pins      []string
+			Targets, Strings string
+			Allowed          map[string]string
+		}
+		var plan map[string]any
+		if json.Unmarshal([]byte(r.Plan), &old) != nil || json.Unmarshal([]byte(r.Plan), &plan) != nil {
+			continue
+		}
+		for _, key := range []string{"picks", "pins", "targets", "strings", "allowed"} {
+			delete(plan, key)
+		}
+		put := func(key string, is bool, v any) {
+			if is {
+				plan[key] = v
+			}
+		}
+		var picks []Pick
+		for _, text := range old.Picks {
+			var p Pick
+			if n, err := fmt.Sscanf(text, "%d-%d %d:%d", &p.Low, &p.High, &p.String, &p.Fret); err == nil && n == 4 {
+				picks = append(picks, p)
+			}
+		}
+		put("picks", picks != nil, picks)
+		var pins []Pin
+		for _, text := range old.Pins {
+			var p Pin
+			if n, err := fmt.Sscanf(text, "%d-%d %d.%d %d:%d", &p.Low, &p.High, &p.Bar, &p.Beat, &p.String, &p.Fret); err == nil && n == 6 {
+				pins = append(pins, p)
+			}
+		}
+		put("pins", pins != nil, pins)
+		targets := commas(old.Targets)
+		put("targets", len(targets) > 0, targets)
+		allowed := map[string][]string{}
+		for numeral, roles := range old.Allowed {
+			if list := commas(roles); len(list) > 0 {
+				allowed[numeral] = list
+			}
+		}
+		put("allowed", len(allowed) > 0, allowed)
+		var set StringSet
+		n, err := fmt.Sscanf(old.Strings, "%d-%d", &set.High, &set.Low)
+		put("strings", err == nil && n == 2, set)
+		text, err := json.Marshal(plan)
+		if err != nil {
+			return err
+		}
+		if err := tx.Exec("UPDATE charts SET plan = ? WHERE id = ?", string(text), r.ID).Error; err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// commas are the words of "third,seventh".
+func commas(text string) []string {
+	return strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ' ' })
 }
 
 func step(id string, statements ...string) *gormigrate.Migration {

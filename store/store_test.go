@@ -17,8 +17,6 @@ import (
 	"gorm.io/driver/sqlite"
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
-
-	"undaris/core/lick"
 )
 
 func open(t *testing.T, dir string) *Store {
@@ -31,7 +29,7 @@ func open(t *testing.T, dir string) *Store {
 func TestChartsAreKeptDeletedAndRestored(t *testing.T) {
 	dir := t.TempDir()
 	s := open(t, dir)
-	a := Chart{Title: "Slipway", Key: "C", Feel: "shuffle", Tempo: 96, Beats: 4, Text: "| C7 |", Plan: Plan{Picks: []string{"0-4 3:4"}}}
+	a := Chart{Title: "Slipway", Key: "C", Feel: "shuffle", Tempo: 96, Beats: 4, Text: "| C7 |", Plan: Plan{Picks: []Pick{{Frets{0, 4}, Spot{3, 4}}}}}
 	b := Chart{Title: "Bell buoy", Key: "Bm", Feel: "ballad", Tempo: 60, Beats: 4, Text: "| Bm7 |"}
 	require.NoError(t, s.CreateChart(&a))
 	require.NoError(t, s.CreateChart(&b))
@@ -47,7 +45,7 @@ func TestChartsAreKeptDeletedAndRestored(t *testing.T) {
 	assert.Equal(t, "Slipway shuffle", all[0].Title)
 	kept, err := s.Chart(a.ID)
 	require.NoError(t, err)
-	assert.Equal(t, []string{"0-4 3:4"}, kept.Plan.Picks)
+	assert.Equal(t, []Pick{{Frets{0, 4}, Spot{3, 4}}}, kept.Plan.Picks)
 	assert.NotNil(t, kept.OpenedAt)
 	assert.Equal(t, uint(2), kept.Version, "to open a chart is no change of it")
 
@@ -174,6 +172,7 @@ func TestMigrationCopiesEverythingAside(t *testing.T) {
 	require.NoError(t, gormigrate.New(gormOld, gormigrate.DefaultOptions, migrations[:2]).Migrate())
 	for _, q := range []string{
 		`INSERT INTO charts (title, key, feel, tempo, beats, text, created_at, updated_at) VALUES ('Kept', 'C', 'shuffle', 96, 4, '| C7 | F7 |', '2026-01-01', '2026-01-01')`,
+		`INSERT INTO charts (title, key, feel, tempo, beats, text, plan, created_at, updated_at) VALUES ('Planned', 'C', 'shuffle', 96, 4, '| C7 |', '{"picks":["0-4 3:4","?"],"pins":["7-11 2.1 3:8"],"targets":"third,seventh","strings":"1-3","allowed":{"I7":"third","IV7":""},"thread":"any","imagined":{"bar":1,"text":"| G7 |"}}', '2025-01-01', '2026-01-01')`,
 		`INSERT INTO licks (title, chord, of_key, notes, created_at, updated_at) VALUES ('Bell', '7', 0, '[{"start":0,"length":480,"degree":"5","octave":0}]', '2026-01-01', '2026-01-01')`,
 		`INSERT INTO licks (title, chord, of_key, notes, created_at, updated_at) VALUES ('Torn', '7', 0, '[{"sta', '2026-01-01', '2026-01-01')`,
 	} {
@@ -195,6 +194,13 @@ func TestMigrationCopiesEverythingAside(t *testing.T) {
 	charts, err := s.Charts(All)
 	require.NoError(t, err)
 	assert.Equal(t, []any{2, uint(1)}, []any{charts[0].Bars, charts[0].Version})
+	planned, err := s.Chart(2)
+	require.NoError(t, err)
+	assert.Equal(t, Plan{Picks: []Pick{{Frets{0, 4}, Spot{3, 4}}}, Pins: []Pin{{Frets{7, 11}, 2, 1, Spot{3, 8}}}, Targets: []string{"third", "seventh"},
+		Strings: &StringSet{1, 3}, Allowed: map[string][]string{"I7": {"third"}}, Thread: "any", Imagined: &Imagined{1, "| G7 |"}}, planned.Plan)
+	plain, err := s.Chart(1)
+	require.NoError(t, err)
+	assert.Equal(t, Plan{}, plain.Plan)
 	licks, err := s.Licks(All)
 	require.NoError(t, err)
 	require.Len(t, licks, 2)
@@ -208,7 +214,7 @@ func TestADamagedRowCostsOnlyItself(t *testing.T) {
 	s := open(t, t.TempDir())
 	for _, title := range []string{"a", "b", "c"} {
 		require.NoError(t, s.CreateLine(&Line{Title: title, Key: "C", Beats: 4, Text: "| C7 |", Notes: []LineNote{}, Locked: []int{}}))
-		require.NoError(t, s.CreateLick(&Lick{Title: title, Chord: "7", Notes: []lick.Note{}, Tags: []string{}}))
+		require.NoError(t, s.CreateLick(&Lick{Title: title, Chord: "7", Notes: []LickNote{}, Tags: []string{}}))
 	}
 	require.NoError(t, s.db.Exec(`UPDATE lines SET tempo = 'brisk' WHERE title = 'b'`).Error)
 	require.NoError(t, s.db.Exec(`UPDATE licks SET tags = '{' WHERE title = 'b'`).Error)
@@ -242,7 +248,7 @@ func TestTwoWritersLoseNothing(t *testing.T) {
 				return err
 			},
 			func(v uint) error {
-				_, err := s.ChangePlan(c.ID, v, func(c *Chart) error { c.Plan.Targets = fmt.Sprint(i + 1); return nil })
+				_, err := s.ChangePlan(c.ID, v, func(c *Chart) error { c.Plan.Palette = fmt.Sprint(i + 1); return nil })
 				return err
 			},
 		} {
@@ -260,7 +266,7 @@ func TestTwoWritersLoseNothing(t *testing.T) {
 		both.Wait()
 		now, err := s.Chart(c.ID)
 		require.NoError(t, err)
-		require.Equal(t, []string{fmt.Sprint(i + 1), fmt.Sprint(i + 1)}, []string{now.Title, now.Plan.Targets})
+		require.Equal(t, []string{fmt.Sprint(i + 1), fmt.Sprint(i + 1)}, []string{now.Title, now.Plan.Palette})
 	}
 }
 

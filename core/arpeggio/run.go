@@ -91,3 +91,17 @@ func preferred(options [][]neck.Placement, prefer []neck.Placement) [][]neck.Pla
 	}
 	return out
 }
+
+// Neck lists every place of a chord's tones on the whole neck, string 1 first,
+// without fingers.
+func Neck(in *neck.Instrument, c harmony.Chord) (list []Note) {
+	for s := 1; s <= in.Strings(); s++ {
+		for f := 0; f <= in.Last(); f++ {
+			at := neck.Placement{String: s, Fret: f}
+			if t, ok := c.ToneAt(in.MIDI(at) % 12); ok {
+				list = append(list, Note{Placement: at, Pitch: pitch.At(in.MIDI(at), t.Name), Degree: t.Degree})
+			}
+		}
+	}
+	return list
+}

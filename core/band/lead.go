@@ -143,3 +143,22 @@ func bends(n score.Note, length, from, tempo int) (out []Bend) {
 	}
 	return out
 }
+
+// Turn is a note of a lead whose notes follow each other; MIDI 0 rests.
+type Turn struct {
+	MIDI  int
+	Beats float64
+}
+
+// InTurn plays notes one after the other.
+func InTurn(turns []Turn) (lead []Note) {
+	now := 0
+	for _, t := range turns {
+		ticks := int(t.Beats * Tick)
+		if t.MIDI > 0 {
+			lead = append(lead, Note{Start: now, Length: max(1, ticks), MIDI: t.MIDI})
+		}
+		now += ticks
+	}
+	return lead
+}

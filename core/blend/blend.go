@@ -53,11 +53,41 @@ func Places(in *neck.Instrument, class int, w neck.Window) []neck.Placement {
 	return out
 }
 
+// Laid is a blend in a window of a neck.
+type Laid struct {
+	Blend
+	Places []Spot             // of the palette's notes, note by note
+	Reach  [][]neck.Placement // of each of the tones that the palette lacks
+	Bends  []Bend
+}
+
+// Spot is a place of a palette's note.
+type Spot struct {
+	neck.Placement
+	Of int // index of the note
+}
+
+// Lay lays a palette over a chord, in a window; advanced bends go three half steps.
+func Lay(in *neck.Instrument, key form.Key, p Palette, chord harmony.Chord, w neck.Window, advanced bool) Laid {
+	out := Laid{Blend: Over(key, p, chord)}
+	for i, n := range out.Notes {
+		for _, at := range Places(in, n.Name.Class(), w) {
+			out.Places = append(out.Places, Spot{at, i})
+		}
+	}
+	for _, t := range out.Added {
+		out.Reach = append(out.Reach, Places(in, t.Name.Class(), w))
+	}
+	out.Bends = Bends(in, out.Blend, chord, w, advanced)
+	return out
+}
+
 // Bend raises a palette note to a chord tone. A curl raises the blue third by
 // about a quarter tone and needs no target.
 type Bend struct {
 	From neck.Placement
 	Note
+	Of        int // index of the palette's note
 	HalfSteps int // 1 to 3; 0 for a curl
 	To        harmony.Tone
 }
@@ -75,16 +105,16 @@ func Limit(in *neck.Instrument, p neck.Placement, advanced bool) int {
 // every curl on the blue third of the chord.
 func Bends(in *neck.Instrument, b Blend, chord harmony.Chord, w neck.Window, advanced bool) []Bend {
 	var out []Bend
-	for _, n := range b.Notes {
+	for i, n := range b.Notes {
 		for _, p := range Places(in, n.Name.Class(), w) {
 			limit := Limit(in, p, advanced)
 			for h := 1; h <= limit; h++ {
 				if to, ok := chord.ToneAt((n.Name.Class() + h) % 12); ok {
-					out = append(out, Bend{p, n, h, to})
+					out = append(out, Bend{p, n, i, h, to})
 				}
 			}
 			if n.Sound.Degree == "#9" && n.Class == Blue && limit > 0 {
-				out = append(out, Bend{From: p, Note: n})
+				out = append(out, Bend{From: p, Note: n, Of: i})
 			}
 		}
 	}

@@ -28,7 +28,7 @@ func (l Line) Fixes(ctx context.Context, tick int) (fixes []Fix, why string, err
 	}
 	chord, _ := l.ChordAt(tick)
 	from, to := l.phraseInto(tick)
-	landing := lick.Landing{At: tick, Chord: chord, Key: l.Key.Spell, Ground: lick.Ground{In: l.In, Window: l.Window, Hand: l.Hand}}
+	landing := lick.Landing{At: tick, Chord: chord, Key: l.Key.Spell, Ground: l.ground(false)}
 	proposals, why := landing.Fit(ctx, l.Notes[from:to])
 	for _, p := range proposals {
 		fixed := l
@@ -84,7 +84,7 @@ func (l *Line) PutLick(k lick.Lick, bar int, follow bool) error {
 	if !sounds {
 		return ErrSilent
 	}
-	notes, err := k.Realise(chord, at, lick.Ground{In: l.In, Window: l.Window, Hand: l.Hand, Follow: follow})
+	notes, err := k.Realise(chord, at, l.ground(follow))
 	if err != nil {
 		return err
 	}

@@ -20,11 +20,43 @@ type Line struct {
 	Window  neck.Window
 	Palette blend.Palette
 	Locked  map[int]bool // bars that are not to be written anew, from 0
-	Said    []string     // what was found, guessed or left out, in words
+	Feel    string       // an ID of form.Feels
+	// Exercise is an ID of exercise.Drills, where the line is one.
+	Exercise string
+	Said     []string // what was found, guessed or left out, in words
+}
+
+// Lock keeps bars, counted from 1, from being written anew.
+func (l *Line) Lock(bars []int) {
+	l.Locked = map[int]bool{}
+	for _, bar := range bars {
+		l.Locked[bar-1] = true
+	}
+}
+
+// LockedBars lists the locked bars, counted from 1.
+func (l Line) LockedBars() []int {
+	bars := []int{}
+	for bar, locked := range l.Locked {
+		if locked {
+			bars = append(bars, bar+1)
+		}
+	}
+	slices.Sort(bars)
+	return bars
 }
 
 func (l *Line) say(format string, args ...any) {
 	l.Said = append(l.Said, say.F(format, args...))
+}
+
+// NameAt names what sounds at a place, over the chord of the moment.
+func (l Line) NameAt(tick int, at neck.Placement) (pitch.Pitch, error) {
+	if err := l.In.CheckPlacement(at); err != nil {
+		return pitch.Pitch{}, err
+	}
+	midi := l.In.MIDI(at)
+	return pitch.At(midi, l.Spell(tick, midi)), nil
 }
 
 // Spell names a pitch as a tone of the chord of the moment, else as the key does.

@@ -64,3 +64,20 @@ func (p Progression) ReplaceEnd(tail Progression) Progression {
 	}
 	return out
 }
+
+// Different lists the different chords of places, in the order they come, and for
+// each place the index of its chord.
+func Different(places []Place) (chords []harmony.Chord, of []int) {
+	known := map[string]int{}
+	for _, p := range places {
+		symbol := p.Chord.String()
+		at, ok := known[symbol]
+		if !ok {
+			at = len(chords)
+			known[symbol] = at
+			chords = append(chords, p.Chord)
+		}
+		of = append(of, at)
+	}
+	return chords, of
+}

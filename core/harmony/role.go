@@ -44,10 +44,8 @@ type Order []Role
 // seventh, the root and the fifth.
 var UsualOrder = Order{Third, Seventh, Root, Fifth, Extension}
 
-// ParseOrder reads "third,seventh,root,fifth"; roles left out come last, in the
-// usual order.
-func ParseOrder(text string) (Order, error) {
-	var out Order
+// ParseRoles reads roles as they are written, "third,seventh"; none of "".
+func ParseRoles(text string) (out []Role, err error) {
 	for _, name := range strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ' ' }) {
 		i := slices.Index(roleNames, name)
 		if i < 0 {
@@ -57,6 +55,17 @@ func ParseOrder(text string) (Order, error) {
 			out = append(out, Role(i))
 		}
 	}
+	return out, nil
+}
+
+// ParseOrder reads "third,seventh,root,fifth"; roles left out come last, in the
+// usual order.
+func ParseOrder(text string) (Order, error) {
+	roles, err := ParseRoles(text)
+	if err != nil {
+		return nil, err
+	}
+	out := Order(roles)
 	for _, r := range UsualOrder {
 		if !slices.Contains(out, r) {
 			out = append(out, r)

@@ -12,11 +12,11 @@ import (
 
 // Note is one note of a lick.
 type Note struct {
-	Start  int            `json:"start" minimum:"-11520" maximum:"61440" doc:"ticks from the lick's first beat, 960 to the quarter; negative in a pickup"`
-	Length int            `json:"length" minimum:"1" maximum:"61440" doc:"ticks"`
-	Degree harmony.Degree `json:"degree" maxLength:"4" doc:"above the root of the chord, or of the key"`
-	Octave int            `json:"octave" minimum:"-3" maximum:"4" doc:"octaves above the lick's own root"`
-	String int            `json:"string,omitempty" minimum:"0" maximum:"8" doc:"where it would rather lie; 0 is no wish"`
+	Start  int            // ticks from the lick's first beat, 960 to the quarter; negative in a pickup
+	Length int            // ticks
+	Degree harmony.Degree // above the root of the chord, or of the key
+	Octave int            // octaves above the lick's own root
+	String int            // where it would rather lie; 0 is no wish
 	score.Ornaments
 }
 

@@ -124,6 +124,14 @@ func (in *Instrument) OpenName(str int) pitch.Name {
 	return open.Name.Up(pitch.Interval{HalfSteps: in.Capo})
 }
 
+// OpenStrings are what the open strings sound, with the capo on, string 1 first.
+func (in *Instrument) OpenStrings() (open []pitch.Pitch) {
+	for s := 1; s <= in.Strings(); s++ {
+		open = append(open, pitch.At(in.MIDI(Placement{String: s}), in.OpenName(s)))
+	}
+	return open
+}
+
 // FretAt is the distance of a fret from the nut (or capo) in millimetres.
 // Rule of the equal-tempered fret: L·(1 − 2^(−n/12)).
 // Frets beyond the neck, up to a hand's width, have a distance too.

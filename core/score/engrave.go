@@ -3,6 +3,8 @@ package score
 import (
 	"cmp"
 	"slices"
+
+	"undaris/core/form"
 )
 
 // Value is a written length: 1 is a whole note, 4 a quarter, 32 the shortest.
@@ -40,7 +42,41 @@ type Stroke struct {
 type Measure struct {
 	Number  int
 	Start   int // ticks from the first bar
+	Section string
+	Row     bool          // a new line is wished for here
+	Chords  []form.Change // the symbols above it: where the chord changes, and at the head of a line
 	Strokes []Stroke
+}
+
+// Written is a note as it stands on paper.
+type Written struct {
+	Note
+	From  int // the number of the note before it on its string, which it is slid, hammered or pulled from; 0 is none
+	Signs []Drawn
+}
+
+// Written lists the notes as they stand on paper. They have numbers of their own.
+func (s Score) Written() []Written {
+	out := make([]Written, len(s.Notes))
+	for i, n := range s.Notes {
+		out[i] = Written{Note: n, Signs: n.Signs()}
+		if before, ok := s.Before(i); ok {
+			out[i].From = before.ID
+		}
+	}
+	return out
+}
+
+// symbols writes what stands over a bar; last is the symbol before it.
+func (m *Measure) symbols(bar form.Bar, last string) string {
+	m.Section, m.Row = bar.Section, bar.Row
+	for _, c := range bar.Changes {
+		if symbol := c.Chord.String(); symbol != last || bar.Row && c.Beat == 0 {
+			m.Chords = append(m.Chords, c)
+			last = symbol
+		}
+	}
+	return last
 }
 
 // grids are how a beat can be divided: the ticks of the finest note, and the
@@ -89,8 +125,12 @@ func (s Score) Engrave() []Measure {
 	}
 	var out []Measure
 	k := 0
+	symbol := ""
 	for b := first; b < len(s.Bars); b++ {
 		m := Measure{Number: b + 1, Start: b * bar}
+		if b >= 0 {
+			symbol = m.symbols(s.Bars[b], symbol)
+		}
 		now := b * bar
 		if b < 0 && len(spans) > 0 { // a pickup begins on the beat of its first note
 			now = floor(spans[0].from, Tick) * Tick

@@ -27,25 +27,25 @@ const (
 // Ornaments are the ways a note is played. What each means, needs, sounds and
 // looks like is its entry in [Ways].
 type Ornaments struct {
-	Join      Join        `json:"join,omitempty" enum:"slide,hammer-on,pull-off" doc:"how it is reached from the note before"`
-	Scoop     int         `json:"scoop,omitempty" minimum:"-5" maximum:"5" doc:"slid into from so many frets below, or above when negative"`
-	SlideBack int         `json:"slideBack,omitempty" minimum:"-5" maximum:"5" doc:"slid on by so many frets and back, under one stroke"`
-	SlideOut  int         `json:"slideOut,omitempty" minimum:"-5" maximum:"5" doc:"left by a slide to nowhere, of so many frets"`
-	Bend      int         `json:"bend,omitempty" minimum:"0" maximum:"6" doc:"bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step"`
-	PreBend   bool        `json:"preBend,omitempty" doc:"bent before it is struck"`
-	Again     bool        `json:"again,omitempty" doc:"struck while the string is still bent from the note before"`
-	Release   bool        `json:"release,omitempty" doc:"the bend is let down again"`
-	ReleaseTo int         `json:"releaseTo,omitempty" minimum:"0" maximum:"5" doc:"how much of the bend stays when it is let down, in quarter tones"`
-	Vibrato   bool        `json:"vibrato,omitempty"`
-	Width     int         `json:"vibratoWidth,omitempty" minimum:"0" maximum:"100" doc:"of the vibrato, in cents either way; 0 is usual"`
-	Speed     int         `json:"vibratoSpeed,omitempty" minimum:"0" maximum:"9" doc:"of the vibrato, in sways a second; 0 is usual"`
-	Trill     int         `json:"trill,omitempty" minimum:"0" maximum:"4" doc:"half steps up to the other note"`
-	Rake      int         `json:"rake,omitempty" minimum:"0" maximum:"4" doc:"muted strings struck on the way to it"`
-	PalmMute  bool        `json:"palmMute,omitempty" doc:"damped by the picking hand"`
-	Staccato  bool        `json:"staccato,omitempty"`
-	Accent    bool        `json:"accent,omitempty"`
-	Dead      bool        `json:"dead,omitempty" doc:"muted, without pitch"`
-	Stroke    PickingHand `json:"stroke,omitempty" enum:"down,up,finger,thumb" doc:"of the picking hand"`
+	Join      Join // how it is reached from the note before
+	Scoop     int  // slid into from so many frets below, or above when negative
+	SlideBack int  // slid on by so many frets and back, under one stroke
+	SlideOut  int  // left by a slide to nowhere, of so many frets
+	Bend      int  // bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
+	PreBend   bool // bent before it is struck
+	Again     bool // struck while the string is still bent from the note before
+	Release   bool // the bend is let down again
+	ReleaseTo int  // how much of the bend stays when it is let down, in quarter tones
+	Vibrato   bool
+	Width     int  // of the vibrato, in cents either way; 0 is usual
+	Speed     int  // of the vibrato, in sways a second; 0 is usual
+	Trill     int  // half steps up to the other note
+	Rake      int  // muted strings struck on the way to it
+	PalmMute  bool // damped by the picking hand
+	Staccato  bool
+	Accent    bool
+	Dead      bool        // muted, without pitch
+	Stroke    PickingHand // of the picking hand
 }
 
 // Check says what of it is beyond a hand.

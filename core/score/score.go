@@ -19,7 +19,7 @@ const Tick = 960
 
 // Note is one note of a line. Notes of the same Start sound together.
 type Note struct {
-	ID            int         // the page's own number of it; carried along, never looked at
+	ID            int         // its number, which it keeps through changes; 0 has none yet
 	Start, Length int         // ticks; Start counts from the first bar and is negative in a pickup
 	Pitch         pitch.Pitch // as it sounds where it is fretted, before any bend
 	neck.Placement
@@ -32,9 +32,9 @@ type Note struct {
 // Guesses tell what was not said of a note and chosen for it, where it came from
 // a file that does not say it. Once the player has settled it, it is no guess.
 type Guesses struct {
-	PlaceGuessed  bool `json:"placeGuessed,omitempty" doc:"string and fret were found for it"`
-	RhythmGuessed bool `json:"rhythmGuessed,omitempty" doc:"where it begins was moved, or read from the look of the text"`
-	BendGuessed   bool `json:"bendGuessed,omitempty" doc:"the bend was rounded to quarter tones"`
+	PlaceGuessed  bool // string and fret were found for it
+	RhythmGuessed bool // where it begins was moved, or read from the look of the text
+	BendGuessed   bool // the bend was rounded to quarter tones
 }
 
 // Heard is the MIDI number a note comes to rest on: bent, as far
@@ -68,6 +68,24 @@ func Sort(notes []Note) {
 	slices.SortStableFunc(notes, func(a, b Note) int {
 		return cmp.Or(a.Start-b.Start, a.Pitch.MIDI()-b.Pitch.MIDI(), b.String-a.String)
 	})
+}
+
+// Numbered gives every note a number of its own; notes that have one keep it.
+func Numbered(notes []Note) []Note {
+	out := slices.Clone(notes)
+	taken := make(map[int]bool, len(out))
+	last := 0
+	for _, n := range out {
+		last = max(last, n.ID)
+	}
+	for i := range out {
+		if out[i].ID == 0 || taken[out[i].ID] {
+			last++
+			out[i].ID = last
+		}
+		taken[out[i].ID] = true
+	}
+	return out
 }
 
 // Next is, for notes in order, where the next later note begins; end for the last.

@@ -1,0 +1,90 @@
+package chart
+
+import (
+	"context"
+	"slices"
+	"sync"
+
+	"undaris/core/arpeggio"
+	"undaris/core/blend"
+	"undaris/core/crossing"
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+)
+
+// Map is everything about a chart on a neck.
+type Map struct {
+	Chords  []harmony.Chord // the different ones the soloist follows, in the order they come
+	Of      []int           // for each place of the form, its chord
+	Beside  map[int]Beside  // by place: what the band plays there, where the soloist imagines another chord
+	Pairs   []Pair
+	Neck    [][]arpeggio.Note // for each chord, its tones on the whole neck
+	Blends  []blend.Laid      // for each chord, the palette over it on the whole neck
+	Windows []InWindow
+}
+
+// Pair is two chords that follow each other, with what moves, ranked.
+type Pair struct {
+	From, To int
+	Moves    []crossing.Move // wherever they lie
+}
+
+// InWindow is what lies in one window.
+type InWindow struct {
+	Runs     []arpeggio.Run       // for each chord
+	Places   [][][]crossing.Place // for each pair, for each of its moves: where it lies, nearest first
+	Thread   Thread
+	NoThread error // why there is none
+}
+
+// Map lays the chart on the neck, in each of the windows.
+func (c Chart) Map(ctx context.Context, windows []neck.Window) Map {
+	t := c.ready()
+	m := Map{Beside: t.beside, Windows: make([]InWindow, len(windows))}
+	m.Chords, m.Of = form.Different(t.places)
+	m.Pairs = pairs(m.Of)
+	for i, p := range m.Pairs {
+		m.Pairs[i].Moves = crossing.Steps(m.Chords[p.From], m.Chords[p.To], c.Plan.By)
+	}
+	whole := neck.Window{Low: 0, High: c.In.Last()}
+	for _, chord := range m.Chords {
+		m.Neck = append(m.Neck, arpeggio.Neck(c.In, chord))
+		m.Blends = append(m.Blends, blend.Lay(c.In, c.Key, c.Plan.Palette, chord, whole, false))
+	}
+	var all sync.WaitGroup
+	for i, w := range windows {
+		all.Go(func() { m.Windows[i] = c.within(ctx, &m, t, w) })
+	}
+	all.Wait()
+	return m
+}
+
+// within finds runs, crossings and the thread in one window.
+func (c Chart) within(ctx context.Context, m *Map, t tied, w neck.Window) InWindow {
+	in := InWindow{Runs: make([]arpeggio.Run, len(m.Chords)), Places: make([][][]crossing.Place, len(m.Pairs))}
+	prefer := c.Plan.picks(w)
+	for i, chord := range m.Chords {
+		in.Runs[i] = arpeggio.Make(c.In, chord, w, c.Hand, prefer)
+	}
+	for i, p := range m.Pairs {
+		in.Places[i] = make([][]crossing.Place, len(p.Moves))
+		for j, move := range p.Moves {
+			in.Places[i][j] = crossing.Places(c.In, move, w)
+		}
+	}
+	in.Thread, in.NoThread = c.tie(ctx, t, w)
+	return in
+}
+
+// pairs lists the different pairs of chords that follow each other, the last of
+// the form leading to the first.
+func pairs(order []int) (out []Pair) {
+	for i, from := range order {
+		to := order[(i+1)%len(order)]
+		if from != to && !slices.ContainsFunc(out, func(p Pair) bool { return p.From == from && p.To == to }) {
+			out = append(out, Pair{From: from, To: to})
+		}
+	}
+	return out
+}

@@ -1,0 +1,137 @@
+package edit
+
+import (
+	"context"
+	"errors"
+	"slices"
+
+	"undaris/core/exercise"
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/lick"
+	"undaris/core/line"
+	"undaris/core/neck"
+	"undaris/core/score"
+)
+
+// Write has the core write bars of the line; locked bars stay. What is written
+// is no exercise any more.
+func (l *Line) Write(ctx context.Context, w line.Wish) (err error) {
+	w.Window, w.Palette, w.Locked = l.Window, l.Palette, l.Locked
+	l.Exercise = ""
+	l.Notes, err = line.Write(ctx, l.Score, w, l.Hand)
+	return err
+}
+
+// Reaim turns the line towards its chords; see [lick.Reaim].
+func (l *Line) Reaim(ctx context.Context, amount float64, bendsOnly bool) ([]lick.Turn, error) {
+	l.Notes = score.Numbered(l.Notes)
+	notes, turns, said, err := lick.Reaim(ctx, l.Score, amount, bendsOnly, l.Window, l.Hand)
+	if err != nil {
+		return nil, err
+	}
+	l.Notes, l.Said = notes, append(l.Said, said...)
+	return turns, nil
+}
+
+// Through sends a lick through the changes, in place of what stood there; with
+// land each version ends on the next change, on one of the tones wanted most.
+func (l *Line) Through(ctx context.Context, k lick.Lick, land, follow bool, wanted harmony.Order) error {
+	notes, said, err := k.Through(ctx, l.Progression, l.Key, lick.Aim{Land: land, Order: wanted, Ground: l.ground(follow)})
+	if err != nil {
+		return err
+	}
+	l.Notes, l.Said = notes, append(l.Said, said...)
+	return nil
+}
+
+// Drill lays an exercise over the chords, in place of what stood there. Some are
+// played over chords of their own.
+func (l *Line) Drill(ctx context.Context, t exercise.Task) error {
+	t.In, t.Hand, t.Window, t.Key = l.In, l.Hand, l.Window, l.Key
+	over := exercise.Ground(l.Progression, t.Drill)
+	notes, said, err := exercise.Over(ctx, over, t)
+	if err != nil {
+		return err
+	}
+	l.Progression, l.Notes, l.Said, l.Exercise = over, notes, append(l.Said, said...), t.Drill
+	lick.Label(l.Score)
+	return nil
+}
+
+// ground is what licks are laid on in this line.
+func (l Line) ground(follow bool) lick.Ground {
+	return lick.Ground{In: l.In, Window: l.Window, Hand: l.Hand, Follow: follow}
+}
+
+// ErrNoNotes is returned for a phrase whose notes the line does not have.
+var ErrNoNotes = errors.New("there are no such notes in the line")
+
+// Keep makes a lick of the notes from one to another, known by their numbers:
+// over the chord its first note is played over, or of the key.
+func (l Line) Keep(first, last int, ofKey bool) (lick.Lick, error) {
+	at := func(id int) int {
+		return slices.IndexFunc(l.Notes, func(n score.Note) bool { return n.ID == id })
+	}
+	from, to := at(first), at(last)
+	if from < 0 || to < from {
+		return lick.Lick{}, ErrNoNotes
+	}
+	notes := l.Notes[from : to+1]
+	zero := max(0, notes[0].Start) / l.Bar() * l.Bar()
+	chord, sounds := l.ChordAt(notes[0].Start)
+	if ofKey || !sounds {
+		chord = harmony.MustParse(l.Key.String())
+	}
+	return lick.Of(notes, chord, zero, ofKey), nil
+}
+
+// over is a line over bars of one chord, as long as a lick.
+func over(k lick.Lick, title string, chord harmony.Chord, g lick.Ground) Line {
+	p := form.Progression{Beats: 4}
+	for range max(1, (k.End()+4*score.Tick-1)/(4*score.Tick)) {
+		p.Bars = append(p.Bars, form.Bar{Changes: []form.Change{{Chord: chord}}})
+	}
+	l := Line{Hand: g.Hand, Window: g.Window, Feel: "shuffle"}
+	l.Score = score.Score{Title: title, Key: form.Key{Tonic: chord.Root, Minor: chord.Minor()}, Tempo: 96, Swing: true, Progression: p, In: g.In}
+	return l
+}
+
+// shown are the windows a lick is shown in: the first that the hand likes.
+var shown = []neck.Window{{Low: 7, High: 11}, {Low: 5, High: 10}, {Low: 2, High: 8}, {Low: 7, High: 14}, {Low: 0, High: 14}}
+
+// Show lays a lick over its kind of chord on a tonic, where it suits the hand.
+func Show(k lick.Lick, title, tonic string, in *neck.Instrument, hand neck.Hand) (l Line, err error) {
+	home, err := harmony.Parse(tonic + k.Chord)
+	if err != nil {
+		return l, err
+	}
+	for _, w := range shown {
+		w.High = min(w.High, in.Last())
+		g := lick.Ground{In: in, Window: w, Hand: hand}
+		l = over(k, title, home, g)
+		if l.Notes, err = k.Realise(home, 0, g); err == nil {
+			lick.Label(l.Score)
+			return l, nil
+		}
+	}
+	return l, err
+}
+
+// Moved is one way to play a lick over another chord.
+type Moved struct {
+	lick.Way
+	Line Line
+}
+
+// Ways moves a lick, as it is shown, to another chord: the same shape along the
+// neck, and a nearer one in place.
+func Ways(k lick.Lick, from Line, to harmony.Chord, g lick.Ground) (out []Moved) {
+	for _, way := range k.Ways(from.Notes, to, 0, g) {
+		l := over(k, from.Title, to, g)
+		l.Notes = way.Notes
+		lick.Label(l.Score)
+		out = append(out, Moved{way, l})
+	}
+	return out
+}
