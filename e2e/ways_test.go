@@ -26,8 +26,8 @@ func TestEveryWayToPlayANoteIsTyped(t *testing.T) {
 				{id:1, start:0, length:960, string:2, fret:7, note:'', %s}, {id:2, start:960, length:960, string:2, fret:%d, note:'', %s}]}
 			)}).then(r => r.json()).then(l => l.id)`, before, second, with))
 		p.visit(fmt.Sprintf("/lines/%d", id))
-		p.until(`document.querySelector('[data-note="1"]')`)
-		p.click("[data-note='1']", "")
+		p.until(`document.querySelector('[data-note="2"]')`)
+		p.click("[data-note='2']", "")
 		p.do(chromedp.Focus(`.grid`))
 		return id
 	}

@@ -20,7 +20,7 @@ import (
 type BandQuery struct {
 	Choruses   int      `query:"choruses" default:"3" minimum:"1" maximum:"32" doc:"1 to 32"`
 	Seed       uint64   `query:"seed" default:"1" doc:"the same seed gives the same file"`
-	CountIn    bool     `query:"countIn" default:"true" doc:"a bar of sticks first"`
+	NoCountIn  bool     `query:"noCountIn" doc:"without the bar of sticks first"`
 	Metronome  bool     `query:"metronome" doc:"a click on every beat, on a track of its own"`
 	Comp       string   `query:"comp" default:"guitar" maxLength:"20" doc:"who plays the chords: guitar, organ or piano"`
 	DropChords bool     `query:"dropChords" doc:"no chords in every second chorus"`
@@ -40,7 +40,7 @@ func (q BandQuery) play(ctx context.Context, p form.Progression, feel string, he
 	if head.Tempo < form.MinTempo || head.Tempo > form.MaxTempo {
 		return download{}, at("query.tempo", head.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", head.Tempo, form.MinTempo, form.MaxTempo))
 	}
-	perf, err := band.Play(ctx, p, groove, band.Options{Choruses: q.Choruses, Seed: q.Seed, CountIn: q.CountIn, Metronome: q.Metronome,
+	perf, err := band.Play(ctx, p, groove, band.Options{Choruses: q.Choruses, Seed: q.Seed, CountIn: !q.NoCountIn, Metronome: q.Metronome,
 		Comp: q.Comp, DropChords: q.DropChords, Intensity: q.Intensity, Swing: q.Swing, Without: q.Without, Lead: lead})
 	if err != nil {
 		return download{}, at("query", q.Choruses, err)

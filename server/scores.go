@@ -53,6 +53,8 @@ type Stroke struct {
 // Written is a note of a line: where it lies, how it is written and, in a study,
 // what it does.
 type Written struct {
+	ID     int `json:"id"`
+	String int `json:"string"`
 	store.LineNote
 	MIDI   int    `json:"midi"`
 	Degree string `json:"degree,omitempty" doc:"of what is fretted, over its chord"`
@@ -100,7 +102,7 @@ func wirePaper(s score.Score, measures []score.Measure, notes []Written) Score {
 func wireSymbol(c form.Change) Symbol { return Symbol{c.Beat, c.Chord.String()} }
 
 func wireWritten(w score.Written) Written {
-	out := Written{LineNote: store.NoteOf(w.Note), MIDI: w.Pitch.MIDI(), Degree: w.Degree, Before: w.From}
+	out := Written{ID: w.ID, String: w.Note.String, LineNote: store.NoteOf(w.Note), MIDI: w.Pitch.MIDI(), Degree: w.Degree, Before: w.From}
 	if len(w.Signs) > 0 {
 		out.Signs = each(w.Signs, func(d score.Drawn) Sign { return Sign{string(d.Kind), d.Text, d.Value} })
 	}

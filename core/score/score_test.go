@@ -139,3 +139,27 @@ func TestTheChordOfTheMoment(t *testing.T) {
 		assert.Equal(t, want, c.String(), tick)
 	}
 }
+
+// Notes keep their numbers; those without one, or with another's, get one of their own.
+func TestNotesAreNumbered(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		var notes []Note
+		for _, id := range rapid.SliceOf(rapid.IntRange(0, 9)).Draw(t, "numbers") {
+			notes = append(notes, Note{ID: id})
+		}
+		out := Numbered(notes)
+		seen, first := map[int]bool{}, map[int]bool{}
+		for i, n := range out {
+			if n.ID == 0 || seen[n.ID] {
+				t.Fatalf("note %d has number %d", i, n.ID)
+			}
+			seen[n.ID] = true
+			if id := notes[i].ID; id != 0 && !first[id] {
+				first[id] = true
+				if n.ID != id {
+					t.Fatalf("note %d had number %d and has %d", i, id, n.ID)
+				}
+			}
+		}
+	})
+}

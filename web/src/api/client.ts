@@ -44,6 +44,8 @@ export type LickRow = Schemas['LickRow']
 export type LineRow = Schemas['LineRow']
 export type LickBody = Schemas['LickBody']
 export type Landing = Schemas['Landing']
+export type LeadNote = Schemas['LeadNote']
+export type Role = NonNullable<Plan['targets']>[number]
 
 /** A refusal by the server, with what was wrong at which field. */
 export class Refused extends Error {

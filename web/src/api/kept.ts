@@ -174,8 +174,8 @@ export const askLine = {
   move: (line: LineBody, key: string, shape: boolean) =>
     answer(api.POST('/api/lines/move', { body: { line, key, shape } })),
   drill: (line: LineBody, task: DrillBody) => answer(api.POST('/api/lines/drill', { body: { line, task } })),
-  keep: (line: LineBody, from: number, to: number, ofKey: boolean) =>
-    answer(api.POST('/api/licks/keep', { body: { line, from, to, ofKey } })),
+  keep: (line: LineBody, first: number, last: number, ofKey: boolean) =>
+    answer(api.POST('/api/licks/keep', { body: { line, first, last, ofKey } })),
   async import(file: File, chart?: number) {
     const query = new URLSearchParams({ name: file.name, ...(chart ? { chart: String(chart) } : {}) })
     return answer<Study>(

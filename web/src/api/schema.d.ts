@@ -11,10 +11,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The band playing any bars, with notes over them, as a Standard MIDI File */
-        get: operations["band-midi"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** The band playing any bars, with notes over them, as a Standard MIDI File */
+        post: operations["band-midi"];
         delete?: never;
         options?: never;
         head?: never;
@@ -771,6 +771,21 @@ export interface components {
             note: string;
             places: components["schemas"]["Place"][];
         };
+        "Band-midiRequest": {
+            /**
+             * Format: int64
+             * @default 4
+             */
+            beats: number;
+            /** @default shuffle */
+            feel: string;
+            /** @default C */
+            key: string;
+            /** @description notes one after the other */
+            lead?: components["schemas"]["LeadNote"][];
+            /** @description | C7 | F7 | */
+            text: string;
+        };
         Bar: {
             /** @description what the band plays here, where the soloist imagines something else */
             band?: string;
@@ -1017,6 +1032,14 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        Does: {
+            class: string;
+            degree: string;
+            fault: boolean;
+            role: string;
+            says: string;
+            strong: boolean;
+        };
         "Drill-lineRequest": {
             line: components["schemas"]["LineBody"];
             task: components["schemas"]["DrillBody"];
@@ -1148,16 +1171,16 @@ export interface components {
         "Keep-lickRequest": {
             /**
              * Format: int64
-             * @description index of the first note
+             * @description the number of the first note
              */
-            from: number;
-            line: components["schemas"]["LineBody"];
-            ofKey?: boolean;
+            first: number;
             /**
              * Format: int64
-             * @description index of the last
+             * @description of the last
              */
-            to: number;
+            last: number;
+            line: components["schemas"]["LineBody"];
+            ofKey?: boolean;
         };
         Landing: {
             /**
@@ -1175,9 +1198,9 @@ export interface components {
             landed: boolean;
             /**
              * Format: int64
-             * @description index; -1 in silence
+             * @description the number of the note; none in silence
              */
-            note: number;
+            note?: number;
             says: string;
             /** @enum {string} */
             when: "on time" | "pushed" | "resolved" | "leaned on" | "held over" | "late" | "wrong note" | "silent";
@@ -1186,6 +1209,15 @@ export interface components {
             /** @description what moves and what changes its octave */
             says: string;
             study: components["schemas"]["Study"];
+        };
+        LeadNote: {
+            /** Format: double */
+            beats: number;
+            /**
+             * Format: int64
+             * @description 0 rests
+             */
+            midi?: number;
         };
         Lick: {
             /**
@@ -1436,6 +1468,42 @@ export interface components {
             /** @description of the instrument it is written for; the player's where it is not said */
             tuning?: string;
         };
+        LineHead: {
+            /**
+             * Format: int64
+             * @description in a bar, 2 to 12
+             */
+            beats: number;
+            /** Format: int64 */
+            capo?: number;
+            /** @description the exercise that it is: it gets no advice */
+            exercise?: string;
+            feel: string;
+            /** Format: int64 */
+            frets?: number;
+            /** Format: int64 */
+            high: number;
+            key: string;
+            /** @description bars that are not to be written anew, from 1 */
+            locked?: number[];
+            /**
+             * Format: int64
+             * @description first fret of the window it is written in
+             */
+            low: number;
+            /** @description what its notes are drawn from */
+            palette?: string;
+            /**
+             * Format: int64
+             * @description beats a minute, 30 to 300
+             */
+            tempo: number;
+            /** @description the chords: | C7 | F7 | */
+            text: string;
+            title: string;
+            /** @description of the instrument it is written for; the player's where it is not said */
+            tuning?: string;
+        };
         LineNote: {
             accent?: boolean;
             /** @description struck while the string is still bent from the note before */
@@ -1660,14 +1728,6 @@ export interface components {
              */
             string: number;
         };
-        NoteReport: {
-            class: string;
-            degree: string;
-            fault: boolean;
-            role: string;
-            says: string;
-            strong: boolean;
-        };
         PaletteNote: {
             /** @enum {string} */
             class: "chord tone" | "extension" | "blue note" | "tension" | "passing";
@@ -1692,14 +1752,51 @@ export interface components {
             string: number;
         };
         Phrase: {
+            /** Format: int64 */
+            end: number;
             /**
              * Format: int64
-             * @description index of its first note
+             * @description the number of its first note
              */
-            from: number;
-            name: string;
+            first: number;
             /** Format: int64 */
-            to: number;
+            last: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            start: number;
+        };
+        Pick: {
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
+            /** Format: int64 */
+            string: number;
+        };
+        Pin: {
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            bar: number;
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            beat: number;
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
+            /** Format: int64 */
+            string: number;
         };
         Place: {
             /** Format: int64 */
@@ -1715,16 +1812,25 @@ export interface components {
             reason: string;
         };
         Plan: {
+            /** @description roles by numeral (IV7: third), in place of the thread's */
             allowed?: {
-                [key: string]: string;
+                [key: string]: string[];
             };
+            /** @description bars that only the soloist follows */
             imagined?: components["schemas"]["Imagined"];
+            /** @description crossings are ranked by distance */
             nearest?: boolean;
+            /** @description of the catalogue */
             palette?: string;
-            picks?: string[];
-            pins?: string[];
-            strings?: string;
-            targets?: string;
+            /** @description places chosen where a pitch can be had in two */
+            picks?: components["schemas"]["Pick"][];
+            /** @description targets chosen by hand */
+            pins?: components["schemas"]["Pin"][];
+            /** @description for the thread; all strings where it is not said */
+            strings?: components["schemas"]["StringSet"];
+            /** @description roles, most wanted first */
+            targets?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
+            /** @description of the catalogue */
             thread?: string;
         };
         Player: {
@@ -1827,8 +1933,6 @@ export interface components {
             chordTones: number;
             /** @description of every change */
             landings: components["schemas"]["Landing"][];
-            /** @description as the score's notes */
-            notes: components["schemas"]["NoteReport"][];
             /** Format: int64 */
             others: number;
             /**
@@ -1917,6 +2021,18 @@ export interface components {
             kind: "hold" | "half step" | "whole step" | "leap";
             to: components["schemas"]["ToneName"];
         };
+        StringSet: {
+            /**
+             * Format: int64
+             * @description the highest
+             */
+            high: number;
+            /**
+             * Format: int64
+             * @description the lowest
+             */
+            low: number;
+        };
         Stroke: {
             /**
              * Format: int64
@@ -1938,7 +2054,7 @@ export interface components {
             from?: boolean;
             /** Format: int64 */
             normal?: number;
-            /** @description indexes of the notes; none is a rest */
+            /** @description the notes, by their numbers; none is a rest */
             notes: number[];
             /** @description tied to the next */
             to?: boolean;
@@ -1949,10 +2065,11 @@ export interface components {
             tuplet?: number;
         };
         Study: {
-            line: components["schemas"]["LineBody"];
+            line: components["schemas"]["LineHead"];
             report: components["schemas"]["Report"];
             /** @description what was guessed, cut or left out */
             said: string[];
+            /** @description with the notes of the line */
             score: components["schemas"]["Score"];
         };
         Symbol: {
@@ -2035,7 +2152,10 @@ export interface components {
         };
         Turn: {
             from: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description its number
+             */
             note: number;
             to: string;
             why: string;
@@ -2045,11 +2165,12 @@ export interface components {
             turns: components["schemas"]["Turn"][];
         };
         Way: {
+            line?: components["schemas"]["LineBody"];
             name: string;
             problem?: string;
             /** @description what has to be picked that was slid or hammered */
             said?: string[];
-            study?: components["schemas"]["Study"];
+            score?: components["schemas"]["Score"];
             /**
              * Format: double
              * @description of the hand from where it was, in millimetres
@@ -2096,6 +2217,11 @@ export interface components {
             again?: boolean;
             /**
              * Format: int64
+             * @description the note before it on its string, which it is slid, hammered or pulled from
+             */
+            before?: number;
+            /**
+             * Format: int64
              * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
              */
             bend?: number;
@@ -2103,26 +2229,29 @@ export interface components {
             bendGuessed?: boolean;
             /** @description muted, without pitch */
             dead?: boolean;
+            /** @description of what is fretted, over its chord */
             degree?: string;
+            /** @description what it does in its line, where that was looked at */
+            does?: components["schemas"]["Does"];
             /** Format: int64 */
             finger?: number;
             /** Format: int64 */
             fret: number;
-            /**
-             * Format: int64
-             * @description the note before it on its string, which it is slid, hammered or pulled from; -1 is none
-             */
-            from: number;
+            /** Format: int64 */
+            id: number;
             /**
              * @description how it is reached from the note before
              * @enum {string}
              */
             join?: "slide" | "hammer-on" | "pull-off";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description ticks
+             */
             length: number;
             /** Format: int64 */
             midi: number;
-            /** @description as it sounds, such as Bb3 */
+            /** @description as it sounds where it is fretted, such as Bb3 */
             note: string;
             /** @description damped by the picking hand */
             palmMute?: boolean;
@@ -2164,7 +2293,7 @@ export interface components {
             staccato?: boolean;
             /**
              * Format: int64
-             * @description ticks from the first bar, 960 to the quarter
+             * @description ticks from the first bar, 960 to the quarter; negative in a pickup
              */
             start: number;
             /** Format: int64 */
@@ -2202,13 +2331,13 @@ export type $defs = Record<string, never>;
 export interface operations {
     "band-midi": {
         parameters: {
-            query: {
+            query?: {
                 /** @description 1 to 32 */
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description a bar of sticks first */
-                countIn?: boolean;
+                /** @description without the bar of sticks first */
+                noCountIn?: boolean;
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -2223,19 +2352,16 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
-                /** @description | C7 | F7 | */
-                text: string;
-                key?: string;
-                beats?: number;
-                feel?: string;
-                /** @description notes one after the other, as MIDI number:beats, such as 64:2; r:1 rests */
-                lead?: string[];
             };
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Band-midiRequest"];
+            };
+        };
         responses: {
             /** @description the file */
             200: {
@@ -2548,8 +2674,8 @@ export interface operations {
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description a bar of sticks first */
-                countIn?: boolean;
+                /** @description without the bar of sticks first */
+                noCountIn?: boolean;
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -2788,8 +2914,8 @@ export interface operations {
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description a bar of sticks first */
-                countIn?: boolean;
+                /** @description without the bar of sticks first */
+                noCountIn?: boolean;
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -3498,8 +3624,8 @@ export interface operations {
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description a bar of sticks first */
-                countIn?: boolean;
+                /** @description without the bar of sticks first */
+                noCountIn?: boolean;
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -3756,8 +3882,8 @@ export interface operations {
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description a bar of sticks first */
-                countIn?: boolean;
+                /** @description without the bar of sticks first */
+                noCountIn?: boolean;
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -3810,8 +3936,8 @@ export interface operations {
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description a bar of sticks first */
-                countIn?: boolean;
+                /** @description without the bar of sticks first */
+                noCountIn?: boolean;
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -3896,8 +4022,8 @@ export interface operations {
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description a bar of sticks first */
-                countIn?: boolean;
+                /** @description without the bar of sticks first */
+                noCountIn?: boolean;
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */

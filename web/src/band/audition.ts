@@ -1,5 +1,5 @@
 /* What the band is asked to play, and how. */
-import { answer, api } from '../api/client'
+import { answer, api, type LeadNote } from '../api/client'
 import type { LoopBeats } from './settings'
 
 export interface Cue {
@@ -28,17 +28,20 @@ export interface Playing {
   intensity: number
   swing?: number
   metronome: boolean
-  countIn: boolean
   seed: number
   tempo: number
   choruses: number
 }
 
 /** Bars with notes over them, one after the other. */
-export const phrase = (query: { text: string; key: string; beats: number; feel: string; lead: string[] }) => ({
-  beats: query.beats,
+export const phrase = (body: { text: string; key: string; beats: number; feel: string; lead: LeadNote[] }) => ({
+  beats: body.beats,
   load: (how: Playing) =>
     answer<ArrayBuffer>(
-      api.GET('/api/bands/midi', { params: { query: { ...query, ...how } }, parseAs: 'arrayBuffer' as const }),
+      api.POST('/api/bands/midi', {
+        params: { query: how },
+        body,
+        parseAs: 'arrayBuffer' as const,
+      }) as unknown as Promise<{ data?: ArrayBuffer; error?: unknown; response: Response }>,
     ),
 })

@@ -93,7 +93,6 @@ async function score(): Promise<ArrayBuffer> {
     intensity: settings.value.intensity,
     swing: swing.value || undefined,
     metronome: true,
-    countIn: true,
     seed: seed.value,
     tempo: tempo.value,
     choruses: 1,

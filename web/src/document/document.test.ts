@@ -3,14 +3,29 @@ import { Refused, type LineBody, type LineNote, type Study } from '../api/client
 import { alter, change, confirm, insert, move, remove } from './notes'
 import { useDocument, type Command } from './useDocument'
 
-/* A core that answers when it is let, in order or not: it sorts, names pitches and finds fingers, as the real one does. */
+/* A core that answers when it is let, in order or not: it numbers and names notes and finds fingers, as the real one
+   does. */
+const numbered = (notes: LineNote[]) => {
+  const taken = new Set<number>()
+  let last = Math.max(0, ...notes.map((n) => n.id ?? 0))
+  return notes.map((n) => {
+    const id = n.id && !taken.has(n.id) ? n.id : ++last
+    taken.add(id)
+    return { ...n, id }
+  })
+}
 const answered = (line: LineBody): Study =>
   ({
-    line: {
-      ...line,
-      notes: line.notes.map((n) => ({ ...n, note: `E${n.fret}`, finger: 1 + ((n.fret ?? 0) % 4) })),
+    line,
+    score: {
+      notes: numbered(line.notes).map((n) => ({
+        ...n,
+        note: `E${n.fret}`,
+        finger: 1 + ((n.fret ?? 0) % 4),
+        midi: 64,
+        degree: '3',
+      })),
     },
-    score: { notes: [] },
     said: [],
   }) as unknown as Study
 const refuses = (line: LineBody) => line.notes.some((n) => (n.fret ?? 0) > 22)

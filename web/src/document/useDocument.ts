@@ -3,7 +3,8 @@
    edit, however late it comes. */
 import { computed, ref, shallowRef } from 'vue'
 import { useManualRefHistory } from '@vueuse/core'
-import { Refused, type LineBody, type LineNote, type Study } from '../api/client'
+import { Refused, type LineBody, type LineNote, type Study, type Written } from '../api/client'
+import { lineOf, notesOf } from './study'
 
 /** Something done to a line. It may be applied anew to what the core has answered meanwhile, so it names notes by id. */
 export interface Command {
@@ -55,8 +56,9 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
   const show = () => (line.value = pending.value.reduce((l, c) => c.apply(l), accepted!))
 
   function accept(s: Study) {
-    accepted = numbered(s.line)
-    study.value = { ...s, line: accepted }
+    accepted = lineOf(s)
+    for (const n of accepted.notes) last = Math.max(last, n.id!)
+    study.value = s
     cut.value = false
   }
 
@@ -170,24 +172,23 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
   const redo = () => history.canRedo.value && turn(history.redo, 'redo')
 
   const notes = computed<LineNote[]>(() => line.value?.notes ?? [])
-  /** Where a note stands in the core's answer. */
-  const places = computed(() => new Map(study.value?.line.notes.map((n, i) => [n.id!, i])))
+  /** What the core knows of each note, by its number. */
+  const known = computed(() => (study.value ? notesOf(study.value.score) : new Map<number, Written>()))
   const same = (a: LineNote, b: LineNote) =>
     a === b ||
     (a.start === b.start && a.length === b.length && a.string === b.string && a.fret === b.fret && a.dead === b.dead)
-  /** What the engraving does not show yet, and what it shows that is there no more, by its index. */
+  /** What the engraving does not show yet, and what it shows that is there no more. */
   const ahead = computed(() => {
     const fresh: LineNote[] = []
     const gone = new Set<number>()
     if (!pending.value.length || !study.value) return { fresh, gone }
-    const drawn = study.value.line.notes
-    const kept = new Set<number>()
+    const shown = new Set<number>()
     for (const n of notes.value) {
-      const i = places.value.get(n.id!)
-      if (i === undefined || !same(drawn[i]!, n)) fresh.push(n)
-      else kept.add(i)
+      const drawn = known.value.get(n.id!)
+      if (drawn && same(drawn, n)) shown.add(n.id!)
+      else fresh.push(n)
     }
-    drawn.forEach((_, i) => kept.has(i) || gone.add(i))
+    for (const id of known.value.keys()) if (!shown.has(id)) gone.add(id)
     return { fresh, gone }
   })
 
@@ -195,7 +196,7 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
     line,
     study,
     notes,
-    places,
+    known,
     ahead,
     trouble,
     cut,

@@ -3,13 +3,14 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import type { LineNote, Score } from '../api/client'
+import { notesOf } from '../document/study'
 import type { Box, Layout } from './engrave'
 import StaffSystem from './StaffSystem.vue'
 import { useRunning, type Clock } from './useRunning'
 
 const props = defineProps<{
   score: Score
-  /** The note in hand, and ticks of what is heard. */
+  /** The note in hand, by its number, and ticks of what is heard. */
   chosen?: number
   clock?: Clock
   /** Where writing goes on: a tick and a string. */
@@ -62,7 +63,7 @@ function points(bar: Box) {
   const inside = l.spots.filter((s) => s.system === bar.system && s.x >= bar.x && s.x <= bar.x + bar.width)
   const list = [
     { tick: bar.start, x: bar.from },
-    ...inside.map((s) => ({ tick: paper.value.notes[s.note]!.start, x: s.x })),
+    ...inside.map((s) => ({ tick: notesOf(paper.value).get(s.note)!.start, x: s.x })),
     { tick: (bar.measure || 1) * paper.value.beats * 960 - (bar.measure ? 0 : paper.value.beats * 960), x: bar.to },
   ]
   known.set(

@@ -2,6 +2,7 @@
 /* One line of music: the engraving, and over it chords, frets, degrees and what can be pressed. */
 import { computed } from 'vue'
 import type { Score } from '../api/client'
+import { notesOf } from '../document/study'
 import MarkShape from '../music/MarkShape.vue'
 import SvgMusic from '../music/SvgMusic.vue'
 import NoteSigns from './NoteSigns.vue'
@@ -41,10 +42,13 @@ const close = computed(() => props.at.string < 13)
 const sizes = computed(() =>
   close.value ? { fret: 15.5, figure: 4.8, mark: 12.5, chord: 26 } : { fret: 13, figure: 4, mark: 10.5, chord: 21 },
 )
-const fret = (note: number) => {
-  const n = props.paper.notes[note]!
-  return n.dead ? '×' : String(n.fret)
-}
+/* Each spot with its note. */
+const heads = computed(() =>
+  props.spots.map((at) => {
+    const note = notesOf(props.paper).get(at.note)!
+    return { ...at, n: note, fret: note.dead ? '×' : String(note.fret) }
+  }),
+)
 function press(e: MouseEvent, bar: Box) {
   const svg = (e.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect()
   const scale = svg.width / props.width
@@ -90,7 +94,7 @@ function press(e: MouseEvent, bar: Box) {
       <text v-for="(s, i) in symbols" :key="`chord${i}`" class="chord" :x="s.x" :y="s.y" :font-size="sizes.chord">
         <SvgMusic :text="s.text" :size="sizes.chord" />
       </text>
-      <g v-for="s in spots" :key="s.note">
+      <g v-for="s in heads" :key="s.note">
         <rect
           class="spot"
           :class="{ chosen: chosen === s.note }"
@@ -104,24 +108,24 @@ function press(e: MouseEvent, bar: Box) {
         <g pointer-events="none">
           <rect
             class="patch"
-            :x="s.x - fret(s.note).length * sizes.figure - 1"
+            :x="s.x - s.fret.length * sizes.figure - 1"
             :y="s.tab - 6"
-            :width="fret(s.note).length * 2 * sizes.figure + 2"
+            :width="s.fret.length * 2 * sizes.figure + 2"
             height="12"
           />
           <text
             v-if="!gone?.has(s.note)"
             class="fret"
-            :class="{ found: paper.notes[s.note]!.placeGuessed }"
+            :class="{ found: s.n.placeGuessed }"
             :x="s.x"
             :y="s.tab + sizes.fret * 0.355"
             :font-size="sizes.fret"
           >
-            {{ fret(s.note) }}
+            {{ s.fret }}
           </text>
         </g>
         <text
-          v-if="paper.notes[s.note]!.rhythmGuessed || paper.notes[s.note]!.bendGuessed"
+          v-if="s.n.rhythmGuessed || s.n.bendGuessed"
           class="about"
           :x="s.x"
           :y="stringY(1) - 9"
@@ -130,21 +134,17 @@ function press(e: MouseEvent, bar: Box) {
           ≈
         </text>
         <NoteSigns
-          v-if="paper.notes[s.note]!.signs"
-          :signs="paper.notes[s.note]!.signs!"
+          v-if="s.n.signs"
+          :signs="s.n.signs!"
           :x="s.x"
           :y="s.tab"
-          :above="stringY(1) - (paper.notes[s.note]!.vibrato && !paper.notes[s.note]!.bend ? 21 : 9)"
-          :aside="!!paper.notes[s.note]!.bend"
+          :above="stringY(1) - (s.n.vibrato && !s.n.bend ? 21 : 9)"
+          :aside="!!s.n.bend"
           :between="at.string"
-          :fret="paper.notes[s.note]!.fret"
+          :fret="s.n.fret"
         />
-        <g
-          v-if="paper.notes[s.note]!.degree"
-          :transform="`translate(${s.x} ${at.degrees + s.stack * 22})`"
-          pointer-events="none"
-        >
-          <MarkShape :degree="paper.notes[s.note]!.degree!" :r="sizes.mark" :label="paper.notes[s.note]!.degree" />
+        <g v-if="s.n.degree" :transform="`translate(${s.x} ${at.degrees + s.stack * 22})`" pointer-events="none">
+          <MarkShape :degree="s.n.degree!" :r="sizes.mark" :label="s.n.degree" />
         </g>
         <g
           v-if="verdicts?.has(s.note)"

@@ -21,10 +21,11 @@ import {
   type RenderContext,
   type StemmableNote,
 } from 'vexflow/bravura'
-import type { Measure, Score, Stroke } from '../api/client'
+import type { Measure, Score, Stroke, Written } from '../api/client'
+import { notesOf } from '../document/study'
 import { key, staffNote, tabNote, tupletsOf } from './written'
 
-/** Where a written note lies: x in the middle of its head, y on the staff and on the tablature. */
+/** Where a written note lies, by its number: x in the middle of its head, y on the staff and on the tablature. */
 export interface Spot {
   note: number
   x: number
@@ -57,7 +58,7 @@ export interface System {
   string: number
 }
 
-/** One line of music as it was drawn; its notes are counted from its first. */
+/** One line of music as it was drawn. */
 interface Row {
   drawing: HTMLElement
   at: System
@@ -96,10 +97,14 @@ function line(note: string, bass: boolean): number {
   return k.octave * 7 + 'cdefgab'.indexOf(k.letter) - (bass ? 2 * 7 + 4 : 4 * 7 + 2)
 }
 
+/** The notes of a stroke. */
+const heads = (score: Score, s: Stroke): Written[] => s.notes.map((id) => notesOf(score).get(id)!)
+
 function wants(m: Measure, score: Score): number {
   const strokes = m.strokes.reduce((sum, s) => {
-    const sharp = s.notes.some((n) => /[b#]/.test(score.notes[n]!.note))
-    const bent = s.notes.some((n) => score.notes[n]!.bend || score.notes[n]!.vibrato)
+    const notes = heads(score, s)
+    const sharp = notes.some((n) => /[b#]/.test(n.note))
+    const bent = notes.some((n) => n.bend || n.vibrato)
     return sum + 26 + (sharp ? 7 : 0) + (bent ? 16 : 0) + (s.base <= 2 ? 14 : 0)
   }, 0)
   return Math.max(96, strokes + 30, m.chords.length * 58)
@@ -129,9 +134,7 @@ function lines(score: Score, width: number): Placed[][] {
 
 const tab = (score: Score, room: Room) => (score.strings - 1) * room.string
 
-/** The first note that begins in a line of music. */
-const firstOf = (row: Placed[]) =>
-  Math.min(...row.flatMap((p) => p.measure.strokes.filter((s) => !s.from).flatMap((s) => s.notes)))
+const strokes = (row: Placed[]) => row.flatMap((p) => p.measure.strokes)
 
 /** All that the drawing of a line of music depends on. */
 function keyOf(
@@ -139,22 +142,11 @@ function keyOf(
   row: Placed[],
   of: { first: boolean; last: boolean; width: number; fingers: boolean; close: boolean },
 ) {
-  const base = firstOf(row)
-  const notes = row.flatMap((p) =>
-    p.measure.strokes.flatMap((s) =>
-      s.notes.map((i) => {
-        const n = score.notes[i]!
-        return [i - base, n.note, n.string, n.fret, n.finger, n.join, n.bend, n.preBend, n.again, n.release, n.releaseTo, n.vibrato, n.trill, n.dead, n.signs, n.from < 0 ? 0 : n.from - i] // prettier-ignore
-      }),
-    ),
+  const notes = strokes(row).flatMap(
+    (s) =>
+    heads(score, s).map((n) => [n.id, n.note, n.string, n.fret, n.finger, n.join, n.bend, n.preBend, n.again, n.release, n.releaseTo, n.vibrato, n.trill, n.dead, n.signs, n.join && n.before]), // prettier-ignore
   )
-  const measures = row.map(({ measure: m, width }) => [
-    m.number,
-    m.start,
-    width,
-    m.chords,
-    m.strokes.map((s) => ({ ...s, notes: s.notes.map((n) => n - base) })),
-  ])
+  const measures = row.map(({ measure: m, width }) => [m.number, m.start, width, m.chords, m.strokes])
   const end = score.measures.at(-1)?.number
   return JSON.stringify([score.signature, score.beats, score.strings, score.bass, end, of, measures, notes])
 }
@@ -166,11 +158,10 @@ export function draw(score: Score, width: number, how: { fingers: boolean; close
   rows.forEach((row, system) => {
     const key = keyOf(score, row, { first: system === 0, last: system === rows.length - 1, width, ...how })
     const drawn = before?.rows.get(key) ?? drawRow(score, row, system, rows.length, width, how)
-    const base = firstOf(row)
     layout.rows.set(key, drawn)
     layout.drawings.push(drawn.drawing)
     layout.systems.push(drawn.at)
-    layout.spots.push(...drawn.spots.map((s) => ({ ...s, note: s.note + base, system })))
+    layout.spots.push(...drawn.spots.map((s) => ({ ...s, system })))
     layout.boxes.push(...drawn.boxes.map((b) => ({ ...b, system })))
     layout.symbols.push(...drawn.symbols.map((s) => ({ ...s, system })))
   })
@@ -179,15 +170,15 @@ export function draw(score: Score, width: number, how: { fingers: boolean; close
 
 /** How tall a line of music is, and where its parts lie. */
 function systemOf(score: Score, row: Placed[], space: Room): System {
-  const notes = row.flatMap((p) => p.measure.strokes.flatMap((s) => s.notes))
-  const highest = Math.max(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
-  const lowest = Math.min(0, ...notes.map((n) => line(score.notes[n]!.note, score.bass)))
+  const lines = strokes(row).flatMap((s) => heads(score, s).map((n) => line(n.note, score.bass)))
+  const highest = Math.max(0, ...lines)
+  const lowest = Math.min(0, ...lines)
   // A tuplet's figure takes room of its own, on the side of the stems; so does a second beam.
-  const has = (what: (s: Stroke) => unknown) => row.some((p) => p.measure.strokes.some(what))
+  const has = (what: (s: Stroke) => unknown) => strokes(row).some(what)
   const tuplets = has((s) => s.tuplet)
   const room = Math.max(14, (highest - 8) * 5 + space.above) + (tuplets ? 14 : 0)
   const below = Math.max(space.between, -lowest * 5 + 32) + (tuplets ? 20 : has((s) => s.base > 8) ? 10 : 0)
-  const stacked = Math.max(1, ...row.flatMap((p) => p.measure.strokes.map((s) => s.notes.length))) - 1
+  const stacked = Math.max(1, ...strokes(row).map((s) => s.notes.length)) - 1
   const staffTop = space.chords + room
   const tabBottom = staffTop + staffHeight + below + tab(score, space)
   return {
@@ -222,8 +213,6 @@ function drawRow(
   const drawn = new Map<number, Drawn>()
   system(context, score, row, index, rows, width, how.fingers, space, out, drawn)
   joins(context, score, drawn)
-  const base = firstOf(row)
-  for (const s of out.spots) s.note -= base
   return out
 }
 
@@ -278,8 +267,8 @@ function system(
     stave.setContext(context).draw()
     tabs.setContext(context).draw()
     if (i === 0) new StaveConnector(stave, tabs).setType('singleLeft').setContext(context).draw()
-    const written = p.measure.strokes.map((s) => staffNote(s, score, fingers))
-    const fretted = p.measure.strokes.map((s) => tabNote(s, score))
+    const written = p.measure.strokes.map((s) => staffNote(s, heads(score, s), score.bass, fingers))
+    const fretted = p.measure.strokes.map((s) => tabNote(s, heads(score, s)))
     const tuplets = tupletsOf(p.measure, written, fretted)
     const voices = [written, fretted].map((list) =>
       new Voice({ numBeats: score.beats, beatValue: 4 }).setMode(Voice.Mode.SOFT).addTickables(list),
@@ -329,7 +318,7 @@ function system(
           note,
           x: xs[k]!,
           staff: (staff as StaveNote).getYs()[n]!,
-          tab: at.tabBottom - tab(score, space) + (score.notes[note]!.string - 1) * space.string,
+          tab: at.tabBottom - tab(score, space) + (notesOf(score).get(note)!.string - 1) * space.string,
           system: index,
           stack: s.notes.length - 1 - n,
         })
@@ -349,9 +338,10 @@ function system(
 
 /** Hammer-ons, pull-offs and slides, from note to note on a string. */
 function joins(context: RenderContext, score: Score, drawn: Map<number, Drawn>) {
-  drawn.forEach((to, i) => {
-    const n = score.notes[i]!
-    const from = n.from >= 0 ? drawn.get(n.from) : undefined
+  const written = notesOf(score)
+  drawn.forEach((to, id) => {
+    const n = written.get(id)!
+    const from = n.before && drawn.get(n.before)
     if (!n.join || !from) return
     const notes = {
       firstNote: from.tab as TabNote,
@@ -359,7 +349,7 @@ function joins(context: RenderContext, score: Score, drawn: Map<number, Drawn>) 
       firstIndexes: [from.index],
       lastIndexes: [to.index],
     }
-    const up = n.midi > score.notes[n.from]!.midi
+    const up = n.midi > written.get(n.before!)!.midi
     const tie =
       n.join === 'slide'
         ? up

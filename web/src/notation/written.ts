@@ -12,7 +12,7 @@ import {
   Tuplet,
   Vibrato,
 } from 'vexflow/bravura'
-import type { Measure, Score, Stroke } from '../api/client'
+import type { Measure, Stroke, Written } from '../api/client'
 
 const bases: Record<number, string> = { 1: 'w', 2: 'h', 4: 'q', 8: '8', 16: '16', 32: '32' }
 const bends = ['', '¼', '½', '¾', 'full', '1¼', '1½']
@@ -23,14 +23,14 @@ export function key(note: string): { letter: string; accidental: string; octave:
   return { letter: m[1]!.toLowerCase(), accidental: m[2]!, octave: Number(m[3]) + 1 }
 }
 
-export function staffNote(s: Stroke, score: Score, fingers: boolean): StaveNote {
+export function staffNote(s: Stroke, notes: Written[], bass: boolean, fingers: boolean): StaveNote {
   const rest = !s.notes.length
-  const clef = score.bass ? 'bass' : 'treble'
+  const clef = bass ? 'bass' : 'treble'
   const keys = rest
-    ? [score.bass ? 'd/3' : 'b/4']
-    : s.notes.map((n) => {
-        const k = key(score.notes[n]!.note)
-        return `${k.letter}${k.accidental}/${k.octave}${score.notes[n]!.dead ? '/x2' : ''}`
+    ? [bass ? 'd/3' : 'b/4']
+    : notes.map((n) => {
+        const k = key(n.note)
+        return `${k.letter}${k.accidental}/${k.octave}${n.dead ? '/x2' : ''}`
       })
   const note = new StaveNote({
     keys,
@@ -39,8 +39,7 @@ export function staffNote(s: Stroke, score: Score, fingers: boolean): StaveNote 
     autoStem: true,
   })
   if (s.dotted) Dot.buildAndAttach([note], { all: true })
-  s.notes.forEach((n, i) => {
-    const w = score.notes[n]!
+  notes.forEach((w, i) => {
     if (s.from) return
     if (fingers && w.finger)
       note.addModifier(new FretHandFinger(String(w.finger)).setPosition(Modifier.Position.LEFT), i)
@@ -52,7 +51,7 @@ export function staffNote(s: Stroke, score: Score, fingers: boolean): StaveNote 
   return note
 }
 
-export function tabNote(s: Stroke, score: Score): TabNote | GhostNote {
+export function tabNote(s: Stroke, notes: Written[]): TabNote | GhostNote {
   const duration = bases[s.base]! + (s.dotted ? 'd' : '')
   if (!s.notes.length || s.from) {
     const ghost = new GhostNote({ duration })
@@ -60,15 +59,11 @@ export function tabNote(s: Stroke, score: Score): TabNote | GhostNote {
     return ghost
   }
   const note = new TabNote({
-    positions: s.notes.map((n) => ({
-      str: score.notes[n]!.string,
-      fret: score.notes[n]!.dead ? 'X' : score.notes[n]!.fret,
-    })),
+    positions: notes.map((n) => ({ str: n.string, fret: n.dead ? 'X' : n.fret })),
     duration,
   })
   if (s.dotted) Dot.buildAndAttach([note], { all: true })
-  s.notes.forEach((n, i) => {
-    const w = score.notes[n]!
+  notes.forEach((w, i) => {
     if (w.bend) {
       // What is bent before it is struck goes straight up; struck while bent, it stands in brackets.
       const before = w.preBend || w.again ? { width: 10, drawWidth: 0.01 } : {}

@@ -55,13 +55,13 @@ const rails = computed(() => {
 const heard = (n: { midi: number; bend?: number; release?: boolean }) =>
   n.midi + (n.release ? 0 : Math.floor((n.bend ?? 0) / 2))
 const notes = computed(() =>
-  props.score.notes.map((n, i) => ({
-    i,
+  props.score.notes.map((n) => ({
+    id: n.id,
     x1: x(n.start),
     x2: x(n.start + n.length),
     y: y(heard(n)),
     colour: markOf(n.degree ?? '').colour,
-    verdict: props.verdicts.get(i),
+    verdict: props.verdicts.get(n.id),
   })),
 )
 const path = computed(() => {
@@ -83,7 +83,7 @@ function pick(e: MouseEvent) {
   const left = (e.currentTarget as SVGElement).getBoundingClientRect().left
   const at = e.clientX - left
   const near = notes.value.reduce((a, n) => (Math.abs(n.x1 - at) < Math.abs(a.x1 - at) ? n : a), notes.value[0]!)
-  if (near) emit('pick', near.i)
+  if (near) emit('pick', near.id)
 }
 </script>
 
@@ -103,7 +103,7 @@ function pick(e: MouseEvent) {
       </g>
       <path v-for="(d, colour) in rails" :key="colour" class="rail" :d="d" :stroke="colour" />
       <path class="line" :d="path" />
-      <g v-for="n in notes" :key="n.i">
+      <g v-for="n in notes" :key="n.id">
         <circle
           v-if="n.verdict"
           :class="n.verdict.kind"
@@ -114,7 +114,7 @@ function pick(e: MouseEvent) {
         >
           <title>{{ n.verdict.says }}</title>
         </circle>
-        <circle v-if="chosen === n.i" class="chosen" :cx="n.x1 + 3" :cy="n.y" r="8" />
+        <circle v-if="chosen === n.id" class="chosen" :cx="n.x1 + 3" :cy="n.y" r="8" />
       </g>
     </svg>
     <div ref="running" class="running" />

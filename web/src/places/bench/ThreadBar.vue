@@ -6,6 +6,7 @@ import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { useToast } from 'primevue/usetoast'
+import type { Role } from '../../api/client'
 import { useCatalogue } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
 import FieldRow from '../../shell/FieldRow.vue'
@@ -34,6 +35,10 @@ const strings = computed(() => {
     ...(n > 4 ? [{ text: `3 to ${n}`, value: `3-${n}` }] : []),
   ]
 })
+const onStrings = (set: string) => {
+  const [high, low] = set.split('-').map(Number)
+  props.plan.set({ strings: high && low ? { high, low } : undefined })
+}
 const orders = [
   { text: 'third, seventh, root, fifth', value: 'third,seventh,root,fifth' },
   { text: 'seventh, third, root, fifth', value: 'seventh,third,root,fifth' },
@@ -49,9 +54,9 @@ const roles = [
   { text: '5', value: 'fifth' },
   { text: '7', value: 'seventh' },
 ]
-const allowed = (n: string) => (now.value.allowed?.[n] ?? '').split(',').filter(Boolean)
+const allowed = (n: string) => now.value.allowed?.[n] ?? []
 const allow = (n: string, chosen: string[] | null) =>
-  props.plan.set({ allowed: { ...now.value.allowed, [n]: (chosen ?? []).join(',') } })
+  props.plan.set({ allowed: { ...now.value.allowed, [n]: chosen ?? [] } })
 
 const turnarounds = computed(() => {
   const minor = props.bench.data.value?.chart.key.endsWith('m')
@@ -94,7 +99,7 @@ const imagine = (id: string) => {
         label="Use all strings"
         size="small"
         variant="outlined"
-        @click="plan.set({ strings: '' })"
+        @click="plan.set({ strings: undefined })"
       />
     </p>
     <p v-else class="about">
@@ -149,12 +154,12 @@ const imagine = (id: string) => {
         </FieldRow>
         <FieldRow label="On strings" for="thread-strings">
           <SelectButton
-            :model-value="now.strings || 'all'"
+            :model-value="now.strings ? `${now.strings.high}-${now.strings.low}` : 'all'"
             :options="strings"
             option-label="text"
             option-value="value"
             :allow-empty="false"
-            @update:model-value="(s) => plan.set({ strings: s === 'all' ? '' : s })"
+            @update:model-value="onStrings"
           />
         </FieldRow>
         <FieldRow
@@ -176,12 +181,12 @@ const imagine = (id: string) => {
         </FieldRow>
         <FieldRow label="Crossings list first" for="thread-order" hint="the third says most about a chord">
           <Select
-            :model-value="now.targets || orders[0]!.value"
+            :model-value="now.targets?.join() || orders[0]!.value"
             input-id="thread-order"
             :options="orders"
             option-label="text"
             option-value="value"
-            @update:model-value="(targets) => plan.set({ targets })"
+            @update:model-value="(order: string) => plan.set({ targets: order.split(',') as Role[] })"
           />
         </FieldRow>
         <FieldRow label="The nearest first" for="thread-nearest" hint="whatever it is">

@@ -25,7 +25,11 @@ export function useHearing(bench: Bench, read: (p: Place) => Promise<void>) {
     if (!notes.length || !chord.value) return
     void band.hear({
       title: `the run of ${chord.value.symbol}, note by note`,
-      ...phrase({ ...how(), text: bars(chord.value.symbol, notes.length * 2), lead: notes.map((n) => `${n.midi}:2`) }),
+      ...phrase({
+        ...how(),
+        text: bars(chord.value.symbol, notes.length * 2),
+        lead: notes.map((n) => ({ midi: n.midi, beats: 2 })),
+      }),
       cues: notes.map((n, i) => ({ beat: i * 2, length: 2, place: { string: n.string, fret: n.fret } })),
     })
   }
@@ -40,7 +44,7 @@ export function useHearing(bench: Bench, read: (p: Place) => Promise<void>) {
     const [a, b] = [chord.value!.symbol, data.value!.chords[next.chord]!.symbol]
     void band.hear({
       title: `${m.from.note} to ${m.to.note}, ${a} to ${b}`,
-      ...phrase({ ...how(), text: `| ${a} | ${b} |`, lead: [`${midi(p.from)}:${beats}`, `${midi(p.to)}:${beats}`] }),
+      ...phrase({ ...how(), text: `| ${a} | ${b} |`, lead: [p.from, p.to].map((at) => ({ midi: midi(at), beats })) }),
       cues: [
         { beat: 0, length: beats, place: p.from },
         { beat: beats, length: beats, place: p.to },
@@ -53,7 +57,11 @@ export function useHearing(bench: Bench, read: (p: Place) => Promise<void>) {
     const beats = data.value!.chart.beats
     void band.hear({
       title: `${p.string}:${p.fret} held over ${chord.value!.symbol}`,
-      ...phrase({ ...how(), text: bars(chord.value!.symbol, beats * 2), lead: [`${midi(p)}:${beats * 2 - 1}`, 'r:1'] }),
+      ...phrase({
+        ...how(),
+        text: bars(chord.value!.symbol, beats * 2),
+        lead: [{ midi: midi(p), beats: beats * 2 - 1 }, { beats: 1 }],
+      }),
       cues: [{ beat: 0, length: beats * 2, place: p }],
     })
   }

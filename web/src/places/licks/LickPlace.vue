@@ -100,16 +100,16 @@ async function remove() {
       <section v-for="w in ways.data.value ?? []" :key="w.name" class="sheet">
         <h3>
           {{ w.name }}
-          <small v-if="w.study">the hand travels {{ Math.round(w.travel) }} mm</small>
+          <small v-if="w.line">the hand travels {{ Math.round(w.travel) }} mm</small>
           <Button
-            v-if="w.study"
+            v-if="w.line"
             :icon="heard(`${w.name}: ${chord}`) ? 'pi pi-stop' : 'pi pi-volume-up'"
             variant="text"
             :aria-label="`hear ${w.name}`"
-            @click="hear(`${w.name}: ${chord}`, w.study.line)"
+            @click="hear(`${w.name}: ${chord}`, w.line)"
           />
         </h3>
-        <StaffDrawing v-if="w.study" :score="w.study.score" fingers />
+        <StaffDrawing v-if="w.score" :score="w.score" fingers />
         <p v-else class="trouble">{{ w.problem ?? '' }}</p>
       </section>
     </div>

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { useToast } from 'primevue/usetoast'
 import { askLine, useLineChanges } from '../../api/kept'
 import { useCharts } from '../../api/queries'
+import { lineOf } from '../../document/study'
 import FormDialog from '../../shell/FormDialog.vue'
 import SelectRow from '../../shell/SelectRow.vue'
 
@@ -28,7 +29,7 @@ async function bring(e: Event) {
   trouble.value = ''
   try {
     const study = await askLine.import(file, under.value || undefined)
-    const kept = await changes.create.mutateAsync(study.line)
+    const kept = await changes.create.mutateAsync(lineOf(study))
     if (study.said.length)
       toast.add({
         severity: 'secondary',

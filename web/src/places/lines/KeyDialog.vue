@@ -4,6 +4,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import InputNumber from 'primevue/inputnumber'
 import Textarea from 'primevue/textarea'
 import { askLine } from '../../api/kept'
+import { lineOf } from '../../document/study'
 import { useCatalogue } from '../../api/queries'
 import FieldRow from '../../shell/FieldRow.vue'
 import FormDialog from '../../shell/FormDialog.vue'
@@ -62,7 +63,7 @@ async function change() {
       key: stay ? wish.key : now.key,
       notes: respelled ? now.notes.map((n) => ({ ...n, note: '' })) : now.notes,
     })
-    if (moves) study = await askLine.move(study.line, wish.key, way.value === 'shape')
+    if (moves) study = await askLine.move(lineOf(study), wish.key, way.value === 'shape')
     await props.state.take(Promise.resolve(study))
     open.value = false
   } catch (e) {

@@ -60,7 +60,7 @@ watch(
     const unsent = keeper.unsent() // of an earlier visit that ended too soon
     void state.open(lineBody(l)).then(() => {
       if (unsent) state.run({ name: 'what was not kept yet', apply: () => unsent })
-      entry.rest(0)
+      entry.rest(study.value?.score.notes[0]?.id)
     }, state.refuse)
   },
   { immediate: true },
@@ -80,7 +80,7 @@ const entry = useEntry(
 )
 const fingers = ref(false)
 const rekeying = ref(false)
-const verdicts = computed(() => verdictsOf(study.value?.report))
+const verdicts = computed(() => verdictsOf(study.value))
 const locked = computed(() => new Set(line.value?.locked ?? []))
 const chordHere = computed(() => {
   const s = study.value?.score
@@ -234,7 +234,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
       :tones="tones.data.value"
       :verdicts="verdicts"
       :clock="clock"
-      :chosen="entry.at.value"
+      :chosen="entry.note.value?.id"
       @pick="entry.choose"
     />
     <div
@@ -248,7 +248,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
         :score="study.score"
         :size="0.72"
         close
-        :chosen="entry.at.value"
+        :chosen="entry.note.value?.id"
         :pen="{ tick: entry.tick.value, string: entry.string.value, open: !!entry.typed.value }"
         :ahead="state.ahead.value"
         :clock="clock"
@@ -262,7 +262,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
     </div>
     <aside v-if="panel" :id="`panel-${panel}`" role="tabpanel" :aria-label="panelName">
       <BlendBar v-if="panel === 'blend'" class="blend" :state="state" />
-      <LineReport v-else-if="panel === 'landings'" :state="state" :at="entry.at.value" @note="entry.choose" />
+      <LineReport v-else-if="panel === 'landings'" :state="state" :note="entry.note.value" @note="entry.choose" />
       <WorkPanel
         v-else
         :state="state"

@@ -4,20 +4,21 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import Button from 'primevue/button'
 import { askLine, playing } from '../../api/kept'
 import { useBand } from '../../band/useBand'
-import type { Fixes, Landing, LickBody } from '../../api/client'
+import type { Fixes, Landing, LickBody, LineNote } from '../../api/client'
+import { lineOf } from '../../document/study'
 import MusicText from '../../music/MusicText.vue'
 import LickDialog from '../licks/LickDialog.vue'
 import type { LineState } from './useLine'
 
-const props = defineProps<{ state: LineState; at: number }>()
-const emit = defineEmits<{ note: [index: number] }>()
+const props = defineProps<{ state: LineState; note?: LineNote }>()
+const emit = defineEmits<{ note: [id: number] }>()
 const report = computed(() => props.state.study.value?.report)
 const met = computed(() => report.value?.landings.filter((l) => l.landed).length ?? 0)
 const chosen = ref<number>()
 const fixes = shallowRef<Fixes>()
 const busy = ref(false)
 async function mend(l: Landing) {
-  if (l.note >= 0) emit('note', l.note)
+  if (l.note) emit('note', l.note)
   chosen.value = l.at
   fixes.value = undefined
   if (!props.state.line.value) return
@@ -41,7 +42,7 @@ function hear(i: number) {
   const fix = fixes.value?.fixes[i]
   if (!fix || chosen.value === undefined) return
   if (band.playing && band.audition?.title === nameOf(i)) return band.stop()
-  const { line } = fix.study
+  const line = lineOf(fix.study)
   const change = Math.floor(chosen.value / 960)
   const all = fix.study.score.measures.filter((m) => m.number > 0).length * line.beats
   void band.hear({
@@ -57,14 +58,16 @@ watch(
   () => (fixes.value = undefined),
 )
 /* The phrase in hand can be kept as a lick. */
-const phrase = computed(() => report.value?.phrases.find((p) => props.at >= p.from && props.at <= p.to))
+const phrase = computed(() =>
+  report.value?.phrases.find((p) => props.note && props.note.start >= p.start && props.note.start < p.end),
+)
 const keeping = ref(false)
 const kept = shallowRef<LickBody>()
 async function keep(ofKey: boolean) {
   const line = props.state.line.value
   if (!line || !phrase.value) return
   try {
-    kept.value = await askLine.keep(line, phrase.value.from, phrase.value.to, ofKey)
+    kept.value = await askLine.keep(line, phrase.value.first, phrase.value.last, ofKey)
     keeping.value = true
   } catch (e) {
     props.state.refuse(e)
@@ -119,7 +122,7 @@ const signs: Record<string, string> = {
     </div>
     <p v-if="report.phrases.length" class="phrases">
       Phrases
-      <button v-for="(p, i) in report.phrases" :key="i" type="button" @click="emit('note', p.from)">
+      <button v-for="(p, i) in report.phrases" :key="i" type="button" @click="emit('note', p.first)">
         {{ p.name }}
       </button>
     </p>

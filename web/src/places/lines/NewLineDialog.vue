@@ -7,6 +7,7 @@ import { answer, api, type LineBody } from '../../api/client'
 import { askLine, useLicks, useLineChanges } from '../../api/kept'
 import { readChart, useCatalogue, useCharts } from '../../api/queries'
 import FieldRow from '../../shell/FieldRow.vue'
+import { lineOf } from '../../document/study'
 import FormDialog from '../../shell/FormDialog.vue'
 import SelectRow from '../../shell/SelectRow.vue'
 
@@ -84,7 +85,7 @@ async function make() {
       drill: () => askLine.drill(line, { drill: 'onward', pace: 'eighths' }),
       empty: () => askLine.study(line),
     }[wish.start as 'write']()
-    const kept = await changes.create.mutateAsync(study.line)
+    const kept = await changes.create.mutateAsync(lineOf(study))
     open.value = false
     void router.push({ name: 'line', params: { id: kept.id } })
   } catch (e) {

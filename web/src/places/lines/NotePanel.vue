@@ -10,10 +10,9 @@ import { guessed } from './guesses'
 import { stepNames, type Entry } from './useEntry'
 
 const props = defineProps<{ state: LineState; entry: Entry; chord?: string }>()
-const index = computed(() => props.entry.at.value)
 const note = computed(() => props.entry.note.value)
-const written = computed(() => props.state.study.value?.score.notes[index.value])
-const reading = computed(() => props.state.study.value?.report.notes[index.value])
+const written = computed(() => props.state.known.value.get(note.value?.id ?? 0))
+const reading = computed(() => written.value?.does)
 const name = computed(() => written.value?.note.replace(/-?\d$/, '') ?? '')
 const where = computed(() => {
   const beats = props.state.line.value?.beats ?? 4

@@ -50,10 +50,9 @@ function table(start: Partial<LineNote>[] = []) {
         strings: 6,
         beats: 4,
         measures: [{ start: 0 }, { start: 3840 }],
-        notes: notes.value.map((n) => ({ ...n, midi: 40 + n.fret })),
       },
     })),
-    places: computed(() => new Map(notes.value.map((n, i) => [n.id!, i]))),
+    known: computed(() => new Map(notes.value.map((n) => [n.id!, { ...n, midi: 40 + n.fret }]))),
     ahead: ref({ fresh: [], gone: new Set<number>() }),
     newId: () => ++last,
     undo,
@@ -173,7 +172,7 @@ describe('writing by hand', () => {
 
   it('moves a note in time, and takes it to the next string for the core to find its fret', () => {
     const t = table([{ start: 960, string: 2, fret: 5, finger: 1 }])
-    t.entry.rest(0)
+    t.entry.rest(1)
     t.press('ArrowRight', { shiftKey: true })
     expect(t.places()).toEqual([[1440, 2, 5, 480]])
     t.press('ArrowDown', { shiftKey: true })
@@ -267,16 +266,24 @@ describe('what was guessed', () => {
 
 describe('verdicts under the notes', () => {
   it('tell how each change is met, and where a note rests that should not', () => {
-    const landing = (note: number, when: string) => ({ note, when, landed: when === 'on time', says: `says ${when}` })
-    const report = {
-      notes: [{ fault: false }, { fault: true, says: 'rubs' }, { fault: false }, { fault: true, says: 'rubs too' }],
-      landings: [landing(0, 'on time'), landing(2, 'late'), landing(3, 'wrong note'), landing(-1, 'silent')],
-    } as unknown as Study['report']
-    expect(Object.fromEntries(verdictsOf(report))).toEqual({
-      0: { kind: 'landed', says: 'says on time' },
-      1: { kind: 'rub', says: 'rubs' },
-      2: { kind: 'late', says: 'says late' },
-      3: { kind: 'missed', says: 'says wrong note' },
+    const landing = (note: number | undefined, when: string) => ({
+      note,
+      when,
+      landed: when === 'on time',
+      says: `says ${when}`,
+    })
+    const note = (id: number, says?: string) => ({ id, does: { fault: !!says, says } })
+    const study = {
+      score: { notes: [note(1), note(2, 'rubs'), note(3), note(4, 'rubs too')] },
+      report: {
+        landings: [landing(1, 'on time'), landing(3, 'late'), landing(4, 'wrong note'), landing(undefined, 'silent')],
+      },
+    } as unknown as Study
+    expect(Object.fromEntries(verdictsOf(study))).toEqual({
+      1: { kind: 'landed', says: 'says on time' },
+      2: { kind: 'rub', says: 'rubs' },
+      3: { kind: 'late', says: 'says late' },
+      4: { kind: 'missed', says: 'says wrong note' },
     })
     expect(verdictsOf(undefined).size).toBe(0)
   })

@@ -15,7 +15,7 @@ vi.mock('../../api/kept', () => ({
 const { useLine } = await import('./useLine')
 
 const body = (title: string) => ({ title, notes: [], text: '| C7 |' }) as unknown as LineBody
-const study = (line: LineBody) => ({ line, said: [] }) as unknown as Study
+const study = (line: LineBody) => ({ line, score: { notes: [] }, said: [] }) as unknown as Study
 async function answerLast() {
   const last = asked.at(-1)!
   last.answer(study(last.body))

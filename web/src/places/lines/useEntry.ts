@@ -38,28 +38,25 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
     const here = state.notes.value.filter((n) => n.start === tick.value)
     return here.find((n) => n.string === string.value) ?? here[0]
   })
-  /** Where it stands in what is drawn; −1 while it is not. */
-  const at = computed(() => state.places.value.get(note.value?.id ?? -1) ?? -1)
-
   /** Goes to a note of what is drawn, in silence. */
-  function rest(index: number) {
-    const n = state.study.value?.line.notes[index]
+  function rest(id?: number) {
+    const n = state.known.value.get(id ?? 0)
     if (!n) return
     tick.value = n.start
     string.value = n.string || 1
   }
-  function choose(index: number) {
-    rest(index)
-    const w = score.value?.notes[index]
-    if (w) hear(w.midi)
+  function choose(id: number) {
+    rest(id)
+    const n = state.known.value.get(id)
+    if (n) hear(n.midi)
   }
   /* What was just written is heard as soon as the core has said how it sounds. */
   let unheard = 0
-  watch(state.study, (s) => {
-    const i = unheard ? (state.places.value.get(unheard) ?? -1) : -1
-    if (i < 0 || state.ahead.value.gone.has(i)) return
+  watch(state.study, () => {
+    const n = state.known.value.get(unheard)
+    if (!n || state.ahead.value.gone.has(unheard)) return
     unheard = 0
-    hear(s!.score.notes[i]!.midi)
+    hear(n.midi)
   })
   const within = (t: number) => t >= first.value && t < end.value
   /** To the next note or the next step, whichever comes first. */
@@ -156,7 +153,6 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
     tick,
     string,
     step,
-    at,
     note,
     typed,
     rest,

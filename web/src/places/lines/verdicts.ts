@@ -11,10 +11,10 @@ const kinds: Record<string, Verdict['kind']> = {
 }
 
 /** What stands under the notes: how each change is met, and where a note rests that should not. */
-export function verdictsOf(report: Study['report'] | undefined): Map<number, Verdict> {
+export function verdictsOf(study: Study | undefined): Map<number, Verdict> {
   const out = new Map<number, Verdict>()
-  for (const [i, n] of (report?.notes ?? []).entries()) if (n.fault) out.set(i, { kind: 'rub', says: n.says })
-  for (const l of report?.landings ?? [])
-    if (l.note >= 0) out.set(l.note, { kind: l.landed ? 'landed' : (kinds[l.when] ?? 'missed'), says: l.says })
+  for (const n of study?.score.notes ?? []) if (n.does?.fault) out.set(n.id, { kind: 'rub', says: n.does.says })
+  for (const l of study?.report.landings ?? [])
+    if (l.note) out.set(l.note, { kind: l.landed ? 'landed' : (kinds[l.when] ?? 'missed'), says: l.says })
   return out
 }
