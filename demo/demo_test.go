@@ -42,6 +42,8 @@ func TestTheShelfHoldsPlayableLicks(t *testing.T) {
 		}
 		core := l.Phrase()
 		require.NoError(t, core.Check(), l.Title)
+		text, ok := lick.Text(core.Notes)
+		require.True(t, ok, "%s: %s", l.Title, text)
 		// Somewhere on the neck it can be played exactly as written.
 		exact := false
 		for low := 2; low <= 12 && !exact; low++ {

@@ -57,6 +57,7 @@ type Lick struct {
 	LickBody
 	LandsOn string    `json:"landsOn" doc:"the degree it ends on"`
 	Beats   float64   `json:"beats" doc:"from its first beat to its end"`
+	Text    string    `json:"text,omitempty" doc:"as read-lick reads it; none where its rhythm cannot be written so"`
 	Line    *LineBody `json:"line,omitempty" doc:"on the player's neck, in the key of the chart opened last"`
 	Score   *Score    `json:"score,omitempty"`
 	Problem string    `json:"problem,omitempty" doc:"why it cannot be shown on this neck"`
@@ -117,6 +118,9 @@ func (s *server) show(t store.Lick) (edit.Line, error) {
 
 func (s *server) shown(t store.Lick) Lick {
 	w := Lick{ID: t.ID, Version: t.Version, LickBody: LickBody{t.Title, t.Chord, t.OfKey, t.Notes, t.Tags}, Beats: t.Length, LandsOn: t.LandsOn, Updated: t.UpdatedAt}
+	if text, ok := lick.Text(t.Phrase().Notes); ok {
+		w.Text = text
+	}
 	l, err := s.show(t)
 	if err != nil {
 		w.Problem = err.Error()
@@ -194,6 +198,16 @@ func (s *server) licks(api huma.API) {
 				return nil, at("body.text", in.Body.Text, err)
 			}
 			return store.LickNotes(notes), nil
+		})
+
+	post(s, api, "/api/licks/study", "study-lick", "A lick that need not be kept, as it would be shown",
+		func(_ context.Context, in *struct{ Body LickBody }) (Lick, error) {
+			l, err := in.Body.stored()
+			if err != nil {
+				return Lick{}, err
+			}
+			l.Measure()
+			return s.shown(l), nil
 		})
 
 	post(s, api, "/api/licks/keep", "keep-lick", "Bars of a line made into a lick",

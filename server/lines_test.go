@@ -33,7 +33,10 @@ func bluesIn(key string) LineBody {
 
 // body is the line of a study, as it is sent back.
 func (st Study) body() LineBody {
-	return LineBody{st.Line, each(st.Score.Notes, func(n Written) store.LineNote { return n.LineNote })}
+	return LineBody{st.Line, each(st.Score.Notes, func(n Written) store.LineNote {
+		n.LineNote.ID, n.LineNote.String = n.ID, n.String
+		return n.LineNote
+	})}
 }
 
 func lickNamed(t *testing.T, all []Lick, title string) Lick {
@@ -107,7 +110,7 @@ func TestALickBecomesAChorus(t *testing.T) {
 		assert.Empty(t, back.Said, format)
 		require.Len(t, back.Score.Notes, len(kept.Notes), format)
 		for i, n := range kept.Notes {
-			got := back.Score.Notes[i].LineNote
+			got := back.body().Notes[i]
 			if format == "tab" { // text has no spelling and no fingers of its own
 				got.Finger, got.Note = n.Finger, n.Note
 			}
@@ -161,6 +164,11 @@ func TestLicksAreKeptFromTextAndFromLines(t *testing.T) {
 	require.Equal(t, 201, resp.StatusCode)
 	assert.Equal(t, []string{"box"}, kept.Tags)
 	assert.Equal(t, "5", kept.LandsOn)
+	assert.Equal(t, "R/e b3/es 3/e 5/q", kept.Text, "it is written as it is read")
+	var tried Lick
+	require.Equal(t, 200, ask(t, srv, "POST", "/api/licks/study", LickBody{Title: "Tried", Chord: "m7", Notes: notes[:2], Tags: []string{}}, &tried).StatusCode)
+	assert.Equal(t, []any{"b3", "R/e b3/es", uint(0)}, []any{tried.LandsOn, tried.Text, tried.ID})
+	require.NotNil(t, tried.Score)
 	var st Study
 	ask(t, srv, "POST", "/api/lines/lick", map[string]any{"line": bluesIn("G"), "lick": kept.ID, "bar": 2}, &st)
 	var back LickBody

@@ -21,7 +21,10 @@ type Lick struct {
 	Length  float64    // beats from its first beat to its end
 }
 
-func (l *Lick) derive() {
+func (l *Lick) derive() { l.Measure() }
+
+// Measure writes down how long the lick is and where it lands.
+func (l *Lick) Measure() {
 	if n := len(l.Notes); n > 0 {
 		l.LandsOn = string(l.Notes[n-1].Degree)
 	}

@@ -57,7 +57,7 @@ interface Unsent<B> {
 }
 
 /** Where unconfirmed work waits; a browser that keeps nothing is no reason to stop. */
-function shelf<B>(path: string) {
+export function shelf<B>(path: string) {
   const key = `undaris-unsent:${path}`
   return {
     /** Puts it by at once, so that it is there even when the page is closed the next moment; false where the browser

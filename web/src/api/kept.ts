@@ -15,6 +15,7 @@ import {
 } from './client'
 import type { Playing } from '../band/audition'
 import { differences, mergeFields, mergeLines } from '../document/merge'
+import { without } from '../document/parts'
 import { beside, useKeeper } from './keeper'
 import { useRemoving } from './removing'
 import { everyRow } from './pages'
@@ -60,46 +61,10 @@ const putLick = (id: number) => (body: LickBody, ifMatch: string, keepalive: boo
     api.PUT('/api/licks/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } }, body, keepalive }),
   )
 
-export const lineBody = ({
-  title,
-  key,
-  feel,
-  tempo,
-  beats,
-  text,
-  palette,
-  low,
-  high,
-  notes,
-  locked,
-  tuning,
-  frets,
-  capo,
-  exercise,
-}: LineBody): LineBody => ({
-  title,
-  key,
-  feel,
-  tempo,
-  beats,
-  text,
-  palette,
-  low,
-  high,
-  notes,
-  locked,
-  tuning,
-  frets,
-  capo,
-  exercise,
-})
-export const lickBody = ({ title, chord, ofKey, notes, tags }: LickBody): LickBody => ({
-  title,
-  chord,
-  ofKey,
-  notes,
-  tags,
-})
+/** Of what is kept, the part that a player edits. */
+export const lineBody = (line: LineBody): LineBody => without(line, 'id', 'version', 'bars', 'updated')
+export const lickBody = (lick: LickBody): LickBody =>
+  without(lick, 'id', 'version', 'landsOn', 'beats', 'text', 'line', 'score', 'problem', 'updated')
 
 export function useLineChanges() {
   const fresh = useFresh('lines')
@@ -127,22 +92,22 @@ export function useLineChanges() {
 
 export function useLickChanges() {
   const fresh = useFresh('licks')
+  const queries = useQueryClient()
+  const lists = () => queries.invalidateQueries({ queryKey: ['licks'] })
   const create = fresh((body: LickBody) => answer(api.POST('/api/licks', { body })))
   return {
     create,
-    update: fresh(({ lick, body }: { lick: Lick; body: LickBody }) => {
-      const keeper = useKeeper<LickBody, Lick>({
-        path: `/api/licks/${lick.id}`,
-        what: `“${lick.title}”`,
-        put: putLick(lick.id),
+    fresh: lists,
+    keeper: (id: number, title: string) =>
+      useKeeper<LickBody, Lick>({
+        path: `/api/licks/${id}`,
+        what: `“${title}”`,
+        put: putLick(id),
         part: lickBody,
         merge: mergeFields,
         differs: differences,
         copy: (body) => create.mutateAsync({ ...body, title: beside(body.title) }),
-      })
-      keeper.at(lick)
-      return keeper.save(body).then((o) => o.kept)
-    }),
+      }),
     remove: useRemoving(
       ['licks'],
       (id, ifMatch) =>
@@ -161,6 +126,9 @@ export const playing = (line: LineBody) => (how: Playing) =>
       parseAs: 'arrayBuffer' as const,
     }) as unknown as Promise<{ data?: ArrayBuffer; error?: unknown; response: Response }>,
   )
+
+export const studyLick = (body: LickBody) => answer(api.POST('/api/licks/study', { body }))
+export const readLick = (text: string) => answer(api.POST('/api/licks/read', { body: { text } }))
 
 export const askLine = {
   study: (body: LineBody) => answer(api.POST('/api/lines/study', { body })),

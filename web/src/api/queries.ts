@@ -13,6 +13,7 @@ import {
   type ReadingRequest,
 } from './client'
 import { differences, mergeFields } from '../document/merge'
+import { without } from '../document/parts'
 import { beside, useKeeper } from './keeper'
 import { useRemoving } from './removing'
 import { everyRow } from './pages'
@@ -45,14 +46,9 @@ export const useChartMap = (id: Ref<number>, own: Ref<OwnWindow | undefined>, en
 
 export const readText = (body: ReadingRequest) => answer(api.POST('/api/readings', { body }))
 
-export const chartBody = ({ title, key, feel, tempo, beats, text }: ChartBody): ChartBody => ({
-  title,
-  key,
-  feel,
-  tempo,
-  beats,
-  text,
-})
+/** Of what is kept, the part that is edited. */
+export const chartBody = (chart: ChartBody): ChartBody =>
+  without(chart, 'id', 'version', 'plan', 'bars', 'feelName', 'updated')
 
 /** Changes to what is stored; whatever is drawn from it is fetched anew. */
 export function useChartChanges() {
@@ -95,6 +91,7 @@ export function useChartChanges() {
           ),
         part: (c) => c.plan,
         merge: mergeFields,
+        differs: differences,
       }),
     remove: useRemoving(
       ['charts', 'map', 'chart'],
@@ -105,15 +102,7 @@ export function useChartChanges() {
   }
 }
 
-const playerBody = ({ tuning, frets, scale, capo, left, comfort, habit }: Player): Player => ({
-  tuning,
-  frets,
-  scale,
-  capo,
-  left,
-  comfort,
-  habit,
-})
+const playerBody = (player: Player): Player => without(player, 'version')
 
 export function useSavePlayer() {
   const queries = useQueryClient()
@@ -127,6 +116,8 @@ export function useSavePlayer() {
             api.PUT('/api/player', { params: { header: { 'If-Match': ifMatch } }, body: playerBody(body), keepalive }),
           ),
         part: playerBody,
+        merge: mergeFields,
+        differs: differences,
       })
       keeper.at(was)
       return keeper.save(playerBody(body))

@@ -314,6 +314,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/licks/study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A lick that need not be kept, as it would be shown */
+        post: operations["study-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/licks/{id}": {
         parameters: {
             query?: never;
@@ -1240,6 +1257,8 @@ export interface components {
             problem?: string;
             score?: components["schemas"]["Score"];
             tags: string[];
+            /** @description as read-lick reads it; none where its rhythm cannot be written so */
+            text?: string;
             title: string;
             /** Format: date-time */
             updated: string;
@@ -3161,6 +3180,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LickNote"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "study-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LickBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
                 };
             };
             /** @description Error */

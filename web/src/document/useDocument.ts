@@ -2,9 +2,9 @@
    becomes what the commands given since are applied to again. So an answer adds what it knows and never replaces a newer
    edit, however late it comes. */
 import { computed, ref, shallowRef } from 'vue'
-import { useManualRefHistory } from '@vueuse/core'
 import { Refused, type LineBody, type LineNote, type Study, type Written } from '../api/client'
 import { lineOf, notesOf } from './study'
+import { useHistory } from './useHistory'
 
 /** Something done to a line. It may be applied anew to what the core has answered meanwhile, so it names notes by id. */
 export interface Command {
@@ -47,12 +47,7 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
     return { ...of, notes }
   }
 
-  const history = useManualRefHistory(line, { capacity: 500 })
-  const names = new WeakMap<LineBody, string>()
-  const commit = (name: string) => {
-    if (line.value) names.set(line.value, name)
-    history.commit()
-  }
+  const history = useHistory(line)
   const show = () => (line.value = pending.value.reduce((l, c) => c.apply(l), accepted!))
 
   function accept(s: Study) {
@@ -72,8 +67,7 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
     if (mine !== epoch) return
     accept(s)
     show()
-    history.commit()
-    history.clear()
+    history.begin()
   }
 
   /** Does something to the line. */
@@ -82,7 +76,7 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
     revision++
     pending.value = [...pending.value, command]
     line.value = command.apply(line.value!)
-    commit(command.name)
+    history.commit(command.name)
     trouble.value = ''
     events.changed?.()
     void next()
@@ -124,10 +118,7 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
     // This one cannot be done; what was done after it stands.
     pending.value = pending.value.slice(1)
     trouble.value = `${sent[0]!.name[0]!.toUpperCase()}${sent[0]!.name.slice(1)}: ${says}`
-    if (!pending.value.length && history.canUndo.value) {
-      history.undo()
-      history.redoStack.value = history.redoStack.value.slice(1)
-    }
+    if (!pending.value.length) history.drop()
     show()
   }
 
@@ -148,7 +139,7 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
       accept(s)
       pending.value = []
       show()
-      commit(name)
+      history.commit(name)
       trouble.value = ''
     } catch (e) {
       trouble.value = e instanceof Error ? e.message : String(e)
@@ -166,8 +157,6 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
     events.changed?.()
     void next()
   }
-  const undoName = computed(() => names.get(history.last.value.snapshot as LineBody) ?? '')
-  const redoName = computed(() => names.get(history.redoStack.value[0]?.snapshot as LineBody) ?? '')
   const undo = () => history.canUndo.value && turn(history.undo, 'undo')
   const redo = () => history.canRedo.value && turn(history.redo, 'redo')
 
@@ -207,8 +196,8 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
     take,
     undo,
     redo,
-    undoName,
-    redoName,
+    undoName: history.undoName,
+    redoName: history.redoName,
     canUndo: history.canUndo,
     canRedo: history.canRedo,
   }

@@ -10,6 +10,7 @@ import type { Role } from '../../api/client'
 import { useCatalogue } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
 import FieldRow from '../../shell/FieldRow.vue'
+import { commands, face } from '../../shell/commands'
 import ThreadList from './ThreadList.vue'
 import type { Bench } from './useBench'
 import type { PlanState } from './usePlan'
@@ -113,12 +114,12 @@ const imagine = (id: string) => {
     </p>
     <span class="do">
       <Button
-        v-if="plan.past.value.length"
+        v-if="plan.canUndo.value"
         icon="pi pi-undo"
         size="small"
         variant="text"
-        aria-label="undo"
-        title="undo (U)"
+        :aria-label="`undo ${plan.undoName.value}`"
+        :title="`undo ${plan.undoName.value} (${face(commands.takeBack.keys[0]!)})`"
         @click="plan.undo"
       />
       <Button

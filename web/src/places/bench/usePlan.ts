@@ -2,18 +2,32 @@ import { computed, shallowRef, watch } from 'vue'
 import { useToast } from 'primevue/usetoast'
 import type { Place, Plan } from '../../api/client'
 import { useChartChanges } from '../../api/queries'
+import { canonical } from '../../api/keeper'
+import { useHistory } from '../../document/useHistory'
 import { same } from './moves'
 import type { Bench, Step } from './useBench'
 
 type Pin = NonNullable<Plan['pins']>[number]
 const spot = ({ string, fret }: Place) => ({ string, fret })
 
-/** What the player decides about the chart: saved as it is done, each step undoable. */
+const names: Partial<Record<keyof Plan, string>> = {
+  picks: 'another place',
+  pins: 'a target by hand',
+  thread: 'what the thread takes',
+  allowed: 'degrees allowed',
+  strings: 'strings',
+  targets: 'what comes first',
+  nearest: 'the nearest first',
+  imagined: 'what is imagined',
+}
+
+/** What the player decides about the chart: drawn when it is saved, each step with a way back. */
 export function usePlan(bench: Bench) {
   const changes = useChartChanges()
   const toast = useToast()
-  const pending = shallowRef<Plan>()
-  const past = shallowRef<Plan[]>([])
+  /** The plan as the player wants it; undefined until the chart is there. */
+  const wanted = shallowRef<Plan>()
+  const history = useHistory(wanted)
   let keeper: ReturnType<typeof changes.planner> | undefined
   let shown = 0
   let saving = 0
@@ -21,37 +35,38 @@ export function usePlan(bench: Bench) {
     bench.data,
     (data) => {
       if (!data || saving) return // what is being saved knows better
-      pending.value = undefined
-      if (shown !== data.chart.id) keeper = changes.planner((shown = data.chart.id), data.chart.title)
+      const other = shown !== data.chart.id
+      if (other) keeper = changes.planner((shown = data.chart.id), data.chart.title)
       keeper!.at(data.chart)
+      if (!other && canonical(wanted.value) === canonical(data.chart.plan)) return
+      wanted.value = data.chart.plan
+      if (other) history.begin()
+      else history.commit('what was changed elsewhere')
     },
     { immediate: true },
   )
-  watch(bench.id, () => (past.value = []))
-  const plan = computed<Plan>(() => pending.value ?? bench.data.value?.chart.plan ?? {})
+  const plan = computed<Plan>(() => wanted.value ?? {})
 
-  async function save(next: Plan) {
-    pending.value = next
+  async function save() {
     saving++
     try {
-      await keeper?.save(next)
+      await keeper?.save(plan.value)
     } catch (e) {
       toast.add({ severity: 'error', summary: 'Not saved', detail: (e as Error).message, life: 8000 })
     }
     if (--saving) return
     await changes.fresh()
-    pending.value = undefined
     if (bench.data.value) keeper?.at(bench.data.value.chart)
   }
   const set = (change: Partial<Plan>) => {
-    past.value = [...past.value.slice(-49), plan.value]
-    return save({ ...plan.value, ...change })
+    wanted.value = { ...plan.value, ...change }
+    history.commit(names[Object.keys(change)[0] as keyof Plan] ?? 'palette')
+    return save()
   }
   const undo = () => {
-    const before = past.value.at(-1)
-    if (!before) return
-    past.value = past.value.slice(0, -1)
-    save(before)
+    if (!history.canUndo.value) return
+    history.undo()
+    void save()
   }
 
   const frets = () => ({ low: bench.window.value?.low ?? 0, high: bench.window.value?.high ?? 0 })
@@ -76,7 +91,7 @@ export function usePlan(bench: Bench) {
     const others = (plan.value.picks ?? []).filter((p) => !(here(p) && same(p, instead)))
     return set({ picks: [...others, { ...frets(), ...spot(chosen) }] })
   }
-  return { plan, past, set, undo, pin, pinned, pins, unpinAll, pick }
+  return { plan, canUndo: history.canUndo, undoName: history.undoName, set, undo, pin, pinned, pins, unpinAll, pick }
 }
 
 export type PlanState = ReturnType<typeof usePlan>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+/* A chart is written: form, key, feel, and the chords as text. */
 import { useTitle } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
@@ -9,13 +10,17 @@ import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import Textarea from 'primevue/textarea'
 import { useQuery } from '@tanstack/vue-query'
-import { answer, api } from '../../api/client'
+import { answer, api, type Chart, type ChartBody } from '../../api/client'
 import { chartBody, useCatalogue, useChartChanges } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import FieldRow from '../../shell/FieldRow.vue'
-import { blank, fieldsOf, useDraft } from './useDraft'
+import HistoryButtons from '../../shell/HistoryButtons.vue'
+import SaveWords from '../../shell/SaveWords.vue'
+import { useCommands } from '../../shell/useCommands'
+import { useNews } from '../../document/useNews'
+import { blank, fieldsOf, useChart } from './useChart'
 
 const route = useRoute()
 const router = useRouter()
@@ -23,28 +28,34 @@ const id = Number(route.params.id) || 0
 useTitle(id ? 'Edit chart · Undaris' : 'New chart · Undaris')
 const catalogue = useCatalogue()
 const changes = useChartChanges()
-const draft = useDraft(id ? String(id) : 'new')
-const { body, reading, wrong, past, since } = draft
+let keeper: ReturnType<typeof changes.keeper> | undefined
+const draft = useChart(id ? () => keeper : undefined)
+const { reading, wrong } = draft
+const body = computed(() => draft.body.value ?? blank)
 
 const saved = useQuery({
   queryKey: ['chart', id],
   queryFn: () => answer(api.GET('/api/charts/{id}', { params: { path: { id } } })),
   enabled: id > 0,
 })
-const clean = () => {
-  const c = saved.data.value
-  return c ? { title: c.title, key: c.key, feel: c.feel, tempo: c.tempo, beats: c.beats, text: c.text } : { ...blank }
+/** Shows a chart as it is kept; what an earlier visit could not keep is done to it anew. */
+function show(c: Chart) {
+  keeper ??= changes.keeper(id, c.title)
+  keeper.at(c)
+  draft.open(chartBody(c))
+  const unsent = keeper.unsent()
+  if (unsent) draft.change('what was not kept yet', unsent)
 }
-const touched = computed(() => JSON.stringify(body.value) !== JSON.stringify(clean()))
-const keeper = computed(() => saved.data.value && changes.keeper(id, saved.data.value.title))
-watch(
-  saved.data,
-  (c) => {
-    if (!c) return
-    if (!body.value.text) body.value = clean()
-    if (!touched.value || !since.value) since.value = c // what is typed from here on changes this version
+const waiting = draft.drawer.get()
+if (!id) draft.open({ ...blank, ...waiting?.body })
+watch(saved.data, (c) => c && !draft.body.value && show(c), { immediate: true })
+useNews(
+  draft.state,
+  () => (keeper ? { path: `/api/charts/${id}`, version: keeper.version() } : undefined),
+  async () => {
+    const now = (await saved.refetch()).data
+    if (now && draft.state.value === 'saved') show(now)
   },
-  { immediate: true, flush: 'post' },
 )
 
 const modes = [
@@ -57,20 +68,19 @@ const minor = computed(() => body.value.key.endsWith('m'))
 async function setKey(t: string, m: boolean) {
   const key = t + (m ? 'm' : '')
   if (key === body.value.key) return
-  if (body.value.text.trim()) await draft.rewrite({ key, from: body.value.key })
-  else body.value.key = key
+  if (body.value.text.trim()) await draft.rewrite('key', { key, from: body.value.key })
+  else draft.change('key', { key })
 }
 async function setForm(form: string) {
   const f = catalogue.data.value?.forms.find((x) => x.id === form)
   if (!f) return
   const key = f.minor === minor.value ? body.value.key : tonic.value + (f.minor ? 'm' : '')
-  if ((await draft.rewrite({ form, key })) && !body.value.title.trim()) suggested.value = `${f.name} in ${key}`
+  if ((await draft.rewrite('form', { form, key })) && !body.value.title.trim()) suggested.value = `${f.name} in ${key}`
 }
 const suggested = ref('')
 function setFeel(feel: string) {
-  draft.mark()
   const f = catalogue.data.value?.feels.find((x) => x.id === feel)
-  body.value = { ...body.value, feel, tempo: f?.tempo ?? body.value.tempo }
+  draft.change('feel', { feel, tempo: f?.tempo ?? body.value.tempo })
 }
 const turnarounds = computed(() => catalogue.data.value?.turnarounds.filter((t) => t.minor === minor.value) ?? [])
 const forms = computed(
@@ -79,43 +89,34 @@ const forms = computed(
 
 const field = ref<{ $el: HTMLTextAreaElement }>()
 /** Selects the place in the text that a problem is about. */
-function show(offset: number, length: number) {
+function point(offset: number, length: number) {
   const el = field.value?.$el
   const at = (n: number) => [...body.value.text].slice(0, n).join('').length
   el?.focus()
   el?.setSelectionRange(at(offset), at(offset + length))
 }
 
-async function save() {
-  const send = { ...body.value, title: body.value.title.trim() || suggested.value }
+/** Makes a new chart, or keeps what is not kept yet; then the band can play it. */
+async function done() {
+  if (id) {
+    if (draft.state.value === 'saved' || (await draft.now())) await router.push({ name: 'bench', params: { id } })
+    return
+  }
   try {
-    let made = id
-    if (keeper.value && since.value) {
-      keeper.value.at(since.value)
-      const { kept, theirs } = await keeper.value.save(send)
-      await changes.fresh()
-      since.value = kept
-      if (theirs) {
-        draft.mark()
-        body.value = chartBody(kept)
-        return
-      }
-    } else made = (await changes.create.mutateAsync(send)).id
-    body.value = id ? send : { ...blank }
-    await router.push({ name: 'bench', params: { id: made } })
-    if (id) {
-      localStorage.removeItem(`undaris-draft-${id}`)
-      localStorage.removeItem(`undaris-draft-${id}-since`)
-    }
+    const made = await changes.create.mutateAsync({
+      ...body.value,
+      title: body.value.title.trim() || suggested.value,
+    })
+    draft.open({ ...blank })
+    draft.drawer.clear()
+    await router.push({ name: 'bench', params: { id: made.id } })
   } catch (e) {
     wrong.value = fieldsOf(e)
   }
 }
-const discard = () => {
-  draft.mark()
-  body.value = clean()
-  since.value = saved.data.value
-}
+const typed = (name: string, part: Partial<ChartBody>) => draft.change(name, part, true)
+useCommands({ undo: () => void draft.undo(), redo: () => void draft.redo() })
+onBeforeUnmount(() => void changes.fresh())
 </script>
 
 <template>
@@ -125,26 +126,25 @@ const discard = () => {
   <main v-else class="editor">
     <header>
       <h1>{{ id ? 'Edit chart' : 'New chart' }}</h1>
-      <Button v-if="past.length" label="Undo" icon="pi pi-undo" variant="text" @click="draft.undo" />
-      <Button v-if="touched && id" label="As saved" variant="text" @click="discard" />
-      <Button label="Cancel" variant="outlined" @click="router.back()" />
+      <SaveWords v-if="id" :state="draft.state.value" :why="draft.why.value" />
+      <HistoryButtons :history="draft" />
       <Button
-        :label="id ? 'Save and play' : 'Make chart'"
+        :label="id ? 'Play it' : 'Make chart'"
         :disabled="!reading || reading.problems.length > 0"
-        @click="save"
+        @click="done"
       />
     </header>
-    <p v-if="wrong.all" class="wrong" role="alert">{{ wrong.all }}</p>
+    <p v-if="wrong.all || draft.trouble.value" class="wrong" role="alert">{{ wrong.all || draft.trouble.value }}</p>
     <div class="columns">
-      <form @submit.prevent="save">
+      <form @submit.prevent="done">
         <FieldRow label="Title" for="title" :wrong="wrong.title">
           <InputText
             id="title"
-            v-model="body.title"
+            :model-value="body.title"
             maxlength="120"
             :placeholder="suggested || 'what the band calls it'"
             fluid
-            @focus="draft.mark"
+            @update:model-value="(title) => typed('title', { title: title ?? '' })"
           />
         </FieldRow>
         <FieldRow label="Key" for="key" :wrong="wrong.key">
@@ -198,7 +198,7 @@ const discard = () => {
             placeholder="swap the last two bars"
             :disabled="!reading || reading.problems.length > 0"
             fluid
-            @update:model-value="(t) => draft.rewrite({ turnaround: t })"
+            @update:model-value="(t) => draft.rewrite('turnaround', { turnaround: t })"
           >
             <template #option="{ option }">
               <span class="option"
@@ -218,10 +218,20 @@ const discard = () => {
           />
         </FieldRow>
         <FieldRow label="Tempo" for="tempo" hint="beats a minute" :wrong="wrong.tempo">
-          <InputNumber v-model="body.tempo" input-id="tempo" :invalid="!!wrong.tempo" @focus="draft.mark" />
+          <InputNumber
+            :model-value="body.tempo"
+            input-id="tempo"
+            :invalid="!!wrong.tempo"
+            @update:model-value="(tempo) => typed('tempo', { tempo: tempo ?? 0 })"
+          />
         </FieldRow>
         <FieldRow label="Beats in a bar" for="beats" :wrong="wrong.beats">
-          <InputNumber v-model="body.beats" input-id="beats" :invalid="!!wrong.beats" @focus="draft.mark" />
+          <InputNumber
+            :model-value="body.beats"
+            input-id="beats"
+            :invalid="!!wrong.beats"
+            @update:model-value="(beats) => typed('metre', { beats: beats ?? 0 })"
+          />
         </FieldRow>
       </form>
       <section class="text" aria-label="the chords">
@@ -231,26 +241,27 @@ const discard = () => {
         <Textarea
           id="text"
           ref="field"
-          v-model="body.text"
+          :model-value="body.text"
           rows="6"
           spellcheck="false"
           autocomplete="off"
           placeholder="| C7 | F7 | C7 | % |"
           :invalid="!!reading?.problems.length || !!wrong.text"
           fluid
-          @focus="draft.mark"
-          @change="draft.mark"
+          @update:model-value="(text) => typed('chords', { text: text ?? '' })"
         />
         <Button
           v-if="reading?.asH"
           label="Read H as B, and B as B♭"
           variant="outlined"
           size="small"
-          @click="(draft.mark(), (draft.body.value = { ...draft.body.value, text: reading.asH! }))"
+          @click="draft.change('chords', { text: reading.asH! })"
         />
         <ul v-if="reading?.problems.length" class="problems" role="alert">
           <li v-for="p in reading.problems.slice(0, 6)" :key="p.offset + p.message">
-            <button type="button" title="show it in the text" @click="show(p.offset, p.length)">{{ p.message }}</button>
+            <button type="button" title="show it in the text" @click="point(p.offset, p.length)">
+              {{ p.message }}
+            </button>
             <Button
               v-if="p.nearest"
               size="small"

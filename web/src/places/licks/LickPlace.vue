@@ -2,12 +2,12 @@
 /* One lick: over any chord in both ways, and through the changes. */
 import { useQuery } from '@tanstack/vue-query'
 import { useTitle } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
-import { answer, api, type LineBody } from '../../api/client'
+import { answer, api, type Lick, type LineBody } from '../../api/client'
 import { playing, useLick, useLickChanges } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import MarkBadge from '../../music/MarkBadge.vue'
@@ -15,14 +15,41 @@ import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import TickBox from '../../shell/TickBox.vue'
 import NewLineDialog from '../lines/NewLineDialog.vue'
-import LickDialog from './LickDialog.vue'
+import HistoryButtons from '../../shell/HistoryButtons.vue'
+import SaveWords from '../../shell/SaveWords.vue'
+import { useCommands } from '../../shell/useCommands'
+import { useNews } from '../../document/useNews'
+import LickFields from './LickFields.vue'
+import { useLickWork } from './useLickWork'
 
 const route = useRoute()
 const router = useRouter()
 const id = computed(() => Number(route.params.id))
 const lick = useLick(id)
 const changes = useLickChanges()
-useTitle(computed(() => `${lick.data.value?.title ?? 'Lick'} · Undaris`))
+let keeper: ReturnType<typeof changes.keeper> | undefined
+const work = useLickWork(() => keeper)
+const { shown } = work
+/** Shows the lick as it is kept; what an earlier visit could not keep is done to it anew. */
+function show(l: Lick) {
+  keeper ??= changes.keeper(l.id, l.title)
+  keeper.at(l)
+  work.show(l)
+  const unsent = keeper.unsent()
+  if (unsent) work.change('what was not kept yet', unsent)
+}
+watch(lick.data, (l) => l && !shown.value && show(l), { immediate: true })
+useNews(
+  work.state,
+  () => (keeper ? { path: `/api/licks/${id.value}`, version: keeper.version() } : undefined),
+  async () => {
+    const now = (await lick.refetch()).data
+    if (now && work.state.value === 'saved') show(now)
+  },
+)
+useCommands({ undo: () => void work.undo(), redo: () => void work.redo() })
+onBeforeUnmount(() => void changes.fresh())
+useTitle(computed(() => `${shown.value?.title ?? 'Lick'} · Undaris`))
 const set = (query: Record<string, string | undefined>) => router.replace({ query: { ...route.query, ...query } })
 const chord = computed({
   get: () => String(route.query.over ?? 'F7'),
@@ -39,49 +66,67 @@ const asked = computed(() => {
   return { chord: chord.value, low: low!, high: high!, follow: follow.value }
 })
 const ways = useQuery({
-  queryKey: ['ways', id, asked],
+  queryKey: ['ways', id, asked, computed(() => (work.state.value === 'saved' ? keeper?.version() : 0))],
   queryFn: () => answer(api.GET('/api/licks/{id}/ways', { params: { path: { id: id.value }, query: asked.value } })),
   placeholderData: (before) => before,
 })
 const band = useBand()
-const clock = () => (band.audition?.title === lick.data.value?.title ? band.ticks : undefined)
+const clock = () => (band.audition?.title === shown.value?.title ? band.ticks : undefined)
 const heard = (title: string) => band.audition?.title === title && band.playing
 function hear(title: string, line: LineBody) {
   if (heard(title)) return band.stop()
   void band.hear({ title, beats: line.beats, cues: [], load: playing(line) })
 }
-const editing = ref(false)
+const changing = ref(false)
 const sending = ref(false)
 async function remove() {
-  if (!lick.data.value) return
-  await changes.remove(lick.data.value)
+  if (!shown.value) return
+  await changes.remove({ id: id.value, title: shown.value.title, version: keeper!.version() })
   void router.push({ name: 'licks' })
 }
 </script>
 
 <template>
-  <main v-if="lick.data.value" class="lick">
+  <main v-if="shown" class="lick">
     <header>
-      <h1>{{ lick.data.value.title }}</h1>
+      <h1>
+        <input
+          class="name"
+          :value="work.body.value?.title"
+          maxlength="120"
+          aria-label="title of the lick"
+          @input="work.change('title', { title: ($event.target as HTMLInputElement).value }, true)"
+        />
+      </h1>
       <p class="meta">
-        {{ lick.data.value.tags.join(' · ') }}<template v-if="lick.data.value.tags.length"> · </template>lands on
-        <MarkBadge :degree="lick.data.value.landsOn" :size="26" />
+        {{ shown.tags.join(' · ') }}<template v-if="shown.tags.length"> · </template>lands on
+        <MarkBadge :degree="shown.landsOn" :size="26" />
+        <SaveWords :state="work.state.value" :why="work.why.value" />
       </p>
       <span class="space" />
+      <HistoryButtons :history="work" />
       <Button
-        v-if="lick.data.value.line"
-        :icon="heard(lick.data.value.title) ? 'pi pi-stop' : 'pi pi-volume-up'"
+        v-if="shown.line"
+        :icon="heard(shown.title) ? 'pi pi-stop' : 'pi pi-volume-up'"
         label="Hear"
         variant="outlined"
-        @click="hear(lick.data.value.title, lick.data.value.line)"
+        @click="hear(shown.title, shown.line)"
       />
-      <Button icon="pi pi-pencil" label="Change" variant="outlined" @click="editing = true" />
+      <Button
+        icon="pi pi-pencil"
+        label="Change"
+        variant="outlined"
+        :aria-expanded="changing"
+        @click="changing = !changing"
+      />
       <Button icon="pi pi-trash" variant="text" aria-label="delete this lick" @click="remove" />
       <Button icon="pi pi-send" label="Through the changes" @click="sending = true" />
     </header>
+    <p v-if="work.trouble.value" class="trouble" role="alert">{{ work.trouble.value }}</p>
+    <LickFields v-if="changing" :work="work" />
     <section class="sheet">
-      <StaffDrawing v-if="lick.data.value.score" :score="lick.data.value.score" fingers :clock="clock" />
-      <p v-else class="trouble">{{ lick.data.value.problem }}</p>
+      <StaffDrawing v-if="shown.score" :score="shown.score" fingers :clock="clock" />
+      <p v-else class="trouble">{{ shown.problem }}</p>
     </section>
     <div class="choice">
       <h2>Over another chord</h2>
@@ -113,7 +158,6 @@ async function remove() {
         <p v-else class="trouble">{{ w.problem ?? '' }}</p>
       </section>
     </div>
-    <LickDialog v-model="editing" :lick="lick.data.value" />
     <NewLineDialog v-model="sending" :with-lick="id" />
   </main>
   <EmptyPlace v-else-if="lick.error.value" title="This lick cannot be shown" :text="lick.error.value.message">
@@ -137,6 +181,23 @@ header,
 
 h1 {
   font-size: 2rem;
+}
+
+.name {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  border-bottom: 2px solid transparent;
+  field-sizing: content;
+  min-width: 8rem;
+  max-width: 26rem;
+  padding: 0.1rem 0;
+}
+
+.name:hover,
+.name:focus {
+  border-color: var(--rule);
 }
 
 .meta {

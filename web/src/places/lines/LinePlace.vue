@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /* One line on staff and tablature: written, checked, mended, heard, printed. */
 import { useQuery } from '@tanstack/vue-query'
-import { useBroadcastChannel, useEventListener, useTitle } from '@vueuse/core'
+import { useEventListener, useTitle } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
@@ -11,10 +11,13 @@ import { answer, api } from '../../api/client'
 import { lineBody, playing, useLineChanges, useTones } from '../../api/kept'
 import { useCatalogue } from '../../api/queries'
 import { useBand } from '../../band/useBand'
+import { useNews } from '../../document/useNews'
 import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import LineWave from '../../wave/LineWave.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
+import HistoryButtons from '../../shell/HistoryButtons.vue'
+import SaveWords from '../../shell/SaveWords.vue'
 import { hint } from '../../shell/commands'
 import { useCommands } from '../../shell/useCommands'
 import BlendBar from './BlendBar.vue'
@@ -101,20 +104,16 @@ watch(
     l && band.offer({ title: l.title, beats: l.beats, bars: bars.value, tempo: l.tempo, cues: [], load: playing(l) }),
 )
 /* What another tab has kept of this line is shown at once, unless something is being done to it here. */
-const news = useBroadcastChannel<{ path: string; version: number }, { path: string; version: number }>({
-  name: 'undaris-kept',
-})
-watch(state.state, (s) => {
-  if (s === 'saved' && keeper) news.post({ path: `/api/lines/${id.value}`, version: keeper.version() })
-})
-watch(news.data, async (heard) => {
-  if (heard?.path !== `/api/lines/${id.value}` || state.state.value !== 'saved' || heard.version <= keeper!.version())
-    return
-  const now = (await stored.refetch()).data
-  if (!now || state.state.value !== 'saved') return
-  keeper!.at(now)
-  void state.open(lineBody(now))
-})
+useNews(
+  state.state,
+  () => (keeper ? { path: `/api/lines/${id.value}`, version: keeper.version() } : undefined),
+  async () => {
+    const now = (await stored.refetch()).data
+    if (!now || state.state.value !== 'saved') return
+    keeper!.at(now)
+    void state.open(lineBody(now))
+  },
+)
 useEventListener(document, 'visibilitychange', () => document.visibilityState === 'hidden' && state.flush())
 useEventListener(window, 'pagehide', () => state.flush())
 onBeforeUnmount(() => {
@@ -166,42 +165,25 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
 <template>
   <main v-if="line && study" class="line">
     <header>
-      <input
-        class="name"
-        :value="line.title"
-        maxlength="160"
-        aria-label="title of the line"
-        @change="state.change({ title: ($event.target as HTMLInputElement).value || line.title })"
-      />
+      <h1>
+        <input
+          class="name"
+          :value="line.title"
+          maxlength="160"
+          aria-label="title of the line"
+          @change="state.change({ title: ($event.target as HTMLInputElement).value || line.title })"
+        />
+      </h1>
       <p class="meta">
         <button type="button" class="key" title="another key, other chords, tempo, feel" @click="rekeying = true">
           <MusicText :text="line.key" /> · {{ bars }} {{ bars === 1 ? 'bar' : 'bars' }} · {{ line.tempo }}
           <i class="pi pi-pencil" />
         </button>
         · frets {{ line.low }}–{{ line.high }} · {{ midi.on.value ? 'writes by MIDI · ' : '' }}
-        <span role="status">{{
-          { saved: 'saved', saving: 'saving …', unsaved: 'not saved yet' }[state.state.value]
-        }}</span>
+        <SaveWords :state="state.state.value" />
       </p>
       <span class="space" />
-      <span class="history">
-        <Button
-          icon="pi pi-undo"
-          variant="text"
-          :aria-label="`undo ${state.undoName.value}`"
-          :title="state.undoName.value && `undo ${state.undoName.value}`"
-          :disabled="!state.canUndo.value"
-          @click="state.undo"
-        />
-        <Button
-          icon="pi pi-refresh"
-          variant="text"
-          :aria-label="`redo ${state.redoName.value}`"
-          :title="state.redoName.value && `redo ${state.redoName.value}`"
-          :disabled="!state.canRedo.value"
-          @click="state.redo"
-        />
-      </span>
+      <HistoryButtons :history="state" />
       <LineTabs v-model="panel" :report="study.report" />
       <Button
         :icon="mine ? 'pi pi-stop' : 'pi pi-volume-up'"
@@ -322,8 +304,12 @@ header {
   flex-wrap: wrap;
 }
 
+h1 {
+  font-size: 1.5rem;
+}
+
 .name {
-  font: 600 1.5rem/1.15 var(--font-display);
+  font: inherit;
   color: inherit;
   background: none;
   border: 0;
@@ -347,10 +333,6 @@ header {
 
 .space {
   flex: 1;
-}
-
-.history {
-  white-space: nowrap;
 }
 
 .trouble {
@@ -449,7 +431,7 @@ aside {
     padding: 0;
   }
 
-  header > :not(.name, .meta),
+  header > :not(h1, .meta),
   .said,
   .state,
   .wave,

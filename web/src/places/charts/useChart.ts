@@ -1,0 +1,97 @@
+/* A chart as it is written: read as it is typed, kept by itself once it can be read, and gone back through. A new one is
+   put by in the browser until it is made. */
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { Refused, type ChartBody, type Reading } from '../../api/client'
+import { shelf } from '../../api/keeper'
+import { chartBody, readText } from '../../api/queries'
+import type { Keeps } from '../../document/useAutosave'
+import { useRecord } from '../../document/useRecord'
+
+export const blank: ChartBody = { title: '', key: 'C', feel: 'shuffle', tempo: 96, beats: 4, text: '' }
+
+/** Where a chart waits that is not made yet. */
+const drawer = shelf<ChartBody>('/api/charts/new')
+
+/** What is kept of a chart that is not made yet: only what the browser puts by. */
+const unmade: Keeps<ChartBody> = {
+  save: () => Promise.reject(new Error('it is not made yet')),
+  saveLast: (body) => void drawer.put({ version: 0, body }),
+  rewind: () => undefined,
+  hold: (body) => drawer.put({ version: 0, body }),
+}
+
+export function useChart(keeps?: () => Keeps<ChartBody> | undefined) {
+  const reading = ref<Reading>()
+  const wrong = ref<Record<string, string>>({})
+  const record = useRecord<ChartBody>({
+    keeps: keeps ?? (() => unmade),
+    part: chartBody,
+    waits: (): boolean | string => !keeps || asking() || obstacle(),
+    changed: () => (wrong.value = {}),
+  })
+  const { body } = record
+
+  /** What is asked of the core: only chords, key and metre. */
+  const question = computed(() => {
+    const { text, key, beats } = body.value ?? blank
+    return JSON.stringify({ text, key, beats })
+  })
+  let read = ''
+  const asking = (): boolean => !!body.value?.text.trim() && read !== question.value
+  /** Why the chart cannot be kept as it stands. */
+  function obstacle(): string {
+    if (!body.value?.text.trim()) return 'it has no chords'
+    if (!body.value.title.trim()) return 'it has no title'
+    return reading.value?.problems[0]?.message ?? ''
+  }
+  watch(refDebounced(question, 120), ask, { immediate: true })
+  async function ask(now: string) {
+    const q = JSON.parse(now) as { text: string; key: string; beats: number }
+    if (!q.text.trim()) {
+      reading.value = undefined
+      return
+    }
+    try {
+      const answer = await readText(q)
+      if (now !== question.value) return
+      reading.value = answer
+      wrong.value = {}
+    } catch (e) {
+      if (now === question.value) wrong.value = fieldsOf(e)
+    }
+    read = now
+    record.settled()
+  }
+
+  /** Puts a form, a turnaround or another key in place of the text. */
+  async function rewrite(name: string, change: { form?: string; turnaround?: string; key?: string; from?: string }) {
+    const now = body.value
+    if (!now) return false
+    try {
+      const r = await readText({ text: now.text, key: now.key, beats: now.beats, ...change })
+      if (body.value !== now) return false // something else was done meanwhile
+      if (r.problems.length) reading.value = r
+      else record.change(name, { key: change.key ?? now.key, beats: change.form ? 4 : now.beats, text: r.text })
+      wrong.value = {}
+      return !r.problems.length
+    } catch (e) {
+      wrong.value = fieldsOf(e)
+      return false
+    }
+  }
+
+  /** Puts the nearest reading where something cannot be read. */
+  function mend(offset: number, length: number, nearest: string) {
+    const letters = [...(body.value?.text ?? '')]
+    letters.splice(offset, length, nearest === '%' ? ' % ' : nearest)
+    record.change('chords', { text: letters.join('') })
+  }
+
+  return { ...record, reading, wrong, rewrite, mend, drawer }
+}
+
+export function fieldsOf(e: unknown): Record<string, string> {
+  if (e instanceof Refused) return Object.keys(e.fields).length ? e.fields : { all: e.message }
+  return { all: String(e) }
+}
