@@ -57,7 +57,7 @@ func TestFromNothingToAQuickChangeInAFlat(t *testing.T) {
 
 	p.keys("n")
 	p.sees(".neck", "D♭")
-	p.until(`document.querySelector('.labels .on').innerText === 'note'`)
+	p.until(`document.querySelector('.labels [aria-pressed=true]').innerText === 'note'`)
 	before, spots := p.address(), p.degrees()
 	p.do(chromedp.Reload())
 	p.sees(".crossing .now", "D♭7")

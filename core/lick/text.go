@@ -47,7 +47,7 @@ func Parse(text string) ([]Note, error) {
 		for _, part := range parts {
 			n, rest, err := parseNote(part)
 			if err != nil {
-				return nil, say.Errorf("%q: %w", word, err)
+				return nil, say.Errorf("in %q, %w", word, err)
 			}
 			if rest {
 				now += n.Length
@@ -87,7 +87,7 @@ func parseNote(word string) (n Note, rest bool, err error) {
 	rest = name == "-"
 	n.Degree = harmony.Degree(name)
 	if _, ok := n.Degree.Interval(); !ok && !rest {
-		return n, false, say.Errorf("%q is no degree", name)
+		return n, false, say.Errorf("%s is no degree; R, b3, 3, 11, 5, b7 and the like are", name)
 	}
 	if !timed {
 		return n, rest, nil

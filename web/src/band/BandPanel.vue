@@ -5,14 +5,17 @@ import InputNumber from 'primevue/inputnumber'
 import Slider from 'primevue/slider'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { useCatalogue } from '../api/queries'
+import SegmentedChoice from '../shell/SegmentedChoice.vue'
 import { maxTempo, minTempo } from './settings'
 import { useBand } from './useBand'
+import PressButton from '../shell/PressButton.vue'
 
 const band = useBand()
 const catalogue = useCatalogue()
 const compers = computed(() => catalogue.data.value?.compers ?? [])
 const feel = computed(() => catalogue.data.value?.feels.find((f) => f.id === band.chart?.feel))
 const swing = computed(() => band.swing || feel.value?.swing || 0.5)
+const five = [1, 2, 3, 4, 5].map((n) => ({ id: n, name: String(n) }))
 const tracks = [
   { id: 'drums', name: 'Drums' },
   { id: 'bass', name: 'Bass' },
@@ -32,15 +35,14 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
   <section class="panel" role="dialog" aria-label="band">
     <h2>Who plays</h2>
     <div v-for="t in tracks" :key="t.id" class="row">
-      <button
-        type="button"
+      <PressButton
         class="who"
         :aria-pressed="!isMuted(t.id)"
         :title="isMuted(t.id) ? 'bring in' : 'mute'"
         @click="press(t.id)"
       >
         <i class="pi" :class="isMuted(t.id) ? 'pi-volume-off' : 'pi-volume-up'" />{{ t.name }}
-      </button>
+      </PressButton>
       <Slider
         v-model="band.settings.levels[t.id]"
         :min="0"
@@ -51,18 +53,7 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
     </div>
     <div class="row">
       <span>Chords on</span>
-      <div class="segments">
-        <button
-          v-for="c in compers"
-          :key="c.id"
-          type="button"
-          :class="{ on: band.settings.comp === c.id }"
-          :aria-pressed="band.settings.comp === c.id"
-          @click="band.settings.comp = c.id"
-        >
-          {{ c.name }}
-        </button>
-      </div>
+      <SegmentedChoice v-model="band.settings.comp" :options="compers" label="chords on" />
     </div>
     <label class="row"><span>Metronome only</span><ToggleSwitch v-model="band.settings.clickOnly" /></label>
     <label class="row">
@@ -72,18 +63,7 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
     <h2>How</h2>
     <div class="row">
       <span>Intensity</span>
-      <div class="segments">
-        <button
-          v-for="n in 5"
-          :key="n"
-          type="button"
-          :class="{ on: band.settings.intensity === n }"
-          :aria-pressed="band.settings.intensity === n"
-          @click="band.settings.intensity = n"
-        >
-          {{ n }}
-        </button>
-      </div>
+      <SegmentedChoice v-model="band.settings.intensity" :options="five" label="intensity" />
     </div>
     <div class="row">
       <span
@@ -99,7 +79,7 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
     </div>
     <div class="row">
       <span>Another take <small>the same feel, other notes</small></span>
-      <button type="button" class="who" @click="band.seed++">Take {{ band.seed }}</button>
+      <PressButton class="who" @click="band.seed++">Take {{ band.seed }}</PressButton>
     </div>
     <h2>Tempo ladder</h2>
     <label class="row">

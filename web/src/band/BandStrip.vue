@@ -11,6 +11,7 @@ import LoopChooser from './LoopChooser.vue'
 import TempoField from './TempoField.vue'
 import VolumeField from './VolumeField.vue'
 import { useBand } from './useBand'
+import PressButton from '../shell/PressButton.vue'
 
 const band = useBand()
 const route = useRoute()
@@ -53,12 +54,11 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
   <aside v-if="band.chart || band.offered" class="strip" aria-label="band">
     <p v-if="band.trouble" class="trouble" role="alert">
       {{ band.trouble }}
-      <button type="button" aria-label="close this message" @click="band.trouble = ''">
+      <PressButton aria-label="close this message" @click="band.trouble = ''">
         <i class="pi pi-times" />
-      </button>
+      </PressButton>
     </p>
-    <button
-      type="button"
+    <PressButton
       class="play"
       :class="{ on: band.playing }"
       :disabled="band.status === 'loading'"
@@ -67,7 +67,7 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
     >
       <i class="pi" :class="band.playing ? 'pi-stop' : 'pi-play'" />
       <span>{{ band.playing ? 'Stop' : band.status === 'loading' ? 'Tuning up' : 'Play' }}</span>
-    </button>
+    </PressButton>
     <div class="where" :aria-label="where ? undefined : 'what plays'">
       <progress v-if="band.status === 'loading'" :value="band.progress" max="1" aria-label="loading the instruments" />
       <template v-else-if="where">
@@ -84,26 +84,24 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
     <TempoField @said="say" />
     <LoopChooser @said="say" />
     <div class="toggles">
-      <button
-        type="button"
+      <PressButton
         :aria-pressed="band.settings.countIn"
         title="a bar of sticks first"
         @click="band.settings.countIn = !band.settings.countIn"
       >
         Count-in
-      </button>
-      <button
-        type="button"
+      </PressButton>
+      <PressButton
         :aria-pressed="band.settings.click"
         title="a click on every beat"
         @click="band.settings.click = !band.settings.click"
       >
         Click
-      </button>
+      </PressButton>
     </div>
-    <button type="button" class="more" aria-haspopup="dialog" @click="panel?.toggle($event)">
+    <PressButton class="more" aria-haspopup="dialog" @click="panel?.toggle($event)">
       <i class="pi pi-users" />Band
-    </button>
+    </PressButton>
     <VolumeField />
     <Popover ref="panel"><BandPanel /></Popover>
   </aside>

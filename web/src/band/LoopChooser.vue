@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import SegmentedChoice from '../shell/SegmentedChoice.vue'
 import { readLoop, writeLoop } from './settings'
 import { useBand } from './useBand'
 
@@ -30,18 +31,13 @@ function set(text: string) {
 <template>
   <div class="loop" role="group" aria-label="loop">
     <i class="pi pi-replay" title="loop (L)" />
-    <div class="segments">
-      <button
-        v-for="k in kinds"
-        :key="k.id"
-        type="button"
-        :class="{ on: band.loopIs === k.id }"
-        :aria-pressed="band.loopIs === k.id"
-        :title="k.title"
-        @click="band.setLoop(k.loop)"
-      >
-        {{ k.name }}
-      </button>
+    <div class="bars">
+      <SegmentedChoice
+        :model-value="band.loopIs"
+        :options="kinds"
+        label="loop"
+        @update:model-value="(id) => band.setLoop(kinds.find((k) => k.id === id)?.loop)"
+      />
       <input
         ref="field"
         :value="written"
@@ -62,6 +58,23 @@ function set(text: string) {
   display: flex;
   align-items: center;
   gap: 0.5rem;
+}
+
+.bars {
+  display: flex;
+  border: 1px solid var(--ghost);
+  border-radius: var(--round);
+  background: var(--raised);
+}
+
+.bars :deep(.segments) {
+  border: 0;
+}
+
+.bars .on {
+  background: var(--ink);
+  color: var(--paper);
+  font-weight: 700;
 }
 
 input {

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { useBand } from './useBand'
 import { maxTempo, minTempo } from './settings'
+import PressButton from '../shell/PressButton.vue'
 
 const emit = defineEmits<{ said: [text: string] }>()
 const band = useBand()
@@ -21,9 +22,9 @@ function set(text: string) {
 
 <template>
   <div class="tempo" role="group" aria-label="tempo">
-    <button type="button" aria-label="slower" title="slower ([)" @click="band.setTempo(band.tempo - 2)">
+    <PressButton aria-label="slower" title="slower ([)" @click="band.setTempo(band.tempo - 2)">
       <i class="pi pi-minus" />
-    </button>
+    </PressButton>
     <input
       ref="field"
       :value="band.tempo"
@@ -34,19 +35,18 @@ function set(text: string) {
       @change="set(($event.target as HTMLInputElement).value)"
       @keydown.enter="($event.target as HTMLInputElement).blur()"
     />
-    <button type="button" aria-label="faster" title="faster (])" @click="band.setTempo(band.tempo + 2)">
+    <PressButton aria-label="faster" title="faster (])" @click="band.setTempo(band.tempo + 2)">
       <i class="pi pi-plus" />
-    </button>
-    <button
+    </PressButton>
+    <PressButton
       v-if="band.chart && band.tempo !== band.chart.tempo && !band.settings.ladder.on"
-      type="button"
       class="back"
       title="back to the chart's tempo"
       :aria-label="`back to ${band.chart.tempo}`"
       @click="band.setTempo(band.chart.tempo)"
     >
       <i class="pi pi-undo" />
-    </button>
+    </PressButton>
   </div>
 </template>
 

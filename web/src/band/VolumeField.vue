@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Slider from 'primevue/slider'
 import { useBand } from './useBand'
+import PressButton from '../shell/PressButton.vue'
 
 /* The caution stands here once, and can be read again under Help. */
 const band = useBand()
@@ -11,7 +12,7 @@ const band = useBand()
     <p v-if="!band.settings.cautioned && band.playing" class="caution" role="note">
       Loud practice harms hearing, from amplifiers and headphones alike: keep the level where talk is possible, and rest
       the ears every 20 to 25 minutes.
-      <button type="button" @click="band.settings.cautioned = true">Understood</button>
+      <PressButton @click="band.settings.cautioned = true">Understood</PressButton>
     </p>
     <i class="pi pi-volume-up" aria-hidden="true" />
     <Slider v-model="band.settings.volume" :min="0" :max="1" :step="0.05" aria-label="volume" />

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Bar, Chord, Target } from '../api/client'
 import MarkBadge from '../music/MarkBadge.vue'
 import MusicText from '../music/MusicText.vue'
+import PressButton from '../shell/PressButton.vue'
 
 /* One bar. It takes only what concerns it, so that a step redraws two bars and not the whole chart. */
 const props = defineProps<{
@@ -58,10 +59,9 @@ const label = (i: number) => {
       ></span
     >
     <span v-if="bar.section" class="section">{{ bar.section }}</span>
-    <button
+    <PressButton
       v-for="(c, i) in bar.changes"
       :key="i"
-      type="button"
       class="change"
       :class="{ here: here === i, soon: soon === i, small: bar.changes.length > 1, tiny: bar.changes.length > 2 }"
       :style="{ flexGrow: c.length }"
@@ -76,7 +76,7 @@ const label = (i: number) => {
         <MarkBadge :degree="targets[first + i]!.degree" :size="24" />
         <MusicText :text="targets[first + i]!.note" />
       </span>
-    </button>
+    </PressButton>
     <span v-if="here !== undefined" class="beats" aria-hidden="true">
       <i
         v-for="b in beats"

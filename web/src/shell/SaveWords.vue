@@ -6,7 +6,18 @@ defineProps<{ state: SaveState; why?: string }>()
 </script>
 
 <template>
-  <span role="status"
+  <span role="status" :class="{ why }" :title="why"
     >{{ stateWords[state] }}<template v-if="why">: {{ why }}</template></span
   >
 </template>
+
+<style scoped>
+.why {
+  display: inline-block;
+  max-width: 24rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  vertical-align: bottom;
+  white-space: nowrap;
+}
+</style>

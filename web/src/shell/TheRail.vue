@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PressButton from './PressButton.vue'
 defineProps<{ theme: 'paper' | 'stage' }>()
 const emit = defineEmits<{ theme: []; help: []; instrument: [] }>()
 const places = [
@@ -24,13 +25,13 @@ const places = [
       >
     </RouterLink>
     <span class="gap" />
-    <button type="button" title="tuning, frets, capo, hand" @click="emit('instrument')">
+    <PressButton title="tuning, frets, capo, hand" @click="emit('instrument')">
       <i class="pi pi-sliders-h" />Neck
-    </button>
-    <button type="button" title="S" @click="emit('theme')">
+    </PressButton>
+    <PressButton title="S" @click="emit('theme')">
       <i class="pi" :class="theme === 'paper' ? 'pi-moon' : 'pi-sun'" />{{ theme === 'paper' ? 'Stage' : 'Paper' }}
-    </button>
-    <button type="button" title="?" @click="emit('help')"><i class="pi pi-question-circle" />Help</button>
+    </PressButton>
+    <PressButton title="?" @click="emit('help')"><i class="pi pi-question-circle" />Help</PressButton>
   </nav>
 </template>
 

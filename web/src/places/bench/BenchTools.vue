@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import WindowChooser from './WindowChooser.vue'
 import { labelKinds, type Bench } from './useBench'
+import PressButton from '../../shell/PressButton.vue'
 
 defineProps<{ bench: Bench }>()
 const layerNames = { tones: 'tones', arrivals: 'arrivals', palette: 'palette', bends: 'bends' }
@@ -8,18 +10,13 @@ const layerNames = { tones: 'tones', arrivals: 'arrivals', palette: 'palette', b
 
 <template>
   <div class="tools">
-    <div class="segments labels" role="group" aria-label="labels">
-      <button
-        v-for="k in labelKinds"
-        :key="k"
-        type="button"
-        :class="{ on: k === bench.labels.value }"
-        :aria-pressed="k === bench.labels.value"
-        @click="bench.setLabels(k)"
-      >
-        {{ k }}
-      </button>
-    </div>
+    <SegmentedChoice
+      class="labels"
+      :model-value="bench.labels.value"
+      :options="labelKinds.map((k) => ({ id: k, name: k }))"
+      label="labels"
+      @update:model-value="(k) => k && bench.setLabels(k)"
+    />
     <WindowChooser
       :positions="bench.positions.value"
       :selected="bench.position.value"
@@ -31,17 +28,16 @@ const layerNames = { tones: 'tones', arrivals: 'arrivals', palette: 'palette', b
       @leave="bench.leaveOwn"
     />
     <div class="layers" role="group" aria-label="layers on the neck; press one to dim it">
-      <button
+      <PressButton
         v-for="l in bench.layers"
         :key="l"
-        type="button"
         :class="{ off: bench.dimmed.value.has(l) }"
         :aria-pressed="!bench.dimmed.value.has(l)"
         :title="`${bench.dimmed.value.has(l) ? 'show' : 'dim'} the ${l}`"
         @click="bench.dim(l)"
       >
         <i class="pi" :class="bench.dimmed.value.has(l) ? 'pi-eye-slash' : 'pi-eye'" />{{ layerNames[l] }}
-      </button>
+      </PressButton>
     </div>
   </div>
 </template>

@@ -6,6 +6,7 @@ import { useCatalogue } from '../../api/queries'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import { either, half } from './words'
+import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{
   chord: Chord
@@ -59,15 +60,14 @@ const added = computed(() =>
     <div v-if="place" class="place">
       <p>
         <b>{{ text(place) }}</b> over every chord
-        <button
-          type="button"
+        <PressButton
           title="hold it over this chord"
           :aria-label="`hear ${text(place)} over this chord`"
           @click="emit('hear', place)"
         >
           <i class="pi pi-volume-up" />
-        </button>
-        <button type="button" aria-label="close" @click="emit('close')"><i class="pi pi-times" /></button>
+        </PressButton>
+        <PressButton aria-label="close" @click="emit('close')"><i class="pi pi-times" /></PressButton>
       </p>
       <ul>
         <li v-for="r in place.readings" :key="r.chord">
@@ -81,8 +81,7 @@ const added = computed(() =>
     <template v-else>
       <ul class="notes">
         <li v-for="n in notes" :key="n.note">
-          <button
-            type="button"
+          <PressButton
             :class="{ rest: n.class === 'chord tone' }"
             :title="n.reason"
             @mouseenter="emit('light', n.places)"
@@ -98,7 +97,7 @@ const added = computed(() =>
                 >{{ n.class === 'passing' ? 'pass to' : 'wants' }} <MusicText :text="n.wants[0]!" /></template
               ><template v-else>{{ n.class === 'chord tone' ? 'rest' : 'colour' }}</template></span
             >
-          </button>
+          </PressButton>
         </li>
       </ul>
       <ul class="added">

@@ -7,6 +7,7 @@ import MusicText from '../../music/MusicText.vue'
 import { nearest } from './moves'
 import { away } from './words'
 import type { Bench } from './useBench'
+import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{
   map: ChartMap
@@ -68,8 +69,7 @@ const light = (m: Move) => emit('light', m.places)
     </p>
     <ul v-if="rows.length">
       <li v-for="(m, i) in rows" :key="i">
-        <button
-          type="button"
+        <PressButton
           :class="{ chosen: is(m) }"
           :aria-pressed="is(m)"
           :title="`aim for the ${m.to.degree}: hand travels ${m.places[0]?.mm ?? 0} mm`"
@@ -85,16 +85,15 @@ const light = (m: Move) => emit('light', m.places)
           <span class="names"><MusicText :text="m.from.note" /> to <MusicText :text="m.to.note" /></span>
           <span class="where">{{ where(m) }}</span>
           <span class="size">{{ words(m) }}</span>
-        </button>
-        <button
-          type="button"
+        </PressButton>
+        <PressButton
           class="hear"
           :aria-label="`hear ${m.from.note} to ${m.to.note} on the change`"
           title="hear it on the change"
           @click="emit('hear', m)"
         >
           <i class="pi pi-volume-up" />
-        </button>
+        </PressButton>
       </li>
     </ul>
     <Button

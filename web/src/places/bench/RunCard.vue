@@ -5,6 +5,7 @@ import type { Chord, Note, Place, Position, Run } from '../../api/client'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import { spoken } from '../../music/text'
+import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{ chord: Chord; run: Run; window: Position; heard?: Place }>()
 const emit = defineEmits<{ pick: [note: Note]; hear: [] }>()
@@ -25,16 +26,15 @@ const start = computed(() => props.run.notes[0])
         ><MusicText :text="chord.symbol" />, low to high<template v-if="start">
           · starts on its <MusicText :text="start.degree === 'R' ? 'root' : start.degree" /></template
       ></small>
-      <button
+      <PressButton
         v-if="run.notes.length"
-        type="button"
         class="hear"
         aria-label="hear the run, note by note over its chord"
         title="note by note over its chord"
         @click="emit('hear')"
       >
         <i class="pi pi-volume-up" />Hear
-      </button>
+      </PressButton>
     </h2>
     <p v-if="chord.none" class="empty">Silence: the band rests here, and so may you.</p>
     <p v-else-if="!run.notes.length" class="empty">No tone of this chord lies in these frets. Widen the window.</p>

@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import Popover from 'primevue/popover'
 import type { Position } from '../../api/client'
+import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{
   positions: Position[]
@@ -48,10 +49,9 @@ function take() {
 
 <template>
   <div class="segments windows" role="group" aria-label="position">
-    <button
+    <PressButton
       v-for="{ n, p, on, twice } in numbers()"
       :key="n"
-      type="button"
       :class="{ on }"
       :aria-pressed="on"
       :title="`position ${n}${twice ? ', again for the other octave' : ''}`"
@@ -59,11 +59,11 @@ function take() {
     >
       {{ p.low }}–{{ p.high
       }}<span v-if="on && p.shape" class="shape"> · {{ p.nut ? 'open ' : '' }}{{ p.shape }} shape</span>
-    </button>
-    <button type="button" :class="{ on: own }" :aria-pressed="!!own" title="a window of your own" @click="open">
+    </PressButton>
+    <PressButton :class="{ on: own }" :aria-pressed="!!own" title="a window of your own" @click="open">
       <template v-if="own">own · {{ own.low }}–{{ own.high }}</template>
       <template v-else>own …</template>
-    </button>
+    </PressButton>
     <Popover ref="panel">
       <form class="own" @submit.prevent="take">
         <p>A window of your own</p>

@@ -21,6 +21,7 @@ import SaveWords from '../../shell/SaveWords.vue'
 import { useCommands } from '../../shell/useCommands'
 import { useNews } from '../../document/useNews'
 import { blank, fieldsOf, useChart } from './useChart'
+import PressButton from '../../shell/PressButton.vue'
 
 const route = useRoute()
 const router = useRouter()
@@ -259,9 +260,9 @@ onBeforeUnmount(() => void changes.fresh())
         />
         <ul v-if="reading?.problems.length" class="problems" role="alert">
           <li v-for="p in reading.problems.slice(0, 6)" :key="p.offset + p.message">
-            <button type="button" title="show it in the text" @click="point(p.offset, p.length)">
+            <PressButton title="show it in the text" @click="point(p.offset, p.length)">
               {{ p.message }}
-            </button>
+            </PressButton>
             <Button
               v-if="p.nearest"
               size="small"

@@ -101,7 +101,7 @@ async function remove() {
       <p class="meta">
         {{ shown.tags.join(' · ') }}<template v-if="shown.tags.length"> · </template>lands on
         <MarkBadge :degree="shown.landsOn" :size="26" />
-        <SaveWords :state="work.state.value" :why="work.why.value" />
+        <SaveWords :state="work.state.value" :why="changing ? undefined : work.why.value" />
       </p>
       <span class="space" />
       <HistoryButtons :history="work" />

@@ -10,6 +10,7 @@ import { plain } from '../../music/text'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import LickCard from './LickCard.vue'
 import LickDialog from './LickDialog.vue'
+import PressButton from '../../shell/PressButton.vue'
 
 useTitle('Licks · Undaris')
 const licks = useLicks()
@@ -45,19 +46,18 @@ const making = ref(false)
       <Button label="New lick" icon="pi pi-plus" @click="making = true" />
     </header>
     <nav v-if="tags.length" class="tags" aria-label="tags">
-      <button type="button" :class="{ on: !tag }" :aria-pressed="!tag" @click="set({ tag: undefined })">
+      <PressButton :class="{ on: !tag }" :aria-pressed="!tag" @click="set({ tag: undefined })">
         all {{ licks.data.value.length }}
-      </button>
-      <button
+      </PressButton>
+      <PressButton
         v-for="t in tags"
         :key="t.name"
-        type="button"
         :class="{ on: tag === t.name }"
         :aria-pressed="tag === t.name"
         @click="set({ tag: tag === t.name ? undefined : t.name })"
       >
         {{ t.name }} {{ t.n }}
-      </button>
+      </PressButton>
     </nav>
     <ul v-if="shown.length">
       <LickCard v-for="l in shown" :key="l.id" :lick="l" />

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { guessed } from './guesses'
 import { confirm } from '../../document/notes'
 import type { LineState } from './useLine'
+import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{ state: LineState }>()
 const guesses = computed(() => props.state.notes.value.filter(guessed))
@@ -18,7 +19,7 @@ const placed = computed(() => guesses.value.some((n) => n.placeGuessed))
     >
     <span v-if="placed"><i>5</i> place found on the neck</span>
     <span v-if="moved"><b class="about">≈</b> moved or rounded to what can be written</span>
-    <button type="button" @click="state.run(confirm())">all are right</button>
+    <PressButton @click="state.run(confirm())">all are right</PressButton>
   </p>
 </template>
 

@@ -34,6 +34,7 @@ import { useEntry } from './useEntry'
 import { useLine } from './useLine'
 import { useMidiIn } from './useMidiIn'
 import { verdictsOf } from './verdicts'
+import PressButton from '../../shell/PressButton.vue'
 
 const route = useRoute()
 const id = computed(() => Number(route.params.id))
@@ -175,10 +176,10 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
         />
       </h1>
       <p class="meta">
-        <button type="button" class="key" title="another key, other chords, tempo, feel" @click="rekeying = true">
+        <PressButton class="key" title="another key, other chords, tempo, feel" @click="rekeying = true">
           <MusicText :text="line.key" /> · {{ bars }} {{ bars === 1 ? 'bar' : 'bars' }} · {{ line.tempo }}
           <i class="pi pi-pencil" />
-        </button>
+        </PressButton>
         · frets {{ line.low }}–{{ line.high }} · {{ midi.on.value ? 'writes by MIDI · ' : '' }}
         <SaveWords :state="state.state.value" />
       </p>

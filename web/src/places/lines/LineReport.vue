@@ -9,6 +9,7 @@ import { lineOf } from '../../document/study'
 import MusicText from '../../music/MusicText.vue'
 import LickDialog from '../licks/LickDialog.vue'
 import type { LineState } from './useLine'
+import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{ state: LineState; note?: LineNote }>()
 const emit = defineEmits<{ note: [id: number] }>()
@@ -88,8 +89,7 @@ const signs: Record<string, string> = {
     </h2>
     <ol>
       <li v-for="l in report.landings" :key="l.at">
-        <button
-          type="button"
+        <PressButton
           :class="[l.when.replace(' ', '-'), { on: chosen === l.at }]"
           :title="l.says"
           :aria-label="`bar ${l.bar}: ${l.says}`"
@@ -99,7 +99,7 @@ const signs: Record<string, string> = {
           {{ l.bar }}<template v-if="l.beat > 1">.{{ l.beat }}</template>
           <b><MusicText :text="l.chord" /></b>
           <span v-if="l.degree"><MusicText :text="l.degree" /></span>
-        </button>
+        </PressButton>
       </li>
     </ol>
     <div v-if="fixes" class="fixes">
@@ -122,14 +122,14 @@ const signs: Record<string, string> = {
     </div>
     <p v-if="report.phrases.length" class="phrases">
       Phrases
-      <button v-for="(p, i) in report.phrases" :key="i" type="button" @click="emit('note', p.first)">
+      <PressButton v-for="(p, i) in report.phrases" :key="i" @click="emit('note', p.first)">
         {{ p.name }}
-      </button>
+      </PressButton>
     </p>
     <p v-if="phrase" class="keep">
       Keep {{ phrase.name }} as a lick
-      <button type="button" @click="keep(false)">of its chord</button>
-      <button type="button" @click="keep(true)">of the key</button>
+      <PressButton @click="keep(false)">of its chord</PressButton>
+      <PressButton @click="keep(true)">of the key</PressButton>
     </p>
     <LickDialog v-model="keeping" :from="kept" />
     <p v-for="a in report.advice" :key="a" class="advice">{{ a }}</p>

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { Study } from '../../api/client'
 import { panels } from './panels'
+import PressButton from '../../shell/PressButton.vue'
 
 const panel = defineModel<string>({ required: true })
 const props = defineProps<{ report: Study['report'] }>()
@@ -15,10 +16,9 @@ const landed = computed(() => {
 
 <template>
   <div class="segments" role="tablist" aria-label="what to do with the line">
-    <button
+    <PressButton
       v-for="t in panels"
       :key="t.id"
-      type="button"
       role="tab"
       :aria-selected="panel === t.id"
       :aria-controls="panel === t.id ? `panel-${t.id}` : undefined"
@@ -28,7 +28,7 @@ const landed = computed(() => {
       <template v-if="t.id === 'landings' && landed"
         ><b>{{ landed.count }} of {{ landed.of }}</b> landed</template
       ><template v-else>{{ t.name }}</template>
-    </button>
+    </PressButton>
   </div>
 </template>
 

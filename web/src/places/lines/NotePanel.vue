@@ -8,6 +8,7 @@ import { fits, played, told } from '../../document/ways'
 import { face, hint } from '../../shell/commands'
 import { guessed } from './guesses'
 import { stepNames, type Entry } from './useEntry'
+import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{ state: LineState; entry: Entry; chord?: string }>()
 const note = computed(() => props.entry.note.value)
@@ -44,33 +45,32 @@ const ways = computed(() => props.entry.ways.value.filter((w) => note.value && f
       </p>
       <p v-if="guessed(note)" class="guessed">
         Guessed: {{ guessed(note) }}.
-        <button type="button" @click="entry.settle">it is right</button>
+        <PressButton @click="entry.settle">it is right</PressButton>
       </p>
       <div class="do">
-        <button type="button" aria-label="shorter" :title="hint('shorter')" @click="entry.longer(-1)">
+        <PressButton aria-label="shorter" :title="hint('shorter')" @click="entry.longer(-1)">
           <i class="pi pi-minus" />
-        </button>
+        </PressButton>
         <span>{{ stepNames[note.length] ?? `${(note.length / 960).toFixed(2)} beats` }}</span>
-        <button type="button" aria-label="longer" :title="hint('longer')" @click="entry.longer(1)">
+        <PressButton aria-label="longer" :title="hint('longer')" @click="entry.longer(1)">
           <i class="pi pi-plus" />
-        </button>
-        <button type="button" class="wide" :title="hint('stringAbove')" @click="entry.restring(-1)">
+        </PressButton>
+        <PressButton class="wide" :title="hint('stringAbove')" @click="entry.restring(-1)">
           {{ note.string }}:{{ note.fret }} <i class="pi pi-sort-alt" />
-        </button>
-        <button type="button" aria-label="delete this note" :title="hint('remove')" @click="entry.drop">
+        </PressButton>
+        <PressButton aria-label="delete this note" :title="hint('remove')" @click="entry.drop">
           <i class="pi pi-trash" />
-        </button>
+        </PressButton>
         <i class="gap" />
-        <button
+        <PressButton
           v-for="w in ways"
           :key="w.name"
-          type="button"
           :aria-pressed="played(w, note)"
           :title="`${w.name} (${face(w.key)})`"
           @click="entry.play(w)"
         >
           {{ told(w, note) }}
-        </button>
+        </PressButton>
       </div>
     </template>
     <template v-else>

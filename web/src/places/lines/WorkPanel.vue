@@ -6,6 +6,7 @@ import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import { askLine, useLicks } from '../../api/kept'
 import { useCatalogue } from '../../api/queries'
+import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import TickBox from '../../shell/TickBox.vue'
 import FieldLine from './FieldLine.vue'
 import SelectLine from './SelectLine.vue'
@@ -97,6 +98,11 @@ const begins = [
 /* Steps of the scale, as they are typed. */
 const cell = ref('1 2 3 5')
 const lick = reactive({ id: 0, where: 'through' as 'through' | 'bar', land: true, follow: true })
+const five = [1, 2, 3, 4, 5].map((n) => ({ id: n, name: String(n) }))
+const wheres = computed(() => [
+  { id: 'through' as const, name: 'every change' },
+  { id: 'bar' as const, name: `bar ${props.bar}` },
+])
 const shelf = computed(() => (licks.data.value ?? []).map((l) => ({ id: l.id, name: l.title })))
 const chosen = computed(() => lick.id || (licks.data.value?.[0]?.id ?? 0))
 function putLick() {
@@ -183,18 +189,7 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
       </FieldLine>
       <SelectLine id="wish-rhythm" v-model="wish.rhythm" label="Rhythm" :options="catalogue.data.value.rhythms" />
       <FieldLine label="Density">
-        <div class="segments">
-          <button
-            v-for="n in 5"
-            :key="n"
-            type="button"
-            :class="{ on: wish.density === n }"
-            :aria-pressed="wish.density === n"
-            @click="wish.density = n"
-          >
-            {{ n }}
-          </button>
-        </div>
+        <SegmentedChoice v-model="wish.density" :options="five" label="density" />
       </FieldLine>
       <SelectLine
         id="wish-phrasing"
@@ -236,12 +231,7 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
         @update:model-value="lick.id = $event!"
       />
       <FieldLine label="Where">
-        <div class="segments">
-          <button type="button" :class="{ on: lick.where === 'through' }" @click="lick.where = 'through'">
-            every change
-          </button>
-          <button type="button" :class="{ on: lick.where === 'bar' }" @click="lick.where = 'bar'">bar {{ bar }}</button>
-        </div>
+        <SegmentedChoice v-model="lick.where" :options="wheres" label="where" />
       </FieldLine>
       <TickBox v-if="lick.where === 'through'" v-model="lick.land">each version lands on the next change</TickBox>
       <TickBox v-model="lick.follow">degrees follow the chord (3 becomes ♭3)</TickBox>
