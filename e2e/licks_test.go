@@ -28,7 +28,7 @@ func TestALickIsChangedWhereItStands(t *testing.T) {
 	before := eval[string](p, `document.querySelector('#lick-notes').value`)
 	p.write("#lick-notes", "R/e b3/es 3/e huh")
 	p.sees(".fields [role=alert]", "huh")
-	p.until(`document.querySelector('header [role=status]').innerText.startsWith('not saved yet: ')`)
+	p.until(`document.querySelector('header [role=status]').innerText.startsWith('not saved yet')`)
 	p.write("#lick-notes", "R/e b3/es 3/e 5/q")
 	p.until(`new Set([...document.querySelectorAll('.lick > .sheet [data-note]')].map(e => e.dataset.note)).size === 4`)
 	p.saved()

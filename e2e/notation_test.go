@@ -46,16 +46,23 @@ func TestWhatIsEngravedIsWhatIsMeant(t *testing.T) {
 					Notes []int
 				}
 			}
-			Notes []struct{ Note string }
+			Notes []struct {
+				ID   int
+				Note string
+			}
 		}](p, fmt.Sprintf(`fetch('/api/lines/%d').then(r => r.json()).then(l => fetch('/api/lines/study', {method: 'POST', headers: {'content-type': 'application/json'},
 			body: JSON.stringify(Object.fromEntries(['title', 'key', 'feel', 'tempo', 'beats', 'text', 'palette', 'low', 'high', 'notes', 'locked'].map(k => [k, l[k]])))})).then(r => r.json()).then(s => s.score)`, id))
+		named := map[int]string{}
+		for _, n := range score.Notes {
+			named[n.ID] = n.Note
+		}
 		var want []seenHead
 		for _, m := range score.Measures {
 			inBar := map[string]string{} // what an accidental did to a line or space
 			for _, s := range m.Strokes {
 				first, signs := len(want), ""
 				for _, n := range s.Notes {
-					letter, alter, octave := spelling(t, score.Notes[n].Note)
+					letter, alter, octave := spelling(t, named[n])
 					place := fmt.Sprint(letter, octave)
 					before, met := inBar[place]
 					if !met {

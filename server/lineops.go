@@ -49,9 +49,10 @@ func (o lineIn) wish(b WishBody) (line.Wish, error) {
 
 // Fix is a proposal that makes a landing come true.
 type Fix struct {
-	Says  []string `json:"says" doc:"one edit or two"`
-	Cost  float64  `json:"cost"`
-	Study Study    `json:"study" doc:"the line with it"`
+	Says []string         `json:"says" doc:"one edit or two"`
+	Cost float64          `json:"cost"`
+	Gone []int            `json:"gone" doc:"notes that go, by their numbers"`
+	Put  []store.LineNote `json:"put" doc:"notes that come, or take the place of those of their numbers"`
 }
 
 // Fixes are the proposals for one change.
@@ -127,7 +128,9 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Fixes{}, at("body.at", in.Body.At, err)
 			}
-			return Fixes{each(fixes, func(f edit.Fix) Fix { return Fix{f.Says, tenth(f.Cost), o.with(f.Line).study()} }), why}, nil
+			return Fixes{each(fixes, func(f edit.Fix) Fix {
+				return Fix{f.Says, tenth(f.Cost), append([]int{}, f.Gone...), store.LineNotes(f.Put)}
+			}), why}, nil
 		})
 
 	post(s, api, "/api/lines/blend", "blend-line", "The line re-aimed at the chords, from all box to all chord tones",

@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"net/http/httptest"
+	"slices"
 	"strings"
 	"testing"
 
@@ -37,6 +39,19 @@ func (st Study) body() LineBody {
 		n.LineNote.ID, n.LineNote.String = n.ID, n.String
 		return n.LineNote
 	})}
+}
+
+// mended takes a proposal, as the page does.
+func mended(t testing.TB, srv *httptest.Server, line LineBody, f Fix) (st Study) {
+	notes := f.Put
+	for _, n := range line.Notes {
+		if !slices.Contains(f.Gone, n.ID) && !slices.ContainsFunc(f.Put, func(p store.LineNote) bool { return p.ID == n.ID }) {
+			notes = append(notes, n)
+		}
+	}
+	line.Notes = notes
+	require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/study", line, &st).StatusCode)
+	return st
 }
 
 func lickNamed(t *testing.T, all []Lick, title string) Lick {
@@ -82,7 +97,7 @@ func TestALickBecomesAChorus(t *testing.T) {
 	var fixes Fixes
 	ask(t, srv, "POST", "/api/lines/fit", map[string]any{"line": st.body(), "at": last.At}, &fixes)
 	require.NotEmpty(t, fixes.Fixes, fixes.Why)
-	st = fixes.Fixes[0].Study
+	st = mended(t, srv, st.body(), fixes.Fixes[0])
 	assert.Equal(t, "on time", st.Report.Landings[4].When, fixes.Fixes[0].Says)
 
 	before := st.body().Notes

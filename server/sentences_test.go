@@ -24,11 +24,11 @@ func TestSentencesPrintMusic(t *testing.T) {
 			ask(t, srv, http.MethodPost, "/api/lines/move", map[string]any{"line": l.LineBody, "key": keyOf(key, l.Key)}, &moved)
 			check(t, &sentences, moved)
 			var blended Turned
-			ask(t, srv, http.MethodPost, "/api/lines/blend", map[string]any{"line": moved.Line, "amount": 1}, &blended)
+			ask(t, srv, http.MethodPost, "/api/lines/blend", map[string]any{"line": moved.body(), "amount": 1}, &blended)
 			check(t, &sentences, blended)
 			for _, landing := range moved.Report.Landings {
 				var fixes Fixes
-				ask(t, srv, http.MethodPost, "/api/lines/fit", map[string]any{"line": moved.Line, "at": landing.At}, &fixes)
+				ask(t, srv, http.MethodPost, "/api/lines/fit", map[string]any{"line": moved.body(), "at": landing.At}, &fixes)
 				check(t, &sentences, fixes.Why)
 				for _, f := range fixes.Fixes {
 					check(t, &sentences, f.Says)

@@ -3,6 +3,7 @@ package edit
 import (
 	"context"
 	"errors"
+	"slices"
 
 	"undaris/core/form"
 	"undaris/core/harmony"
@@ -11,44 +12,104 @@ import (
 	"undaris/core/score"
 )
 
-// Fix is a line with which a change lands.
+// Fix is an edit with which a change lands: notes that go, by their numbers, and
+// notes that come or change. What lies around them stays as it is.
 type Fix struct {
-	lick.Proposal
-	Line Line
+	Says []string
+	Cost float64
+	Gone []int
+	Put  []score.Note
+}
+
+// Apply is the line with the edit.
+func (l Line) Apply(f Fix) Line {
+	put := map[int]bool{}
+	for _, n := range f.Put {
+		put[n.ID] = true
+	}
+	notes := append([]score.Note(nil), f.Put...)
+	for _, n := range l.Notes {
+		if !put[n.ID] && !slices.Contains(f.Gone, n.ID) {
+			notes = append(notes, n)
+		}
+	}
+	score.Sort(notes)
+	l.Notes = notes
+	lick.Label(l.Score)
+	return l
 }
 
 // ErrNoBeat is returned for a tick outside the line.
 var ErrNoBeat = errors.New("there is no such beat in this line")
 
+// around is how many notes on either side of a phrase are fingered with it.
+const around = 8
+
 // Fixes finds the phrase that leads to a change and proposes how it may land, the
-// smallest edit first; why is the reason when there is none.
+// smallest edit first; why is the reason when there is none. Only the phrase and
+// what lies around it is looked at, however long the line.
 func (l Line) Fixes(ctx context.Context, tick int) (fixes []Fix, why string, err error) {
 	if tick < 0 || tick >= len(l.Bars)*l.Bar() {
 		return nil, "", ErrNoBeat
 	}
+	l.Notes = score.Numbered(l.Notes)
 	chord, _ := l.ChordAt(tick)
 	from, to := l.phraseInto(tick)
 	landing := lick.Landing{At: tick, Chord: chord, Key: l.Key.Spell, Ground: l.ground(false)}
 	proposals, why := landing.Fit(ctx, l.Notes[from:to])
+	near := l
+	near.Notes = l.Notes[max(0, from-around):min(len(l.Notes), to+around)]
+	fresh := 0
+	for _, n := range l.Notes {
+		fresh = max(fresh, n.ID)
+	}
 	for _, p := range proposals {
-		fixed := l
-		fixed.Notes = append(append([]score.Note(nil), l.Notes[:from]...), p.Notes...)
-		end := fixed.Notes[len(fixed.Notes)-1].End()
-		for _, n := range l.Notes[to:] { // what the longer phrase now covers gives way
-			if n.Start >= end || n.Start > tick {
-				fixed.Notes = append(fixed.Notes, n)
-			}
+		if f, ok := near.fix(p, from-max(0, from-around), to-max(0, from-around), tick, fresh); ok {
+			fixes = append(fixes, f)
 		}
-		score.Sort(fixed.Notes)
-		lick.Separate(fixed.Notes, len(l.Bars)*l.Bar())
-		if fixed.Notes[0].Start < -l.Bar() || fixed.Check() != nil {
-			continue
-		}
-		score.Finger(l.In, fixed.Notes, l.Hand)
-		lick.Label(fixed.Score)
-		fixes = append(fixes, Fix{p, fixed})
 	}
 	return fixes, why, ctx.Err()
+}
+
+// fix puts a proposal in place of the notes from one index up to another and tells
+// what is different then. fresh is the highest number that is taken.
+func (l Line) fix(p lick.Proposal, from, to, tick, fresh int) (f Fix, ok bool) {
+	was := map[int]score.Note{}
+	for _, n := range l.Notes {
+		was[n.ID] = n
+	}
+	now := l
+	now.Notes = append(slices.Clone(l.Notes[:from]), p.Notes...)
+	end := p.Notes[len(p.Notes)-1].End()
+	for _, n := range l.Notes[to:] { // what the longer phrase now covers gives way
+		if n.Start >= end || n.Start > tick {
+			now.Notes = append(now.Notes, n)
+		}
+	}
+	score.Sort(now.Notes)
+	lick.Separate(now.Notes, len(l.Bars)*l.Bar())
+	if now.Notes[0].Start < -l.Bar() || now.Check() != nil {
+		return f, false
+	}
+	score.Finger(l.In, now.Notes, l.Hand)
+	now.RespellNew(l.Notes)
+	f = Fix{Says: p.Says, Cost: p.Cost}
+	seen := map[int]bool{}
+	for _, n := range now.Notes {
+		if old, known := was[n.ID]; !known || seen[n.ID] {
+			fresh++
+			n.ID = fresh
+		} else if seen[n.ID] = true; old == n {
+			continue
+		}
+		f.Put = append(f.Put, n)
+	}
+	for _, n := range l.Notes {
+		if !seen[n.ID] {
+			f.Gone = append(f.Gone, n.ID)
+		}
+	}
+	return f, true
 }
 
 // phraseInto are the notes of the phrase that comes to a tick: back to the last

@@ -131,7 +131,7 @@ func TestAChangeIsMadeToLand(t *testing.T) {
 	fixes, why, err := l.Fixes(t.Context(), l.Bar())
 	require.NoError(t, err)
 	require.NotEmpty(t, fixes, why)
-	r := line.Check(fixes[0].Line.Score, l.Palette, line.Usual)
+	r := line.Check(l.Apply(fixes[0]).Score, l.Palette, line.Usual)
 	assert.Equal(t, line.OnTime, r.Landings[1].When, fixes[0].Says)
 	_, _, err = l.Fixes(t.Context(), -1)
 	assert.ErrorIs(t, err, ErrNoBeat)

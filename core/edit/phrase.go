@@ -30,7 +30,9 @@ func (l *Line) Reaim(ctx context.Context, amount float64, bendsOnly bool) ([]lic
 	if err != nil {
 		return nil, err
 	}
+	before := l.Notes
 	l.Notes, l.Said = notes, append(l.Said, said...)
+	l.RespellNew(before)
 	return turns, nil
 }
 

@@ -13,22 +13,40 @@ import (
 // not written F♭, C♭, E♯ or B♯ where a white key is meant.
 func (s Score) Respell() {
 	for i := range s.Notes {
-		n := &s.Notes[i]
-		chord, sounds := s.ChordAt(n.Start)
-		if !sounds {
-			continue
+		s.respell(i)
+	}
+}
+
+// RespellNew names, as Respell does, the notes that were not there before or
+// sounded otherwise; they are known by their numbers.
+func (s Score) RespellNew(before []Note) {
+	was := make(map[int]int, len(before))
+	for _, n := range before {
+		was[n.ID] = n.Pitch.MIDI()
+	}
+	for i, n := range s.Notes {
+		if midi, known := was[n.ID]; !known || midi != n.Pitch.MIDI() {
+			s.respell(i)
 		}
-		tone, ok := chord.ToneAt(pitch.Class(n.Pitch.MIDI()))
-		switch {
-		case ok && !alteredTone(tone.Degree):
-			n.Pitch = pitch.At(n.Pitch.MIDI(), tone.Name)
-		case ok:
-			n.Pitch = pitch.At(n.Pitch.MIDI(), tone.Name.Simpler())
-		default:
-			n.Pitch = pitch.At(n.Pitch.MIDI(), n.Pitch.Name.Simpler())
-			if next, follows := s.After(i); follows {
-				n.Pitch = pitch.At(n.Pitch.MIDI(), apart(n.Pitch, s.Notes[next].Pitch))
-			}
+	}
+}
+
+func (s Score) respell(i int) {
+	n := &s.Notes[i]
+	chord, sounds := s.ChordAt(n.Start)
+	if !sounds {
+		return
+	}
+	tone, ok := chord.ToneAt(pitch.Class(n.Pitch.MIDI()))
+	switch {
+	case ok && !alteredTone(tone.Degree):
+		n.Pitch = pitch.At(n.Pitch.MIDI(), tone.Name)
+	case ok:
+		n.Pitch = pitch.At(n.Pitch.MIDI(), tone.Name.Simpler())
+	default:
+		n.Pitch = pitch.At(n.Pitch.MIDI(), n.Pitch.Name.Simpler())
+		if next, follows := s.After(i); follows {
+			n.Pitch = pitch.At(n.Pitch.MIDI(), apart(n.Pitch, s.Notes[next].Pitch))
 		}
 	}
 }

@@ -1147,10 +1147,12 @@ export interface components {
         Fix: {
             /** Format: double */
             cost: number;
+            /** @description notes that go, by their numbers */
+            gone: number[];
+            /** @description notes that come, or take the place of those of their numbers */
+            put: components["schemas"]["LineNote"][];
             /** @description one edit or two */
             says: string[];
-            /** @description the line with it */
-            study: components["schemas"]["Study"];
         };
         Fixes: {
             /** @description the smallest first */

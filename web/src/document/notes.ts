@@ -41,6 +41,15 @@ export const move = (id: number, start: number): Command => {
   return { ...moved, apply: (line) => onNotes(inOrder)(moved.apply(line)) }
 }
 
+/** What the core proposes: some notes go, some come or change. */
+export const mend = (gone: number[], put: LineNote[]): Command => ({
+  name: 'mended landing',
+  apply: onNotes((notes) => {
+    const away = new Set([...gone, ...put.map((n) => n.id)])
+    return inOrder([...notes.filter((n) => !away.has(n.id!)), ...put])
+  }),
+})
+
 export const remove = (id: number): Command => ({
   name: 'deletion',
   apply: onNotes((notes) => notes.filter((n) => n.id !== id)),

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { useTitle } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import SelectButton from 'primevue/selectbutton'
 import { useChartMap } from '../../api/queries'
@@ -11,22 +10,17 @@ import EmptyPlace from '../../shell/EmptyPlace.vue'
 import { useCommands } from '../../shell/useCommands'
 import { labelKinds } from '../bench/useBench'
 import SmallNeck from './SmallNeck.vue'
+import { useAddress } from '../../shell/useAddress'
 
-const route = useRoute()
-const router = useRouter()
-const id = computed(() => Number(route.params.id))
+const address = useAddress()
+const { id } = address
 const map = useChartMap(id, ref(undefined), ref(true))
 const data = computed(() => map.data.value)
 useTitle(computed(() => (data.value ? `Atlas of ${data.value.chart.title} · Undaris` : 'Atlas · Undaris')))
 
-const choice = <T extends string>(name: string, options: readonly T[]) =>
-  computed<T>({
-    get: () => options.find((o) => o === route.query[name]) ?? options[0]!,
-    set: (v) => router.replace({ query: { ...route.query, [name]: v === options[0] ? undefined : v } }),
-  })
-const labels = choice('labels', labelKinds)
-const paper = choice('paper', ['A4', 'Letter'])
-const fill = choice('necks', ['filled', 'blank'])
+const labels = address.oneOf('labels', labelKinds)
+const paper = address.oneOf('paper', ['A4', 'Letter'])
+const fill = address.oneOf('necks', ['filled', 'blank'])
 
 /** The five positions once each, lowest first; octave repeats are the same shapes. */
 const rows = computed(() =>

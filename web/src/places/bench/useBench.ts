@@ -1,5 +1,5 @@
 import { computed, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useAddress } from '../../shell/useAddress'
 import type { Target } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import { noteOpened, useChartMap, useCharts } from '../../api/queries'
@@ -17,14 +17,11 @@ export interface Step {
 
 /** The Bench's state lives in the address bar: chart, bar and chord, window, labels. */
 export function useBench() {
-  const route = useRoute()
-  const router = useRouter()
+  const address = useAddress()
   const charts = useCharts()
-  const text = (name: string) => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '')
-  const turn = (changes: Record<string, string | undefined>) =>
-    router.replace({ query: { ...route.query, ...changes } })
+  const { read: text, write: turn } = address
 
-  const id = computed(() => Number(route.params.id) || charts.data.value?.[0]?.id || 0)
+  const id = computed(() => address.id.value || charts.data.value?.[0]?.id || 0)
   watch(id, (now) => now && noteOpened(now), { immediate: true })
 
   const range = (name: string) => {

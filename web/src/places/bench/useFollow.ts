@@ -1,15 +1,14 @@
 import { computed, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
 import { useToast } from 'primevue/usetoast'
 import { maxTempo, minTempo, readLoop, writeLoop } from '../../band/settings'
 import { useBand } from '../../band/useBand'
 import type { Bench } from './useBench'
+import { useAddress } from '../../shell/useAddress'
 
 /** What is seen follows what is heard; loop and tempo stand in the address. */
 export function useFollow(bench: Bench) {
   const band = useBand()
-  const route = useRoute()
-  const router = useRouter()
+  const address = useAddress()
   const toast = useToast()
   const { data, steps, at, step, coming, chorus, choruses, beatOf, show, id } = bench
 
@@ -56,19 +55,20 @@ export function useFollow(bench: Bench) {
     (d) => {
       if (!d || read === d.chart.id) return
       read = d.chart.id
-      if (typeof route.query.loop === 'string' && !band.playing) {
-        const { loop, said: why } = readLoop(route.query.loop, d.chart.beats, d.bars.length)
+      const [loops, tempo] = [address.read('loop'), address.read('tempo')]
+      if (loops && !band.playing) {
+        const { loop, said: why } = readLoop(loops, d.chart.beats, d.bars.length)
         band.take(d.chart)
         band.setLoop(loop)
         if (why) said(why)
       }
-      if (typeof route.query.tempo === 'string' && !band.playing) {
-        const asked = Number(route.query.tempo)
+      if (tempo && !band.playing) {
+        const asked = Number(tempo)
         band.take(d.chart)
         band.setTempo(asked)
         if (band.tempo !== asked)
           said(
-            `A tempo of ${route.query.tempo} cannot be played; between ${minTempo} and ${maxTempo} can. It is set to ${band.tempo}.`,
+            `A tempo of ${tempo} cannot be played; between ${minTempo} and ${maxTempo} can. It is set to ${band.tempo}.`,
           )
       }
     },
@@ -81,8 +81,7 @@ export function useFollow(bench: Bench) {
       if (!d || band.chart?.id !== d.chart.id || read !== d.chart.id) return
       const loop = band.loop ? writeLoop(band.loop, d.chart.beats) : undefined
       const tempo = band.tempo === d.chart.tempo ? undefined : String(band.tempo)
-      if (route.query.loop !== loop || route.query.tempo !== tempo)
-        void router.replace({ query: { ...route.query, loop, tempo } })
+      void address.write({ loop, tempo })
     },
   )
 

@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { useTitle } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
@@ -21,10 +21,11 @@ import { useCommands } from '../../shell/useCommands'
 import { useNews } from '../../document/useNews'
 import LickFields from './LickFields.vue'
 import { useLickWork } from './useLickWork'
+import { useAddress } from '../../shell/useAddress'
 
-const route = useRoute()
+const address = useAddress()
+const { id } = address
 const router = useRouter()
-const id = computed(() => Number(route.params.id))
 const lick = useLick(id)
 const changes = useLickChanges()
 let keeper: ReturnType<typeof changes.keeper> | undefined
@@ -50,17 +51,13 @@ useNews(
 useCommands({ undo: () => void work.undo(), redo: () => void work.redo() })
 onBeforeUnmount(() => void changes.fresh())
 useTitle(computed(() => `${shown.value?.title ?? 'Lick'} · Undaris`))
-const set = (query: Record<string, string | undefined>) => router.replace({ query: { ...route.query, ...query } })
-const chord = computed({
-  get: () => String(route.query.over ?? 'F7'),
-  set: (v) => set({ over: v.trim() || undefined }),
-})
-const frets = computed({ get: () => String(route.query.frets ?? '7-11'), set: (v) => set({ frets: v }) })
+const chord = address.text('over', 'F7')
+const frets = address.text('frets', '7-11')
 const windows = ['0-4', '2-6', '4-8', '5-9', '7-11', '9-13', '12-16', '14-18'].map((value) => ({
   value,
   name: value.replace('-', ' to '),
 }))
-const follow = computed({ get: () => route.query.follow === 'yes', set: (v) => set({ follow: v ? 'yes' : undefined }) })
+const follow = address.yes('follow')
 const asked = computed(() => {
   const [low, high] = frets.value.split('-').map(Number)
   return { chord: chord.value, low: low!, high: high!, follow: follow.value }

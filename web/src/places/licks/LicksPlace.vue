@@ -2,7 +2,6 @@
 /* The shelf: every lick as a small staff. */
 import { useTitle } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { useLicks } from '../../api/kept'
@@ -11,17 +10,13 @@ import EmptyPlace from '../../shell/EmptyPlace.vue'
 import LickCard from './LickCard.vue'
 import LickDialog from './LickDialog.vue'
 import PressButton from '../../shell/PressButton.vue'
+import { useAddress } from '../../shell/useAddress'
 
 useTitle('Licks · Undaris')
 const licks = useLicks()
-const route = useRoute()
-const router = useRouter()
-const set = (query: Record<string, string | undefined>) => router.replace({ query: { ...route.query, ...query } })
-const sought = computed({
-  get: () => String(route.query.find ?? ''),
-  set: (v) => set({ find: v || undefined }),
-})
-const tag = computed(() => String(route.query.tag ?? ''))
+const address = useAddress()
+const sought = address.text('find')
+const tag = address.text('tag')
 const tags = computed(() => {
   const count = new Map<string, number>()
   for (const l of licks.data.value ?? []) for (const t of l.tags) count.set(t, (count.get(t) ?? 0) + 1)
@@ -46,7 +41,7 @@ const making = ref(false)
       <Button label="New lick" icon="pi pi-plus" @click="making = true" />
     </header>
     <nav v-if="tags.length" class="tags" aria-label="tags">
-      <PressButton :class="{ on: !tag }" :aria-pressed="!tag" @click="set({ tag: undefined })">
+      <PressButton :class="{ on: !tag }" :aria-pressed="!tag" @click="tag = ''">
         all {{ licks.data.value.length }}
       </PressButton>
       <PressButton
@@ -54,7 +49,7 @@ const making = ref(false)
         :key="t.name"
         :class="{ on: tag === t.name }"
         :aria-pressed="tag === t.name"
-        @click="set({ tag: tag === t.name ? undefined : t.name })"
+        @click="tag = tag === t.name ? '' : t.name"
       >
         {{ t.name }} {{ t.n }}
       </PressButton>

@@ -3,7 +3,6 @@
 import { useQuery } from '@tanstack/vue-query'
 import { useEventListener, useTitle } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import Menu from 'primevue/menu'
 import type { MenuItem } from 'primevue/menuitem'
@@ -35,9 +34,10 @@ import { useLine } from './useLine'
 import { useMidiIn } from './useMidiIn'
 import { verdictsOf } from './verdicts'
 import PressButton from '../../shell/PressButton.vue'
+import { useAddress } from '../../shell/useAddress'
 
-const route = useRoute()
-const id = computed(() => Number(route.params.id))
+const address = useAddress()
+const { id } = address
 const changes = useLineChanges()
 const stored = useQuery({
   queryKey: ['line', id],
@@ -149,11 +149,7 @@ const downloads = computed(() =>
     ]),
 )
 /* What the core can do comes when it is asked for; which panel stands open is in the address. */
-const router = useRouter()
-const panel = computed({
-  get: () => (panels.some((p) => p.id === route.query.panel) ? String(route.query.panel) : ''),
-  set: (v) => void router.replace({ query: { ...route.query, panel: v || undefined } }),
-})
+const panel = address.oneOf('panel', ['', ...panels.map((p) => p.id)])
 const panelName = computed(() => panels.find((p) => p.id === panel.value)?.name)
 const midi = useMidiIn(entry, () => {
   const neck = tones.data.value?.instrument

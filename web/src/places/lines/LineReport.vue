@@ -5,7 +5,7 @@ import Button from 'primevue/button'
 import { askLine, playing } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import type { Fixes, Landing, LickBody, LineNote } from '../../api/client'
-import { lineOf } from '../../document/study'
+import { mend as mended } from '../../document/notes'
 import MusicText from '../../music/MusicText.vue'
 import LickDialog from '../licks/LickDialog.vue'
 import type { LineState } from './useLine'
@@ -34,18 +34,19 @@ async function mend(l: Landing) {
 }
 function take(i: number) {
   const fix = fixes.value?.fixes[i]
-  if (fix) void props.state.take(Promise.resolve(fix.study))
+  if (fix) props.state.run(mended(fix.gone, fix.put))
 }
 /* A proposal is heard over the bar before the change and the bar of it. */
 const band = useBand()
 const nameOf = (i: number) => `fix ${i + 1}: ${fixes.value?.fixes[i]?.says.join(', and ') ?? ''}`
 function hear(i: number) {
   const fix = fixes.value?.fixes[i]
-  if (!fix || chosen.value === undefined) return
+  const now = props.state.line.value
+  if (!fix || !now || chosen.value === undefined) return
   if (band.playing && band.audition?.title === nameOf(i)) return band.stop()
-  const line = lineOf(fix.study)
+  const line = mended(fix.gone, fix.put).apply(now)
   const change = Math.floor(chosen.value / 960)
-  const all = fix.study.score.measures.filter((m) => m.number > 0).length * line.beats
+  const all = (props.state.study.value?.score.measures.filter((m) => m.number > 0).length ?? 0) * line.beats
   void band.hear({
     title: nameOf(i),
     beats: line.beats,

@@ -3,7 +3,6 @@
 import { useQuery } from '@tanstack/vue-query'
 import { useTitle } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import SelectButton from 'primevue/selectbutton'
 import Select from 'primevue/select'
@@ -13,24 +12,19 @@ import { useBand } from '../../band/useBand'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import TickBox from '../../shell/TickBox.vue'
+import { useAddress } from '../../shell/useAddress'
 
-const route = useRoute()
-const router = useRouter()
-const id = computed(() => Number(route.params.id))
+const address = useAddress()
+const { id } = address
 const map = useChartMap(id, ref(undefined), ref(true))
 const kinds = ['thread', 'run', 'crossing'] as const
-const set = (query: Record<string, string | number | undefined>) =>
-  router.replace({ query: { ...route.query, ...query } })
-const of = computed({
-  get: () => kinds.find((k) => k === route.query.of) ?? 'thread',
-  set: (v) => set({ of: v }),
-})
+const of = address.oneOf('of', kinds)
 const windows = computed(() =>
   (map.data.value?.positions ?? []).map((p) => ({ name: `${p.low}–${p.high}`, value: `${p.low}-${p.high}` })),
 )
 const frets = computed({
-  get: () => String(route.query.frets ?? windows.value[0]?.value ?? ''),
-  set: (v) => set({ frets: v }),
+  get: () => address.read('frets') || (windows.value[0]?.value ?? ''),
+  set: (frets) => void address.write({ frets }),
 })
 /* One entry for each chord of the form, or each change. */
 const steps = computed(() => {
@@ -49,10 +43,10 @@ const steps = computed(() => {
 const engraved = (text: string) => text.replaceAll('b', '♭').replaceAll('#', '♯').replaceAll('dim', '°')
 const step = computed({
   get: () => {
-    const asked = Number(route.query.step ?? 0)
+    const asked = Number(address.read('step'))
     return steps.value.some((s) => s.value === asked) ? asked : (steps.value[0]?.value ?? 0)
   },
-  set: (v) => set({ step: v }),
+  set: (v) => void address.write({ step: String(v) }),
 })
 const asked = computed(() => {
   const [low, high] = frets.value.split('-').map(Number)
@@ -64,10 +58,7 @@ const score = useQuery({
   enabled: computed(() => !!frets.value),
   placeholderData: (before) => before,
 })
-const fingers = computed({
-  get: () => route.query.fingers === 'yes',
-  set: (v) => set({ fingers: v ? 'yes' : undefined }),
-})
+const fingers = address.yes('fingers')
 const link = computed(
   () =>
     `/api/charts/${id.value}/musicxml?${new URLSearchParams(Object.entries(asked.value).map(([k, v]) => [k, String(v)]))}`,
@@ -103,7 +94,7 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
   <main v-if="map.data.value" class="paper">
     <header>
       <h1>On paper</h1>
-      <RouterLink :to="{ name: 'bench', params: { id }, query: { frets: route.query.frets } }"
+      <RouterLink :to="{ name: 'bench', params: { id }, query: { frets: address.read('frets') || undefined } }"
         >Back to the Bench</RouterLink
       >
       <span class="space" />
