@@ -1,11 +1,14 @@
 package server
 
 import (
+	"fmt"
 	"runtime/debug"
 	"sort"
 	"strings"
 	"testing"
 	"time"
+
+	"undaris/store"
 )
 
 // long is 96 bars with two chords a bar, on sixteen different chords.
@@ -33,4 +36,46 @@ func BenchmarkMapOfALongChart(b *testing.B) {
 	ms := func(d time.Duration) float64 { return float64(d.Microseconds()) / 1000 }
 	b.ReportMetric(ms(all[len(all)/2]), "ms-median")
 	b.ReportMetric(ms(all[len(all)*99/100]), "ms-p99")
+}
+
+// longLine is a line of as many notes, an eighth each, up and down a scale.
+func longLine(notes int) LineBody {
+	b := bluesIn("C")
+	b.Low, b.High = 7, 11
+	b.Text = strings.Repeat("| C7 | F7 ", (notes+15)/16) + "|"
+	frets := []struct{ string, fret int }{{5, 10}, {5, 7}, {4, 8}, {4, 10}, {3, 9}, {3, 7}, {2, 8}, {2, 11}}
+	for i := range notes {
+		at := frets[i%len(frets)]
+		b.Notes = append(b.Notes, store.LineNote{ID: i + 1, Start: i * 480, Length: 480, String: at.string, Fret: at.fret})
+	}
+	return b
+}
+
+// BenchmarkStudy asks for studies of lines over HTTP, beside the shortest answer
+// that there is.
+func BenchmarkStudy(b *testing.B) {
+	defer debug.SetGCPercent(debug.SetGCPercent(GCPercent))
+	srv := serve(b)
+	b.Run("empty", func(b *testing.B) {
+		for b.Loop() {
+			ask(b, srv, "GET", "/api/chords?symbol=N.C.", nil, nil)
+		}
+	})
+	for _, n := range []int{50, 500} {
+		body := longLine(n)
+		b.Run(fmt.Sprintf("study of %d", n), func(b *testing.B) {
+			for b.Loop() {
+				if resp := ask(b, srv, "POST", "/api/lines/study", body, nil); resp.StatusCode != 200 {
+					b.Fatal(resp.Status)
+				}
+			}
+		})
+		b.Run(fmt.Sprintf("fit in %d", n), func(b *testing.B) {
+			for b.Loop() {
+				if resp := ask(b, srv, "POST", "/api/lines/fit", map[string]any{"line": body, "at": 3840}, nil); resp.StatusCode != 200 {
+					b.Fatal(resp.Status)
+				}
+			}
+		})
+	}
 }
