@@ -3,7 +3,7 @@ export CGO_ENABLED = 0
 ADDR ?= 127.0.0.1:4760
 WEB = $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json NOTICE
 
-.PHONY: demo test bench build check unit interface hostile fuzz types notice clean
+.PHONY: demo test thorough bench build check unit interface hostile fuzz types notice clean
 
 demo: bin/undaris
 	./bin/undaris demo --addr $(ADDR)
@@ -56,6 +56,10 @@ interface: web/dist/index.html
 # Attacks on the program itself, each with its figure. KILLS=1000 kills it as often.
 hostile: web/dist/index.html
 	go test -count=1 -v -timeout 30m ./hostile
+
+# Every exercise over every chord in every position, on every string set, at every pace.
+thorough:
+	EVERY=1 go test -count=1 -timeout 90m -run EveryExercise ./core/exercise
 
 bench: web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./core/... ./server ./e2e

@@ -50,13 +50,14 @@ type LineNote struct {
 	String int    `json:"string,omitempty" minimum:"0" maximum:"8" doc:"1 is the highest; 0 has a place found for it"`
 	Fret   int    `json:"fret" minimum:"0" maximum:"27"`
 	Finger int    `json:"finger,omitempty" minimum:"0" maximum:"4"`
+	Named  string `json:"named,omitempty" maxLength:"20" doc:"a chord symbol above it, of what it begins"`
 	Ornaments
 	Guesses
 }
 
 // NoteOf is a note of a score as it is kept.
 func NoteOf(n score.Note) LineNote {
-	return LineNote{n.ID, n.Start, n.Length, n.Pitch.String(), n.String, n.Fret, n.Finger, Ornaments(n.Ornaments), Guesses(n.Guesses)}
+	return LineNote{n.ID, n.Start, n.Length, n.Pitch.String(), n.String, n.Fret, n.Finger, n.Named, Ornaments(n.Ornaments), Guesses(n.Guesses)}
 }
 
 // LineNotes makes the notes of a score those of a line.
@@ -82,7 +83,7 @@ func (e *NoteError) Error() string { return fmt.Sprintf("note %d: %v", e.Index+1
 func ScoreNotes(notes []LineNote, name func(tick int, at neck.Placement) (pitch.Pitch, error)) ([]score.Note, error) {
 	list := make([]score.Note, len(notes))
 	for i, n := range notes {
-		to := score.Note{ID: n.ID, Start: n.Start, Length: n.Length, Placement: neck.Placement{String: n.String, Fret: n.Fret}, Finger: n.Finger,
+		to := score.Note{ID: n.ID, Start: n.Start, Length: n.Length, Placement: neck.Placement{String: n.String, Fret: n.Fret}, Finger: n.Finger, Named: n.Named,
 			Ornaments: score.Ornaments(n.Ornaments), Guesses: score.Guesses(n.Guesses)}
 		var err error
 		if n.Note == "" {

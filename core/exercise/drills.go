@@ -22,11 +22,11 @@ type Drill struct {
 	plan func(t Task, all []stretch, step int) error
 	// ground is what it is practised over, in place of the chords of a form.
 	ground  func(form.Progression) form.Progression
-	slowest int   // the least that each of its groups lasts, in ticks
-	leads   bool  // it lays what leads into a tone itself
-	reaches bool  // its reach is told, however comfortable
-	names   int   // of so many notes are the chords that the steps of the key give, which are told; 0 is none
-	of      []int // the steps of the key that are played, from 0; nil is all
+	slowest int              // the least that each of its groups lasts, in ticks
+	leads   bool             // it lays what leads into a tone itself
+	reaches bool             // its reach is told, however comfortable
+	names   int              // of so many notes are the chords that the steps of the key give, which are named over it; 0 is none
+	of      func(Task) []int // the steps of the key that are played, from 0; nil is all
 }
 
 // rung is a step of a ladder.
@@ -34,8 +34,9 @@ type rung struct {
 	midi   int
 	name   pitch.Name
 	degree harmony.Degree
-	str    int // the string it is meant for; 0 is any
-	bend   int // bent up from there, in quarter tones
+	str    int    // the string it is meant for; 0 is any
+	bend   int    // bent up from there, in quarter tones
+	named  string // the chord that begins with it, where that is told
 }
 
 // ladder finds the rungs of a chord in a window, low to high.
@@ -67,7 +68,7 @@ var Drills = []Drill{
 	{ID: "spread-inversions", Name: "Spread triads, inverted", About: "every second tone of the triad, from each in turn", ladder: only(triad...), figure: steps(0, 2, 4)},
 	{ID: "spread-fourth", Name: "Spread triads, the fourth brushed", About: "root, fifth, third, fourth, third", ladder: tones, figure: spread("R", "5", "10", "11", "10")},
 	{ID: "spread-climbing", Name: "Spread triads, climbing on", About: "root, fifth, third, fourth, fifth", ladder: tones, figure: spread("R", "5", "10", "11", "12")},
-	{ID: "key-triads-145", Name: "Triads of I, IV and V", About: "the key's three triads over whatever chord sounds", ladder: keyScale, figure: keyTriads, names: 3, of: principal},
+	{ID: "key-triads-145", Name: "Triads of I, IV and V, or others", About: "triads of chosen steps of the key, 1 4 5 or any, over whatever chord sounds", ladder: keyScale, figure: keyTriads, names: 3, of: chosen},
 
 	{ID: "scale", Name: "Chord's scale", About: "the chord's scale up and down", ladder: scale, figure: upAndDown},
 	{ID: "scale-thirds", Name: "Thirds, 1 3 2 4", About: "a third up from each note of the chord's scale", ladder: scale, figure: turned(0, 2, 1, 3)},

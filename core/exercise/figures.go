@@ -166,16 +166,27 @@ func turned(offsets ...int) figure {
 	}
 }
 
-// principal are the first, fourth and fifth step of a key.
-var principal = []int{0, 3, 4}
+// chosen are the steps of the key that are asked for, from 0: the first, fourth and
+// fifth where none is.
+func chosen(t Task) (steps []int) {
+	for _, s := range t.Cell {
+		if s = (s - 1) % 7; !slices.Contains(steps, s) {
+			steps = append(steps, s)
+		}
+	}
+	if steps == nil {
+		return []int{0, 3, 4}
+	}
+	return steps
+}
 
-// keyTriads plays the triads of the key's first, fourth and fifth step, each as
-// often as it lies in the window.
+// keyTriads plays the triads of chosen steps of the key, each as often as it lies
+// in the window.
 func keyTriads(rungs []rung, t Task) [][]rung {
 	scale := t.Key.Scale()
 	var out []rung
 	for i := 0; i+4 < len(rungs); i++ {
-		for _, d := range principal {
+		for _, d := range chosen(t) {
 			if rungs[i].name.Class() == scale[d].Class() {
 				out = append(out, rungs[i], rungs[i+2], rungs[i+4])
 			}

@@ -73,7 +73,7 @@ func (a Approach) unit(step int) int {
 func (t Task) lay(all []stretch, a Approach, step int) (notes []score.Note) {
 	unit := a.unit(step)
 	add := func(r rung, at, length int) {
-		notes = append(notes, score.Note{Start: at, Length: length, Pitch: pitch.At(r.midi, r.name), Degree: string(r.degree), Ornaments: score.Ornaments{Bend: r.bend},
+		notes = append(notes, score.Note{Start: at, Length: length, Pitch: pitch.At(r.midi, r.name), Degree: string(r.degree), Named: r.named, Ornaments: score.Ornaments{Bend: r.bend},
 			Placement: neck.Placement{String: r.str}}) // where it is meant to lie
 	}
 	for k, s := range all {

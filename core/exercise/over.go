@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"slices"
+	"strings"
 
 	"undaris/core/form"
 	"undaris/core/harmony"
@@ -92,7 +93,9 @@ func Over(ctx context.Context, p form.Progression, t Task) (notes []score.Note, 
 		}
 	} else {
 		for i := range all {
-			all[i].walk = t.held(drill.figure(drill.ladder(t, all[i].chord), t))
+			walk := drill.figure(drill.ladder(t, all[i].chord), t)
+			t.title(walk, drill)
+			all[i].walk = t.held(walk)
 		}
 	}
 	for _, s := range all {
@@ -245,26 +248,49 @@ func (t Task) held(walk [][]rung) [][]rung {
 	})
 }
 
+// onStep is the chord of so many notes that a step of the key gives, from 0.
+func (t Task) onStep(step, notes int) harmony.Chord {
+	scale := t.Key.Scale()
+	above := func(n int) int { return pitch.Class(scale[(step+n)%7].Class() - scale[step].Class()) }
+	suffix := map[[2]int]string{{4, 7}: "", {3, 7}: "m", {3, 6}: "dim", {4, 8}: "aug"}[[2]int{above(2), above(4)}]
+	if notes == 4 {
+		suffix = map[[3]int]string{{4, 7, 11}: "maj7", {3, 7, 10}: "m7", {4, 7, 10}: "7", {3, 6, 10}: "m7b5"}[[3]int{above(2), above(4), above(6)}]
+	}
+	return harmony.MustParse(scale[step].String() + suffix)
+}
+
 // steps names the chords that the steps of the key give.
 func (t Task) steps(d Drill) string {
 	if d.names == 0 {
 		return ""
 	}
-	scale := t.Key.Scale()
-	text := ""
-	for i, root := range scale {
-		if d.of != nil && !slices.Contains(d.of, i) {
+	var text []string
+	for step := range 7 {
+		if d.of == nil || slices.Contains(d.of(t), step) {
+			text = append(text, t.onStep(step, d.names).Printed())
+		}
+	}
+	return say.F("the steps of %s give %s", t.Key, strings.Join(text, ", "))
+}
+
+// title names each chord of a walk that the steps of the key give, on its first
+// note.
+func (t Task) title(walk [][]rung, d Drill) {
+	for k := 0; d.names > 0 && k+d.names <= len(walk); {
+		classes := map[int]bool{}
+		for _, group := range walk[k : k+d.names] {
+			classes[pitch.Class(group[0].midi)] = true
+		}
+		step := slices.IndexFunc([]int{0, 1, 2, 3, 4, 5, 6}, func(step int) bool {
+			tones := t.onStep(step, d.names).Tones
+			return len(tones) == len(classes) && !slices.ContainsFunc(tones, func(x harmony.Tone) bool { return !classes[x.Name.Class()] })
+		})
+		if step < 0 {
+			k++
 			continue
 		}
-		above := func(n int) int { return pitch.Class(scale[(i+n)%7].Class() - root.Class()) }
-		suffix := map[[2]int]string{{4, 7}: "", {3, 7}: "m", {3, 6}: "dim", {4, 8}: "aug"}[[2]int{above(2), above(4)}]
-		if d.names == 4 {
-			suffix = map[[3]int]string{{4, 7, 11}: "maj7", {3, 7, 10}: "m7", {4, 7, 10}: "7", {3, 6, 10}: "m7b5"}[[3]int{above(2), above(4), above(6)}]
-		}
-		if text != "" {
-			text += ", "
-		}
-		text += harmony.MustParse(root.String() + suffix).Printed()
+		walk[k] = slices.Clone(walk[k])
+		walk[k][0].named = t.onStep(step, d.names).String()
+		k += d.names
 	}
-	return say.F("the steps of %s give %s", t.Key, text)
 }

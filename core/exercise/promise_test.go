@@ -2,6 +2,8 @@ package exercise
 
 import (
 	"fmt"
+	"os"
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
@@ -18,7 +20,8 @@ import (
 
 // Every exercise over every kind of chord in every key: it plays what its name
 // promises and nothing else, in time, as one hand can. Positions, paces, strings
-// and approaches take turns.
+// and approaches take turns; with EVERY=1 each position is tried with each string
+// set and pace, which takes long (make thorough).
 func TestEveryExerciseKeepsItsPromise(t *testing.T) {
 	// What is wider than some position on all strings, or walks to a tone that some
 	// chord lacks. Everything else is played wherever it is offered.
@@ -28,49 +31,83 @@ func TestEveryExerciseKeepsItsPromise(t *testing.T) {
 		wide[id] = true
 	}
 	qualities := []string{"7", "9", "7b9", "7#9", "7alt", "m7", "m6", "m", "m7b5", "dim7", "maj7", "6", "", "7sus4", "mMaj7", "aug"}
-	sets := [][]int{nil, nil, {1, 2, 3}, {3, 4, 5, 6}, {1, 3}, {5, 2}}
-	n, played := 0, 0
-	for _, d := range Drills {
-		for _, quality := range qualities {
-			for _, tonic := range pitch.Roots {
-				n++
-				chord := harmony.MustParse(tonic.String() + quality)
-				key := form.Key{Tonic: tonic, Minor: chord.Minor()}
-				p, err := form.Read("| "+chord.String()+" | % |", 4, key)
-				require.NoError(t, err)
-				x := task(d.ID)
-				positions := x.In.Positions(tonic.Class())
-				x.Key, x.Window, x.Pace = key, positions[n%len(positions)].Window, Paces[n/5%len(Paces)].ID
-				x.Strings, x.Approach, x.Down = sets[n/3%len(sets)], Approaches[n%len(Approaches)].ID, n%2 == 0
-				where := fmt.Sprintf("%s over %s at %d, %s, %q on %v", d.ID, chord, x.Window.Low, x.Pace, x.Approach, x.Strings)
-				notes, _, err := Over(t.Context(), p, x)
-				if err != nil { // said in a sentence: never an empty staff
-					if x.Strings == nil && (d.fits == nil || d.fits(chord)) {
-						assert.True(t, wide[d.ID], "%s lies in every position: %v", where, err)
-					}
-					assert.Regexp(t, `is not played over|nothing of it lies|no hand can play`, err.Error(), where)
-					continue
-				}
-				played++
-				s := score.Score{Progression: p, In: x.In, Notes: notes}
-				require.NoError(t, s.Check(), where)
-				for i, note := range notes {
-					require.LessOrEqual(t, note.End(), 2*3840, where)
-					if i > 0 && notes[i-1].Start < note.Start {
-						require.LessOrEqual(t, notes[i-1].End(), note.Start, where)
+	sets := [][]int{nil, {1, 2, 3}, {3, 4, 5, 6}, {1, 3}, {5, 2}}
+	every := os.Getenv("EVERY") != ""
+	for i, d := range Drills {
+		t.Run(d.ID, func(t *testing.T) {
+			t.Parallel()
+			n, played := i*len(qualities)*len(pitch.Roots), 0
+			for _, quality := range qualities {
+				for _, tonic := range pitch.Roots {
+					chord := harmony.MustParse(tonic.String() + quality)
+					key := form.Key{Tonic: tonic, Minor: chord.Minor()}
+					p, err := form.Read("| "+chord.String()+" | % |", 4, key)
+					require.NoError(t, err)
+					positions := neck.Standard().Positions(tonic.Class())
+					for _, c := range turns(n, len(positions), len(sets), len(Paces), every) {
+						n++
+						x := task(d.ID)
+						x.Key, x.Window, x.Pace = key, positions[c[0]].Window, Paces[c[2]].ID
+						x.Strings, x.Approach, x.Down = sets[c[1]], Approaches[n%len(Approaches)].ID, n%2 == 0
+						if keepsPromise(t, d, chord, p, x, wide[d.ID]) {
+							played++
+						}
 					}
 				}
-				promised := promise(d.ID, chord, key)
-				for _, note := range notes {
-					if note.Degree == "" { // leads to a tone, or fills a way
-						continue
-					}
-					require.True(t, promised[pitch.Class(note.Heard())], "%s: %s (%s) was not promised", where, note.Pitch, note.Degree)
-				}
+			}
+			assert.Positive(t, played)
+		})
+	}
+}
+
+// turns are the positions, string sets and paces to try for a chord: every one
+// with every other, or one of each in turn.
+func turns(n, positions, sets, paces int, every bool) (out [][3]int) {
+	if !every {
+		return [][3]int{{n % positions, n / 3 % sets, n / 5 % paces}}
+	}
+	for p := range positions {
+		for s := range sets {
+			for q := range paces {
+				out = append(out, [3]int{p, s, q})
 			}
 		}
 	}
-	assert.Greater(t, played, n/2, "%d of %d are played", played, n)
+	return out
+}
+
+// keepsPromise tells whether an exercise is played, and fails where it is not what
+// it says.
+func keepsPromise(t *testing.T, d Drill, chord harmony.Chord, p form.Progression, x Task, wide bool) bool {
+	fail := func(format string, args ...any) {
+		t.Helper()
+		t.Fatalf("%s over %s at %d, %s, %q on %v: %s", d.ID, chord, x.Window.Low, x.Pace, x.Approach, x.Strings, fmt.Sprintf(format, args...))
+	}
+	notes, _, err := Over(t.Context(), p, x)
+	if err != nil { // said in a sentence: never an empty staff
+		if x.Strings == nil && (d.fits == nil || d.fits(chord)) && !wide {
+			fail("it lies in every position: %v", err)
+		}
+		if !regexp.MustCompile(`is not played over|nothing of it lies|no hand can play`).MatchString(err.Error()) {
+			fail("%v", err)
+		}
+		return false
+	}
+	s := score.Score{Progression: p, In: x.In, Notes: notes}
+	if err := s.Check(); err != nil {
+		fail("%v", err)
+	}
+	promised := promise(d.ID, chord, x.Key)
+	for i, n := range notes {
+		if n.End() > 2*3840 || i > 0 && notes[i-1].Start < n.Start && notes[i-1].End() > n.Start {
+			fail("note %d does not fit into its time", i)
+		}
+		// What has no degree leads to a tone, or fills a way.
+		if n.Degree != "" && !promised[pitch.Class(n.Heard())] {
+			fail("%s (%s) was not promised", n.Pitch, n.Degree)
+		}
+	}
+	return true
 }
 
 // promise is what an exercise may play over a chord, as pitch classes: reckoned

@@ -25,6 +25,7 @@ type Note struct {
 	neck.Placement
 	Finger int    // 1 to 4; 0 is open or not said
 	Degree string // what it is over its chord, as harmony writes degrees; "" where nothing is to be said
+	Named  string // a chord symbol above it, of what it begins; "" is none
 	Ornaments
 	Guesses
 }

@@ -1557,6 +1557,8 @@ export interface components {
              * @description ticks
              */
             length: number;
+            /** @description a chord symbol above it, of what it begins */
+            named?: string;
             /** @description as it sounds where it is fretted, such as Bb3 */
             note: string;
             /** @description damped by the picking hand */
@@ -2272,6 +2274,8 @@ export interface components {
             length: number;
             /** Format: int64 */
             midi: number;
+            /** @description a chord symbol above it, of what it begins */
+            named?: string;
             /** @description as it sounds where it is fretted, such as Bb3 */
             note: string;
             /** @description damped by the picking hand */

@@ -133,6 +133,9 @@ function press(e: MouseEvent, bar: Box) {
         >
           ≈
         </text>
+        <text v-if="s.n.named" class="named" :x="s.x" :y="at.chords + 19" pointer-events="none">
+          <SvgMusic :text="s.n.named" :size="14" />
+        </text>
         <NoteSigns
           v-if="s.n.signs"
           :signs="s.n.signs!"
@@ -229,6 +232,12 @@ function press(e: MouseEvent, bar: Box) {
   font-style: italic;
   font-weight: 500;
   fill: var(--soft);
+}
+
+.named {
+  font: 600 14px var(--font-display);
+  fill: var(--soft);
+  text-anchor: middle;
 }
 
 .about {

@@ -144,7 +144,7 @@ function keyOf(
 ) {
   const notes = strokes(row).flatMap(
     (s) =>
-    heads(score, s).map((n) => [n.id, n.note, n.string, n.fret, n.finger, n.join, n.bend, n.preBend, n.again, n.release, n.releaseTo, n.vibrato, n.trill, n.dead, n.signs, n.join && n.before]), // prettier-ignore
+    heads(score, s).map((n) => [n.id, n.note, n.string, n.fret, n.finger, n.join, n.bend, n.preBend, n.again, n.release, n.releaseTo, n.vibrato, n.trill, n.dead, n.signs, n.named, n.join && n.before]), // prettier-ignore
   )
   const measures = row.map(({ measure: m, width }) => [m.number, m.start, width, m.chords, m.strokes])
   const end = score.measures.at(-1)?.number
@@ -176,7 +176,8 @@ function systemOf(score: Score, row: Placed[], space: Room): System {
   // A tuplet's figure takes room of its own, on the side of the stems; so does a second beam.
   const has = (what: (s: Stroke) => unknown) => strokes(row).some(what)
   const tuplets = has((s) => s.tuplet)
-  const room = Math.max(14, (highest - 8) * 5 + space.above) + (tuplets ? 14 : 0)
+  const named = has((s) => heads(score, s).some((n) => n.named))
+  const room = Math.max(14, (highest - 8) * 5 + space.above) + (tuplets ? 14 : 0) + (named ? 18 : 0)
   const below = Math.max(space.between, -lowest * 5 + 32) + (tuplets ? 20 : has((s) => s.base > 8) ? 10 : 0)
   const stacked = Math.max(1, ...strokes(row).map((s) => s.notes.length)) - 1
   const staffTop = space.chords + room

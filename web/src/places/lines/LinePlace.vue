@@ -394,6 +394,11 @@ aside {
   overflow-y: auto;
 }
 
+/* A sentence above takes its room from the sheet. */
+.line:has(> .said, > .trouble) :is(.grid, aside) {
+  max-height: calc(100vh - 21.25rem);
+}
+
 .foot {
   display: grid;
   grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);

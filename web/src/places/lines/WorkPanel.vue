@@ -96,7 +96,11 @@ const begins = [
   })),
 ]
 /* Steps of the scale, as they are typed. */
-const cell = ref('1 2 3 5')
+const asked: Record<string, { label: string; usual: string }> = {
+  'scale-cell': { label: 'Cell', usual: '1 2 3 5' },
+  'key-triads-145': { label: 'Steps of the key', usual: '1 4 5' },
+}
+const cell = ref('')
 const lick = reactive({ id: 0, where: 'through' as 'through' | 'bar', land: true, follow: true })
 const five = [1, 2, 3, 4, 5].map((n) => ({ id: n, name: String(n) }))
 const wheres = computed(() => [
@@ -142,7 +146,7 @@ function practise() {
         from: drill.from === 'lowest' ? '' : drill.from,
         approach: drill.approach === 'plain' ? '' : drill.approach,
         order: drill.drill === 'orders' ? drill.order : 0,
-        cell: drill.drill === 'scale-cell' ? (cell.value.match(/\d+/g) ?? []).map(Number) : undefined,
+        cell: asked[drill.drill] ? (cell.value.match(/\d+/g) ?? []).map(Number) : undefined,
         ...(apart.value ? { strings: apart.value } : ends.value),
       }),
     )
@@ -245,8 +249,8 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
       <FieldLine v-if="drill.drill === 'orders'" label="Order" for="drill-order">
         <InputNumber v-model="drill.order" input-id="drill-order" :min="1" :max="24" size="small" /> of 24
       </FieldLine>
-      <FieldLine v-if="drill.drill === 'scale-cell'" label="Cell" for="drill-cell">
-        <InputText id="drill-cell" v-model="cell" size="small" placeholder="1 2 3 5" />
+      <FieldLine v-if="asked[drill.drill]" :label="asked[drill.drill]!.label" for="drill-cell">
+        <InputText id="drill-cell" v-model="cell" size="small" :placeholder="asked[drill.drill]!.usual" />
       </FieldLine>
       <SelectLine id="drill-approach" v-model="drill.approach" label="Lead in" :options="approaches" />
       <SelectLine id="drill-strings" v-model="set" label="Strings" :options="[...sets, ...pairs]" />
