@@ -56,6 +56,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.maps(api)
 	srv.bands(api)
 	srv.papers(api)
+	srv.calls(api)
 	srv.licks(api)
 	srv.lines(api)
 	srv.imports(api)

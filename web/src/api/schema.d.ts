@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Calls to practise with: a chord's tones from any of them, which degree a place is, how far to bend */
+        post: operations["calls"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -850,6 +867,62 @@ export interface components {
             bends?: boolean;
             line: components["schemas"]["LineBody"];
         };
+        Call: {
+            answer?: string;
+            chord: string;
+            /** @description the place that is asked about */
+            given?: components["schemas"]["Spot"];
+            /** @enum {string} */
+            kind: "tones" | "place" | "bend";
+            /** @description to be named or found, in order */
+            notes: components["schemas"]["CallNote"][];
+            numeral: string;
+            /** @description what may be answered: degrees, or half steps */
+            options: string[];
+            says: string;
+            /** @description for the ear */
+            spoken: string;
+            strings: components["schemas"]["StringSet"];
+            window: components["schemas"]["Frets"];
+        };
+        CallNote: {
+            degree: string;
+            /** Format: int64 */
+            midi: number;
+            note: string;
+            /** @description where it may be found */
+            places: components["schemas"]["Spot"][];
+        };
+        CallWish: {
+            /** @description bends of three half steps too */
+            advanced?: boolean;
+            /**
+             * Format: int64
+             * @description whose chords and key are asked for
+             */
+            chart: number;
+            /**
+             * Format: int64
+             * @description 12 where it is not said
+             */
+            count?: number;
+            kinds?: ("tones" | "place" | "bend")[];
+            /**
+             * @description one direction
+             * @enum {string}
+             */
+            only?: "up" | "down";
+            /**
+             * Format: int64
+             * @description the same seed asks the same
+             */
+            seed?: number;
+            /** @description degrees to start from */
+            starts?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
+            strings?: components["schemas"]["StringSet"][];
+            /** @description positions; the key's own where none is said */
+            windows?: components["schemas"]["Frets"][];
+        };
         Catalogue: {
             /** @description what leads into each tone of a drill */
             approaches: components["schemas"]["CatalogueChoice"][];
@@ -1159,6 +1232,12 @@ export interface components {
             fixes: components["schemas"]["Fix"][];
             /** @description why there is none */
             why: string;
+        };
+        Frets: {
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
         };
         Imagined: {
             /** Format: int64 */
@@ -2031,6 +2110,12 @@ export interface components {
             /** Format: double */
             mm: number;
         };
+        Spot: {
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            string: number;
+        };
         Step: {
             from: components["schemas"]["ToneName"];
             /** @description between third and seventh */
@@ -2444,6 +2529,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Blend"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    calls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Call"][];
                 };
             };
             /** @description Error */

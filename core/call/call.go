@@ -1,0 +1,288 @@
+package call
+
+import (
+	"context"
+	"math/rand/v2"
+	"slices"
+
+	"undaris/core/arpeggio"
+	"undaris/core/blend"
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/core/say"
+)
+
+// Kind is how a call asks.
+type Kind struct{ ID, Name, About string }
+
+// Kinds lists them.
+var Kinds = []Kind{
+	{Tones, "tones from a start", "a chord's tones in order, from the degree that is asked for"},
+	{Place, "which degree is it", "a place on the neck, plain or bent, over a chord"},
+	{Bend, "how far to bend", "a place on the neck, and the chord tone it is to become"},
+}
+
+// The kinds by ID.
+const (
+	Tones = "tones"
+	Place = "place"
+	Bend  = "bend"
+)
+
+// Wish is what calls are drawn from. Empty lists allow everything.
+type Wish struct {
+	In       *neck.Instrument
+	Hand     neck.Hand
+	Key      form.Key
+	Chords   []harmony.Chord
+	Windows  []neck.Window
+	Kinds    []string
+	Starts   []harmony.Role // to start from
+	Only     string         // "up" or "down"; "" is either
+	Strings  [][2]int       // sets, highest string first
+	Advanced bool           // bends of three half steps too
+	Seed     uint64
+}
+
+// Check says which window or string set the instrument does not have.
+func (w Wish) Check() error {
+	for _, window := range w.Windows {
+		if err := w.In.CheckWindow(window); err != nil {
+			return err
+		}
+	}
+	for _, set := range w.Strings {
+		if set[0] < 1 || set[1] < set[0] || set[1] > w.In.Strings() {
+			return say.Errorf("strings %d to %d; this instrument has strings 1 to %d, the highest written first", set[0], set[1], w.In.Strings())
+		}
+	}
+	return nil
+}
+
+// Note is a tone to be named or found, with every place of the window and the
+// strings where it may be found.
+type Note struct {
+	Tone   harmony.Tone
+	MIDI   int
+	Places []neck.Placement
+}
+
+// Call is one thing asked.
+type Call struct {
+	Kind    string
+	Chord   harmony.Chord
+	Numeral string
+	Window  neck.Window
+	Strings [2]int
+	Down    bool
+	Notes   []Note         // of [Tones], in the order they are asked for
+	Given   neck.Placement // of the other two
+	Bent    int            // half steps that the given place is bent by, of [Place]
+	Goal    harmony.Tone   // of [Bend]: what it is to become
+	Options []string       // what may be answered: degrees, or half steps
+	Answer  string         // of [Place] and [Bend]
+}
+
+// length is how many tones are asked for in a row.
+const length = 4
+
+// tries is how often a call is drawn that cannot be had before it is given up.
+const tries = 400
+
+// Draw draws calls; the same wish and seed draw the same. No call follows itself.
+// It is an error when nothing that is wished for can be had.
+func Draw(ctx context.Context, w Wish, count int) ([]Call, error) {
+	rng := rand.New(rand.NewPCG(w.Seed, 13))
+	var out []Call
+	for try := 0; len(out) < count; try++ {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		if try > tries*max(1, len(out)) {
+			return nil, say.Errorf("nothing of it can be asked in these frets and on these strings; allow more strings, another position or other degrees")
+		}
+		c, ok := w.draw(rng)
+		if !ok || len(out) > 0 && same(c, out[len(out)-1]) {
+			continue
+		}
+		out = append(out, c)
+	}
+	return out, nil
+}
+
+func same(a, b Call) bool {
+	return a.Kind == b.Kind && a.Says() == b.Says() && a.Given == b.Given && a.Window == b.Window
+}
+
+// one picks an element of a list, or the zero value of an empty one.
+func one[T any](rng *rand.Rand, list []T) (x T) {
+	if len(list) > 0 {
+		x = list[rng.IntN(len(list))]
+	}
+	return x
+}
+
+func (w Wish) draw(rng *rand.Rand) (Call, bool) {
+	sounding := slices.DeleteFunc(slices.Clone(w.Chords), func(c harmony.Chord) bool { return c.None })
+	if len(sounding) == 0 || len(w.Windows) == 0 {
+		return Call{}, false
+	}
+	c := Call{Kind: one(rng, w.Kinds), Chord: one(rng, sounding), Window: one(rng, w.Windows), Strings: one(rng, w.Strings), Down: rng.IntN(2) == 0}
+	if c.Kind == "" {
+		c.Kind = Kinds[rng.IntN(len(Kinds))].ID
+	}
+	if w.Only != "" {
+		c.Down = w.Only == "down"
+	}
+	if c.Strings == [2]int{} {
+		c.Strings = [2]int{1, w.In.Strings()}
+	}
+	c.Numeral = form.Numeral(c.Chord, w.Key)
+	switch c.Kind {
+	case Tones:
+		return w.tones(rng, c)
+	case Place:
+		return w.place(rng, c)
+	case Bend:
+		return w.bend(rng, c)
+	}
+	return c, false
+}
+
+// tones asks for a chord's tones in a row, from one that the wish allows.
+func (w Wish) tones(rng *rand.Rand, c Call) (Call, bool) {
+	run := arpeggio.Make(w.In, c.Chord, c.Window, w.Hand, nil)
+	byPitch := map[int]*Note{}
+	var all []*Note
+	for _, n := range append(slices.Clone(run.Notes), run.Alternatives...) {
+		if n.String < c.Strings[0] || n.String > c.Strings[1] {
+			continue
+		}
+		midi := n.Pitch.MIDI()
+		if byPitch[midi] == nil {
+			tone, _ := c.Chord.ToneAt(midi % 12)
+			byPitch[midi] = &Note{Tone: tone, MIDI: midi}
+			all = append(all, byPitch[midi])
+		}
+		byPitch[midi].Places = append(byPitch[midi].Places, n.Placement)
+	}
+	slices.SortFunc(all, func(a, b *Note) int { return a.MIDI - b.MIDI })
+	if c.Down {
+		slices.Reverse(all)
+	}
+	var starts []int
+	for i, n := range all {
+		if i+length <= len(all) && (len(w.Starts) == 0 || slices.Contains(w.Starts, n.Tone.Degree.Role())) {
+			starts = append(starts, i)
+		}
+	}
+	if len(starts) == 0 {
+		return c, false
+	}
+	from := one(rng, starts)
+	for _, n := range all[from : from+length] {
+		c.Notes = append(c.Notes, *n)
+	}
+	for _, t := range c.Chord.Tones {
+		c.Options = append(c.Options, string(t.Degree))
+	}
+	return c, true
+}
+
+// spot is a place within the window and the strings of a call.
+func (w Wish) spot(rng *rand.Rand, c Call) neck.Placement {
+	return neck.Placement{String: c.Strings[0] + rng.IntN(c.Strings[1]-c.Strings[0]+1), Fret: c.Window.Low + rng.IntN(c.Window.High-c.Window.Low+1)}
+}
+
+// place asks which degree a place is; one in three is bent.
+func (w Wish) place(rng *rand.Rand, c Call) (Call, bool) {
+	c.Given = w.spot(rng, c)
+	if limit := blend.Limit(w.In, c.Given, w.Advanced); limit > 0 && rng.IntN(3) == 0 {
+		c.Bent = 1 + rng.IntN(limit)
+	}
+	sounds := blend.Sounds(c.Chord)
+	for _, s := range sounds {
+		c.Options = append(c.Options, string(s.Degree))
+	}
+	c.Answer = string(sounds[c.Chord.Above(w.In.MIDI(c.Given)+c.Bent)].Degree)
+	return c, true
+}
+
+// bend asks how far a place must be bent to become a tone of the chord.
+func (w Wish) bend(rng *rand.Rand, c Call) (Call, bool) {
+	c.Given = w.spot(rng, c)
+	var goals []int
+	for h := 0; h <= blend.Limit(w.In, c.Given, w.Advanced); h++ {
+		if _, ok := c.Chord.ToneAt((w.In.MIDI(c.Given) + h) % 12); ok {
+			goals = append(goals, h)
+		}
+	}
+	if len(goals) == 0 || blend.Limit(w.In, c.Given, w.Advanced) == 0 {
+		return c, false
+	}
+	by := one(rng, goals)
+	c.Goal, _ = c.Chord.ToneAt((w.In.MIDI(c.Given) + by) % 12)
+	c.Options = []string{"0", "1", "2", "3"}
+	c.Answer = c.Options[by]
+	return c, true
+}
+
+// halves are amounts of a bend in words.
+var halves = []string{"", "a half step", "a whole step", "one and a half steps"}
+
+// Says tells the call in words, without its chord.
+func (c Call) Says() string {
+	switch c.Kind {
+	case Tones:
+		way := "upward"
+		if c.Down {
+			way = "downward"
+		}
+		return say.F("%s, from the %s", way, c.Notes[0].Tone.Degree)
+	case Place:
+		if c.Bent > 0 {
+			return say.F("string %d, fret %d, bent up %s: which degree?", c.Given.String, c.Given.Fret, halves[c.Bent])
+		}
+		return say.F("string %d, fret %d: which degree?", c.Given.String, c.Given.Fret)
+	}
+	return say.F("string %d, fret %d: how far up to the %s?", c.Given.String, c.Given.Fret, c.Goal.Degree)
+}
+
+// spokenDegrees are degrees as they are read out.
+var spokenDegrees = map[harmony.Degree]string{
+	"R": "root", "b9": "flat nine", "9": "nine", "#9": "sharp nine", "b3": "flat third", "3": "third", "11": "eleven", "#11": "sharp eleven",
+	"b5": "flat fifth", "5": "fifth", "#5": "sharp fifth", "b13": "flat thirteen", "13": "thirteen", "6": "sixth", "b7": "flat seventh", "7": "seventh",
+}
+
+// numerals are steps of the key as they are read out.
+var numerals = []struct{ is, spoken string }{
+	{"VII", "seven"}, {"III", "three"}, {"VI", "six"}, {"IV", "four"}, {"II", "two"}, {"V", "five"}, {"I", "one"},
+	{"vii", "seven"}, {"iii", "three"}, {"vi", "six"}, {"iv", "four"}, {"ii", "two"}, {"v", "five"}, {"i", "one"},
+}
+
+// Spoken is the call for the ear: your five-chord, upward from the fifth.
+func (c Call) Spoken() string {
+	chord := "this chord"
+	for _, n := range numerals {
+		if len(c.Numeral) >= len(n.is) && c.Numeral[:len(n.is)] == n.is {
+			chord = "your " + n.spoken + " chord"
+			break
+		}
+	}
+	switch c.Kind {
+	case Tones:
+		way := "upward"
+		if c.Down {
+			way = "downward"
+		}
+		return chord + ", " + way + " from the " + spokenDegrees[c.Notes[0].Tone.Degree]
+	case Place:
+		text := say.F("%s, string %d, fret %d", chord, c.Given.String, c.Given.Fret)
+		if c.Bent > 0 {
+			text += ", bent " + halves[c.Bent]
+		}
+		return text + ". Which degree?"
+	}
+	return say.F("%s, string %d, fret %d. How far to the ", chord, c.Given.String, c.Given.Fret) + spokenDegrees[c.Goal.Degree] + "?"
+}

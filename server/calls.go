@@ -1,0 +1,92 @@
+package server
+
+import (
+	"cmp"
+	"context"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/call"
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/neck"
+	"undaris/store"
+)
+
+// CallWish is what calls may ask; what is left out may be anything.
+type CallWish struct {
+	Chart    uint              `json:"chart" maximum:"4294967295" doc:"whose chords and key are asked for"`
+	Kinds    []string          `json:"kinds,omitempty" maxItems:"3" enum:"tones,place,bend"`
+	Starts   []string          `json:"starts,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"degrees to start from"`
+	Only     string            `json:"only,omitempty" enum:"up,down" doc:"one direction"`
+	Windows  []store.Frets     `json:"windows,omitempty" maxItems:"24" doc:"positions; the key's own where none is said"`
+	Strings  []store.StringSet `json:"strings,omitempty" maxItems:"12"`
+	Advanced bool              `json:"advanced,omitempty" doc:"bends of three half steps too"`
+	Count    int               `json:"count,omitempty" minimum:"0" maximum:"100" doc:"12 where it is not said"`
+	Seed     uint64            `json:"seed,omitempty" doc:"the same seed asks the same"`
+}
+
+// Call is one thing asked.
+type Call struct {
+	Kind    string          `json:"kind" enum:"tones,place,bend"`
+	Chord   string          `json:"chord"`
+	Numeral string          `json:"numeral"`
+	Says    string          `json:"says"`
+	Spoken  string          `json:"spoken" doc:"for the ear"`
+	Window  store.Frets     `json:"window"`
+	Strings store.StringSet `json:"strings"`
+	Notes   []CallNote      `json:"notes" doc:"to be named or found, in order"`
+	Given   *store.Spot     `json:"given,omitempty" doc:"the place that is asked about"`
+	Options []string        `json:"options" doc:"what may be answered: degrees, or half steps"`
+	Answer  string          `json:"answer,omitempty"`
+}
+
+// CallNote is a tone that is asked for.
+type CallNote struct {
+	Degree string       `json:"degree"`
+	Note   string       `json:"note"`
+	MIDI   int          `json:"midi"`
+	Places []store.Spot `json:"places" doc:"where it may be found"`
+}
+
+func wireCall(c call.Call) Call {
+	w := Call{Kind: c.Kind, Chord: c.Chord.String(), Numeral: c.Numeral, Says: c.Says(), Spoken: c.Spoken(), Window: store.Frets(c.Window),
+		Strings: store.StringSet{High: c.Strings[0], Low: c.Strings[1]}, Options: words(c.Options), Answer: c.Answer}
+	w.Notes = each(c.Notes, func(n call.Note) CallNote {
+		return CallNote{string(n.Tone.Degree), n.Tone.Name.String(), n.MIDI, each(n.Places, func(p neck.Placement) store.Spot { return store.Spot(p) })}
+	})
+	if c.Given.String > 0 {
+		given := store.Spot(c.Given)
+		w.Given = &given
+	}
+	return w
+}
+
+func (s *server) calls(api huma.API) {
+	post(s, api, "/api/calls", "calls", "Calls to practise with: a chord's tones from any of them, which degree a place is, how far to bend",
+		func(ctx context.Context, in *struct{ Body CallWish }) ([]Call, error) {
+			on, _, err := s.handed(in.Body.Chart)
+			if err != nil {
+				return nil, err
+			}
+			w := call.Wish{In: on.In, Hand: on.Hand, Key: on.Key, Kinds: in.Body.Kinds, Only: in.Body.Only, Advanced: in.Body.Advanced, Seed: in.Body.Seed}
+			w.Chords, _ = form.Different(on.Solo.Places())
+			if w.Starts, err = harmony.ParseRoles(strings.Join(in.Body.Starts, ",")); err != nil {
+				return nil, at("body.starts", in.Body.Starts, err)
+			}
+			w.Strings = each(in.Body.Strings, func(set store.StringSet) [2]int { return [2]int{set.High, set.Low} })
+			w.Windows = each(in.Body.Windows, func(f store.Frets) neck.Window { return neck.Window(f) })
+			if len(w.Windows) == 0 {
+				w.Windows = each(on.In.Positions(on.Key.Tonic.Class()), func(p neck.Position) neck.Window { return p.Window })
+			}
+			if err := w.Check(); err != nil {
+				return nil, at("body", in.Body.Chart, err)
+			}
+			calls, err := call.Draw(ctx, w, cmp.Or(in.Body.Count, 12))
+			if err != nil {
+				return nil, at("body.starts", in.Body.Starts, err)
+			}
+			return each(calls, wireCall), nil
+		})
+}

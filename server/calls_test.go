@@ -1,0 +1,44 @@
+package server
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/store"
+)
+
+func TestCallsAreAskedWithinWhatIsWished(t *testing.T) {
+	srv := serve(t)
+	var calls []Call
+	wish := CallWish{Chart: 6, Kinds: []string{"tones"}, Starts: []string{"fifth"}, Only: "up", Windows: []store.Frets{{Low: 7, High: 11}}, Strings: []store.StringSet{{High: 2, Low: 5}}, Seed: 3}
+	require.Equal(t, 200, ask(t, srv, "POST", "/api/calls", wish, &calls).StatusCode)
+	require.Len(t, calls, 12)
+	for _, c := range calls {
+		assert.Equal(t, "upward, from the 5", c.Says)
+		assert.Equal(t, "5", c.Notes[0].Degree)
+		assert.Contains(t, []string{"C7", "F7", "G7"}, c.Chord)
+		for _, n := range c.Notes {
+			for _, p := range n.Places {
+				assert.True(t, p.String >= 2 && p.String <= 5 && p.Fret >= 7 && p.Fret <= 11)
+			}
+		}
+	}
+	var again []Call
+	ask(t, srv, "POST", "/api/calls", wish, &again)
+	assert.Equal(t, calls, again)
+	ask(t, srv, "POST", "/api/calls", CallWish{Chart: 6, Kinds: []string{"place", "bend"}, Count: 30}, &calls)
+	require.Len(t, calls, 30)
+	for _, c := range calls {
+		require.NotNil(t, c.Given)
+		assert.Contains(t, c.Options, c.Answer)
+	}
+	for _, bad := range []CallWish{{Chart: 6, Windows: []store.Frets{{Low: 9, High: 3}}}, {Chart: 6, Strings: []store.StringSet{{High: 3, Low: 8}}},
+		{Chart: 6, Kinds: []string{"tones"}, Strings: []store.StringSet{{High: 1, Low: 1}}}} {
+		var no refusal
+		assert.Equal(t, 422, ask(t, srv, "POST", "/api/calls", bad, &no).StatusCode)
+		assert.NotEmpty(t, no.Detail)
+	}
+	assert.Equal(t, 404, ask(t, srv, "POST", "/api/calls", CallWish{Chart: 99}, nil).StatusCode)
+}
