@@ -112,7 +112,7 @@ func Draw(ctx context.Context, w Wish, count int) ([]Call, error) {
 }
 
 func same(a, b Call) bool {
-	return a.Kind == b.Kind && a.Says() == b.Says() && a.Given == b.Given && a.Window == b.Window
+	return a.Chord.String() == b.Chord.String() && a.Window == b.Window && a.Strings == b.Strings && a.Says() == b.Says()
 }
 
 // one picks an element of a list, or the zero value of an empty one.
