@@ -33,7 +33,7 @@ func TestLinesAreKeptDeletedAndRestored(t *testing.T) {
 	assert.Equal(t, "Ebb tide", all[0].Title, "what was changed last comes first")
 	got, err := s.Line(a.ID)
 	require.NoError(t, err)
-	assert.Equal(t, []LineNote{{0, -480, 480, "Bb3", 3, 3, 1, Ornaments(note.Ornaments), Guesses(note.Guesses)}}, got.Notes)
+	assert.Equal(t, []LineNote{{0, -480, 480, "Bb3", 3, 3, 1, "", Ornaments(note.Ornaments), Guesses(note.Guesses)}}, got.Notes)
 	assert.Equal(t, []int{2, 3}, got.Locked)
 	assert.WithinDuration(t, a.CreatedAt, got.CreatedAt, 0, "a change does not make it new")
 

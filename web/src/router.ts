@@ -66,6 +66,12 @@ export const router = createRouter({
       component: () => import('./places/lines/LinePlace.vue'),
       meta: { place: 'Lines' },
     },
+    {
+      path: '/practice/:id(\\d+)?',
+      name: 'practice',
+      component: () => import('./places/practice/PracticePlace.vue'),
+      meta: { place: 'Practice' },
+    },
     { path: '/:rest(.*)', component: () => import('./shell/NoPlace.vue') },
   ],
 })

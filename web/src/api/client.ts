@@ -44,6 +44,8 @@ export type LickRow = Schemas['LickRow']
 export type LineRow = Schemas['LineRow']
 export type LickBody = Schemas['LickBody']
 export type Landing = Schemas['Landing']
+export type Call = Schemas['Call']
+export type CallWish = Schemas['CallWish']
 export type LeadNote = Schemas['LeadNote']
 export type Role = NonNullable<Plan['targets']>[number]
 

@@ -7,6 +7,7 @@ const places = [
   { to: { name: 'bench' }, name: 'Bench' },
   { to: { name: 'licks' }, name: 'Licks' },
   { to: { name: 'lines' }, name: 'Lines' },
+  { to: { name: 'practice' }, name: 'Practice' },
 ]
 </script>
 
@@ -128,8 +129,18 @@ button:focus-visible {
 
   a,
   button {
-    padding-inline: 0.55rem;
+    padding-inline: 0.5rem;
     flex: none;
+  }
+
+  /* Five places fit; the three at the end are told by their signs. */
+  button {
+    font-size: 0;
+    gap: 0;
+  }
+
+  button i {
+    font-size: 1.1rem;
   }
 }
 

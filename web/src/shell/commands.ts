@@ -4,6 +4,7 @@
 export const rooms = {
   bench: 'Bench and music stand',
   line: 'Lines, on the tablature',
+  practice: 'Practice',
   everywhere: 'Everywhere',
 } as const
 export type Room = keyof typeof rooms
@@ -50,6 +51,12 @@ export const commands = {
   undo: { room: 'line', keys: ['Ctrl+z'], name: 'undo' },
   redo: { room: 'line', keys: ['Ctrl+y', 'Ctrl+Shift+z'], name: 'redo' },
   hear: { room: 'line', keys: ['Enter'], name: 'hear it with the band' },
+
+  uncover: { room: 'practice', keys: ['h'], name: 'uncover the neck; it is noted, and no harm' },
+  skip: { room: 'practice', keys: ['ArrowRight', 'PageDown'], name: 'the next call' },
+  again: { room: 'practice', keys: ['r'], name: 'the same call again' },
+  speak: { room: 'practice', keys: ['v'], name: 'calls are spoken, or not' },
+  answer: { room: 'practice', keys: figures, name: 'a degree; for bends, how many half steps' },
 
   play: { room: 'everywhere', keys: [' '], name: 'the band plays, or stops' },
   slower: { room: 'everywhere', keys: ['['], name: 'slower' },

@@ -1,0 +1,178 @@
+<script setup lang="ts">
+/* The neck of a call: covered until asked; what is found stands on it, and where tones are to be found it is pressed. */
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import type { Call, Instrument } from '../../api/client'
+import MarkShape from '../../music/MarkShape.vue'
+import NeckBoard from '../../neck/NeckBoard.vue'
+import { geometry } from '../../neck/geometry'
+import type { Place } from './useCalls'
+
+const props = defineProps<{
+  instrument: Instrument
+  call: Call
+  covered: boolean
+  found: Place[]
+  slip?: Place
+  /** places are pressed */
+  pressed: boolean
+  /** the answer is shown */
+  over: boolean
+}>()
+const emit = defineEmits<{ press: [at: Place]; uncover: [] }>()
+const box = ref<HTMLElement>()
+const { width } = useElementSize(box, { width: 1100, height: 0 })
+const frame = computed(() => {
+  const last = props.instrument.last
+  if (width.value >= 900) return { width: width.value, height: 230, from: 0, to: last }
+  const from = Math.max(0, Math.min(props.call.window.low - 1, last - 8))
+  return {
+    width: Math.max(320, width.value),
+    height: 230,
+    from,
+    to: Math.min(last, Math.max(from + 8, props.call.window.high)),
+  }
+})
+const g = computed(() => geometry(frame.value, props.instrument))
+const frets = computed(() =>
+  Array.from({ length: frame.value.to - frame.value.from + 1 }, (_, i) => frame.value.from + i),
+)
+const strings = computed(() =>
+  Array.from({ length: props.call.strings.low - props.call.strings.high + 1 }, (_, i) => props.call.strings.high + i),
+)
+const inside = computed(() => frets.value.filter((f) => f >= props.call.window.low && f <= props.call.window.high))
+const cell = (fret: number) => {
+  const [a, b] =
+    fret === 0 ? [g.value.fret(0) - 18, g.value.fret(0) + 18] : [g.value.wire(fret - 1), g.value.wire(fret)]
+  return { x: Math.min(a, b), width: Math.abs(b - a) }
+}
+const shade = computed(() => {
+  const cells = inside.value.map(cell)
+  const x = Math.min(...cells.map((c) => c.x))
+  const top = g.value.string(props.call.strings.high) - g.value.gap / 2
+  return {
+    x,
+    y: top,
+    width: Math.max(...cells.map((c) => c.x + c.width)) - x,
+    height: g.value.string(props.call.strings.low) + g.value.gap / 2 - top,
+  }
+})
+/** What is seen: what was found, and uncovered all that was asked for. */
+const marks = computed(() =>
+  props.call.notes.flatMap((n, i) => {
+    const at = props.found[i] ?? (props.covered ? undefined : n.places[0])
+    return at ? [{ ...at, degree: n.degree, hollow: !props.found[i] }] : []
+  }),
+)
+</script>
+
+<template>
+  <div ref="box" class="call-neck">
+    <svg :width="frame.width" :height="frame.height" role="group" aria-label="the neck">
+      <NeckBoard :g="g" :frame="frame" :instrument="instrument" />
+      <rect class="window" v-bind="shade" rx="8" />
+      <g v-if="covered && !pressed" class="cover" @click="emit('uncover')">
+        <rect v-bind="shade" rx="8" />
+        <text :x="shade.x + shade.width / 2" :y="shade.y + shade.height / 2 + 6">covered · H uncovers</text>
+      </g>
+      <text v-for="f in frets" :key="f" class="fret" :class="{ in: inside.includes(f) }" :x="g.fret(f)" :y="g.numbers">
+        {{ f }}
+      </text>
+      <g
+        v-for="m in marks"
+        :key="`${m.string}:${m.fret}`"
+        :transform="`translate(${g.fret(m.fret)} ${g.string(m.string)})`"
+      >
+        <MarkShape :degree="m.degree" :r="14" :label="m.degree" :hollow="m.hollow" />
+      </g>
+      <circle v-if="call.given" class="given" :cx="g.fret(call.given.fret)" :cy="g.string(call.given.string)" r="13" />
+      <path
+        v-if="slip"
+        class="slip"
+        :d="`M ${g.fret(slip.fret) - 8} ${g.string(slip.string) - 8} l 16 16 m 0 -16 l -16 16`"
+      />
+      <template v-if="pressed && !over">
+        <template v-for="s in strings" :key="s">
+          <rect
+            v-for="f in inside"
+            :key="f"
+            class="cell"
+            :x="cell(f).x"
+            :y="g.string(s) - g.gap / 2"
+            :width="cell(f).width"
+            :height="g.gap"
+            role="button"
+            :aria-label="`string ${s}, fret ${f}`"
+            :data-cell="`${s}:${f}`"
+            @click="emit('press', { string: s, fret: f })"
+          />
+        </template>
+      </template>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.call-neck {
+  min-width: 0;
+}
+
+svg {
+  display: block;
+}
+
+.window {
+  fill: var(--lit);
+  opacity: 0.55;
+}
+
+.cover {
+  cursor: pointer;
+}
+
+.cover rect {
+  fill: var(--lit);
+  stroke: var(--lit-rule);
+  stroke-dasharray: 5 4;
+}
+
+.cover text {
+  fill: var(--ink);
+  font-size: var(--text-m);
+  font-weight: 700;
+  text-anchor: middle;
+}
+
+.fret {
+  fill: var(--soft);
+  font-size: 15px;
+  text-anchor: middle;
+}
+
+.in {
+  fill: var(--ink);
+  font-weight: 700;
+}
+
+.given {
+  fill: var(--paper);
+  stroke: var(--ink);
+  stroke-width: 4;
+}
+
+.slip {
+  stroke: var(--danger);
+  stroke-width: 4;
+  fill: none;
+  stroke-linecap: round;
+}
+
+.cell {
+  fill: transparent;
+  cursor: pointer;
+}
+
+.cell:hover {
+  fill: var(--lit);
+}
+</style>

@@ -1,0 +1,134 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { ref } from 'vue'
+import type { Call, CallWish } from '../../api/client'
+import { keysOf } from './keys'
+import { paced, summed, type Outcome } from './outcomes'
+
+let served: Call[] = []
+const posted = vi.fn<(q: { body: CallWish }) => void>()
+vi.mock('../../api/client', () => ({
+  api: {
+    POST: (_: string, q: { body: CallWish }) => {
+      posted(q)
+      return served
+    },
+  },
+  answer: (x: unknown) => Promise.resolve(x),
+}))
+const { useCalls } = await import('./useCalls')
+
+const place = (string: number, fret: number) => ({ string, fret })
+const tones = (chord = 'G7'): Call => ({
+  kind: 'tones',
+  chord,
+  numeral: 'V7',
+  says: 'upward, from the 5',
+  spoken: '',
+  window: { low: 7, high: 11 },
+  strings: { high: 2, low: 5 },
+  options: ['R', '3', '5', 'b7'],
+  notes: [
+    { degree: '5', note: 'D', midi: 50, places: [place(4, 12), place(5, 17)] },
+    { degree: 'b7', note: 'F', midi: 53, places: [place(4, 15)] },
+  ],
+})
+const which = (): Call => ({ ...tones(), kind: 'place', notes: [], given: place(2, 8), options: ['R', 'b9', '9', '#9', '3', '11', '#11', '5', 'b13', '13', 'b7', '7'], answer: 'R' }) // prettier-ignore
+const turn = () => new Promise((r) => setTimeout(r, 0))
+
+beforeEach(() => {
+  served = [tones(), which(), tones('C7'), tones('F7'), tones('C7')]
+  posted.mockClear()
+})
+async function asked(by: 'name' | 'neck' = 'name') {
+  const calls = useCalls(ref<CallWish>({ chart: 6 }), ref(by))
+  await calls.next()
+  return calls
+}
+
+describe('a call', () => {
+  it('is answered by name, tone by tone, and timed', async () => {
+    const calls = await asked()
+    expect(calls.covered.value).toBe(true)
+    expect(calls.name('5')).toBe(true)
+    expect([calls.done.value, calls.over.value]).toEqual([1, false])
+    expect(calls.name('b7')).toBe(true)
+    expect([calls.over.value, calls.covered.value]).toEqual([true, false])
+    expect(calls.outcomes.value[0]).toMatchObject({ how: 'right', chord: 'G7' })
+    expect(calls.outcomes.value[0]!.took).toBeGreaterThanOrEqual(0)
+    expect(calls.name('5')).toBe(false) // it is over
+  })
+
+  it('takes any place of a tone on the neck, and no place when it is answered by name', async () => {
+    const calls = await asked('neck')
+    expect(calls.press(place(3, 3))).toBe(false)
+    expect(calls.slip.value).toEqual(place(3, 3))
+    expect(calls.press(place(5, 17))).toBe(true)
+    expect(calls.slip.value).toBeUndefined()
+    calls.press(place(4, 15))
+    expect(calls.outcomes.value[0]!.how).toBe('late')
+    expect(calls.found.value).toEqual([place(5, 17), place(4, 15)])
+    const named = await asked('name')
+    expect(named.press(place(4, 12))).toBe(false)
+    expect(named.slip.value).toBeUndefined()
+  })
+
+  it('notes that it was uncovered, and what was let go; asking again begins anew', async () => {
+    const calls = await asked()
+    calls.uncover()
+    calls.name('5')
+    calls.name('b7')
+    expect(calls.outcomes.value[0]!.how).toBe('shown')
+    await calls.next()
+    expect(calls.name('3')).toBe(false)
+    expect(calls.slip.value).toBe('3')
+    await calls.next()
+    expect(calls.outcomes.value[1]).toMatchObject({ how: 'passed', took: undefined })
+    calls.name('5')
+    calls.again()
+    expect([calls.done.value, calls.covered.value, calls.found.value.length]).toEqual([0, true, 0])
+  })
+
+  it('is followed by others before they run out', async () => {
+    const calls = await asked()
+    for (let i = 0; i < 12; i++) {
+      await calls.next()
+      await turn()
+      expect(calls.call.value).toBeDefined()
+    }
+    const seeds = posted.mock.calls.map(([q]) => q.body.seed)
+    expect(seeds.length).toBeGreaterThan(1)
+    expect(new Set(seeds).size).toBe(seeds.length)
+  })
+})
+
+describe('the keys of an answer', () => {
+  it('are the figures of a chord’s degrees, and half steps for all twelve and for bends', () => {
+    expect(keysOf(tones())).toEqual({ R: '1', '3': '3', '5': '5', b7: '7' })
+    expect(keysOf({ ...tones(), options: ['R', '3', '5', 'b7', '9', '13'] })).toMatchObject({ '9': '2', '13': '6' })
+    const all = keysOf(which())
+    expect([all['R'], all['#9'], all['7']]).toEqual(['1', '4', '='])
+    expect(new Set(Object.values(all)).size).toBe(12)
+    expect(keysOf({ ...tones(), kind: 'bend', options: ['0', '1', '2', '3'] })['2']).toBe('2')
+  })
+})
+
+describe('a sitting', () => {
+  const o = (how: Outcome['how'], took = 1000, chord = 'C7'): Outcome => ({ how, took, chord, says: '' })
+
+  it('is summed with what was good first, and one thing to look at', () => {
+    expect(summed([])).toEqual({ asked: 0, right: 0, usual: undefined, weak: undefined })
+    const list = [o('right', 900), o('right', 3000), o('right', 1200), o('late', 1, 'F7'), o('shown', 1, 'F7')]
+    expect(summed(list)).toEqual({ asked: 5, right: 3, usual: 1200, weak: 'F7' })
+    expect(summed([o('passed', 1, 'G7')]).weak).toBeUndefined() // once is chance
+  })
+
+  it('goes quicker after three right ones in a row, slower after two that were not', () => {
+    const r = o('right')
+    const x = o('passed')
+    expect(paced(4, [x, r, r])).toBe(4)
+    expect(paced(4, [r, r, r])).toBe(2)
+    expect(paced(1, [r, r, r])).toBe(1)
+    expect(paced(4, [r, x, x])).toBe(8)
+    expect(paced(8, [x, x])).toBe(8)
+  })
+})
