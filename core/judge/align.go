@@ -1,0 +1,118 @@
+package judge
+
+import (
+	"math"
+
+	"undaris/core/score"
+)
+
+// Heard is a note as it was heard.
+type Heard struct {
+	At     float64 // ticks from the first bar, as they are counted while the band plays
+	Length float64 // ticks
+	Pitch  float64 // MIDI number with its cents, where it came to rest: 60.25 is C4 and a quarter of a half step
+}
+
+// Expected is a note as it was to be played.
+type Expected struct {
+	At    float64 // ticks, swung
+	Pitch float64 // MIDI number where it comes to rest, bends in it
+	Bent  bool
+	Dead  bool // without pitch: only its onset counts
+}
+
+// Sounding lists what of a score is to be heard. swing is where the second eighth
+// of a beat falls, 0.5 straight.
+func Sounding(s score.Score, swing float64) []Expected {
+	out := make([]Expected, len(s.Notes))
+	for i, n := range s.Notes {
+		rest := float64(n.Bend)
+		if n.Release {
+			rest = float64(n.ReleaseTo)
+		}
+		out[i] = Expected{Swung(n.Start, swing), float64(n.Pitch.MIDI()) + rest/2, n.Bend > 0, n.Dead}
+	}
+	return out
+}
+
+// Swung is where a tick that is written straight sounds: what lies in the first
+// half of its beat is stretched over the first part, the rest over the rest.
+func Swung(tick int, swing float64) float64 {
+	beat := math.Floor(float64(tick) / score.Tick)
+	in := float64(tick)/score.Tick - beat
+	if in <= 0.5 {
+		in *= 2 * swing
+	} else {
+		in = swing + (in-0.5)*2*(1-swing)
+	}
+	return (beat + in) * score.Tick
+}
+
+// Costs of an alignment. A beat early or late costs as much as a wrong note; what
+// is further away is another note.
+const (
+	perBeat  = 1.0
+	furthest = 1.0 // beats
+	octave   = 0.4
+	stranger = 1.0 // another pitch
+	unheard  = 0.9 // a note that was to be played
+	extra    = 0.8 // a note that was not
+)
+
+// pair is what a heard note costs as an expected one.
+func pair(e Expected, h Heard) float64 {
+	late := math.Abs(h.At-e.At) / score.Tick
+	if late > furthest {
+		return math.Inf(1)
+	}
+	cost := late * perBeat
+	switch off := math.Abs(h.Pitch - e.Pitch); {
+	case e.Dead || off <= 0.7 || e.Bent && off <= 1:
+	case math.Abs(math.Mod(off+6, 12)-6) <= 0.7:
+		cost += octave
+	default:
+		cost += stranger
+	}
+	return cost
+}
+
+// align sets heard notes against expected ones, both in order of time: for each
+// expected note the heard one, −1 where it was not heard. It is the exact minimum
+// of the sum of costs, by dynamic programming; both keep their order.
+func align(expected []Expected, heard []Heard) []int {
+	n, m := len(expected), len(heard)
+	cost := make([]float64, (n+1)*(m+1))
+	at := func(i, j int) *float64 { return &cost[i*(m+1)+j] }
+	for i := n; i >= 0; i-- {
+		for j := m; j >= 0; j-- {
+			best := math.Inf(1)
+			if i == n && j == m {
+				best = 0
+			}
+			if i < n {
+				best = min(best, *at(i+1, j)+unheard)
+			}
+			if j < m {
+				best = min(best, *at(i, j+1)+extra)
+			}
+			if i < n && j < m {
+				best = min(best, *at(i+1, j+1)+pair(expected[i], heard[j]))
+			}
+			*at(i, j) = best
+		}
+	}
+	out := make([]int, n)
+	for i, j := 0, 0; i < n; {
+		switch here := *at(i, j); {
+		case j < m && here == *at(i+1, j+1)+pair(expected[i], heard[j]):
+			out[i] = j
+			i, j = i+1, j+1
+		case j < m && here == *at(i, j+1)+extra:
+			j++
+		default:
+			out[i] = -1
+			i++
+		}
+	}
+	return out
+}

@@ -1,0 +1,167 @@
+package judge_test
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/blend"
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/judge"
+	"undaris/core/line"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/score"
+)
+
+// written is a line over a form, some of its notes bent up to instead of fretted.
+func written(t *testing.T, f form.Form, tonic pitch.Name, rhythm string, seed uint64) score.Score {
+	key := form.Key{Tonic: tonic, Minor: f.Minor}
+	in := neck.Standard()
+	w := in.Positions(tonic.Class())[int(seed)%3].Window
+	s := score.Score{Key: key, Tempo: 100, Progression: f.In(key), In: in}
+	notes, err := line.Write(t.Context(), s, line.Wish{Window: w, Palette: blend.Palettes[0], Rhythm: rhythm, Density: 3, Approach: true, Seed: seed}, neck.UsualHand)
+	require.NoError(t, err)
+	for i := range notes {
+		n := &notes[i]
+		if at := (neck.Placement{String: n.String, Fret: n.Fret - 2}); i%5 == 2 && n.Fret > 3 && in.Bendable(at) >= 2 {
+			n.Placement, n.Bend = at, 4
+			n.Pitch = pitch.At(in.MIDI(at), key.Spell(in.MIDI(at)%12))
+		}
+	}
+	s.Notes = notes
+	return s
+}
+
+// tally counts what was found of what was done.
+type tally struct{ done, found, told int }
+
+func (c *tally) add(done, told bool) {
+	if done {
+		c.done++
+	}
+	if told {
+		c.told++
+	}
+	if done && told {
+		c.found++
+	}
+}
+
+func (c tally) check(t *testing.T, what string) {
+	t.Helper()
+	require.Greater(t, c.done, 100, what)
+	recall, precision := float64(c.found)/float64(c.done), float64(c.found)/float64(c.told)
+	t.Logf("%s: %d done, recall %.4f, precision %.4f", what, c.done, recall, precision)
+	assert.GreaterOrEqual(t, recall, 0.98, what)
+	assert.GreaterOrEqual(t, precision, 0.98, what)
+}
+
+var (
+	tempi   = []int{60, 80, 100, 120, 140, 160}
+	rhythms = []string{"eighths", "triplets", "sixteenths", "mixed"}
+)
+
+// Over a thousand takes of every form at every tempo: what a simulated player got
+// wrong is found, and nothing else.
+func TestWhatIsPlayedOtherwiseIsFound(t *testing.T) {
+	var wrong, late, bent, missed tally
+	takes := 0
+	for i, f := range form.Forms {
+		for k := range 13 {
+			s := written(t, f, pitch.Roots[(i+k)%len(pitch.Roots)], rhythms[k%len(rhythms)], uint64(k))
+			for _, tempo := range tempi {
+				takes++
+				swing := []float64{0.5, 0.6, 0.667}[takes%3]
+				p := judge.Player{Wrong: 0.06, Late: 0.15, Missed: 0.03, Bad: 0.25, Spread: 14, Tendency: float64(takes%7-3) * 10, Seed: uint64(takes)}
+				heard, erred := p.Play(s, tempo, swing)
+				take := judge.Prescribed(s, heard, tempo, swing)
+				require.Len(t, take.Verdicts, len(s.Notes))
+				for n, v := range take.Verdicts {
+					wrong.add(erred.Wrong[n], v.Is == judge.Wrong || v.Is == judge.Octave)
+					late.add(erred.Late[n], v.When == judge.Late)
+					bent.add(erred.Bent[n], v.Bend == judge.Flat || v.Bend == judge.Sharp)
+					missed.add(erred.Missed[n], v.Is == judge.Unheard)
+				}
+			}
+		}
+	}
+	require.GreaterOrEqual(t, takes, 1000)
+	wrong.check(t, "wrong notes")
+	late.check(t, "late landings")
+	bent.check(t, "bends")
+	missed.check(t, "notes not played")
+}
+
+// A perfect take is perfect, and a silent one is silent, not wrong.
+func TestPerfectAndSilentTakes(t *testing.T) {
+	for _, f := range form.Forms {
+		s := written(t, f, pitch.Roots[0], "mixed", 5)
+		for _, tempo := range tempi {
+			what := fmt.Sprintf("%s at %d", f.Name, tempo)
+			heard, _ := judge.Player{}.Play(s, tempo, 0.667)
+			take := judge.Prescribed(s, heard, tempo, 0.667)
+			assert.Empty(t, take.Strangers, what)
+			assert.Equal(t, len(s.Notes), take.Heard, what)
+			for i, v := range take.Verdicts {
+				require.Equal(t, []string{judge.Right, judge.OnTime}, []string{v.Is, v.When}, "%s, note %d", what, i)
+				require.Contains(t, []string{"", judge.True}, v.Bend)
+			}
+			for _, l := range take.Landings {
+				require.True(t, l.Landed(), what)
+			}
+			assert.Equal(t, "up by four beats a minute", take.Try)
+
+			heard, _ = judge.Player{Inaudible: true}.Play(s, tempo, 0.667)
+			take = judge.Prescribed(s, heard, tempo, 0.667)
+			assert.Zero(t, take.Heard)
+			for _, v := range take.Verdicts {
+				require.Equal(t, judge.Verdict{Heard: -1, Is: judge.Unheard}, v, what)
+			}
+			assert.Equal(t, "nothing was heard", take.Good)
+		}
+	}
+}
+
+func TestSkillByRole(t *testing.T) {
+	f, _ := form.FormByID("quick-change")
+	s := written(t, f, pitch.Roots[0], "eighths", 2)
+	heard, erred := judge.Player{WrongOf: map[harmony.Role]float64{harmony.Third: 1}}.Play(s, 100, 0.5)
+	require.Len(t, heard, len(s.Notes))
+	for i, n := range s.Notes {
+		chord, _ := s.ChordAt(n.Start)
+		tone, ok := chord.ToneAt(pitch.Class(n.Heard()))
+		assert.Equal(t, ok && tone.Degree.Role() == harmony.Third && !n.Dead, erred.Wrong[i])
+	}
+}
+
+// What is early as a whole is a tendency, and no note is early for it; an octave is
+// told apart; so is what was not to be played.
+func TestVerdictsOneByOne(t *testing.T) {
+	f, _ := form.FormByID("quick-change")
+	s := written(t, f, pitch.Roots[0], "eighths", 2)
+	heard, _ := judge.Player{Tendency: -40}.Play(s, 120, 0.5)
+	take := judge.Prescribed(s, heard, 120, 0.5)
+	assert.InDelta(t, -40, take.Tendency, 0.1)
+	for _, v := range take.Verdicts {
+		require.Equal(t, judge.OnTime, v.When)
+	}
+	heard[3].Pitch += 12
+	heard = append(heard, judge.Heard{At: heard[7].At + 120, Pitch: 30})
+	take = judge.Prescribed(s, heard, 120, 0.5)
+	assert.Equal(t, judge.Octave, take.Verdicts[3].Is)
+	assert.Len(t, take.Strangers, 1)
+}
+
+func TestSwungTicks(t *testing.T) {
+	for _, c := range []struct {
+		tick  int
+		swing float64
+		want  float64
+	}{{0, 0.667, 0}, {480, 0.5, 480}, {480, 2. / 3, 640}, {960, 0.6, 960}, {720, 2. / 3, 800}, {240, 2. / 3, 320}, {-480, 2. / 3, -320}} {
+		assert.InDelta(t, c.want, judge.Swung(c.tick, c.swing), 0.001, c)
+	}
+}

@@ -1,0 +1,221 @@
+package judge
+
+import (
+	"math"
+	"slices"
+
+	"undaris/core/harmony"
+	"undaris/core/pitch"
+	"undaris/core/say"
+	"undaris/core/score"
+)
+
+// What became of a note.
+const (
+	Right   = "right"
+	Octave  = "another octave"
+	Wrong   = "wrong note"
+	Unheard = "not heard"
+)
+
+// How a note came.
+const (
+	OnTime = "on time"
+	Early  = "early"
+	Late   = "late"
+)
+
+// How a bend came out.
+const (
+	True  = "true"
+	Flat  = "flat"
+	Sharp = "sharp"
+)
+
+// Limits of a verdict: how far off a note may be and count as on time, and how far
+// a bend may be off in cents. Players hear a sharp bend before a flat one.
+const (
+	offBeats = 0.2 // of a beat, and
+	offLeast = 80  // milliseconds at least
+	flatMost = 30
+	sharpest = 15
+	steady   = 60 // milliseconds that a take may be early or late as a whole
+)
+
+// Verdict is on one note that was to be played.
+type Verdict struct {
+	Heard int // index of what was heard; −1 where nothing was
+	Is    string
+	When  string  // of what was heard
+	Off   float64 // milliseconds late, without the take's own tendency
+	Bend  string  // of a bent note that is right
+	Cents float64 // that a bend is off
+}
+
+// Landing is what became of one change.
+type Landing struct {
+	At      int // ticks
+	Chord   harmony.Chord
+	Degree  harmony.Degree // that was landed on
+	Note    int            // index of the note that was to be played there; −1 where none was
+	Verdict Verdict
+}
+
+// Landed tells that the change was met on time.
+func (l Landing) Landed() bool {
+	return l.Note >= 0 && l.Verdict.Is == Right && l.Verdict.When == OnTime && l.Verdict.Bend != Flat && l.Verdict.Bend != Sharp
+}
+
+// Take is how it went.
+type Take struct {
+	Verdicts  []Verdict // of every note of the score
+	Strangers []int     // heard, and not to be played
+	Landings  []Landing // of every change on which a note was to be played
+	Tendency  float64   // milliseconds late as a whole, or early
+	Spread    float64   // milliseconds, the middle distance from that
+	Heard     int       // how many notes of the score were
+	Good, Try string    // in words: what was good, and one thing to try
+}
+
+// Prescribed judges a take of what was written. tempo is in beats a minute.
+func Prescribed(s score.Score, heard []Heard, tempo int, swing float64) Take {
+	slices.SortStableFunc(heard, func(a, b Heard) int { return int(math.Copysign(1, a.At-b.At)) })
+	expected := Sounding(s, swing)
+	found := align(expected, heard)
+	beat := 60000 / float64(tempo)
+	ms := func(ticks float64) float64 { return ticks / score.Tick * beat }
+	var offs []float64
+	for i, j := range found {
+		if j >= 0 {
+			offs = append(offs, ms(heard[j].At-expected[i].At))
+		}
+	}
+	t := Take{Verdicts: make([]Verdict, len(expected)), Heard: len(offs)}
+	t.Tendency = max(-steady, min(steady, middle(offs)))
+	var around []float64
+	for _, off := range offs {
+		around = append(around, math.Abs(off-t.Tendency))
+	}
+	t.Spread = middle(around)
+	for i, j := range found {
+		t.Verdicts[i] = Verdict{Heard: j, Is: Unheard}
+		if j >= 0 {
+			t.Verdicts[i] = verdict(expected[i], heard[j], j, ms(heard[j].At-expected[i].At)-t.Tendency, max(offLeast, offBeats*beat))
+		}
+	}
+	for j := range heard {
+		if !slices.Contains(found, j) {
+			t.Strangers = append(t.Strangers, j)
+		}
+	}
+	t.land(s)
+	t.tell()
+	return t
+}
+
+func verdict(e Expected, h Heard, j int, off, limit float64) Verdict {
+	v := Verdict{Heard: j, Is: Right, When: OnTime, Off: off}
+	switch {
+	case off > limit:
+		v.When = Late
+	case off < -limit:
+		v.When = Early
+	}
+	cents := 100 * (h.Pitch - e.Pitch)
+	switch {
+	case e.Dead:
+	case math.Abs(cents) <= 50 && !e.Bent, math.Abs(cents) <= 80 && e.Bent:
+	case math.Abs(math.Mod(math.Abs(cents)+600, 1200)-600) <= 50:
+		v.Is = Octave
+	default:
+		v.Is = Wrong
+	}
+	if e.Bent && v.Is == Right {
+		v.Bend, v.Cents = True, cents
+		if cents < -flatMost {
+			v.Bend = Flat
+		} else if cents > sharpest {
+			v.Bend = Sharp
+		}
+	}
+	return v
+}
+
+// land finds the note on each change.
+func (t *Take) land(s score.Score) {
+	for bar, b := range s.Bars {
+		for _, c := range b.Changes {
+			at := bar*s.Bar() + c.Beat*score.Tick
+			if !s.Change(at) {
+				continue
+			}
+			i := slices.IndexFunc(s.Notes, func(n score.Note) bool { return n.Start == at })
+			if i < 0 {
+				continue
+			}
+			l := Landing{At: at, Chord: c.Chord, Note: i, Verdict: t.Verdicts[i]}
+			if tone, ok := c.Chord.ToneAt(pitch.Class(s.Notes[i].Heard())); ok {
+				l.Degree = tone.Degree
+			}
+			t.Landings = append(t.Landings, l)
+		}
+	}
+}
+
+// count counts the verdicts that are so.
+func (t *Take) count(is func(Verdict) bool) (n int) {
+	for _, v := range t.Verdicts {
+		if is(v) {
+			n++
+		}
+	}
+	return n
+}
+
+// tell says what was good first, and one thing to try next.
+func (t *Take) tell() {
+	if t.Heard == 0 {
+		t.Good, t.Try = "nothing was heard", "look whether the instrument is plugged in and loud enough, and play it again"
+		return
+	}
+	landed := 0
+	for _, l := range t.Landings {
+		if l.Landed() {
+			landed++
+		}
+	}
+	right := t.count(func(v Verdict) bool { return v.Is == Right })
+	t.Good = say.F("%d of %d notes are right", right, len(t.Verdicts))
+	if len(t.Landings) > 0 && landed*len(t.Verdicts) >= right*len(t.Landings) {
+		t.Good = say.F("%d of %d changes are landed on time", landed, len(t.Landings))
+	}
+	faults := []struct {
+		n   int
+		try string
+	}{
+		{t.count(func(v Verdict) bool { return v.Is == Wrong }), "play it slower until no note is wrong, then up by four"},
+		{t.count(func(v Verdict) bool { return v.When == Late }), "think of the landing a bar ahead: it comes late"},
+		{t.count(func(v Verdict) bool { return v.When == Early }), "wait for the beat: it comes early"},
+		{t.count(func(v Verdict) bool { return v.Bend == Flat }), "fret the goal first, then bend up to it: the bends stay flat"},
+		{t.count(func(v Verdict) bool { return v.Bend == Sharp }), "fret the goal first, then bend up to it: the bends go sharp"},
+		{t.count(func(v Verdict) bool { return v.Is == Unheard }), "play every note out: some were not heard"},
+	}
+	worst := slices.MaxFunc(faults, func(a, b struct {
+		n   int
+		try string
+	}) int {
+		return a.n - b.n
+	})
+	t.Try = "up by four beats a minute"
+	if worst.n > 0 {
+		t.Try = worst.try
+	}
+}
+
+func middle(list []float64) float64 {
+	if len(list) == 0 {
+		return 0
+	}
+	sorted := slices.Sorted(slices.Values(list))
+	return sorted[len(sorted)/2]
+}
