@@ -339,8 +339,8 @@ func TestALineIsWrittenByMIDI(t *testing.T) {
 	p.visit("/charts")
 	id := p.blank()
 	p.click("button", "Export and more")
-	p.click("[role=menuitem]", "Write by MIDI")
-	p.sees(".line .meta", "writes by MIDI")
+	p.click("[role=menuitem]", "Write and play by MIDI")
+	p.sees(".line .meta", "hears MIDI")
 	for i, played := range []string{"3, 60, 1000", "2, 64, 1400", "1, 67, 1410", "3, 58, 2000"} {
 		eval[any](p, "strike("+played+") ?? null")
 		p.until(`document.querySelectorAll('.grid [data-note]').length + document.querySelectorAll('[data-fresh]').length >= %d`, i+1)

@@ -57,6 +57,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.bands(api)
 	srv.papers(api)
 	srv.calls(api)
+	srv.takes(api)
 	srv.licks(api)
 	srv.lines(api)
 	srv.imports(api)

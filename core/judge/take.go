@@ -219,3 +219,22 @@ func middle(list []float64) float64 {
 	sorted := slices.Sorted(slices.Values(list))
 	return sorted[len(sorted)/2]
 }
+
+// Says tells a verdict in words.
+func (v Verdict) Says() string {
+	switch {
+	case v.Is == Unheard:
+		return "not heard"
+	case v.Is != Right:
+		return v.Is
+	case v.Bend == Flat:
+		return say.F("the bend is %.0f cents flat", -v.Cents)
+	case v.Bend == Sharp:
+		return say.F("the bend is %.0f cents sharp", v.Cents)
+	case v.When == Late:
+		return say.F("right, %.0f ms late", v.Off)
+	case v.When == Early:
+		return say.F("right, %.0f ms early", -v.Off)
+	}
+	return "right, on time"
+}

@@ -46,6 +46,8 @@ export type LickBody = Schemas['LickBody']
 export type Landing = Schemas['Landing']
 export type Call = Schemas['Call']
 export type CallWish = Schemas['CallWish']
+export type HeardNote = Schemas['HeardNote']
+export type TakeVerdicts = Schemas['Take']
 export type LeadNote = Schemas['LeadNote']
 export type Role = NonNullable<Plan['targets']>[number]
 

@@ -487,6 +487,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lines/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was heard set against what is written, note by note */
+        post: operations["judge-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lines/lay": {
         parameters: {
             query?: never;
@@ -549,6 +566,23 @@ export interface paths {
         put?: never;
         /** A line taken to another key with its chords */
         post: operations["move-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/simulate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a simulated player makes of a line */
+        post: operations["simulate-line"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1239,6 +1273,20 @@ export interface components {
             /** Format: int64 */
             low: number;
         };
+        HeardNote: {
+            /**
+             * Format: double
+             * @description ticks from the first bar, as the band counts them
+             */
+            at: number;
+            /** Format: double */
+            length?: number;
+            /**
+             * Format: double
+             * @description MIDI number with its cents, where it came to rest: 60.25
+             */
+            pitch: number;
+        };
         Imagined: {
             /** Format: int64 */
             bar: number;
@@ -1265,6 +1313,20 @@ export interface components {
             /** @description names of the open strings, string 1 first, capo counted */
             open: string[];
             tuning: string;
+        };
+        "Judge-lineRequest": {
+            heard: components["schemas"]["HeardNote"][];
+            line: components["schemas"]["LineBody"];
+            /**
+             * Format: double
+             * @description of the band; 0 is the feel's own
+             */
+            swing?: number;
+            /**
+             * Format: int64
+             * @description that it was played at; 0 is the line's own
+             */
+            tempo?: number;
         };
         "Keep-lickRequest": {
             /**
@@ -2101,6 +2163,48 @@ export interface components {
              */
             value: number;
         };
+        "Simulate-lineRequest": {
+            /**
+             * Format: double
+             * @description how often a bend is flat or sharp
+             */
+            bad?: number;
+            /**
+             * Format: double
+             * @description how often a landing comes late
+             */
+            late?: number;
+            line: components["schemas"]["LineBody"];
+            /** Format: double */
+            missed?: number;
+            /** Format: int64 */
+            seed?: number;
+            /**
+             * Format: double
+             * @description milliseconds that onsets scatter
+             */
+            spread?: number;
+            /**
+             * Format: double
+             * @description of the band; 0 is the feel's own
+             */
+            swing?: number;
+            /**
+             * Format: int64
+             * @description that it was played at; 0 is the line's own
+             */
+            tempo?: number;
+            /**
+             * Format: double
+             * @description milliseconds late as a whole
+             */
+            tendency?: number;
+            /**
+             * Format: double
+             * @description how often a neighbouring note is played
+             */
+            wrong?: number;
+        };
         Span: {
             comfortable: boolean;
             /** Format: int64 */
@@ -2188,6 +2292,46 @@ export interface components {
             beat: number;
             symbol: string;
         };
+        Take: {
+            good: string;
+            /**
+             * Format: int64
+             * @description notes of the line that were
+             */
+            heard: number;
+            /** @description of every change on which a note was to be played */
+            landings: components["schemas"]["TakeLanding"][];
+            /**
+             * Format: double
+             * @description milliseconds, the middle distance from that
+             */
+            spread: number;
+            /**
+             * Format: int64
+             * @description heard, and not to be played
+             */
+            strangers: number;
+            /**
+             * Format: double
+             * @description milliseconds late as a whole; early where negative
+             */
+            tendency: number;
+            try: string;
+            /** @description of every note of the line */
+            verdicts: components["schemas"]["Verdict"][];
+        };
+        TakeLanding: {
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            at: number;
+            chord: string;
+            degree?: string;
+            landed: boolean;
+            /** Format: int64 */
+            note: number;
+        };
         Target: {
             /** @description what it is over the band's chord, where the soloist imagines another and it rubs */
             against?: string;
@@ -2271,6 +2415,30 @@ export interface components {
         Turned: {
             study: components["schemas"]["Study"];
             turns: components["schemas"]["Turn"][];
+        };
+        Verdict: {
+            /** @enum {string} */
+            bend?: "true" | "flat" | "sharp";
+            /**
+             * Format: double
+             * @description that a bend is off
+             */
+            cents?: number;
+            /** @enum {string} */
+            is: "right" | "another octave" | "wrong note" | "not heard";
+            /**
+             * Format: int64
+             * @description its number
+             */
+            note: number;
+            /**
+             * Format: double
+             * @description milliseconds late, without the take's tendency
+             */
+            off: number;
+            says: string;
+            /** @enum {string} */
+            when?: "on time" | "early" | "late";
         };
         Way: {
             line?: components["schemas"]["LineBody"];
@@ -3727,6 +3895,39 @@ export interface operations {
             };
         };
     };
+    "judge-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Judge-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Take"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "lay-line": {
         parameters: {
             query?: never;
@@ -3869,6 +4070,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "simulate-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Simulate-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardNote"][];
                 };
             };
             /** @description Error */

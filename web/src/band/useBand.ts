@@ -260,6 +260,11 @@ export const useBand = defineStore('band', () => {
     }),
     settling: () => (status.value === 'playing' ? heard.settling(60 / tempo.value) : 0),
     hold: sound.hold,
+    /** Where the band stood, or will, at a time of the page in milliseconds. */
+    where(at: number) {
+      const position = sound.engine()?.position((at - performance.now()) / 1000)
+      return position && { tick: position.tick, pass: passes.value }
+    },
     start,
     stop,
     setTempo,

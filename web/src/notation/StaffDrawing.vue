@@ -23,7 +23,7 @@ const props = defineProps<{
   /** How large it is drawn; the usual is read from a metre and a half. */
   size?: number
   /** Drawn around notes: what became of each landing. */
-  verdicts?: Map<number, { kind: 'landed' | 'early' | 'late' | 'missed' | 'rub'; says: string }>
+  verdicts?: Map<number, { kind: 'landed' | 'early' | 'late' | 'missed' | 'rub' | 'unheard'; says: string }>
   locked?: Set<number>
 }>()
 const emit = defineEmits<{ pick: [note: number]; bar: [measure: number]; place: [tick: number, string: number] }>()

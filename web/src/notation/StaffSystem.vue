@@ -22,7 +22,7 @@ const props = defineProps<{
   /** Notes of the engraving that are there no more, and those it does not show yet. */
   gone?: Set<number>
   fresh?: { id: number; x: number; string: number; text: string }[]
-  verdicts?: Map<number, { kind: 'landed' | 'early' | 'late' | 'missed' | 'rub'; says: string }>
+  verdicts?: Map<number, { kind: 'landed' | 'early' | 'late' | 'missed' | 'rub' | 'unheard'; says: string }>
   locked?: Set<number>
 }>()
 const emit = defineEmits<{
@@ -160,6 +160,8 @@ function press(e: MouseEvent, bar: Box) {
           <title>{{ verdicts.get(s.note)!.says }}</title>
           <path v-if="verdicts.get(s.note)!.kind === 'landed'" d="M -11 0 V 5 H 11 V 0" />
           <path v-else-if="verdicts.get(s.note)!.kind === 'late'" d="M 11 0 V 5 H -11 m 5 -4 l -5 4 l 5 4" />
+          <path v-else-if="verdicts.get(s.note)!.kind === 'early'" d="M -11 0 V 5 H 11 m -5 -4 l 5 4 l -5 4" />
+          <path v-else-if="verdicts.get(s.note)!.kind === 'unheard'" d="M -6 4 H 6" />
           <path v-else d="M -6 0 L 6 7 M 6 0 L -6 7" />
         </g>
       </g>
@@ -306,6 +308,11 @@ function press(e: MouseEvent, bar: Box) {
   fill: none;
   stroke-width: 2.4;
   stroke: var(--third);
+}
+
+.verdict.unheard path {
+  stroke: var(--ghost);
+  stroke-dasharray: 2 3;
 }
 
 .verdict.landed path {

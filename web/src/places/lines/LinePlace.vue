@@ -32,6 +32,8 @@ import { panels } from './panels'
 import { useEntry } from './useEntry'
 import { useLine } from './useLine'
 import { useMidiIn } from './useMidiIn'
+import TakeBar from './TakeBar.vue'
+import { takenVerdicts, useTake } from './useTake'
 import { verdictsOf } from './verdicts'
 import PressButton from '../../shell/PressButton.vue'
 import { useAddress } from '../../shell/useAddress'
@@ -84,7 +86,6 @@ const entry = useEntry(
 )
 const fingers = ref(false)
 const rekeying = ref(false)
-const verdicts = computed(() => verdictsOf(study.value))
 const locked = computed(() => new Set(line.value?.locked ?? []))
 const chordHere = computed(() => {
   const s = study.value?.score
@@ -139,9 +140,10 @@ const downloads = computed(() =>
     .concat([
       { label: 'On paper', icon: 'pi pi-print', command: () => window.print() },
       {
-        label: midi.on.value ? 'No longer write by MIDI' : 'Write by MIDI guitar or keyboard',
+        label: midi.on.value ? 'No longer listen to MIDI' : 'Write and play by MIDI guitar or keyboard',
         command: () => void midi.turn(),
       },
+      { label: 'Have a simulated player play it', command: () => void take.simulate() },
       {
         label: fingers.value ? 'No fingers beside the notes' : 'Fingers beside the notes',
         command: () => (fingers.value = !fingers.value),
@@ -151,10 +153,23 @@ const downloads = computed(() =>
 /* What the core can do comes when it is asked for; which panel stands open is in the address. */
 const panel = address.oneOf('panel', ['', ...panels.map((p) => p.id)])
 const panelName = computed(() => panels.find((p) => p.id === panel.value)?.name)
-const midi = useMidiIn(entry, () => {
-  const neck = tones.data.value?.instrument
-  return neck && line.value && { neck, low: line.value.low, high: line.value.high }
-})
+const take = useTake(
+  line,
+  () => mine.value,
+  (at) => band.where(at),
+  () => band.tempo,
+)
+const midi = useMidiIn(
+  entry,
+  () => {
+    const neck = tones.data.value?.instrument
+    return neck && line.value && { neck, low: line.value.low, high: line.value.high }
+  },
+  take,
+)
+watch(take.trouble, (t) => t && state.refuse(new Error(t)))
+/* After a take the sheet shows how it was played; else how the line is written. */
+const verdicts = computed(() => (take.take.value ? takenVerdicts(take.take.value) : verdictsOf(study.value)))
 watch(midi.trouble, (t) => t && state.refuse(new Error(t)))
 useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: entry.others })
 </script>
@@ -176,7 +191,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
           <MusicText :text="line.key" /> · {{ bars }} {{ bars === 1 ? 'bar' : 'bars' }} · {{ line.tempo }}
           <i class="pi pi-pencil" />
         </PressButton>
-        · frets {{ line.low }}–{{ line.high }} · {{ midi.on.value ? 'writes by MIDI · ' : '' }}
+        · frets {{ line.low }}–{{ line.high }} · {{ midi.on.value ? 'hears MIDI · ' : '' }}
         <SaveWords :state="state.state.value" />
       </p>
       <span class="space" />
@@ -205,6 +220,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
     </ul>
     <InstrumentBar :state="state" />
     <GuessBar :state="state" />
+    <TakeBar v-if="take.take.value" :take="take.take.value" @close="take.clear" />
     <LineWave
       v-if="tones.data.value"
       class="wave"
@@ -395,7 +411,7 @@ aside {
 }
 
 /* A sentence above takes its room from the sheet. */
-.line:has(> .said, > .trouble) :is(.grid, aside) {
+.line:has(> .said, > .trouble, > .take) :is(.grid, aside) {
   max-height: calc(100vh - 21.25rem);
 }
 

@@ -1,7 +1,7 @@
 import type { Study } from '../../api/client'
 
 export interface Verdict {
-  kind: 'landed' | 'early' | 'late' | 'missed' | 'rub'
+  kind: 'landed' | 'early' | 'late' | 'missed' | 'rub' | 'unheard'
   says: string
 }
 

@@ -1,0 +1,119 @@
+package server
+
+import (
+	"cmp"
+	"context"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/band"
+	"undaris/core/judge"
+)
+
+// HeardNote is a note as it was heard.
+type HeardNote struct {
+	At     float64 `json:"at" minimum:"-46080" maximum:"11796480" doc:"ticks from the first bar, as the band counts them"`
+	Length float64 `json:"length,omitempty" minimum:"0" maximum:"11796480"`
+	Pitch  float64 `json:"pitch" minimum:"0" maximum:"127.99" doc:"MIDI number with its cents, where it came to rest: 60.25"`
+}
+
+// Take is how a line was played.
+type Take struct {
+	Verdicts  []Verdict     `json:"verdicts" doc:"of every note of the line"`
+	Strangers int           `json:"strangers" doc:"heard, and not to be played"`
+	Landings  []TakeLanding `json:"landings" doc:"of every change on which a note was to be played"`
+	Tendency  float64       `json:"tendency" doc:"milliseconds late as a whole; early where negative"`
+	Spread    float64       `json:"spread" doc:"milliseconds, the middle distance from that"`
+	Heard     int           `json:"heard" doc:"notes of the line that were"`
+	Good      string        `json:"good"`
+	Try       string        `json:"try"`
+}
+
+// Verdict is on one note.
+type Verdict struct {
+	Note  int     `json:"note" doc:"its number"`
+	Is    string  `json:"is" enum:"right,another octave,wrong note,not heard"`
+	When  string  `json:"when,omitempty" enum:"on time,early,late"`
+	Off   float64 `json:"off" doc:"milliseconds late, without the take's tendency"`
+	Bend  string  `json:"bend,omitempty" enum:"true,flat,sharp"`
+	Cents float64 `json:"cents,omitempty" doc:"that a bend is off"`
+	Says  string  `json:"says"`
+}
+
+// TakeLanding is what became of one change in a take.
+type TakeLanding struct {
+	At     int    `json:"at" doc:"ticks"`
+	Chord  string `json:"chord"`
+	Degree string `json:"degree,omitempty"`
+	Note   int    `json:"note"`
+	Landed bool   `json:"landed"`
+}
+
+func (o lineIn) take(t judge.Take) Take {
+	id := func(i int) int { return o.Notes[i].ID }
+	w := Take{Strangers: len(t.Strangers), Tendency: tenth(t.Tendency), Spread: tenth(t.Spread), Heard: t.Heard, Good: t.Good, Try: t.Try, Verdicts: each(t.Verdicts, wireVerdict)}
+	for i := range w.Verdicts {
+		w.Verdicts[i].Note = id(i)
+	}
+	w.Landings = each(t.Landings, func(l judge.Landing) TakeLanding {
+		return TakeLanding{l.At, l.Chord.String(), string(l.Degree), id(l.Note), l.Landed()}
+	})
+	return w
+}
+
+func wireVerdict(v judge.Verdict) Verdict {
+	return Verdict{Is: v.Is, When: v.When, Off: tenth(v.Off), Bend: v.Bend, Cents: tenth(v.Cents), Says: v.Says()}
+}
+
+// swing is where the second eighths of a line fall.
+func (o lineIn) swing(asked float64) float64 {
+	g, err := band.GrooveOf(o.Feel)
+	if err != nil {
+		return cmp.Or(asked, 0.5)
+	}
+	return cmp.Or(asked, g.Swing)
+}
+
+func (s *server) takes(api huma.API) {
+	type Played struct {
+		Line  LineBody `json:"line"`
+		Tempo int      `json:"tempo,omitempty" minimum:"0" maximum:"300" doc:"that it was played at; 0 is the line's own"`
+		Swing float64  `json:"swing,omitempty" minimum:"0" maximum:"0.75" doc:"of the band; 0 is the feel's own"`
+	}
+	post(s, api, "/api/lines/judge", "judge-line", "What was heard set against what is written, note by note",
+		func(_ context.Context, in *struct {
+			Body struct {
+				Played
+				Heard []HeardNote `json:"heard" maxItems:"8000"`
+			}
+		}) (Take, error) {
+			o, err := s.read(in.Body.Line)
+			if err != nil {
+				return Take{}, err
+			}
+			heard := each(in.Body.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) })
+			return o.take(judge.Prescribed(o.Score, heard, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing))), nil
+		})
+	post(s, api, "/api/lines/simulate", "simulate-line", "What a simulated player makes of a line",
+		func(_ context.Context, in *struct {
+			Body struct {
+				Played
+				Wrong    float64 `json:"wrong,omitempty" minimum:"0" maximum:"1" doc:"how often a neighbouring note is played"`
+				Late     float64 `json:"late,omitempty" minimum:"0" maximum:"1" doc:"how often a landing comes late"`
+				Missed   float64 `json:"missed,omitempty" minimum:"0" maximum:"1"`
+				Bad      float64 `json:"bad,omitempty" minimum:"0" maximum:"1" doc:"how often a bend is flat or sharp"`
+				Spread   float64 `json:"spread,omitempty" minimum:"0" maximum:"200" doc:"milliseconds that onsets scatter"`
+				Tendency float64 `json:"tendency,omitempty" minimum:"-200" maximum:"200" doc:"milliseconds late as a whole"`
+				Seed     uint64  `json:"seed,omitempty"`
+			}
+		}) ([]HeardNote, error) {
+			o, err := s.read(in.Body.Line)
+			if err != nil {
+				return nil, err
+			}
+			b := in.Body
+			heard, _ := judge.Player{Wrong: b.Wrong, Late: b.Late, Missed: b.Missed, Bad: b.Bad, Spread: b.Spread, Tendency: b.Tendency, Seed: b.Seed}.
+				Play(o.Score, cmp.Or(b.Tempo, o.Tempo), o.swing(b.Swing))
+			return each(heard, func(h judge.Heard) HeardNote { return HeardNote(h) }), nil
+		})
+}
