@@ -240,6 +240,8 @@ func (p *player) shut() {
 // write puts a text into a field in place of what it holds.
 func (p *player) write(css, text string) {
 	p.t.Helper()
+	// What is just opening takes the focus when it is open.
+	p.until(`document.querySelector(%q) && !document.querySelector('[class*="enter-active"]')`, css)
 	p.do(chromedp.Focus(chromedp.CSS(css)))
 	eval[bool](p, fmt.Sprintf(`(() => { document.querySelector(%q).select(); return true })()`, css))
 	if text == "" {

@@ -48,7 +48,10 @@ func TestOtherReadersUnderstandTheFiles(t *testing.T) {
 		query := fmt.Sprintf("of=%s&low=7&high=11&step=1", of)
 		written := evalLater[struct {
 			Measures []struct{ Strokes []struct{ Notes []int } }
-			Notes    []struct{ Note string }
+			Notes    []struct {
+				ID   int
+				Note string
+			}
 		}](p, fmt.Sprintf(`fetch('/api/charts/6/score?%s').then(r => r.json())`, query))
 		engraved := evalLater[struct {
 			Measures, Staves, Drawn int
@@ -60,13 +63,17 @@ func TestOtherReadersUnderstandTheFiles(t *testing.T) {
 		}](p, fmt.Sprintf(`engrave('/api/charts/6/musicxml?%s')`, query))
 		assert.Equal(t, len(written.Measures), engraved.Measures, of)
 		assert.Equal(t, 2, engraved.Staves, of)
+		named := map[int]string{}
+		for _, n := range written.Notes {
+			named[n.ID] = n.Note
+		}
 		i := 0
 		for _, m := range written.Measures {
 			drawn := map[string]string{} // accidentals of the bar
 			for _, k := range m.Strokes {
 				for _, n := range k.Notes {
 					require.Less(t, i, len(engraved.Sounding), of)
-					got, name := engraved.Sounding[i], written.Notes[n].Note
+					got, name := engraved.Sounding[i], named[n]
 					place := fmt.Sprint(got.Step, got.Octave)
 					if got.Sharp != "" {
 						drawn[place] = strings.ReplaceAll(got.Sharp, "n", "")

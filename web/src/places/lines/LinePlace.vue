@@ -411,7 +411,11 @@ aside {
 }
 
 /* A sentence above takes its room from the sheet. */
-.line:has(> .said, > .trouble, > .take) :is(.grid, aside) {
+.line:has(> .take) :is(.grid, aside) {
+  max-height: calc(100vh - 22.5rem);
+}
+
+.line:has(> .said, > .trouble) :is(.grid, aside) {
   max-height: calc(100vh - 21.25rem);
 }
 

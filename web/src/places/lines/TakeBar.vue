@@ -17,7 +17,7 @@ const tendency = computed(() => {
 
 <template>
   <p class="take" role="status">
-    <b><MusicText :text="take.good" /></b>.
+    <b><MusicText :text="`${take.good}.`" /></b>
     <span v-if="take.heard">Try: <MusicText :text="take.try" />.</span>
     <span v-else>{{ take.try }}.</span>
     <small v-if="take.heard">{{ tendency }}, within {{ Math.round(take.spread) }} ms</small>
