@@ -84,7 +84,7 @@ func (s *server) takes(api huma.API) {
 		func(_ context.Context, in *struct {
 			Body struct {
 				Played
-				Heard []HeardNote `json:"heard" maxItems:"8000"`
+				Heard []HeardNote `json:"heard" maxItems:"4096"`
 			}
 		}) (Take, error) {
 			o, err := s.read(in.Body.Line)

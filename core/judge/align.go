@@ -2,6 +2,7 @@ package judge
 
 import (
 	"math"
+	"sort"
 
 	"undaris/core/score"
 )
@@ -77,42 +78,52 @@ func pair(e Expected, h Heard) float64 {
 }
 
 // align sets heard notes against expected ones, both in order of time: for each
-// expected note the heard one, −1 where it was not heard. It is the exact minimum
-// of the sum of costs, by dynamic programming; both keep their order.
-func align(expected []Expected, heard []Heard) []int {
+// expected note the heard one, −1 where it was not heard, and what that costs. It
+// is the exact minimum of the sum of costs, by dynamic programming; both keep
+// their order. A heard note is only looked at beside the notes it can be, so that
+// the work grows with the length of a take and not with its square.
+func align(expected []Expected, heard []Heard) ([]int, float64) {
 	n, m := len(expected), len(heard)
-	cost := make([]float64, (n+1)*(m+1))
-	at := func(i, j int) *float64 { return &cost[i*(m+1)+j] }
-	for i := n; i >= 0; i-- {
-		for j := m; j >= 0; j-- {
-			best := math.Inf(1)
-			if i == n && j == m {
-				best = 0
+	reach := furthest * score.Tick
+	low, high := make([]int, n), make([]int, n) // the heard notes that each may be: from low, before high
+	for i, e := range expected {
+		low[i] = sort.Search(m, func(j int) bool { return heard[j].At >= e.At-reach })
+		high[i] = sort.Search(m, func(j int) bool { return heard[j].At > e.At+reach })
+	}
+	rows := make([][]float64, n)
+	// from is the cost of what is left, before the expected note i and the heard note j.
+	from := func(i, j int) float64 {
+		if i == n {
+			return float64(m-j) * extra
+		}
+		if j < low[i] {
+			return float64(low[i]-j)*extra + rows[i][0]
+		}
+		return rows[i][j-low[i]]
+	}
+	for i := n - 1; i >= 0; i-- {
+		rows[i] = make([]float64, high[i]-low[i]+1)
+		for j := high[i]; j >= low[i]; j-- {
+			best := unheard + from(i+1, j)
+			if j < high[i] {
+				best = min(best, extra+rows[i][j+1-low[i]], pair(expected[i], heard[j])+from(i+1, j+1))
 			}
-			if i < n {
-				best = min(best, *at(i+1, j)+unheard)
-			}
-			if j < m {
-				best = min(best, *at(i, j+1)+extra)
-			}
-			if i < n && j < m {
-				best = min(best, *at(i+1, j+1)+pair(expected[i], heard[j]))
-			}
-			*at(i, j) = best
+			rows[i][j-low[i]] = best
 		}
 	}
 	out := make([]int, n)
 	for i, j := 0, 0; i < n; {
-		switch here := *at(i, j); {
-		case j < m && here == *at(i+1, j+1)+pair(expected[i], heard[j]):
+		j = max(j, low[i])
+		switch here := from(i, j); {
+		case j < high[i] && here == pair(expected[i], heard[j])+from(i+1, j+1):
 			out[i] = j
 			i, j = i+1, j+1
-		case j < m && here == *at(i, j+1)+extra:
+		case j < high[i] && here == extra+from(i, j+1):
 			j++
 		default:
 			out[i] = -1
 			i++
 		}
 	}
-	return out
+	return out, from(0, 0)
 }

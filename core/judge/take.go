@@ -1,6 +1,7 @@
 package judge
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -79,9 +80,10 @@ type Take struct {
 
 // Prescribed judges a take of what was written. tempo is in beats a minute.
 func Prescribed(s score.Score, heard []Heard, tempo int, swing float64) Take {
-	slices.SortStableFunc(heard, func(a, b Heard) int { return int(math.Copysign(1, a.At-b.At)) })
+	heard = slices.Clone(heard)
+	slices.SortStableFunc(heard, func(a, b Heard) int { return cmp.Compare(a.At, b.At) })
 	expected := Sounding(s, swing)
-	found := align(expected, heard)
+	found, _ := align(expected, heard)
 	beat := 60000 / float64(tempo)
 	ms := func(ticks float64) float64 { return ticks / score.Tick * beat }
 	var offs []float64
@@ -103,8 +105,12 @@ func Prescribed(s score.Score, heard []Heard, tempo int, swing float64) Take {
 			t.Verdicts[i] = verdict(expected[i], heard[j], j, ms(heard[j].At-expected[i].At)-t.Tendency, max(offLeast, offBeats*beat))
 		}
 	}
+	known := map[int]bool{}
+	for _, j := range found {
+		known[j] = true
+	}
 	for j := range heard {
-		if !slices.Contains(found, j) {
+		if !known[j] {
 			t.Strangers = append(t.Strangers, j)
 		}
 	}

@@ -62,5 +62,6 @@ export const confirm = (id?: number): Command => ({
 
 export const change = (name: string, part: Partial<LineBody>): Command => ({
   name,
+  typed: 'title' in part,
   apply: (line) => ({ ...line, ...part }),
 })

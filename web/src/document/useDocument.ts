@@ -10,6 +10,8 @@ import { useHistory } from './useHistory'
 export interface Command {
   name: string
   apply: (line: LineBody) => LineBody
+  /** quick ones of the same name are one step back */
+  typed?: boolean
 }
 
 /** What is asked of the core after each command. */
@@ -76,7 +78,7 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
     revision++
     pending.value = [...pending.value, command]
     line.value = command.apply(line.value!)
-    history.commit(command.name)
+    history.commit(command.name, command.typed)
     trouble.value = ''
     events.changed?.()
     void next()

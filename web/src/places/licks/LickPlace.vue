@@ -17,6 +17,7 @@ import TickBox from '../../shell/TickBox.vue'
 import NewLineDialog from '../lines/NewLineDialog.vue'
 import HistoryButtons from '../../shell/HistoryButtons.vue'
 import SaveWords from '../../shell/SaveWords.vue'
+import TitleField from '../../shell/TitleField.vue'
 import { useCommands } from '../../shell/useCommands'
 import { useNews } from '../../document/useNews'
 import LickFields from './LickFields.vue'
@@ -86,15 +87,11 @@ async function remove() {
 <template>
   <main v-if="shown" class="lick">
     <header>
-      <h1>
-        <input
-          class="name"
-          :value="work.body.value?.title"
-          maxlength="120"
-          aria-label="title of the lick"
-          @input="work.change('title', { title: ($event.target as HTMLInputElement).value }, true)"
-        />
-      </h1>
+      <TitleField
+        :title="work.body.value?.title ?? ''"
+        label="title of the lick"
+        @change="(title) => work.change('title', { title }, true)"
+      />
       <p class="meta">
         {{ shown.tags.join(' · ') }}<template v-if="shown.tags.length"> · </template>lands on
         <MarkBadge :degree="shown.landsOn" :size="26" />
@@ -178,23 +175,6 @@ header,
 
 h1 {
   font-size: 2rem;
-}
-
-.name {
-  font: inherit;
-  color: inherit;
-  background: none;
-  border: 0;
-  border-bottom: 2px solid transparent;
-  field-sizing: content;
-  min-width: 8rem;
-  max-width: 26rem;
-  padding: 0.1rem 0;
-}
-
-.name:hover,
-.name:focus {
-  border-color: var(--rule);
 }
 
 .meta {

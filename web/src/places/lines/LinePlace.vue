@@ -1,22 +1,19 @@
 <script setup lang="ts">
 /* One line on staff and tablature: written, checked, mended, heard, printed. */
-import { useQuery } from '@tanstack/vue-query'
-import { useEventListener, useTitle } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { useTitle } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import Menu from 'primevue/menu'
 import type { MenuItem } from 'primevue/menuitem'
-import { answer, api } from '../../api/client'
-import { lineBody, playing, useLineChanges, useTones } from '../../api/kept'
+import { useTones } from '../../api/kept'
 import { useCatalogue } from '../../api/queries'
-import { useBand } from '../../band/useBand'
-import { useNews } from '../../document/useNews'
 import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import LineWave from '../../wave/LineWave.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import HistoryButtons from '../../shell/HistoryButtons.vue'
 import SaveWords from '../../shell/SaveWords.vue'
+import TitleField from '../../shell/TitleField.vue'
 import { hint } from '../../shell/commands'
 import { useCommands } from '../../shell/useCommands'
 import BlendBar from './BlendBar.vue'
@@ -30,58 +27,31 @@ import KeyDialog from './KeyDialog.vue'
 import LineTabs from './LineTabs.vue'
 import { panels } from './panels'
 import { useEntry } from './useEntry'
-import { useLine } from './useLine'
 import { useMidiIn } from './useMidiIn'
 import TakeBar from './TakeBar.vue'
-import { takenVerdicts, useTake } from './useTake'
+import { useHearLine } from './useHearLine'
+import { useKeptLine } from './useKeptLine'
+import { takenVerdicts } from './useTake'
 import { verdictsOf } from './verdicts'
 import PressButton from '../../shell/PressButton.vue'
 import { useAddress } from '../../shell/useAddress'
 
 const address = useAddress()
 const { id } = address
-const changes = useLineChanges()
-const stored = useQuery({
-  queryKey: ['line', id],
-  queryFn: () => answer(api.GET('/api/lines/{id}', { params: { path: { id: id.value } } })),
-  staleTime: 0,
-  gcTime: 0,
-  refetchOnMount: 'always',
-})
-let keeper: ReturnType<typeof changes.keeper> | undefined
-const state = useLine(() => keeper)
+const { state, error } = useKeptLine(id, () => entry.rest(study.value?.score.notes[0]?.id))
 const { study, line } = state
 const tones = useTones(
   computed(() => study.value?.score),
   line,
 )
-let opened = 0
-watch(
-  () => stored.data.value,
-  (l) => {
-    if (!l || opened === l.id) return
-    opened = l.id
-    keeper = changes.keeper(l.id, l.title)
-    keeper.at(l)
-    const unsent = keeper.unsent() // of an earlier visit that ended too soon
-    void state.open(lineBody(l)).then(() => {
-      if (unsent) state.run({ name: 'what was not kept yet', apply: () => unsent })
-      entry.rest(study.value?.score.notes[0]?.id)
-    }, state.refuse)
-  },
-  { immediate: true },
-)
+const bars = computed(() => study.value?.score.measures.filter((m) => m.number > 0).length ?? 0)
+const { mine, take, hear, clock, sound } = useHearLine(line, bars)
 useTitle(computed(() => (line.value ? `${line.value.title} · Undaris` : 'Line · Undaris')))
 
-const band = useBand()
-const hold = (midi: number) => {
-  const release = band.hold(midi)
-  setTimeout(release, 350)
-}
 const catalogue = useCatalogue()
 const entry = useEntry(
   state,
-  hold,
+  sound,
   computed(() => catalogue.data.value?.ways ?? []),
 )
 const fingers = ref(false)
@@ -98,36 +68,6 @@ function lock(bar: number) {
   const now = line.value?.locked ?? []
   void state.change({ locked: now.includes(bar) ? now.filter((b) => b !== bar) : [...now, bar].sort((a, b) => a - b) })
 }
-const bars = computed(() => study.value?.score.measures.filter((m) => m.number > 0).length ?? 0)
-/* The strip plays this line while it is in view, and follows what is changed. */
-watch(
-  line,
-  (l) =>
-    l && band.offer({ title: l.title, beats: l.beats, bars: bars.value, tempo: l.tempo, cues: [], load: playing(l) }),
-)
-/* What another tab has kept of this line is shown at once, unless something is being done to it here. */
-useNews(
-  state.state,
-  () => (keeper ? { path: `/api/lines/${id.value}`, version: keeper.version() } : undefined),
-  async () => {
-    const now = (await stored.refetch()).data
-    if (!now || state.state.value !== 'saved') return
-    keeper!.at(now)
-    void state.open(lineBody(now))
-  },
-)
-useEventListener(document, 'visibilitychange', () => document.visibilityState === 'hidden' && state.flush())
-useEventListener(window, 'pagehide', () => state.flush())
-onBeforeUnmount(() => {
-  state.flush()
-  band.offer(undefined)
-})
-const mine = computed(() => band.playing && band.audition?.title === line.value?.title)
-function hear() {
-  if (mine.value) band.stop()
-  else if (band.offered) void band.hear(band.offered)
-}
-const clock = () => (mine.value && band.ticks !== undefined && band.ticks >= 0 ? band.ticks : undefined)
 
 const files = ref<InstanceType<typeof Menu>>()
 const downloads = computed(() =>
@@ -153,12 +93,6 @@ const downloads = computed(() =>
 /* What the core can do comes when it is asked for; which panel stands open is in the address. */
 const panel = address.oneOf('panel', ['', ...panels.map((p) => p.id)])
 const panelName = computed(() => panels.find((p) => p.id === panel.value)?.name)
-const take = useTake(
-  line,
-  () => mine.value,
-  (at) => band.where(at),
-  () => band.tempo,
-)
 const midi = useMidiIn(
   entry,
   () => {
@@ -177,15 +111,12 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
 <template>
   <main v-if="line && study" class="line">
     <header>
-      <h1>
-        <input
-          class="name"
-          :value="line.title"
-          maxlength="160"
-          aria-label="title of the line"
-          @change="state.change({ title: ($event.target as HTMLInputElement).value || line.title })"
-        />
-      </h1>
+      <TitleField
+        :title="line.title"
+        label="title of the line"
+        :longest="160"
+        @change="(title) => state.change({ title })"
+      />
       <p class="meta">
         <PressButton class="key" title="another key, other chords, tempo, feel" @click="rekeying = true">
           <MusicText :text="line.key" /> · {{ bars }} {{ bars === 1 ? 'bar' : 'bars' }} · {{ line.tempo }}
@@ -283,9 +214,9 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
     </footer>
   </main>
   <EmptyPlace
-    v-else-if="stored.error.value || state.trouble.value"
+    v-else-if="error || state.trouble.value"
     title="This line cannot be shown"
-    :text="stored.error.value?.message ?? state.trouble.value"
+    :text="error?.message ?? state.trouble.value"
   >
     <Button as="router-link" :to="{ name: 'lines' }" label="All lines" />
   </EmptyPlace>
@@ -319,24 +250,6 @@ header {
 
 h1 {
   font-size: 1.5rem;
-}
-
-.name {
-  font: inherit;
-  color: inherit;
-  background: none;
-  border: 0;
-  border-bottom: 2px solid transparent;
-  field-sizing: content;
-  min-width: 8rem;
-  max-width: 22rem;
-  padding: 0.1rem 0;
-  text-overflow: ellipsis;
-}
-
-.name:hover,
-.name:focus {
-  border-color: var(--rule);
 }
 
 .meta {

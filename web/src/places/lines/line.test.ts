@@ -60,7 +60,10 @@ describe('a line in the hand', () => {
 
   it('goes back and forth through its changes, and forgets the way forth after a new one', async () => {
     const { state } = await opened()
-    for (const title of ['two', 'three']) await retitle(state, title)
+    for (const title of ['two', 'three']) {
+      await vi.advanceTimersByTimeAsync(1500) // what is typed quickly is one step
+      await retitle(state, title)
+    }
     const seen = []
     for (const step of [state.undo, state.undo, state.redo]) {
       step()

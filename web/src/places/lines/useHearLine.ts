@@ -1,0 +1,38 @@
+/* The band plays the line that is in view, follows what is changed in it, and hears what is played along with it. */
+import { computed, onBeforeUnmount, watch, type Ref } from 'vue'
+import type { LineBody } from '../../api/client'
+import { playing } from '../../api/kept'
+import { useBand } from '../../band/useBand'
+import { useTake } from './useTake'
+
+export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<number>) {
+  const band = useBand()
+  watch(
+    line,
+    (l) =>
+      l && band.offer({ title: l.title, beats: l.beats, bars: bars.value, tempo: l.tempo, cues: [], load: playing(l) }),
+  )
+  onBeforeUnmount(() => band.offer(undefined))
+  const mine = computed(() => band.playing && band.audition?.title === line.value?.title)
+  const take = useTake(
+    line,
+    () => mine.value,
+    (at) => band.where(at),
+    () => band.tempo,
+  )
+  return {
+    mine,
+    take,
+    /** Starts and stops it. */
+    hear() {
+      if (mine.value) band.stop()
+      else if (band.offered) void band.hear(band.offered)
+    },
+    clock: () => (mine.value && band.ticks !== undefined && band.ticks >= 0 ? band.ticks : undefined),
+    /** Sounds a note for a moment. */
+    sound(midi: number) {
+      const release = band.hold(midi)
+      setTimeout(release, 350)
+    },
+  }
+}
