@@ -241,7 +241,7 @@ func (p *player) shut() {
 func (p *player) write(css, text string) {
 	p.t.Helper()
 	// What is just opening takes the focus when it is open.
-	p.until(`document.querySelector(%q) && !document.querySelector('[class*="enter-active"]')`, css)
+	p.until(`document.querySelector(%q) && !document.querySelector('.p-dialog-enter-active')`, css)
 	p.do(chromedp.Focus(chromedp.CSS(css)))
 	eval[bool](p, fmt.Sprintf(`(() => { document.querySelector(%q).select(); return true })()`, css))
 	if text == "" {
