@@ -7,6 +7,7 @@ import (
 
 	"undaris/core/band"
 	"undaris/core/blend"
+	"undaris/core/call"
 	"undaris/core/crossing"
 	"undaris/core/exercise"
 	"undaris/core/form"
@@ -34,6 +35,7 @@ type Catalogue struct {
 	Approaches  []CatalogueChoice     `json:"approaches" doc:"what leads into each tone of a drill"`
 	Rests       []CatalogueChoice     `json:"rests" doc:"rules of what may rest over a chord, from strict to wide"`
 	Ways        []CatalogueWay        `json:"ways" doc:"to play a note"`
+	Calls       []CatalogueOption     `json:"calls" doc:"kinds of calls"`
 }
 
 // CatalogueChoice is one of a list to choose from.
@@ -148,6 +150,9 @@ func catalogue() (c Catalogue) {
 	}
 	for _, r := range line.Rules {
 		c.Rests = append(c.Rests, CatalogueChoice{r.ID, r.Name})
+	}
+	for _, k := range call.Kinds {
+		c.Calls = append(c.Calls, CatalogueOption{CatalogueChoice{k.ID, k.Name}, k.About})
 	}
 	for _, w := range score.Ways {
 		way := CatalogueWay{Field: w.ID, Name: w.Name, Key: w.Key, On: w.On}

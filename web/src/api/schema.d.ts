@@ -960,6 +960,8 @@ export interface components {
         Catalogue: {
             /** @description what leads into each tone of a drill */
             approaches: components["schemas"]["CatalogueChoice"][];
+            /** @description kinds of calls */
+            calls: components["schemas"]["CatalogueOption"][];
             /** @description who can play the chords */
             compers: components["schemas"]["CatalogueChoice"][];
             contours: components["schemas"]["CatalogueOption"][];

@@ -5,7 +5,7 @@ import { useTitle } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
-import { useChartMap, useCharts } from '../../api/queries'
+import { useCatalogue, useChartMap, useCharts } from '../../api/queries'
 import type { CallWish } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import MusicText from '../../music/MusicText.vue'
@@ -34,12 +34,8 @@ const map = useChartMap(
 const chart = computed(() => map.data.value?.chart)
 const instrument = computed(() => map.data.value?.instrument)
 
-const kinds = [
-  { id: 'any', name: 'anything' },
-  { id: 'tones', name: 'tones from a start' },
-  { id: 'place', name: 'which degree is it' },
-  { id: 'bend', name: 'how far to bend' },
-]
+const catalogue = useCatalogue()
+const kinds = computed(() => [{ id: 'any', name: 'anything' }, ...(catalogue.data.value?.calls ?? [])])
 const starts = [
   { id: 'any', name: 'any start' },
   { id: 'third,fifth,seventh', name: 'any start but the root' },
