@@ -1,6 +1,10 @@
 package server
 
 import (
+	"io"
+
+	"github.com/bytedance/sonic"
+
 	"io/fs"
 	"log/slog"
 	"net/http"
@@ -31,6 +35,20 @@ type server struct {
 	hard  chan struct{} // a place for each hard question that is worked on
 }
 
+// quickJSON reads and writes as encoding/json does, in a third of its time.
+var quickJSON = huma.Format{
+	Marshal: func(w io.Writer, v any) error {
+		out, err := asStandard.Marshal(v)
+		if err == nil {
+			_, err = w.Write(out)
+		}
+		return err
+	},
+	Unmarshal: asStandard.Unmarshal,
+}
+
+var asStandard = sonic.Config{SortMapKeys: true, CompactMarshaler: true, CopyString: true, ValidateString: true}.Froze()
+
 // New returns the handler of the whole application. front is the built front
 // end; log gets a line for each request.
 func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
@@ -43,6 +61,8 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	config.SchemasPath = ""
 	config.CreateHooks = nil          // no $schema links in bodies
 	huma.DefaultArrayNullable = false // lists are empty, never null
+	huma.ValidateStrictCasing = true  // a field has one name; else every absent one is looked for in every case
+	config.Formats = map[string]huma.Format{"application/json": quickJSON, "json": quickJSON}
 	huma.NewError = problem
 	api := humagin.New(engine, config)
 	srv := &server{s, log, make(chan struct{}, max(1, runtime.GOMAXPROCS(0)))}

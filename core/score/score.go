@@ -109,21 +109,21 @@ func Next(notes []Note, end int) []int {
 // not what its place sounds, one outside the bars, or two at once on a string.
 func (s Score) Check() error {
 	for i, n := range s.Notes {
-		where := say.F("note %d (%s in bar %d)", i+1, n.Pitch, floor(n.Start, s.Bar())+1)
+		where := func() string { return say.F("note %d (%s in bar %d)", i+1, n.Pitch, floor(n.Start, s.Bar())+1) }
 		switch {
 		case n.Ornaments.Check() != nil:
-			return say.Errorf("%s: %w", where, n.Ornaments.Check())
+			return say.Errorf("%s: %w", where(), n.Ornaments.Check())
 		case n.Length <= 0 || n.Length > form.MaxBars*s.Bar():
-			return say.Errorf("%s lasts %d ticks; a note has a length", where, n.Length)
+			return say.Errorf("%s lasts %d ticks; a note has a length", where(), n.Length)
 		case n.Start < -s.Bar() || n.Start >= len(s.Bars)*s.Bar():
-			return say.Errorf("%s lies outside the %d bars", where, len(s.Bars))
+			return say.Errorf("%s lies outside the %d bars", where(), len(s.Bars))
 		case s.In.CheckPlacement(n.Placement) != nil:
-			return say.Errorf("%s: %w", where, s.In.CheckPlacement(n.Placement))
+			return say.Errorf("%s: %w", where(), s.In.CheckPlacement(n.Placement))
 		case s.In.MIDI(n.Placement) != n.Pitch.MIDI():
-			return say.Errorf("%s lies at %d:%d, which sounds otherwise", where, n.String, n.Fret)
+			return say.Errorf("%s lies at %d:%d, which sounds otherwise", where(), n.String, n.Fret)
 		}
 		if i > 0 && s.Notes[i-1].Start == n.Start && s.Notes[i-1].String == n.String {
-			return say.Errorf("%s shares its string with another at the same time", where)
+			return say.Errorf("%s shares its string with another at the same time", where())
 		}
 	}
 	return nil
