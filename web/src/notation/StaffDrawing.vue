@@ -3,8 +3,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import type { LineNote, Score } from '../api/client'
-import { notesOf } from '../document/study'
-import type { Box, Layout } from './engrave'
+import type { Box, Layout, Row } from './engrave'
 import StaffSystem from './StaffSystem.vue'
 import { useRunning, type Clock } from './useRunning'
 
@@ -53,78 +52,79 @@ async function redraw() {
 }
 onMounted(() => watch([() => props.score, inner, () => props.fingers, () => props.close], redraw, { immediate: true }))
 
-/** Ticks and the x of what begins there, through a bar; worked out once for each layout. */
-const known = new Map<Box, { tick: number; x: number }[]>()
-watch(layout, () => known.clear(), { flush: 'sync' })
-function points(bar: Box) {
+const rows = computed(() => layout.value?.rows ?? [])
+/** Ticks and the x of what begins there, through a bar; a bar that did not change keeps them. */
+const known = new WeakMap<Box, { tick: number; x: number }[]>()
+function points(bar: Box, row: Row) {
   const before = known.get(bar)
   if (before) return before
-  const l = layout.value!
-  const inside = l.spots.filter((s) => s.system === bar.system && s.x >= bar.x && s.x <= bar.x + bar.width)
+  const inside = row.spots.filter((s) => s.x >= bar.x && s.x <= bar.x + bar.width)
+  const whole = paper.value.beats * 960
   const list = [
     { tick: bar.start, x: bar.from },
-    ...inside.map((s) => ({ tick: notesOf(paper.value).get(s.note)!.start, x: s.x })),
-    { tick: (bar.measure || 1) * paper.value.beats * 960 - (bar.measure ? 0 : paper.value.beats * 960), x: bar.to },
-  ]
-  known.set(
-    bar,
-    list.sort((a, b) => a.tick - b.tick),
-  )
+    ...inside.map((s) => ({ tick: s.note.start, x: s.x })),
+    { tick: bar.measure * whole, x: bar.to },
+  ].sort((a, b) => a.tick - b.tick)
+  known.set(bar, list)
   return list
 }
 /** Where a tick lies: between the notes around it. */
 function where(tick: number) {
-  const bar = layout.value?.boxes.findLast((b) => b.start <= tick)
+  const row = rows.value.findLast((r) => r.boxes[0]!.start <= tick)
+  const bar = row?.boxes.findLast((b) => b.start <= tick)
   if (!bar) return undefined
-  const all = points(bar)
+  const all = points(bar, row!)
   const k = Math.max(
     0,
     all.findLastIndex((p) => p.tick <= tick),
   )
   const [a, b] = [all[k]!, all[k + 1] ?? all[k]!]
   const part = b.tick > a.tick ? (tick - a.tick) / (b.tick - a.tick) : 0
-  return { x: a.x + (b.x - a.x) * Math.min(1, part), system: layout.value!.systems[bar.system]! }
+  return { x: a.x + (b.x - a.x) * Math.min(1, part), row: row! }
 }
 const pen = computed(() => {
   const at = props.pen && where(props.pen.tick)
   return at && { ...at, string: props.pen!.string, open: props.pen!.open }
 })
-/* One list for each line of music, made once for each layout: what is drawn stays where it hangs. */
-const systems = computed(() => {
-  const l = layout.value
-  return l?.systems.map((at, i) => ({
-    at,
-    drawing: l.drawings[i]!,
-    boxes: l.boxes.filter((b) => b.system === i),
-    spots: l.spots.filter((s) => s.system === i),
-    symbols: l.symbols.filter((s) => s.system === i),
-  }))
+/* Each line of music is told of its own notes alone, so that the others need not be patched. */
+const holder = computed(() => new Map(rows.value.flatMap((r) => r.spots.map((s) => [s.note.id, r]))))
+const gone = computed(() => {
+  const of = new Map<Row, Set<number>>()
+  for (const id of props.ahead?.gone ?? []) {
+    const row = holder.value.get(id)
+    if (row) of.set(row, (of.get(row) ?? new Set()).add(id))
+  }
+  return of
 })
-const fresh = computed(() =>
-  (props.ahead?.fresh ?? []).flatMap((n) => {
+const fresh = computed(() => {
+  const of = new Map<Row, { id: number; x: number; string: number; text: string }[]>()
+  for (const n of props.ahead?.fresh ?? []) {
     const at = where(n.start)
-    return at
-      ? [{ id: n.id ?? 0, system: at.system, x: at.x, string: n.string || 1, text: n.dead ? '×' : String(n.fret) }]
-      : []
-  }),
-)
+    if (!at) continue
+    const shown = { id: n.id ?? 0, x: at.x, string: n.string || 1, text: n.dead ? '×' : String(n.fret) }
+    of.set(at.row, [...(of.get(at.row) ?? []), shown])
+  }
+  return of
+})
+const chosenRow = computed(() => holder.value.get(props.chosen ?? NaN))
 /* What is heard, or written next, stays in view. */
 const sheet = ref<HTMLElement>()
 const follow = (css: string) => sheet.value?.querySelector(css)?.scrollIntoView({ block: 'nearest' })
 const running = ref<HTMLElement>()
-let along: { system: unknown; y: number; zoom: number } | undefined
+let along: { row: Row; y: number; zoom: number } | undefined
 useRunning(
   running,
   () => props.clock?.(),
   (tick) => {
     const at = where(tick)
     if (!at || !sheet.value) return undefined
-    if (along?.system !== at.system) {
-      const row = sheet.value.querySelectorAll<HTMLElement>('.system')[layout.value!.systems.indexOf(at.system)]
-      if (!row) return undefined
-      const zoom = row.clientWidth / inner.value
-      along = { system: at.system, y: row.offsetTop + (at.system.staffTop - 8) * zoom, zoom }
-      running.value!.style.height = `${(at.system.tabBottom - at.system.staffTop + 16) * zoom}px`
+    if (along?.row !== at.row) {
+      const drawn = sheet.value.querySelectorAll<HTMLElement>('.system')[rows.value.indexOf(at.row)]
+      if (!drawn) return undefined
+      const { staffTop, tabBottom } = at.row.at
+      const zoom = drawn.clientWidth / inner.value
+      along = { row: at.row, y: drawn.offsetTop + (staffTop - 8) * zoom, zoom }
+      running.value!.style.height = `${(tabBottom - staffTop + 16) * zoom}px`
       void nextTick(() => follow('.cursor'))
     }
     return { x: at.x * along.zoom, y: along.y }
@@ -136,8 +136,8 @@ watch(
   () => void nextTick(() => follow('.pen')),
 )
 /** A click at an x of a bar's strings: the nearest quarter of a beat. */
-function place(bar: Box, x: number, string: number) {
-  const all = points(bar)
+function place(row: Row, bar: Box, x: number, string: number) {
+  const all = points(bar, row)
   const k = Math.max(
     0,
     all.findLastIndex((p) => p.x <= x),
@@ -164,25 +164,20 @@ const says = computed(() =>
       :style="{ maxWidth: `${inner * scale}px` }"
     >
       <StaffSystem
-        v-for="(s, i) in systems"
+        v-for="(r, i) in rows"
         :key="i"
-        :first="i === 0"
-        :paper="paper"
-        :drawing="s.drawing"
+        :row="r"
+        :swing="paper.swing && i === 0"
         :width="inner"
-        :at="s.at"
-        :boxes="s.boxes"
-        :spots="s.spots"
-        :symbols="s.symbols"
-        :gone="ahead?.gone"
-        :fresh="fresh.length ? fresh.filter((f) => f.system === s.at) : undefined"
-        :chosen="chosen"
-        :pen="pen?.system === s.at ? pen : undefined"
+        :gone="gone.get(r)"
+        :fresh="fresh.get(r)"
+        :chosen="chosenRow === r ? chosen : undefined"
+        :pen="pen?.row === r ? pen : undefined"
         :verdicts="verdicts"
         :locked="locked"
         @pick="emit('pick', $event)"
         @bar="emit('bar', $event)"
-        @place="place"
+        @place="(...at) => place(r, ...at)"
       />
       <div ref="running" class="running" />
     </div>

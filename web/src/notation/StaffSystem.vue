@@ -1,22 +1,15 @@
 <script setup lang="ts">
 /* One line of music: the engraving, and over it chords, frets, degrees and what can be pressed. */
 import { computed } from 'vue'
-import type { Score } from '../api/client'
-import { notesOf } from '../document/study'
 import MarkShape from '../music/MarkShape.vue'
 import SvgMusic from '../music/SvgMusic.vue'
 import NoteSigns from './NoteSigns.vue'
-import type { Box, Layout, Spot, System } from './engrave'
+import type { Box, Row } from './engrave'
 
 const props = defineProps<{
-  paper: Score
-  first?: boolean
-  drawing: HTMLElement
+  row: Row
+  swing?: boolean
   width: number
-  at: System
-  boxes: Box[]
-  spots: Spot[]
-  symbols: Layout['symbols']
   chosen?: number
   pen?: { x: number; string: number; open?: boolean }
   /** Notes of the engraving that are there no more, and those it does not show yet. */
@@ -34,27 +27,25 @@ const emit = defineEmits<{
 /** Called at every patch: what hangs there already stays. */
 const hang = (el: unknown) => {
   const frame = el as HTMLElement | null
-  if (frame && frame.firstChild !== props.drawing) frame.replaceChildren(props.drawing)
+  const { drawing } = props.row
+  if (frame && frame.firstChild !== drawing) frame.replaceChildren(drawing)
 }
-const stringY = (string: number) => props.at.tabBottom - (props.paper.strings - string) * props.at.string
+const at = computed(() => props.row.at)
+const stringY = (string: number) => at.value.tabBottom - (props.row.strings - string) * at.value.string
 /* Where the lines are close together the figures are larger in proportion. */
-const close = computed(() => props.at.string < 13)
+const close = computed(() => at.value.string < 13)
 const sizes = computed(() =>
   close.value ? { fret: 15.5, figure: 4.8, mark: 12.5, chord: 26 } : { fret: 13, figure: 4, mark: 10.5, chord: 21 },
 )
-/* Each spot with its note. */
 const heads = computed(() =>
-  props.spots.map((at) => {
-    const note = notesOf(props.paper).get(at.note)!
-    return { ...at, n: note, fret: note.dead ? '×' : String(note.fret) }
-  }),
+  props.row.spots.map((s) => ({ ...s, n: s.note, fret: s.note.dead ? '×' : String(s.note.fret) })),
 )
 function press(e: MouseEvent, bar: Box) {
   const svg = (e.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect()
   const scale = svg.width / props.width
-  const y = (e.clientY - svg.top) / scale + props.at.top
-  const string = props.paper.strings - Math.round((props.at.tabBottom - y) / props.at.string)
-  emit('place', bar, (e.clientX - svg.left) / scale, Math.max(1, Math.min(props.paper.strings, string)))
+  const y = (e.clientY - svg.top) / scale + at.value.top
+  const string = props.row.strings - Math.round((at.value.tabBottom - y) / at.value.string)
+  emit('place', bar, (e.clientX - svg.left) / scale, Math.max(1, Math.min(props.row.strings, string)))
 }
 </script>
 
@@ -62,7 +53,7 @@ function press(e: MouseEvent, bar: Box) {
   <div class="system">
     <div :ref="hang" class="music" />
     <svg class="over" :viewBox="`0 ${at.top} ${width} ${at.height}`">
-      <template v-for="b in boxes" :key="`bar${b.measure}`">
+      <g v-for="b in row.boxes" :key="`bar${b.measure}`" v-memo="[b, at, width, locked?.has(b.measure)]">
         <rect
           v-if="locked?.has(b.measure)"
           class="locked"
@@ -86,24 +77,28 @@ function press(e: MouseEvent, bar: Box) {
           :x="b.x"
           :y="stringY(1) - 8"
           :width="b.width"
-          :height="(paper.strings - 1) * at.string + 16"
+          :height="(row.strings - 1) * at.string + 16"
           @click="press($event, b)"
         />
-      </template>
-      <text v-if="paper.swing && first" class="feel" x="2" :y="at.chords">swing</text>
-      <text v-for="(s, i) in symbols" :key="`chord${i}`" class="chord" :x="s.x" :y="s.y" :font-size="sizes.chord">
+      </g>
+      <text v-if="swing" class="feel" x="2" :y="at.chords">swing</text>
+      <text v-for="(s, i) in row.symbols" :key="`chord${i}`" class="chord" :x="s.x" :y="s.y" :font-size="sizes.chord">
         <SvgMusic :text="s.text" :size="sizes.chord" />
       </text>
-      <g v-for="s in heads" :key="s.note">
+      <g
+        v-for="s in heads"
+        :key="s.n.id"
+        v-memo="[s, close, chosen === s.n.id, gone?.has(s.n.id), verdicts?.get(s.n.id)]"
+      >
         <rect
           class="spot"
-          :class="{ chosen: chosen === s.note }"
-          :data-note="s.note"
+          :class="{ chosen: chosen === s.n.id }"
+          :data-note="s.n.id"
           :x="s.x - 12"
           :y="at.staffTop - 10"
           width="24"
           :height="at.degrees - at.staffTop + 22"
-          @click="emit('pick', s.note)"
+          @click="emit('pick', s.n.id)"
         />
         <g pointer-events="none">
           <rect
@@ -114,7 +109,7 @@ function press(e: MouseEvent, bar: Box) {
             height="12"
           />
           <text
-            v-if="!gone?.has(s.note)"
+            v-if="!gone?.has(s.n.id)"
             class="fret"
             :class="{ found: s.n.placeGuessed }"
             :x="s.x"
@@ -150,18 +145,18 @@ function press(e: MouseEvent, bar: Box) {
           <MarkShape :degree="s.n.degree!" :r="sizes.mark" :label="s.n.degree" />
         </g>
         <g
-          v-if="verdicts?.has(s.note)"
+          v-if="verdicts?.has(s.n.id)"
           class="verdict"
-          :class="verdicts.get(s.note)!.kind"
-          :data-verdict="verdicts.get(s.note)!.kind"
+          :class="verdicts.get(s.n.id)!.kind"
+          :data-verdict="verdicts.get(s.n.id)!.kind"
           :transform="`translate(${s.x} ${at.tabBottom + (close ? 3 : 10)})`"
           pointer-events="none"
         >
-          <title>{{ verdicts.get(s.note)!.says }}</title>
-          <path v-if="verdicts.get(s.note)!.kind === 'landed'" d="M -11 0 V 5 H 11 V 0" />
-          <path v-else-if="verdicts.get(s.note)!.kind === 'late'" d="M 11 0 V 5 H -11 m 5 -4 l -5 4 l 5 4" />
-          <path v-else-if="verdicts.get(s.note)!.kind === 'early'" d="M -11 0 V 5 H 11 m -5 -4 l 5 4 l -5 4" />
-          <path v-else-if="verdicts.get(s.note)!.kind === 'unheard'" d="M -6 4 H 6" />
+          <title>{{ verdicts.get(s.n.id)!.says }}</title>
+          <path v-if="verdicts.get(s.n.id)!.kind === 'landed'" d="M -11 0 V 5 H 11 V 0" />
+          <path v-else-if="verdicts.get(s.n.id)!.kind === 'late'" d="M 11 0 V 5 H -11 m 5 -4 l -5 4 l 5 4" />
+          <path v-else-if="verdicts.get(s.n.id)!.kind === 'early'" d="M -11 0 V 5 H 11 m -5 -4 l 5 4 l -5 4" />
+          <path v-else-if="verdicts.get(s.n.id)!.kind === 'unheard'" d="M -6 4 H 6" />
           <path v-else d="M -6 0 L 6 7 M 6 0 L -6 7" />
         </g>
       </g>
@@ -193,6 +188,9 @@ function press(e: MouseEvent, bar: Box) {
 
 <style scoped>
 .system {
+  /* What is out of sight costs neither layout nor paint. */
+  content-visibility: auto;
+  contain-intrinsic-height: auto 260px;
   position: relative;
   margin-bottom: 0.9rem;
   break-inside: avoid;

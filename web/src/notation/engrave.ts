@@ -25,13 +25,12 @@ import type { Measure, Score, Stroke, Written } from '../api/client'
 import { notesOf } from '../document/study'
 import { key, staffNote, tabNote, tupletsOf } from './written'
 
-/** Where a written note lies, by its number: x in the middle of its head, y on the staff and on the tablature. */
+/** Where a written note lies: x in the middle of its head, y on the staff and on the tablature. */
 export interface Spot {
-  note: number
+  note: Written
   x: number
   staff: number
   tab: number
-  system: number
   /** 0 is the top note of a double stop */
   stack: number
 }
@@ -41,7 +40,6 @@ export interface Box {
   start: number
   x: number
   width: number
-  system: number
   /** where its first note stands, and where its last ends */
   from: number
   to: number
@@ -58,24 +56,21 @@ export interface System {
   string: number
 }
 
-/** One line of music as it was drawn. */
-interface Row {
+/** A line of music as it was drawn, counted from its own top. One that did not change stays the same object. */
+export interface Row {
+  /** by itself, so that paper can break between lines */
   drawing: HTMLElement
   at: System
+  strings: number
   spots: Spot[]
   boxes: Box[]
-  symbols: Layout['symbols']
+  symbols: { x: number; y: number; text: string }[]
 }
 
 export interface Layout {
-  /** A drawing for each line, so that paper can break between them; each counts from its own top. */
-  drawings: HTMLElement[]
-  /** What was drawn, by what it was drawn from: a line of music that did not change is not drawn again. */
-  rows: Map<string, Row>
-  spots: Spot[]
-  boxes: Box[]
-  systems: System[]
-  symbols: { x: number; y: number; text: string; system: number }[]
+  rows: Row[]
+  /** The rows by what they were drawn from. */
+  known: Map<string, Row>
 }
 
 const majors = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#']
@@ -142,9 +137,8 @@ function keyOf(
   row: Placed[],
   of: { first: boolean; last: boolean; width: number; fingers: boolean; close: boolean },
 ) {
-  const notes = strokes(row).flatMap(
-    (s) =>
-    heads(score, s).map((n) => [n.id, n.note, n.string, n.fret, n.finger, n.join, n.bend, n.preBend, n.again, n.release, n.releaseTo, n.vibrato, n.trill, n.dead, n.signs, n.named, n.join && n.before]), // prettier-ignore
+  const notes = strokes(row).flatMap((s) =>
+    heads(score, s).map((n) => ({ ...n, does: undefined, before: n.join && n.before })),
   )
   const measures = row.map(({ measure: m, width }) => [m.number, m.start, width, m.chords, m.strokes])
   const end = score.measures.at(-1)?.number
@@ -154,16 +148,12 @@ function keyOf(
 /** Engraves a score. Of what was drawn before, the lines of music that did not change are taken over. */
 export function draw(score: Score, width: number, how: { fingers: boolean; close: boolean }, before?: Layout): Layout {
   const rows = lines(score, width)
-  const layout: Layout = { drawings: [], spots: [], boxes: [], systems: [], symbols: [], rows: new Map() }
+  const layout: Layout = { rows: [], known: new Map() }
   rows.forEach((row, system) => {
     const key = keyOf(score, row, { first: system === 0, last: system === rows.length - 1, width, ...how })
-    const drawn = before?.rows.get(key) ?? drawRow(score, row, system, rows.length, width, how)
-    layout.rows.set(key, drawn)
-    layout.drawings.push(drawn.drawing)
-    layout.systems.push(drawn.at)
-    layout.spots.push(...drawn.spots.map((s) => ({ ...s, system })))
-    layout.boxes.push(...drawn.boxes.map((b) => ({ ...b, system })))
-    layout.symbols.push(...drawn.symbols.map((s) => ({ ...s, system })))
+    const drawn = before?.known.get(key) ?? drawRow(score, row, system, rows.length, width, how)
+    layout.known.set(key, drawn)
+    layout.rows.push(drawn)
   })
   return layout
 }
@@ -210,7 +200,7 @@ function drawRow(
   svg.setAttribute('viewBox', `0 0 ${width} ${at.height}`)
   for (const side of ['width', 'height', 'style']) svg.removeAttribute(side)
   const context = renderer.getContext()
-  const out: Row = { drawing, at, spots: [], boxes: [], symbols: [] }
+  const out: Row = { drawing, at, strings: score.strings, spots: [], boxes: [], symbols: [] }
   const drawn = new Map<number, Drawn>()
   system(context, score, row, index, rows, width, how.fingers, space, out, drawn)
   joins(context, score, drawn)
@@ -292,7 +282,6 @@ function system(
       start: p.measure.start,
       x,
       width: w,
-      system: index,
       from: xs[0] ?? from,
       to: end,
     })
@@ -316,11 +305,10 @@ function system(
       s.notes.forEach((note, n) => {
         drawn.set(note, { tab: fretted[k], index: n, staff: staff as StaveNote })
         layout.spots.push({
-          note,
+          note: notesOf(score).get(note)!,
           x: xs[k]!,
           staff: (staff as StaveNote).getYs()[n]!,
           tab: at.tabBottom - tab(score, space) + (notesOf(score).get(note)!.string - 1) * space.string,
-          system: index,
           stack: s.notes.length - 1 - n,
         })
       })
@@ -332,7 +320,7 @@ function system(
       return xs[0]! - 8 + ((end - xs[0]!) * b) / score.beats
     }
     for (const c of p.measure.chords)
-      layout.symbols.push({ x: c.beat === 0 ? xs[0]! - 8 : beat(c.beat), y: at.chords, text: c.symbol, system: index })
+      layout.symbols.push({ x: c.beat === 0 ? xs[0]! - 8 : beat(c.beat), y: at.chords, text: c.symbol })
     x += w
   })
 }

@@ -6,10 +6,12 @@ import { commands, pressed, type CommandId } from './commands'
 export function isTyping(e: KeyboardEvent): boolean {
   const el = e.target as HTMLElement | null
   return (
-    !!el?.closest('input, textarea, select, [contenteditable], [role="listbox"], [role="combobox"]') ||
-    !!document.querySelector('[role="dialog"]')
+    !!el?.closest('input, textarea, select, [contenteditable], [role="listbox"], [role="combobox"], [role="dialog"]') ||
+    [...document.body.children].some((b) => b.id !== 'app' && (b.matches(dialog) || b.querySelector(dialog)))
   )
 }
+/* Those that stop everything hang beside the application: a sheet of ten thousand marks need not be searched for them. */
+const dialog = '[role="dialog"]'
 
 /** What a command does. false tells that it cannot be done now: the key is left to others. */
 export type Deed = (e: KeyboardEvent) => unknown

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /* The wave of a written line: each bar's chord tones as rails, the line running through them, and how it lands. */
 import { useElementSize } from '@vueuse/core'
+import { replaceEqualDeep } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import type { LineBody, Score, Tones } from '../api/client'
 import { markOf } from '../music/marks'
@@ -21,31 +22,37 @@ const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 760, height: 0 })
 const height = 64
 const top = 14
-const bars = computed(() => props.score.measures.filter((m) => m.number > 0))
+const bars = computed<Score['measures']>((before) =>
+  replaceEqualDeep(
+    before,
+    props.score.measures.filter((m) => m.number > 0),
+  ),
+)
 const total = computed(() => bars.value.length * props.score.beats * 960)
 const x = (tick: number) => (tick / Math.max(1, total.value)) * width.value
 
-const window = computed(() =>
-  props.tones.chords.map((c) => ({
-    symbol: c.symbol,
-    notes: c.notes.filter((n) => n.fret >= props.line.low && n.fret <= props.line.high),
-  })),
+/* Figures by themselves: what is drawn from them waits until they change. */
+const from = computed(() => props.line.low)
+const to = computed(() => props.line.high)
+const tones = computed(
+  () => new Map(props.tones.chords.map((c) => [c.symbol, c.notes.filter((n) => n.fret >= from.value && n.fret <= to.value)])), // prettier-ignore
 )
-const range = computed(() => {
-  const all = [...window.value.flatMap((c) => c.notes.map((n) => n.midi)), ...props.score.notes.map((n) => n.midi)]
-  return { low: Math.min(...all, 127) - 1, high: Math.max(...all, 0) + 1 }
-})
-const y = (midi: number) =>
-  top + ((range.value.high - midi) / Math.max(1, range.value.high - range.value.low)) * (height - top - 6)
+const all = computed(() => [...[...tones.value.values()].flat(), ...props.score.notes].map((n) => n.midi))
+const low = computed(() => Math.min(...all.value, 127) - 1)
+const high = computed(() => Math.max(...all.value, 0) + 1)
+const y = (midi: number) => top + ((high.value - midi) / Math.max(1, high.value - low.value)) * (height - top - 6)
 
-const chords = computed(() => {
+const chords = computed<{ at: number; symbol: string; to: number }[]>((before) => {
   const list = bars.value.flatMap((m) => m.chords.map((c) => ({ at: m.start + c.beat * 960, symbol: c.symbol })))
-  return list.map((c, i) => ({ ...c, to: list[i + 1]?.at ?? total.value }))
+  return replaceEqualDeep(
+    before,
+    list.map((c, i) => ({ ...c, to: list[i + 1]?.at ?? total.value })),
+  )
 })
 const rails = computed(() => {
   const paths: Record<string, string> = {}
   for (const c of chords.value)
-    for (const n of window.value.find((w) => w.symbol === c.symbol)?.notes ?? []) {
+    for (const n of tones.value.get(c.symbol) ?? []) {
       const colour = markOf(n.degree).colour
       paths[colour] =
         (paths[colour] ?? '') + `M${(x(c.at) + 2).toFixed(1)} ${y(n.midi).toFixed(1)}H${(x(c.to) - 2).toFixed(1)}`
@@ -64,6 +71,8 @@ const notes = computed(() =>
     verdict: props.verdicts.get(n.id),
   })),
 )
+const judged = computed(() => notes.value.filter((n) => n.verdict))
+const held = computed(() => notes.value.find((n) => n.id === props.chosen))
 const path = computed(() => {
   let d = ''
   notes.value.forEach((n, i) => {
@@ -90,7 +99,7 @@ function pick(e: MouseEvent) {
 <template>
   <div ref="box" class="wave">
     <svg :width="width" :height="height" aria-hidden="true" @click="pick">
-      <g v-for="m in bars" :key="m.number">
+      <g v-for="m in bars" :key="m.number" v-memo="[m, width, total]">
         <line
           class="barline"
           :class="{ strong: (m.number - 1) % 4 === 0 }"
@@ -103,19 +112,19 @@ function pick(e: MouseEvent) {
       </g>
       <path v-for="(d, colour) in rails" :key="colour" class="rail" :d="d" :stroke="colour" />
       <path class="line" :d="path" />
-      <g v-for="n in notes" :key="n.id">
-        <circle
-          v-if="n.verdict"
-          :class="n.verdict.kind"
-          :cx="n.x1 + 3"
-          :cy="n.y"
-          :r="n.verdict.kind === 'landed' ? 4.5 : 6"
-          :fill="n.verdict.kind === 'landed' ? n.colour : 'none'"
-        >
-          <title>{{ n.verdict.says }}</title>
-        </circle>
-        <circle v-if="chosen === n.id" class="chosen" :cx="n.x1 + 3" :cy="n.y" r="8" />
-      </g>
+      <circle
+        v-for="n in judged"
+        :key="n.id"
+        v-memo="[n]"
+        :class="n.verdict!.kind"
+        :cx="n.x1 + 3"
+        :cy="n.y"
+        :r="n.verdict!.kind === 'landed' ? 4.5 : 6"
+        :fill="n.verdict!.kind === 'landed' ? n.colour : 'none'"
+      >
+        <title>{{ n.verdict!.says }}</title>
+      </circle>
+      <circle v-if="held" class="chosen" :cx="held.x1 + 3" :cy="held.y" r="8" />
     </svg>
     <div ref="running" class="running" />
   </div>

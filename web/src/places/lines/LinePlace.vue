@@ -32,7 +32,7 @@ import TakeBar from './TakeBar.vue'
 import { useHearLine } from './useHearLine'
 import { useKeptLine } from './useKeptLine'
 import { takenVerdicts } from './useTake'
-import { verdictsOf } from './verdicts'
+import { steady, verdictsOf, type Verdict } from './verdicts'
 import PressButton from '../../shell/PressButton.vue'
 import { useAddress } from '../../shell/useAddress'
 
@@ -103,7 +103,9 @@ const midi = useMidiIn(
 )
 watch(take.trouble, (t) => t && state.refuse(new Error(t)))
 /* After a take the sheet shows how it was played; else how the line is written. */
-const verdicts = computed(() => (take.take.value ? takenVerdicts(take.take.value) : verdictsOf(study.value)))
+const verdicts = computed<Map<number, Verdict>>((before) =>
+  steady(take.take.value ? takenVerdicts(take.take.value) : verdictsOf(study.value), before),
+)
 watch(midi.trouble, (t) => t && state.refuse(new Error(t)))
 useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: entry.others })
 </script>

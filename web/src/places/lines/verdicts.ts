@@ -18,3 +18,16 @@ export function verdictsOf(study: Study | undefined): Map<number, Verdict> {
     if (l.note) out.set(l.note, { kind: l.landed ? 'landed' : (kinds[l.when] ?? 'missed'), says: l.says })
   return out
 }
+
+/** The verdicts of now, where nothing changed those of before: what stays the same is not drawn anew. */
+export function steady(now: Map<number, Verdict>, before: Map<number, Verdict> | undefined): Map<number, Verdict> {
+  let same = now.size === before?.size
+  const out = new Map<number, Verdict>()
+  for (const [id, v] of now) {
+    const old = before?.get(id)
+    const kept = old?.kind === v.kind && old.says === v.says ? old : v
+    same &&= kept === old
+    out.set(id, kept)
+  }
+  return same ? before! : out
+}
