@@ -50,15 +50,18 @@ unit: web/dist/index.html
 # The real application in Debian's Chromium.
 interface: web/dist/index.html
 	command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium; }
-	cd web && npm run readers
-	go test -timeout 40m ./e2e
+	cd web && npm run readers && npm run ear
+	go test -timeout 40m ./e2e/...
 
 # Attacks on the program itself, each with its figure. KILLS=1000 kills it as often.
 hostile: web/dist/index.html
 	go test -count=1 -v -timeout 30m ./hostile
 
-# Every exercise over every chord in every position, on every string set, at every pace.
+# Every exercise over every chord in every position, on every string set, at every pace;
+# the ear at every tempo.
 thorough:
+	cd web && npm run ear
+	EVERY=1 go test -count=1 -timeout 30m -v -run TheEar ./e2e/studio
 	EVERY=1 go test -count=1 -timeout 90m -run EveryExercise ./core/exercise
 
 bench: web/dist/index.html

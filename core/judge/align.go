@@ -16,10 +16,17 @@ type Heard struct {
 
 // Expected is a note as it was to be played.
 type Expected struct {
-	At    float64 // ticks, swung
-	Pitch float64 // MIDI number where it comes to rest, bends in it
-	Bent  bool
-	Dead  bool // without pitch: only its onset counts
+	At      float64 // ticks, swung
+	Pitch   float64 // MIDI number where it comes to rest, bends in it
+	Fretted float64 // MIDI number where it is fretted
+	Bent    bool
+	Dead    bool // without pitch: only its onset counts
+	Joined  bool // hammered, pulled or slid to: without a stroke of its own
+}
+
+// Holds tells that a pitch lies where the note is fretted, bent to, or on the way.
+func (e Expected) Holds(midi float64) bool {
+	return midi > min(e.Fretted, e.Pitch)-0.5 && midi < max(e.Fretted, e.Pitch)+0.5
 }
 
 // Sounding lists what of a score is to be heard. swing is where the second eighth
@@ -31,7 +38,8 @@ func Sounding(s score.Score, swing float64) []Expected {
 		if n.Release {
 			rest = float64(n.ReleaseTo)
 		}
-		out[i] = Expected{Swung(n.Start, swing), float64(n.Pitch.MIDI()) + rest/2, n.Bend > 0, n.Dead}
+		fretted := float64(n.Pitch.MIDI())
+		out[i] = Expected{Swung(n.Start, swing), fretted + rest/2, fretted, n.Bend > 0, n.Dead, n.Join != ""}
 	}
 	return out
 }

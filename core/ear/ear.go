@@ -1,0 +1,330 @@
+package ear
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"undaris/core/judge"
+	"undaris/core/score"
+)
+
+// Kind is what an observation tells.
+type Kind string
+
+// The kinds of observations.
+const (
+	Attack   Kind = "attack"   // a string was struck
+	Settled  Kind = "settled"  // its pitch is known
+	Salience Kind = "salience" // which notes the stroke brought
+	Slide    Kind = "slide"    // the pitch jumped, without a stroke
+	Bend     Kind = "bend"     // the pitch glided to another
+	Lost     Kind = "lost"     // it sounds no more
+)
+
+// Kinds lists them.
+var Kinds = []Kind{Attack, Settled, Salience, Slide, Bend, Lost}
+
+// Candidate is a note that a stroke may have brought; the strongest has 1.
+type Candidate struct {
+	MIDI     int
+	Strength float64
+}
+
+// Observation is what an ear noticed at a moment.
+type Observation struct {
+	Seq        int // its number; they come in order
+	Kind       Kind
+	Of         int     // the number of the attack that it belongs to
+	Tick       float64 // as the band is heard, from the first bar; of an attack, when it was struck
+	MIDI       float64 // settled, slide, bend
+	Clarity    float64 // settled, 0 to 1
+	Level      float64 // salience: of what sounds after the stroke, decibels of full scale
+	Fresh      float64 // salience: how much of what sounds is new, 0 to 1
+	Candidates []Candidate
+}
+
+// Limits of what counts.
+const (
+	reach     = 0.55 * score.Tick // ticks about a stroke in which a note may have been meant
+	in        = 0.5               // half steps that a settled pitch may be off
+	rival     = 0.9               // of the strongest rival, that an expected note needs
+	leastNew  = 0.12              // of what sounds, that a stroke brings
+	leastSame = 0.45              // where it rings already
+	leastOwn  = 0.6               // of the strongest candidate, that a settled pitch has
+	quiet     = 9                 // decibels below the usual, that a note which was not to be played may be
+)
+
+// note is a stroke and what is known of it.
+type note struct {
+	seq        int
+	at, end    float64
+	struck     bool
+	settled    float64 // 0 until it is known
+	weighed    bool
+	fresh      float64
+	candidates []Candidate
+	level      float64
+	furthest   float64 // where it was bent or glided to
+}
+
+// Listener makes notes of observations.
+type Listener struct {
+	expected []judge.Expected // in order of time
+	notes    []note
+	last     int // number of the last observation
+}
+
+// Listen begins to listen to what was to be played; nothing where anything may be.
+func Listen(expected []judge.Expected) *Listener {
+	e := slices.Clone(expected)
+	slices.SortStableFunc(e, func(a, b judge.Expected) int { return cmp.Compare(a.At, b.At) })
+	return &Listener{expected: e}
+}
+
+// Hear takes an observation. One that was heard already is left out, and so is one
+// of a stroke that is not known.
+func (l *Listener) Hear(o Observation) {
+	if o.Seq <= l.last || !sound(o) {
+		return
+	}
+	l.last = o.Seq
+	if o.Kind == Attack {
+		l.cut(o.Tick)
+		l.notes = append(l.notes, note{seq: o.Seq, at: o.Tick, struck: true})
+		return
+	}
+	i := slices.IndexFunc(l.notes, func(n note) bool { return n.seq == o.Of })
+	if i < 0 {
+		return
+	}
+	n := &l.notes[i]
+	switch o.Kind {
+	case Settled:
+		n.settled = o.MIDI
+	case Salience:
+		n.weighed, n.fresh, n.level, n.candidates = true, o.Fresh, o.Level, o.Candidates
+	case Slide, Bend:
+		l.moved(n, o)
+	case Lost:
+		n.end = o.Tick
+	}
+}
+
+// sound tells that the figures of an observation are figures.
+func sound(o Observation) bool {
+	for _, v := range []float64{o.Tick, o.MIDI, o.Clarity, o.Level, o.Fresh} {
+		if math.IsNaN(v) || math.IsInf(v, 0) {
+			return false
+		}
+	}
+	return true
+}
+
+// cut ends what sounds.
+func (l *Listener) cut(at float64) {
+	if k := len(l.notes) - 1; k >= 0 && l.notes[k].end == 0 {
+		l.notes[k].end = at
+	}
+}
+
+// moved takes another pitch of a note: a note of its own where one was to be
+// reached so or the pitch jumped, else how far it was bent.
+func (l *Listener) moved(n *note, o Observation) {
+	if n.settled != 0 && octaves(o.MIDI, n.settled) {
+		// No finger jumps an octave on a string: one of the two was misheard.
+		if n.strength(o.MIDI) >= n.strength(n.settled) {
+			n.settled = o.MIDI
+		}
+		return
+	}
+	own := o.Kind == Slide
+	for _, e := range l.near(o.Tick) {
+		if math.Abs(o.MIDI-e.Pitch) > in {
+			continue
+		}
+		if e.Bent && math.Abs(n.at-e.At) < reach {
+			own = false
+			break
+		}
+		own = own || e.Joined
+	}
+	if own {
+		l.cut(o.Tick)
+		// What follows is told of the same stroke: the new note takes its number.
+		seq := n.seq
+		n.seq = -seq
+		l.notes = append(l.notes, note{seq: seq, at: o.Tick, settled: o.MIDI, weighed: true, fresh: 1})
+		return
+	}
+	if math.Abs(o.MIDI-n.settled) > math.Abs(n.furthest-n.settled) || n.furthest == 0 {
+		n.furthest = o.MIDI
+	}
+}
+
+// near lists what was to be played about a tick.
+func (l *Listener) near(tick float64) []judge.Expected {
+	from, _ := slices.BinarySearchFunc(l.expected, tick-reach, func(e judge.Expected, at float64) int { return cmp.Compare(e.At, at) })
+	to := from
+	for to < len(l.expected) && l.expected[to].At <= tick+reach {
+		to++
+	}
+	near := slices.Clone(l.expected[from:to])
+	slices.SortStableFunc(near, func(a, b judge.Expected) int {
+		return cmp.Compare(math.Abs(a.At-tick), math.Abs(b.At-tick))
+	})
+	return near
+}
+
+// Heard lists the notes that are known by now, in order of time.
+func (l *Listener) Heard() []judge.Heard {
+	var heard []judge.Heard
+	usual := l.usual()
+	for i, n := range l.notes {
+		pitches, meant := l.pitches(n, l.ringing(i))
+		if !meant && n.weighed && n.struck && n.level < usual-quiet {
+			continue // somebody else
+		}
+		for _, pitch := range pitches {
+			h := judge.Heard{At: n.at, Pitch: pitch}
+			if n.end > n.at {
+				h.Length = n.end - n.at
+			}
+			heard = append(heard, h)
+		}
+	}
+	slices.SortStableFunc(heard, func(a, b judge.Heard) int { return cmp.Compare(a.At, b.At) })
+	return heard
+}
+
+// usual is how loud the notes are that were to be played, in decibels; where few are
+// known, everything is loud enough.
+func (l *Listener) usual() float64 {
+	var levels []float64
+	for i, n := range l.notes {
+		if _, meant := l.pitches(n, l.ringing(i)); meant && n.weighed && n.struck {
+			levels = append(levels, n.level)
+		}
+	}
+	if len(levels) < 4 {
+		return math.Inf(-1)
+	}
+	slices.Sort(levels)
+	return levels[len(levels)/2]
+}
+
+// ringing is the pitch that sounded when a note was struck; 0 is none.
+func (l *Listener) ringing(i int) float64 {
+	if i == 0 {
+		return 0
+	}
+	before := l.notes[i-1]
+	return cmp.Or(before.furthest, before.settled)
+}
+
+// pitches decides what a stroke sounded: nothing where it was but noise, two notes
+// of a double stop. meant tells that they were to be played.
+func (l *Listener) pitches(n note, ringing float64) (pitches []float64, meant bool) {
+	if !n.weighed && n.settled == 0 {
+		return nil, false
+	}
+	// What several strings share sounds like a lower note that nobody played.
+	if n.settled != 0 && n.weighed && n.struck && n.strength(n.settled) < leastOwn {
+		n.settled, n.furthest = 0, 0
+	}
+	p := cmp.Or(n.furthest, n.settled)
+	// A stroke of somebody else, while a note rings on.
+	same := ringing != 0 && n.settled != 0 && math.Abs(n.settled-ringing) < in
+	if n.weighed && (n.fresh < leastNew || same && n.fresh < leastSame) {
+		return nil, false
+	}
+	near := l.near(n.at)
+	for _, e := range near {
+		if n.settled != 0 && e.Holds(n.settled) {
+			return append([]float64{p}, l.beside(n, e, near)...), true
+		}
+	}
+	for _, e := range near {
+		if e.Dead {
+			return []float64{e.Pitch}, true
+		}
+		if !n.brought(e.Fretted) {
+			continue
+		}
+		if n.settled != 0 && octaves(n.settled, e.Fretted) { // only the pitch settles the octave
+			return []float64{p}, false
+		}
+		own := e.Fretted
+		if n.furthest != 0 && n.settled != 0 {
+			own += n.furthest - n.settled
+		}
+		return append([]float64{own}, l.beside(n, e, near)...), true
+	}
+	switch {
+	case n.settled != 0:
+		return []float64{p}, false
+	case n.fresh > leastSame:
+		return n.stranger(near), false
+	}
+	return nil, false
+}
+
+// stranger is a note without a settled pitch that was not to be played: it must be
+// far stronger than what was, else nobody can tell.
+func (n note) stranger(near []judge.Expected) []float64 {
+	for _, c := range n.candidates {
+		for _, e := range near {
+			if n.strength(e.Fretted) >= leastOwn || slices.Contains(partials, float64(c.MIDI)-e.Fretted) {
+				return nil
+			}
+		}
+		if n.brought(float64(c.MIDI)) && c.Strength >= leastOwn {
+			return []float64{float64(c.MIDI)}
+		}
+	}
+	return nil
+}
+
+// beside lists the other notes of a double stop that were brought too.
+func (l *Listener) beside(n note, e judge.Expected, near []judge.Expected) (more []float64) {
+	for _, other := range near {
+		if other.At == e.At && other.Pitch != e.Pitch && n.strength(other.Fretted) >= 0.35 {
+			more = append(more, other.Fretted)
+		}
+	}
+	return more
+}
+
+func octaves(a, b float64) bool {
+	off := math.Abs(a - b)
+	return off > 6 && math.Abs(math.Mod(off+6, 12)-6) <= in
+}
+
+func (n note) strength(midi float64) float64 {
+	for _, c := range n.candidates {
+		if math.Abs(float64(c.MIDI)-midi) <= in {
+			return c.Strength
+		}
+	}
+	return 0
+}
+
+// partials are half steps from a note to the next ones of its harmonics: what rings
+// there belongs to it as likely as not.
+var partials = []float64{12, 19, 24, 28, 31, 34, 36}
+
+// brought tells that a stroke brought a note: nothing but its octaves and partials
+// is much stronger.
+func (n note) brought(midi float64) bool {
+	own := n.strength(midi)
+	if own == 0 {
+		return false
+	}
+	for _, c := range n.candidates {
+		off := float64(c.MIDI) - midi
+		if own < rival*c.Strength && math.Mod(off, 12) != 0 && !slices.Contains(partials, off) {
+			return false
+		}
+	}
+	return true
+}

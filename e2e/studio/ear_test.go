@@ -1,0 +1,155 @@
+package studio_test
+
+import (
+	"encoding/json"
+	"math"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/blend"
+	"undaris/core/ear"
+	"undaris/core/form"
+	"undaris/core/judge"
+	"undaris/core/line"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/score"
+	"undaris/e2e/studio"
+)
+
+// noticed is an observation as the ear of the page writes it.
+type noticed struct {
+	Seq, Frame, Of              int
+	Kind                        ear.Kind
+	Level, MIDI, Clarity, Fresh float64
+	Candidates                  [][2]float64
+}
+
+// room is a way that a take is recorded.
+type room struct {
+	name string
+	studio.Take
+	least float64 // of right verdicts
+}
+
+var rooms = []room{
+	{"clean", studio.Take{Sound: studio.Clean}, 0.97},
+	{"jazz", studio.Take{Sound: studio.Jazz}, 0.97},
+	{"driven", studio.Take{Sound: studio.Driven}, 0.93},
+	{"reverb", studio.Take{Sound: studio.Clean, Reverb: true}, 0.93},
+	{"hum", studio.Take{Sound: studio.Clean, Hum: true}, 0.93},
+	{"ringing", studio.Take{Sound: studio.Clean, Ringing: true}, 0.93},
+	{"band at -30", studio.Take{Sound: studio.Clean, Band: -30}, 0.97},
+	{"band at -20", studio.Take{Sound: studio.Clean, Band: -20}, 0.95},
+	{"band at -12", studio.Take{Sound: studio.Clean, Band: -12}, 0.90},
+}
+
+// played is a line at a tempo, with a note in seven played wrong.
+func played(t testing.TB, k, tempo int, rhythm string) (score.Score, []judge.Heard, judge.Erred) {
+	f := form.Forms[0]
+	tonic := pitch.Roots[(5*k)%len(pitch.Roots)]
+	key := form.Key{Tonic: tonic, Minor: f.Minor}
+	instrument := neck.Standard()
+	w := instrument.Positions(tonic.Class())[k%3].Window
+	s := score.Score{Key: key, Tempo: tempo, Progression: f.In(key), In: instrument}
+	notes, err := line.Write(t.Context(), s, line.Wish{Window: w, Palette: blend.Palettes[0], Rhythm: rhythm, Density: 3, Approach: true, Seed: uint64(k)}, neck.UsualHand)
+	require.NoError(t, err)
+	s.Notes = notes
+	heard, erred := judge.Player{Wrong: 0.14, Spread: 8, Seed: uint64(k)}.Play(s, tempo, 0.5)
+	return s, heard, erred
+}
+
+const lead = 1.0 // seconds before the first bar
+
+func strokes(s score.Score, heard []judge.Heard, tempo int) (out []studio.Stroke, length float64) {
+	second := func(tick float64) float64 { return lead + tick/score.Tick*60/float64(tempo) }
+	for i, h := range heard {
+		out = append(out, studio.Stroke{At: second(h.At), Length: second(h.At+h.Length) - second(h.At), MIDI: math.Round(h.Pitch), String: s.Notes[i].String})
+	}
+	return out, second(float64(s.Bar()*len(s.Bars))) + 1
+}
+
+// takes lists what is recorded in a room: two lines, or with EVERY=1 eight.
+func takes() (list []struct {
+	tempo  int
+	rhythm string
+}) {
+	for i, tempo := range []int{100, 160, 60, 140} {
+		for k, rhythm := range []string{"eighths", "triplets"} {
+			if os.Getenv("EVERY") != "" || i < 2 && i == k {
+				list = append(list, struct {
+					tempo  int
+					rhythm string
+				}{tempo, rhythm})
+			}
+		}
+	}
+	return list
+}
+
+// tally counts verdicts.
+type tally struct{ notes, right, wrong, accepted, strangers int }
+
+// Guitars of three sounds, in rooms and with a band: what was played right is called
+// right, what was played wrong is not.
+func TestTheEarHearsGuitars(t *testing.T) {
+	for _, r := range rooms {
+		t.Run(r.name, func(t *testing.T) {
+			t.Parallel()
+			var sum tally
+			for i, how := range takes() {
+				s, heard, erred := played(t, i+1, how.tempo, how.rhythm)
+				take := r.Take
+				take.Rate, take.Tempo, take.Seed = []int{48000, 44100}[i%2], float64(how.tempo), uint64(i)
+				take.Strokes, take.Length = strokes(s, heard, how.tempo)
+				sum.add(listen(t, s, take, how.tempo), erred)
+			}
+			right, accepted := float64(sum.right)/float64(sum.notes), float64(sum.accepted)/float64(sum.notes)
+			t.Logf("%d notes, %.3f right; %d of %d wrong ones accepted, %d strangers", sum.notes, right, sum.accepted, sum.wrong, sum.strangers)
+			assert.GreaterOrEqual(t, right, r.least)
+			assert.LessOrEqual(t, accepted, 0.02)
+			assert.LessOrEqual(t, float64(sum.strangers), 0.1*float64(sum.notes))
+		})
+	}
+}
+
+func (c *tally) add(take judge.Take, erred judge.Erred) {
+	c.strangers += len(take.Strangers)
+	for n, v := range take.Verdicts {
+		c.notes++
+		if erred.Wrong[n] {
+			c.wrong++
+			if v.Is == judge.Right {
+				c.accepted++
+			}
+		}
+		if erred.Wrong[n] != (v.Is == judge.Right) {
+			c.right++
+		}
+	}
+}
+
+// listen has the page's ear listen to a recording, and judges what it noticed.
+func listen(t testing.TB, s score.Score, take studio.Take, tempo int) judge.Take {
+	path := filepath.Join(t.TempDir(), "take.wav")
+	require.NoError(t, os.WriteFile(path, studio.WAV(take.Render(), take.Rate), 0o600))
+	out, err := exec.Command("node", "../../web/node_modules/.ear/hear.js", path).Output()
+	require.NoError(t, err, "npm run ear builds what listens")
+	var list []noticed
+	require.NoError(t, json.Unmarshal(out, &list))
+	l := ear.Listen(judge.Sounding(s, 0.5))
+	for _, o := range list {
+		to := ear.Observation{Seq: o.Seq, Kind: o.Kind, Of: o.Of, MIDI: o.MIDI, Clarity: o.Clarity, Level: o.Level, Fresh: o.Fresh}
+		to.Tick = (float64(o.Frame)/float64(take.Rate) - lead) * float64(tempo) / 60 * score.Tick
+		for _, c := range o.Candidates {
+			to.Candidates = append(to.Candidates, ear.Candidate{MIDI: int(c[0]), Strength: c[1]})
+		}
+		l.Hear(to)
+	}
+	return judge.Prescribed(s, l.Heard(), tempo, 0.5)
+}

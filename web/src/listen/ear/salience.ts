@@ -1,0 +1,64 @@
+/*
+ * Which notes a stroke brought: the sums of harmonics in the 85 ms after it, less
+ * those in the 85 ms before, so that what rings on and the band beneath it do not
+ * count.
+ */
+import { Spectrum } from './spectrum'
+
+export const span = 0.085 // seconds
+const size = 8192
+const highest = 88
+const harmonics = 8
+const falling = 0.84
+
+/** A note and how strongly the stroke brought it; the strongest is 1. */
+export type Candidate = [midi: number, strength: number]
+
+export class Salience {
+  private readonly spectrum: Spectrum
+  readonly length: number
+
+  constructor(
+    private readonly rate: number,
+    private readonly lowest: number,
+  ) {
+    this.length = Math.round(span * rate)
+    this.spectrum = new Spectrum(size, this.length)
+  }
+
+  /** The five strongest, and how much of all that sounds after the stroke is new, from 0 to 1. */
+  of(before: Float32Array, after: Float32Array): { candidates: Candidate[]; fresh: number } {
+    const [b, a] = [this.spectrum.of(before), this.spectrum.of(after)]
+    let [rise, whole] = [0, 1e-9]
+    const low = Math.floor((70 * size) / this.rate)
+    const high = Math.ceil((3000 * size) / this.rate)
+    for (let k = low; k < high; k++) {
+      whole += a[k]!
+      rise += Math.max(0, a[k]! - b[k]!)
+    }
+    const sums: number[] = []
+    for (let midi = this.lowest; midi <= highest; midi++) {
+      const hertz = 440 * 2 ** ((midi - 69) / 12)
+      let sum = 0
+      for (let h = 1, w = 1; h <= harmonics && h * hertz < 5000; h++, w *= falling) {
+        // The strongest within a third of a half step of it.
+        const from = Math.floor((h * hertz * size) / this.rate / 1.02)
+        const to = Math.ceil((h * hertz * size * 1.02) / this.rate)
+        let [then, now] = [0, 0]
+        for (let k = from; k <= to; k++) {
+          then = Math.max(then, b[k]!)
+          now = Math.max(now, a[k]!)
+        }
+        sum += w * Math.sqrt(Math.max(0, now - then))
+      }
+      sums.push(sum)
+    }
+    const most = Math.max(...sums, 1e-9)
+    const candidates = sums
+      .map((s, i): Candidate => [this.lowest + i, s / most])
+      .filter(([, s], i) => s > 0.2 && sums[i]! >= (sums[i - 1] ?? 0) && sums[i]! >= (sums[i + 1] ?? 0))
+      .sort((x, y) => y[1] - x[1])
+      .slice(0, 5)
+    return { candidates, fresh: rise / whole }
+  }
+}
