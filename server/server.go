@@ -82,6 +82,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.lines(api)
 	srv.imports(api)
 	srv.player(api)
+	srv.ears(engine)
 	engine.NoRoute(site(front))
 	return guarded(engine)
 }

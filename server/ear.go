@@ -1,0 +1,200 @@
+package server
+
+import (
+	"cmp"
+	"encoding/json"
+	"errors"
+	"io"
+	"net/http"
+	"reflect"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/gin-gonic/gin"
+	"github.com/gorilla/websocket"
+
+	"undaris/core/ear"
+	"undaris/core/judge"
+	"undaris/core/score"
+)
+
+// Observation is what the ear of the page noticed. It comes in batches, over a
+// socket; the rest of the wire stands in said and told.
+type Observation struct {
+	Seq        int          `json:"seq"`
+	Kind       ear.Kind     `json:"kind"`
+	Of         int          `json:"of"`
+	Tick       float64      `json:"tick"`
+	MIDI       float64      `json:"midi"`
+	Clarity    float64      `json:"clarity"`
+	Level      float64      `json:"level"`
+	Fresh      float64      `json:"fresh"`
+	Candidates [][2]float64 `json:"candidates"`
+}
+
+func (o Observation) core() ear.Observation {
+	to := ear.Observation{Seq: o.Seq, Kind: o.Kind, Of: o.Of, Tick: o.Tick, MIDI: o.MIDI, Clarity: o.Clarity, Level: o.Level, Fresh: o.Fresh}
+	for _, c := range o.Candidates {
+		to.Candidates = append(to.Candidates, ear.Candidate{MIDI: int(c[0]), Strength: c[1]})
+	}
+	return to
+}
+
+// said is what the page says: first what is to be played, then what was noticed and
+// where the band is, at last that it is over.
+type said struct {
+	Line         json.RawMessage `json:"line"` // nothing where anything may be played
+	Tempo        int             `json:"tempo"`
+	Swing        float64         `json:"swing"`
+	Observations []Observation   `json:"observations"`
+	Now          float64         `json:"now"` // tick that is heard
+	End          bool            `json:"end"`
+}
+
+// told is what the page is told.
+type told struct {
+	From     int         `json:"from"`               // the first of the notes that changed
+	Heard    []HeardNote `json:"heard,omitempty"`    // the notes from there on
+	Verdicts []Verdict   `json:"verdicts,omitempty"` // of notes that were judged anew
+	Take     *Take       `json:"take,omitempty"`     // at the end
+	Error    string      `json:"error,omitempty"`
+}
+
+// Limits of a socket.
+const (
+	mostSaid    = 2 << 20 // bytes in one message: the longest line
+	mostNoticed = 200000  // observations in one take
+	silentFor   = time.Minute
+	writesFor   = 5 * time.Second
+	settles     = 0.6 * score.Tick // ticks after which a note that was not heard is told so
+)
+
+var upgrader = websocket.Upgrader{ReadBufferSize: 4096, WriteBufferSize: 4096}
+
+// ears listens to takes: one socket for each.
+func (s *server) ears(engine *gin.Engine) {
+	engine.GET("/api/ear", func(c *gin.Context) {
+		conn, err := upgrader.Upgrade(c.Writer, c.Request, nil)
+		if err != nil {
+			return // it was answered
+		}
+		defer func() { _ = conn.Close() }()
+		conn.SetReadLimit(mostSaid)
+		l := listening{server: s}
+		for {
+			_ = conn.SetReadDeadline(time.Now().Add(silentFor))
+			var in said
+			if err := conn.ReadJSON(&in); err != nil {
+				var syntax *json.SyntaxError
+				var kind *json.UnmarshalTypeError
+				if errors.As(err, &syntax) || errors.As(err, &kind) || errors.Is(err, io.ErrUnexpectedEOF) {
+					_ = conn.SetWriteDeadline(time.Now().Add(writesFor))
+					_ = conn.WriteJSON(told{Error: "this is not what an ear notices: " + err.Error()})
+				}
+				return
+			}
+			out, over := l.hear(in)
+			if out == nil {
+				continue
+			}
+			_ = conn.SetWriteDeadline(time.Now().Add(writesFor))
+			if conn.WriteJSON(out) != nil || over {
+				return
+			}
+		}
+	})
+}
+
+// listening is one take that is listened to.
+type listening struct {
+	server   *server
+	line     *lineIn
+	ear      *ear.Listener
+	tempo    int
+	swing    float64
+	noticed  int
+	heard    []judge.Heard
+	verdicts []judge.Verdict
+}
+
+// hear takes what the page said. over tells that nothing more is expected of it.
+func (l *listening) hear(in said) (out *told, over bool) {
+	begins := len(in.Line) > 0 && string(in.Line) != "null"
+	if begins {
+		if err := l.begin(in); err != nil {
+			return &told{Error: err.Error()}, true
+		}
+	}
+	if l.ear == nil {
+		l.ear = ear.Listen(nil)
+	}
+	if l.noticed += len(in.Observations); l.noticed > mostNoticed {
+		return &told{Error: "this take is too long to be listened to; play a part of it"}, true
+	}
+	for _, o := range in.Observations {
+		l.ear.Hear(o.core())
+	}
+	heard := l.ear.Heard()
+	out = &told{From: common(l.heard, heard)}
+	out.Heard = each(heard[out.From:], func(h judge.Heard) HeardNote { return HeardNote(h) })
+	l.heard = heard
+	if l.line != nil {
+		take := judge.Prescribed(l.line.Score, heard, l.tempo, l.swing)
+		out.Verdicts = l.anew(take.Verdicts, in.Now)
+		if in.End {
+			t := l.line.take(take)
+			out.Take = &t
+		}
+	}
+	if len(out.Heard) == 0 && len(out.Verdicts) == 0 && !in.End && !begins {
+		return nil, false
+	}
+	return out, in.End
+}
+
+// begin takes what is to be played. The line is checked as in any other question.
+func (l *listening) begin(in said) error {
+	var value any
+	var body LineBody
+	if err := errors.Join(json.Unmarshal(in.Line, &value), json.Unmarshal(in.Line, &body)); err != nil {
+		return err
+	}
+	if errs := huma.NewModelValidator().Validate(reflect.TypeFor[LineBody](), value); len(errs) > 0 {
+		return problem(http.StatusUnprocessableEntity, "validation failed", errs...)
+	}
+	if in.Tempo < 0 || in.Tempo > 300 || in.Swing != 0 && (in.Swing < 0.5 || in.Swing > 0.75) {
+		return errors.New("a tempo is 30 to 300 beats a minute, swing 0.5 to 0.75")
+	}
+	o, err := l.server.read(body)
+	if err != nil {
+		return err
+	}
+	l.line, l.tempo, l.swing = &o, cmp.Or(in.Tempo, o.Tempo), o.swing(in.Swing)
+	l.ear = ear.Listen(judge.Sounding(o.Score, l.swing))
+	return nil
+}
+
+// common is how many notes two lists begin with alike.
+func common(a, b []judge.Heard) (n int) {
+	for n < min(len(a), len(b)) && a[n] == b[n] {
+		n++
+	}
+	return n
+}
+
+// anew lists the verdicts that changed, of notes that are over or were heard.
+func (l *listening) anew(verdicts []judge.Verdict, now float64) (list []Verdict) {
+	if l.verdicts == nil {
+		l.verdicts = make([]judge.Verdict, len(verdicts))
+	}
+	for i, v := range verdicts {
+		if v.Is == judge.Unheard && now < float64(l.line.Notes[i].Start)+settles || v.Is == l.verdicts[i].Is && v.When == l.verdicts[i].When && v.Bend == l.verdicts[i].Bend {
+			continue
+		}
+		l.verdicts[i] = v
+		w := wireVerdict(v)
+		w.Note = l.line.Notes[i].ID
+		list = append(list, w)
+	}
+	return list
+}
