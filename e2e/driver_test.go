@@ -34,10 +34,7 @@ func TestMain(m *testing.M) {
 		fmt.Println("the front end is not built; run make build first")
 		os.Exit(1)
 	}
-	flags := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.WindowSize(1280, 800),
-		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true),
-		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true))
-	alloc, stop := chromedp.NewExecAllocator(context.Background(), flags...)
+	alloc, stop := chromedp.NewExecAllocator(context.Background(), flags()...)
 	var cancel context.CancelFunc
 	browser, cancel = chromedp.NewContext(alloc)
 	if err := chromedp.Do(browser); err != nil {
@@ -48,6 +45,14 @@ func TestMain(m *testing.M) {
 	cancel()
 	stop()
 	os.Exit(code)
+}
+
+// flags are those of every browser, and more.
+func flags(more ...chromedp.ExecAllocatorOption) []chromedp.ExecAllocatorOption {
+	own := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.WindowSize(1280, 800),
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true),
+		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true))
+	return append(own, more...)
 }
 
 // player is a tab with the application in it.
@@ -63,7 +68,10 @@ type player struct {
 }
 
 // sit opens a tab on an application with the demo data, or with nothing.
-func sit(t testing.TB, fill bool) *player {
+func sit(t testing.TB, fill bool) *player { return sitIn(t, browser, fill) }
+
+// sitIn does so in a browser of its own.
+func sitIn(t testing.TB, browser context.Context, fill bool) *player {
 	s, err := store.Open(t.TempDir())
 	require.NoError(t, err)
 	if fill {
@@ -99,7 +107,7 @@ func sit(t testing.TB, fill bool) *player {
 		web.Close()
 		s.Close()
 	})
-	p := tab(t, web.URL)
+	p := tabIn(t, browser, web.URL)
 	p.deaf, p.slow, p.rough = deaf.Store, &slow, rough.Store
 	p.gone = func() { web.CloseClientConnections(); web.Listener.Close() }
 	return p
@@ -107,6 +115,10 @@ func sit(t testing.TB, fill bool) *player {
 
 // tab opens a tab on an application.
 func tab(t testing.TB, base string, how ...chromedp.ContextOption) *player {
+	return tabIn(t, browser, base, how...)
+}
+
+func tabIn(t testing.TB, browser context.Context, base string, how ...chromedp.ContextOption) *player {
 	ctx, cancel := chromedp.NewContext(browser, how...)
 	limit := 4 * time.Minute
 	if _, measuring := t.(*testing.B); measuring {

@@ -115,14 +115,18 @@ export class Engine {
     return Math.min(time, this.context.currentTime) + ahead
   }
 
+  /** The tick that sounds at a frame, and the stretch it belongs to. */
+  at(frame: number): { tick: number; anchor: Anchor } | undefined {
+    const anchor = this.anchors.findLast((a) => a.frame <= frame)
+    return anchor && { tick: anchor.tick + (frame - anchor.frame) / anchor.framesPerTick, anchor }
+  }
+
   /** The tick that is heard, and the stretch it belongs to. */
   position(ahead: number): { tick: number; anchor: Anchor } | undefined {
     const frame = this.heard(ahead) * this.context.sampleRate
     // What has been over for a second is forgotten; a little ahead and a little behind are asked for in turn.
     while (this.anchors.length > 1 && this.anchors[1]!.frame <= frame - this.context.sampleRate) this.anchors.shift()
-    const anchor = this.anchors.findLast((a) => a.frame <= frame)
-    if (!anchor) return
-    return { tick: anchor.tick + (frame - anchor.frame) / anchor.framesPerTick, anchor }
+    return this.at(frame)
   }
 }
 

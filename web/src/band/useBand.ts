@@ -265,6 +265,12 @@ export const useBand = defineStore('band', () => {
       const position = sound.engine()?.position((at - performance.now()) / 1000)
       return position && { tick: position.tick, pass: passes.value }
     },
+    /** The tick that sounded at a frame of the sound, and which pass of the loop it is. */
+    at(frame: number) {
+      const position = sound.engine()?.at(frame)
+      return position && { tick: position.tick, pass: position.anchor.pass }
+    },
+    rate: () => sound.engine()?.context.sampleRate ?? 48000,
     start,
     stop,
     setTempo,

@@ -60,6 +60,11 @@ export class Ear {
     this.salience = new Salience(rate, lowest)
   }
 
+  /** How many samples were heard. */
+  get heard() {
+    return this.past.end
+  }
+
   /** The pitch of now, for a tuner. */
   get pitch(): Pitch | undefined {
     return this.before

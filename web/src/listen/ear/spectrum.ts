@@ -19,7 +19,7 @@ export class Spectrum {
   }
 
   /** The magnitudes from 0 to half the sample rate; a full-scale sine is 1. */
-  of(samples: Float32Array, into = new Float32Array(this.size / 2)): Float32Array {
+  of(samples: Float32Array, into: Float32Array = new Float32Array(this.size / 2)): Float32Array {
     for (let i = 0; i < this.length; i++) this.input[i] = samples[i]! * this.window[i]!
     this.fft.realTransform(this.out, this.input)
     for (let k = 0; k < into.length; k++)

@@ -33,6 +33,7 @@ import { useHearLine } from './useHearLine'
 import { useKeptLine } from './useKeptLine'
 import { takenVerdicts } from './useTake'
 import { steady, verdictsOf, type Verdict } from './verdicts'
+import EarButton from '../../listen/EarButton.vue'
 import PressButton from '../../shell/PressButton.vue'
 import { useAddress } from '../../shell/useAddress'
 
@@ -103,9 +104,14 @@ const midi = useMidiIn(
 )
 watch(take.trouble, (t) => t && state.refuse(new Error(t)))
 /* After a take the sheet shows how it was played; else how the line is written. */
-const verdicts = computed<Map<number, Verdict>>((before) =>
-  steady(take.take.value ? takenVerdicts(take.take.value) : verdictsOf(study.value), before),
-)
+const verdicts = computed<Map<number, Verdict>>((before) => {
+  const { take: whole, live } = take
+  const now = whole.value ? takenVerdicts(whole.value) : live.value ? onChanges(live.value) : verdictsOf(study.value)
+  return steady(now, before)
+})
+/* While it is played, one quiet sign for each change. */
+const onChanges = (live: Map<number, Verdict>) =>
+  new Map([...live].filter(([id]) => study.value?.report.landings.some((l) => l.note === id)))
 watch(midi.trouble, (t) => t && state.refuse(new Error(t)))
 useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: entry.others })
 </script>
@@ -137,6 +143,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
         variant="outlined"
         @click="hear"
       />
+      <EarButton :instrument="tones.data.value?.instrument" />
       <Button
         icon="pi pi-ellipsis-v"
         aria-label="Export and more"

@@ -3,6 +3,7 @@ import { computed, onBeforeUnmount, watch, type Ref } from 'vue'
 import type { LineBody } from '../../api/client'
 import { playing } from '../../api/kept'
 import { useBand } from '../../band/useBand'
+import { useEar } from '../../listen/useEar'
 import { useTake } from './useTake'
 
 export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<number>) {
@@ -19,6 +20,19 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<number>) 
     () => mine.value,
     (at) => band.where(at),
     () => band.tempo,
+  )
+  const ear = useEar()
+  onBeforeUnmount(
+    ear.tell((n) => {
+      if (!mine.value || !ear.kept.graded) return
+      const behind = ear.delay * band.rate()
+      const now = band.at(n.frame - behind)
+      const list = n.observations.flatMap((o) => {
+        const at = band.at(o.frame - behind)
+        return at ? [{ ...o, ...at }] : []
+      })
+      if (now && now.tick > -960) take.noticed(list, now)
+    }),
   )
   return {
     mine,

@@ -1,6 +1,10 @@
-/* A take: what is played while the band plays the line, set against what is written once it has come to its end. */
+/*
+ * A take: what is played while the band plays the line. By MIDI it is set against what is written once it has come to its
+ * end; what the ear notices is judged as it is played.
+ */
 import { ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, api, type HeardNote, type LineBody, type TakeVerdicts } from '../../api/client'
+import { Listening, type Hearer, type Timed, type Wish } from '../../listen/listening'
 import type { Verdict } from './verdicts'
 
 interface Note {
@@ -12,9 +16,25 @@ interface Note {
 /** Where the band stands at a time of the page: its tick, and which pass of the loop it is. */
 export type Where = (at: number) => { tick: number; pass: number } | undefined
 
-export function useTake(line: Ref<LineBody | undefined>, playing: () => boolean, where: Where, tempo: () => number) {
+/** What the ear noticed at a moment of a pass. */
+export type Noticed = Timed & { pass: number }
+export type Listen = (wish: Wish, to: Hearer) => Pick<Listening, 'notice' | 'end' | 'drop'>
+
+/** Milliseconds after the band has stopped in which the last note may still be weighed. */
+const rings = 250
+
+export function useTake(
+  line: Ref<LineBody | undefined>,
+  playing: () => boolean,
+  where: Where,
+  tempo: () => number,
+  listen: Listen = (wish, to) => new Listening(wish, to),
+) {
   const take = shallowRef<TakeVerdicts>()
+  /** While it is listened to: what each note was, by its number. */
+  const live = shallowRef<Map<number, Verdict>>()
   const trouble = ref('')
+  let ears: { pass: number; listening: ReturnType<Listen> } | undefined
   let heard: (HeardNote & { midi: number; channel: number; open: boolean })[] = []
   let pass = 0
 
@@ -34,16 +54,56 @@ export function useTake(line: Ref<LineBody | undefined>, playing: () => boolean,
     heard = []
     if (notes.length) void judge(notes)
   }
+  /** A pass that is listened to is over: what it was as a whole. */
+  async function judged() {
+    const { listening } = ears!
+    ears = undefined
+    const whole = await listening.end()
+    live.value = undefined
+    if (whole.take) take.value = whole.take
+  }
   watch(playing, (now) => {
     if (now) take.value = undefined
-    else close()
+    else {
+      close()
+      if (ears) setTimeout(() => ears && void judged(), rings)
+    }
   })
-  watch(line, () => (take.value = undefined)) // another line is another take
+  watch(line, () => {
+    take.value = live.value = undefined // another line is another take
+    ears?.listening.drop()
+    ears = undefined
+  })
+  function attend(pass: number) {
+    if (ears && ears.pass !== pass) void judged()
+    if (!line.value) return undefined
+    ears ??= {
+      pass,
+      listening: listen(
+        { line: line.value, tempo: Math.round(tempo()) },
+        {
+          verdicts: (list) => (live.value = new Map([...(live.value ?? []), ...list.map(verdictOf)])),
+          trouble: (says) => (trouble.value = says),
+        },
+      ),
+    }
+    return ears.listening
+  }
 
   return {
     take,
+    live,
     trouble,
     running: playing,
+    /** What the ear noticed, and where the band is. What belongs to the pass before is told to that one. */
+    noticed(list: Noticed[], now: { tick: number; pass: number }) {
+      for (const pass of new Set([...list.map((o) => o.pass), now.pass].toSorted((a, b) => a - b)))
+        if (!ears || pass >= ears.pass)
+          attend(pass)?.notice(
+            list.filter((o) => o.pass === pass),
+            now.pass === pass ? now.tick : Infinity,
+          )
+    },
     struck({ midi, channel, at }: Note) {
       const here = where(at)
       if (!here) return
@@ -79,21 +139,10 @@ export function useTake(line: Ref<LineBody | undefined>, playing: () => boolean,
 }
 export type Take = ReturnType<typeof useTake>
 
-/** What stands under the notes after a take; what was not heard is grey, never red. */
-export function takenVerdicts(take: TakeVerdicts): Map<number, Verdict> {
-  const out = new Map<number, Verdict>()
-  for (const v of take.verdicts) {
-    const kind: Verdict['kind'] =
-      v.is === 'not heard'
-        ? 'unheard'
-        : v.is !== 'right' || (v.bend && v.bend !== 'true')
-          ? 'missed'
-          : v.when === 'late'
-            ? 'late'
-            : v.when === 'early'
-              ? 'early'
-              : 'landed'
-    out.set(v.note, { kind, says: v.says })
-  }
-  return out
+/** What stands under a note that was played; what was not heard is grey, never red. */
+function verdictOf(v: TakeVerdicts['verdicts'][number]): [number, Verdict] {
+  const missed = v.is !== 'right' || (!!v.bend && v.bend !== 'true')
+  const timed: Verdict['kind'] = v.when === 'late' || v.when === 'early' ? v.when : 'landed'
+  return [v.note, { kind: v.is === 'not heard' ? 'unheard' : missed ? 'missed' : timed, says: v.says }]
 }
+export const takenVerdicts = (take: TakeVerdicts): Map<number, Verdict> => new Map(take.verdicts.map(verdictOf))

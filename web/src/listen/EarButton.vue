@@ -1,0 +1,32 @@
+<script setup lang="ts">
+/* The microphone: off, or on with how loud it is; its dialog tunes and measures. */
+import { computed, ref, watch } from 'vue'
+import Button from 'primevue/button'
+import type { Instrument } from '../api/client'
+import EarDialog from './EarDialog.vue'
+import LevelMeter from './LevelMeter.vue'
+import { useEar } from './useEar'
+
+const props = defineProps<{ instrument?: Instrument }>()
+const ear = useEar()
+const open = ref(false)
+const lowest = computed(() => (props.instrument ? Math.min(...props.instrument.midi) - 1 : undefined))
+watch(lowest, (midi) => midi !== undefined && ear.listenFrom(midi), { immediate: true })
+</script>
+
+<template>
+  <Button
+    icon="pi pi-microphone"
+    :variant="ear.on ? undefined : 'outlined'"
+    :aria-pressed="ear.on"
+    aria-label="The ear"
+    title="listen by microphone: level, tuner, delay"
+    @click="open = true"
+  >
+    <template v-if="ear.on" #default>
+      <i class="pi pi-microphone" aria-hidden="true" />
+      <LevelMeter :level="ear.level" :gate="ear.kept.gate" small />
+    </template>
+  </Button>
+  <EarDialog v-model="open" :instrument="instrument" />
+</template>

@@ -1,0 +1,33 @@
+/* What comes in by the microphone, handed on in stretches of 256 samples: nothing is worked out on the audio thread. */
+declare const currentFrame: number
+declare function registerProcessor(name: string, processor: unknown): void
+declare class AudioWorkletProcessor {
+  readonly port: MessagePort
+}
+
+const hop = 256
+
+class Capture extends AudioWorkletProcessor {
+  private to?: MessagePort
+  private chunk = new Float32Array(hop)
+  private filled = 0
+
+  constructor() {
+    super()
+    this.port.onmessage = ({ data }: MessageEvent<{ to: MessagePort }>) => (this.to = data.to)
+  }
+
+  process([input]: Float32Array[][]) {
+    const samples = input?.[0]
+    if (!samples || !this.to) return true
+    this.chunk.set(samples, this.filled)
+    this.filled += samples.length
+    if (this.filled === hop) {
+      this.to.postMessage({ frame: currentFrame + samples.length - hop, samples: this.chunk }, [this.chunk.buffer])
+      this.chunk = new Float32Array(hop)
+      this.filled = 0
+    }
+    return true
+  }
+}
+registerProcessor('undaris-capture', Capture)

@@ -1,0 +1,66 @@
+/* The ear, beside the page and beside the sound. */
+import { Ear, hop, type Observation } from './ear'
+
+/** From the page: where the samples come from, and what to listen for. */
+export type Ask =
+  { from: MessagePort; rate: number; gate: number; lowest: number } | { gate: number } | { lowest: number }
+/** To the page, some thirty times a second; frames are those of the sound. */
+export interface Notice {
+  observations: Observation[]
+  frame: number
+  level: number
+  /** the pitch of now, a MIDI number with its part */
+  pitch?: number
+  clarity?: number
+}
+
+/** Hops from one notice to the next. */
+const batch = 5
+
+let ear: Ear
+let gate = -58
+let lowest = 38
+let rate = 48000
+/** What the ear's frames are counted from. */
+let base: number | undefined
+let heard = 0
+let observations: Observation[] = []
+/** Numbers go on where an ear begins anew. */
+let numbered = 0
+let last = 0
+
+function begin(frame: number) {
+  ear = new Ear(rate, gate, lowest)
+  base = frame
+  numbered = last
+}
+
+function hear(frame: number, samples: Float32Array) {
+  // What is missing in between would move everything after it: the ear begins anew.
+  if (base === undefined || frame !== base + ear.heard) begin(frame)
+  for (const o of ear.hear(samples)) {
+    const of = 'of' in o ? { of: o.of + numbered } : {}
+    observations.push({ ...o, ...of, seq: o.seq + numbered, frame: o.frame + base! } as Observation)
+    last = o.seq + numbered
+  }
+  if (++heard % batch) return
+  const notice: Notice = { observations, frame: frame + hop, level: ear.level, pitch: ear.pitch?.midi, clarity: ear.pitch?.clarity } // prettier-ignore
+  postMessage(notice)
+  observations = []
+}
+
+onmessage = ({ data }: MessageEvent<Ask>) => {
+  if ('gate' in data) {
+    gate = data.gate
+    if (ear) ear.gate = gate
+  }
+  if ('lowest' in data) {
+    lowest = data.lowest
+    base = undefined
+  }
+  if ('from' in data) {
+    rate = data.rate
+    data.from.onmessage = ({ data }: MessageEvent<{ frame: number; samples: Float32Array }>) =>
+      hear(data.frame, data.samples)
+  }
+}

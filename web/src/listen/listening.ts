@@ -1,0 +1,118 @@
+/* A take that is listened to: what was noticed goes to the core over a socket, what it makes of it comes back. */
+import type { HeardNote, LineBody, TakeVerdicts } from '../api/client'
+import type { Observation } from './useEar'
+
+/** An observation with the tick at which the band was heard. */
+export type Timed = Observation & { tick: number }
+type Verdict = TakeVerdicts['verdicts'][number]
+interface Told {
+  from: number
+  heard?: HeardNote[]
+  verdicts?: Verdict[]
+  take?: TakeVerdicts
+  error?: string
+}
+export interface Wish {
+  line?: LineBody
+  tempo?: number
+  swing?: number
+}
+export interface Hearer {
+  heard?: (notes: HeardNote[]) => void
+  verdicts?: (list: Verdict[]) => void
+  trouble?: (says: string) => void
+}
+
+/** Milliseconds until a socket that broke is opened again. */
+const again = 500
+const patience = 5000
+
+export type Open = () => WebSocket
+const socketOf: Open = () =>
+  new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/ear`)
+
+export class Listening {
+  private socket?: WebSocket
+  private readonly all: Timed[] = []
+  /** How many of them the socket was told. */
+  private told = 0
+  private now = 0
+  private notes: HeardNote[] = []
+  private over?: (take: { take?: TakeVerdicts; heard: HeardNote[] }) => void
+  private closed = false
+
+  constructor(
+    private readonly wish: Wish,
+    private readonly to: Hearer,
+    private readonly open: Open = socketOf,
+  ) {
+    this.connect()
+  }
+
+  /** A socket that broke is told everything once more: what was noticed is kept here. */
+  private connect() {
+    const socket = this.open()
+    this.socket = socket
+    this.told = 0
+    socket.onopen = () => {
+      socket.send(JSON.stringify(this.wish))
+      this.flush()
+      if (this.over) this.finish()
+    }
+    socket.onmessage = ({ data }: MessageEvent<string>) => this.hear(JSON.parse(data) as Told)
+    socket.onclose = () => {
+      if (this.closed || this.socket !== socket) return
+      this.to.trouble?.('The connection to Undaris was lost; what was played is kept, and judged when it is back.')
+      setTimeout(() => !this.closed && this.connect(), again)
+    }
+  }
+
+  private hear(t: Told) {
+    if (t.error) {
+      this.to.trouble?.(t.error)
+      return this.done()
+    }
+    this.notes = [...this.notes.slice(0, t.from), ...(t.heard ?? [])]
+    if (t.heard?.length) this.to.heard?.(this.notes)
+    if (t.verdicts?.length) this.to.verdicts?.(t.verdicts)
+    if (t.take || (this.over && !this.wish.line && this.told === this.all.length)) this.done(t.take)
+  }
+
+  private flush() {
+    if (this.socket?.readyState !== WebSocket.OPEN) return
+    const observations = this.all.slice(this.told)
+    this.told = this.all.length
+    this.socket.send(JSON.stringify({ observations, now: this.now }))
+  }
+
+  notice(observations: Timed[], now: number) {
+    this.all.push(...observations)
+    this.now = now
+    this.flush()
+  }
+
+  private finish() {
+    this.socket?.send(JSON.stringify({ end: true, now: this.now }))
+  }
+
+  /** What the whole take is; nothing after a while without an answer. */
+  end(): Promise<{ take?: TakeVerdicts; heard: HeardNote[] }> {
+    return new Promise((over) => {
+      this.over = over
+      if (this.socket?.readyState === WebSocket.OPEN) this.finish()
+      setTimeout(() => this.done(), patience)
+    })
+  }
+
+  private done(take?: TakeVerdicts) {
+    if (this.closed) return
+    this.closed = true
+    this.socket?.close()
+    this.over?.({ take, heard: this.notes })
+  }
+
+  /** Ends it without asking what it was. */
+  drop() {
+    this.done()
+  }
+}

@@ -1,0 +1,129 @@
+/* The microphone and the ear behind it: on or off, how loud, which pitch, and what was noticed. */
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { useSound } from '../band/useSound'
+import captureURL from './ear/capture.worklet.ts?worker&url'
+import type { Observation } from './ear/ear'
+import type { Ask, Notice } from './ear/ear.worker'
+
+export type { Observation, Notice }
+
+/** Why nothing can be heard, and what a player can do about it. */
+const troubles: Record<string, string> = {
+  NotAllowedError: 'The browser was not allowed to use the microphone. Allow it for this address, then listen again.',
+  NotFoundError: 'There is no microphone. Plug one in, or an audio interface, then listen again.',
+  NotReadableError: 'The microphone is in use by another program. Close that, then listen again.',
+  gone: 'The microphone was unplugged. What was judged stays; plug it in and listen again.',
+  none: 'This browser gives no microphone to pages at this address. Open Undaris by 127.0.0.1 or localhost.',
+}
+
+/** Seconds from what the sound makes until it is heard and comes back, where the player has measured nothing. */
+const usualDelay = 0.03
+
+export const useEar = defineStore('ear', () => {
+  const kept = useLocalStorage(
+    'undaris-ear',
+    {
+      delay: null as number | null,
+      gate: -58,
+      graded: true,
+      guitar: null as number | null,
+      band: null as number | null,
+    },
+    { mergeDefaults: true },
+  )
+  const sound = useSound()
+  const on = ref(false)
+  const opening = ref(false)
+  const trouble = ref('')
+  const level = ref(-120)
+  const pitch = shallowRef<{ midi: number; clarity: number }>()
+  const listeners = new Set<(n: Notice) => void>()
+  let close = () => {}
+  let ask: ((a: Ask, transfer?: Transferable[]) => void) | undefined
+
+  /** Seconds that what is played lies behind what was heard. */
+  const delay = computed(() => kept.value.delay ?? (sound.engine()?.context.outputLatency || 0) + usualDelay)
+
+  function hear(n: Notice) {
+    level.value = n.level
+    pitch.value = n.pitch === undefined ? undefined : { midi: n.pitch, clarity: n.clarity ?? 0 }
+    for (const l of listeners) l(n)
+  }
+
+  /** Opens the microphone, as it is: without what browsers do for speech. */
+  async function open() {
+    if (on.value || opening.value) return
+    opening.value = true
+    trouble.value = ''
+    try {
+      if (!navigator.mediaDevices) throw new DOMException('', 'none')
+      const stream = await navigator.mediaDevices.getUserMedia({
+        audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 },
+      })
+      const { context } = sound.engine() ?? (await sound.open())
+      if (sound.status === 'loading') sound.status = 'ready'
+      await context.audioWorklet.addModule(captureURL)
+      void context.resume()
+      const source = new MediaStreamAudioSourceNode(context, { mediaStream: stream })
+      const capture = new AudioWorkletNode(context, 'undaris-capture', { numberOfOutputs: 0, channelCount: 1 })
+      const worker = new Worker(new URL('./ear/ear.worker.ts', import.meta.url), { type: 'module' })
+      const pipe = new MessageChannel()
+      capture.port.postMessage({ to: pipe.port1 }, [pipe.port1])
+      ask = (a, transfer = []) => worker.postMessage(a, transfer)
+      ask({ from: pipe.port2, rate: context.sampleRate, gate: kept.value.gate, lowest: lowest.value }, [pipe.port2])
+      worker.onmessage = ({ data }: MessageEvent<Notice>) => hear(data)
+      source.connect(capture)
+      close = () => {
+        source.disconnect()
+        worker.terminate()
+        for (const t of stream.getTracks()) t.stop()
+        ask = undefined
+        on.value = false
+        level.value = -120
+        pitch.value = undefined
+      }
+      stream.getAudioTracks()[0]!.onended = () => {
+        close()
+        trouble.value = troubles.gone!
+      }
+      on.value = true
+    } catch (e) {
+      const name = e instanceof DOMException ? e.name : ''
+      trouble.value = troubles[name] ?? `The microphone cannot be heard: ${e instanceof Error ? e.message : String(e)}.`
+    }
+    opening.value = false
+  }
+
+  /** The lowest note of the instrument in hand: beneath it there is nothing to hear. */
+  const lowest = ref(38)
+  function listenFrom(midi: number) {
+    lowest.value = midi
+    ask?.({ lowest: midi })
+  }
+  function setGate(gate: number) {
+    kept.value.gate = gate
+    ask?.({ gate })
+  }
+
+  return {
+    kept,
+    on,
+    opening,
+    trouble,
+    level,
+    pitch,
+    delay,
+    open,
+    close: () => close(),
+    turn: () => (on.value ? close() : void open()),
+    listenFrom,
+    setGate,
+    /** Has everything that is noticed told, until what it returns is called. */
+    tell(listener: (n: Notice) => void) {
+      listeners.add(listener)
+      return () => listeners.delete(listener)
+    },
+  }
+})
