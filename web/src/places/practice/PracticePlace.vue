@@ -20,7 +20,10 @@ import CallNeck from './CallNeck.vue'
 import { keysOf } from './keys'
 import { summed } from './outcomes'
 import { useCalls, type By } from './useCalls'
+import { usePlayed } from './usePlayed'
 import { useVoice } from './useVoice'
+import EarButton from '../../listen/EarButton.vue'
+import { useEar } from '../../listen/useEar'
 
 useTitle('Practice · Undaris')
 const address = useAddress()
@@ -71,7 +74,7 @@ const start = address.text('start', 'any')
 const way = address.text('way', 'any')
 const strings = address.text('strings', 'any')
 const frets = address.text('frets', 'any')
-const by = address.oneOf<By>('by', ['name', 'neck'])
+const by = address.oneOf<By>('by', ['name', 'neck', 'play'])
 const said = (text: string) => (text && text !== 'any' ? text : undefined)
 const two = (text: string) => text.split('-').map(Number) as [number, number]
 const wish = computed<CallWish>(() => ({
@@ -89,6 +92,9 @@ watch(
   (asked) => asked && calls.anew(),
   { immediate: true },
 )
+const ear = useEar()
+const played = usePlayed(() => by.value === 'play', calls.play)
+watch(call, played.anew)
 const voice = useVoice()
 watch(call, (c) => c && voice.say(c.spoken))
 /* What is answered is heard, and stands for a moment. */
@@ -98,7 +104,7 @@ function hear(midi?: number) {
   const release = band.hold(midi)
   setTimeout(release, 500)
 }
-watch(calls.done, (n) => n && hear(call.value?.notes[n - 1]?.midi))
+watch(calls.done, (n) => n && by.value !== 'play' && hear(call.value?.notes[n - 1]?.midi))
 let after: ReturnType<typeof setTimeout>
 watch(over, (o) => {
   clearTimeout(after)
@@ -160,6 +166,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
           >, in {{ seconds(sum.usual) }}</template
         ><template v-if="sum.weak"> · look at <MusicText :text="sum.weak" /> again</template>
       </p>
+      <EarButton :instrument="instrument" />
       <Button
         v-if="voice.can.value"
         :icon="voice.on.value ? 'pi pi-volume-up' : 'pi pi-volume-off'"
@@ -199,6 +206,14 @@ const last = computed(() => calls.outcomes.value.at(-1))
       <p v-if="call.kind === 'tones' && by === 'neck'" class="hint">
         Press the {{ call.notes.length }} tones on the neck, in order. {{ calls.done.value }} found.
       </p>
+      <p v-else-if="call.kind === 'tones' && by === 'play'" class="hint" role="status">
+        <template v-if="ear.on"
+          >Play the {{ call.notes.length }} tones, in order. {{ calls.done.value }} heard.</template
+        >
+        <template v-else
+          >{{ ear.trouble || 'The ear is off.' }} Turn it on above, or answer by name or on the neck.</template
+        >
+      </p>
       <AnswerKeys
         v-else
         :call="call"
@@ -222,6 +237,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
         :options="[
           { id: 'name', name: 'by name' },
           { id: 'neck', name: 'on the neck' },
+          { id: 'play', name: 'by playing' },
         ]"
         label="answer"
       />

@@ -1,4 +1,4 @@
-/* Calls, one at a time: asked, answered by name or on the neck, timed. Nothing is judged here but whether an answer is the
+/* Calls, one at a time: asked, answered by name, on the neck or by playing, timed. Nothing is judged here but whether an answer is the
    one that the core gave with the call. */
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import { answer, api, type Call, type CallWish } from '../../api/client'
@@ -9,7 +9,10 @@ export interface Place {
   fret: number
 }
 /** How tones are answered. */
-export type By = 'name' | 'neck'
+export type By = 'name' | 'neck' | 'play'
+
+/** Half steps that a tone may be off when it is played. */
+const inTune = 0.4
 
 export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Math.random() * 2 ** 31)) {
   const queue = shallowRef<Call[]>([])
@@ -89,6 +92,20 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
     if (++done.value === c.notes.length) complete()
     return true
   }
+  /** A note that was heard: it counts at the pitch that is asked for, wherever it is played. */
+  function play(midi: number) {
+    const c = call.value
+    const wanted = c?.notes[done.value]
+    if (!c || !wanted || over.value || c.kind !== 'tones' || by.value !== 'play') return false
+    slip.value = undefined
+    if (Math.abs(midi - wanted.midi) > inTune) {
+      slipped = true
+      return false
+    }
+    found.value = [...found.value, wanted.places[0]!]
+    if (++done.value === c.notes.length) complete()
+    return true
+  }
   /** A place of the neck. */
   function press(at: Place) {
     const c = call.value
@@ -112,6 +129,7 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
     next,
     name,
     press,
+    play,
     bars,
     again: () => call.value && ask(call.value),
     uncover: () => (covered.value = false),
