@@ -37,6 +37,9 @@ func RuleByID(id string) (Rule, error) {
 	return Rules[i], nil
 }
 
+// Allows tells whether a note of the chord or beside it may be rested on.
+func (r Rule) Allows(c harmony.Chord, s blend.Sound) bool { return r.rests(c, s) }
+
 // rests tells whether a note of the chord or beside it may be rested on.
 func (r Rule) rests(c harmony.Chord, s blend.Sound) bool {
 	switch {

@@ -16,17 +16,22 @@ watch(lowest, (midi) => midi !== undefined && ear.listenFrom(midi), { immediate:
 
 <template>
   <Button
-    icon="pi pi-microphone"
+    class="ear"
     :variant="ear.on ? undefined : 'outlined'"
     :aria-pressed="ear.on"
     aria-label="The ear"
     title="listen by microphone: level, tuner, delay"
     @click="open = true"
   >
-    <template v-if="ear.on" #default>
-      <i class="pi pi-microphone" aria-hidden="true" />
-      <LevelMeter :level="ear.level" :gate="ear.kept.gate" small />
-    </template>
+    <i class="pi pi-microphone" aria-hidden="true" />
+    <LevelMeter v-if="ear.on" :level="ear.level" :gate="ear.kept.gate" small />
   </Button>
   <EarDialog v-model="open" :instrument="instrument" />
 </template>
+
+<style scoped>
+.ear {
+  min-width: 2.5rem;
+  gap: 0.4rem;
+}
+</style>

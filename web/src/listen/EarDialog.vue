@@ -75,6 +75,7 @@ section {
   display: grid;
   gap: 0.75rem;
   justify-items: start;
+  width: 100%;
 }
 
 .row {

@@ -35,7 +35,7 @@ const says = computed(() => {
   display: grid;
   justify-items: center;
   gap: 0.25rem;
-  min-width: 16rem;
+  width: 100%;
 }
 
 .note {

@@ -1,0 +1,109 @@
+package practice
+
+import (
+	"slices"
+
+	"undaris/core/blend"
+	"undaris/core/harmony"
+	"undaris/core/line"
+	"undaris/core/say"
+)
+
+// Playing is what may be played between the changes.
+type Playing string
+
+// From strict to wide.
+const (
+	Tones     Playing = "tones"     // chord tones alone
+	Scale     Playing = "scale"     // every note of the chord's scale
+	Chromatic Playing = "chromatic" // everything that leads on to a chord tone
+	Anything  Playing = "anything"
+)
+
+// Stage is what is asked of one pass.
+type Stage struct {
+	Land []harmony.Role // what counts as landed; empty where every chord tone does
+	Play Playing
+	Says string
+}
+
+// Mode is a way to practise over a band. The last stage stays.
+type Mode struct {
+	ID, Name   string
+	Says       string
+	Stages     []Stage
+	DropChords bool // the band leaves the chords out in every other chorus
+	Vibrato    bool // on every landing
+}
+
+// Modes lists them.
+var Modes = []Mode{
+	{ID: "land", Name: "Land on chord tones", Says: "Play what you like; be on a tone of the chord when it changes.",
+		Stages: []Stage{{nil, Anything, "any chord tone on every change"}}},
+	{ID: "thirds", Name: "Land on thirds", Says: "Play what you like; be on the third when the chord changes.",
+		Stages: []Stage{{[]harmony.Role{harmony.Third}, Anything, "the third on every change"}}},
+	{ID: "sevenths", Name: "Land on sevenths", Says: "Be on the seventh when the chord changes, the sixth where there is none.",
+		Stages: []Stage{{[]harmony.Role{harmony.Seventh}, Anything, "the seventh on every change"}}},
+	{ID: "tones", Name: "Chord tones only", Says: "Nothing but tones of the chord of the moment.",
+		Stages: []Stage{{nil, Tones, "nothing but chord tones"}}},
+	{ID: "dropped", Name: "Without the chords", Says: "The band drops the chords in every other chorus; keep telling them.", DropChords: true,
+		Stages: []Stage{{nil, Anything, "the chords can be heard in what you play"}}},
+	{ID: "root-first", Name: "Root first", Says: "A pass landing on roots, one on thirds, one on fifths, one on sevenths; vibrato on each.", Vibrato: true,
+		Stages: []Stage{
+			{[]harmony.Role{harmony.Root}, Anything, "the root on every change"},
+			{[]harmony.Role{harmony.Third}, Anything, "the third on every change"},
+			{[]harmony.Role{harmony.Fifth}, Anything, "the fifth on every change"},
+			{[]harmony.Role{harmony.Seventh}, Anything, "the seventh on every change"},
+		}},
+	{ID: "widening", Name: "Widening", Says: "Chord tones first, then the chord's scale, then what lies between.",
+		Stages: []Stage{
+			{nil, Tones, "nothing but chord tones"},
+			{nil, Scale, "the chord's scale"},
+			{nil, Chromatic, "what lies between, if it leads on"},
+		}},
+	{ID: "out", Name: "Come out on the root", Says: "As a bass player plans a run: its last note comes out on the next root.",
+		Stages: []Stage{{[]harmony.Role{harmony.Root}, Anything, "the root on every change"}}},
+}
+
+// ModeByID finds a mode.
+func ModeByID(id string) (Mode, error) {
+	i := slices.IndexFunc(Modes, func(m Mode) bool { return m.ID == id })
+	if i < 0 {
+		return Mode{}, say.Errorf("there is no way to practise called %q", id)
+	}
+	return Modes[i], nil
+}
+
+// Stage is what a pass asks, counted from 0.
+func (m Mode) Stage(pass int) Stage {
+	return m.Stages[min(max(0, pass), len(m.Stages)-1)]
+}
+
+// allows tells that a note may be played.
+func (p Playing) allows(chord harmony.Chord, r line.Reading) bool {
+	switch p {
+	case Tones:
+		return r.Class == blend.ChordTone
+	case Scale:
+		return wide.Allows(chord, r.Sound)
+	case Chromatic:
+		return wide.Allows(chord, r.Sound) || !r.Fault
+	}
+	return true
+}
+
+var wide = line.Rules[len(line.Rules)-1]
+
+// counts tells that a landing on a degree is what a stage asks for. A sixth chord
+// has its sixth in the place of the seventh.
+func (s Stage) counts(c harmony.Chord, d harmony.Degree) bool {
+	if len(s.Land) == 0 {
+		return true
+	}
+	role := d.Role()
+	if role == harmony.Extension && slices.ContainsFunc(c.Tones, func(t harmony.Tone) bool { return t.Degree == d }) &&
+		!slices.ContainsFunc(c.Tones, func(t harmony.Tone) bool { return t.Degree.Role() == harmony.Seventh }) {
+		role = harmony.Seventh
+	}
+	return slices.Contains(s.Land, role)
+}
