@@ -14,6 +14,7 @@ import (
 	"undaris/core/line"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/practice"
 	"undaris/core/score"
 )
 
@@ -36,6 +37,7 @@ type Catalogue struct {
 	Rests       []CatalogueChoice     `json:"rests" doc:"rules of what may rest over a chord, from strict to wide"`
 	Ways        []CatalogueWay        `json:"ways" doc:"to play a note"`
 	Calls       []CatalogueOption     `json:"calls" doc:"kinds of calls"`
+	Modes       []CatalogueMode       `json:"modes" doc:"ways to practise over the band"`
 }
 
 // CatalogueChoice is one of a list to choose from.
@@ -83,6 +85,13 @@ type CatalogueTuning struct {
 	Open  string  `json:"open"`
 	Scale float64 `json:"scale"`
 	Frets int     `json:"frets"`
+}
+
+// CatalogueMode is a way to practise over the band.
+type CatalogueMode struct {
+	CatalogueOption
+	Stages     []string `json:"stages" doc:"what each pass asks for; the last stays"`
+	DropChords bool     `json:"dropChords" doc:"the band leaves the chords out in every other chorus"`
 }
 
 // CatalogueWay is a way to play a note.
@@ -153,6 +162,9 @@ func catalogue() (c Catalogue) {
 	}
 	for _, k := range call.Kinds {
 		c.Calls = append(c.Calls, CatalogueOption{CatalogueChoice{k.ID, k.Name}, k.About})
+	}
+	for _, m := range practice.Modes {
+		c.Modes = append(c.Modes, CatalogueMode{CatalogueOption{CatalogueChoice{m.ID, m.Name}, m.Says}, each(m.Stages, func(s practice.Stage) string { return s.Says }), m.DropChords})
 	}
 	for _, w := range score.Ways {
 		way := CatalogueWay{Field: w.ID, Name: w.Name, Key: w.Key, On: w.On}

@@ -15,6 +15,7 @@ import (
 
 	"undaris/core/ear"
 	"undaris/core/judge"
+	"undaris/core/practice"
 	"undaris/core/score"
 )
 
@@ -44,6 +45,8 @@ func (o Observation) core() ear.Observation {
 // where the band is, at last that it is over.
 type said struct {
 	Line         json.RawMessage `json:"line"` // nothing where anything may be played
+	Mode         string          `json:"mode"` // where nothing is written, and only the chords of the line are there
+	Pass         int             `json:"pass"` // of the mode
 	Tempo        int             `json:"tempo"`
 	Swing        float64         `json:"swing"`
 	Observations []Observation   `json:"observations"`
@@ -53,11 +56,14 @@ type said struct {
 
 // told is what the page is told.
 type told struct {
-	From     int         `json:"from"`               // the first of the notes that changed
-	Heard    []HeardNote `json:"heard,omitempty"`    // the notes from there on
-	Verdicts []Verdict   `json:"verdicts,omitempty"` // of notes that were judged anew
-	Take     *Take       `json:"take,omitempty"`     // at the end
-	Error    string      `json:"error,omitempty"`
+	From     int           `json:"from"`               // the first of the notes that changed
+	Heard    []HeardNote   `json:"heard,omitempty"`    // the notes from there on
+	Verdicts []Verdict     `json:"verdicts,omitempty"` // of notes that were judged anew
+	Landings []FreeLanding `json:"landings,omitempty"` // of a mode: changes that were judged anew
+	Take     *Take         `json:"take,omitempty"`     // at the end
+	Free     *FreeTake     `json:"free,omitempty"`     // at the end of a pass of a mode
+	Written  *LineBody     `json:"written,omitempty"`  // at the end: what was played, written down
+	Error    string        `json:"error,omitempty"`
 }
 
 // Limits of a socket.
@@ -113,7 +119,9 @@ type listening struct {
 	tempo    int
 	swing    float64
 	noticed  int
+	stage    *practice.Stage // of a mode
 	heard    []judge.Heard
+	landings map[int]FreeLanding
 	verdicts []judge.Verdict
 }
 
@@ -138,15 +146,29 @@ func (l *listening) hear(in said) (out *told, over bool) {
 	out = &told{From: common(l.heard, heard)}
 	out.Heard = each(heard[out.From:], func(h judge.Heard) HeardNote { return HeardNote(h) })
 	l.heard = heard
-	if l.line != nil {
+	switch {
+	case l.stage != nil:
+		f, err := practice.Judge(l.line.Line, heard, l.swing, *l.stage)
+		if err != nil {
+			return &told{Error: err.Error()}, true
+		}
+		w := wireFree(f, *l.stage)
+		if out.Landings = l.met(w.Landings, in.Now); in.End {
+			out.Free, out.Written = &w, &w.Line
+		}
+	case l.line != nil:
 		take := judge.Prescribed(l.line.Score, heard, l.tempo, l.swing)
 		out.Verdicts = l.anew(take.Verdicts, in.Now)
 		if in.End {
 			t := l.line.take(take)
 			out.Take = &t
+			if w, err := practice.Written(l.line.Line, heard, l.swing); err == nil {
+				body := wireBody(w)
+				out.Written = &body
+			}
 		}
 	}
-	if len(out.Heard) == 0 && len(out.Verdicts) == 0 && !in.End && !begins {
+	if len(out.Heard) == 0 && len(out.Verdicts) == 0 && len(out.Landings) == 0 && !in.End && !begins {
 		return nil, false
 	}
 	return out, in.End
@@ -170,8 +192,29 @@ func (l *listening) begin(in said) error {
 		return err
 	}
 	l.line, l.tempo, l.swing = &o, cmp.Or(in.Tempo, o.Tempo), o.swing(in.Swing)
+	if in.Mode != "" {
+		m, err := practice.ModeByID(in.Mode)
+		if err != nil {
+			return err
+		}
+		stage := m.Stage(in.Pass)
+		l.stage, l.landings, l.ear = &stage, map[int]FreeLanding{}, ear.Listen(nil)
+		return nil
+	}
 	l.ear = ear.Listen(judge.Sounding(o.Score, l.swing))
 	return nil
+}
+
+// met lists the landings that changed, of changes that are over.
+func (l *listening) met(landings []FreeLanding, now float64) (list []FreeLanding) {
+	for _, x := range landings {
+		if now < float64(x.At)+settles && !x.Counts || l.landings[x.At] == x {
+			continue
+		}
+		l.landings[x.At] = x
+		list = append(list, x)
+	}
+	return list
 }
 
 // common is how many notes two lists begin with alike.

@@ -78,6 +78,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.papers(api)
 	srv.calls(api)
 	srv.takes(api)
+	srv.practice(api)
 	srv.licks(api)
 	srv.lines(api)
 	srv.imports(api)

@@ -8,14 +8,11 @@ import (
 
 	"undaris/core/band"
 	"undaris/core/judge"
+	"undaris/store"
 )
 
 // HeardNote is a note as it was heard.
-type HeardNote struct {
-	At     float64 `json:"at" minimum:"-46080" maximum:"11796480" doc:"ticks from the first bar, as the band counts them"`
-	Length float64 `json:"length,omitempty" minimum:"0" maximum:"11796480"`
-	Pitch  float64 `json:"pitch" minimum:"0" maximum:"127.99" doc:"MIDI number with its cents, where it came to rest: 60.25"`
-}
+type HeardNote = store.HeardNote
 
 // Take is how a line was played.
 type Take struct {

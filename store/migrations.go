@@ -62,6 +62,14 @@ var migrations = []*gormigrate.Migration{
 			FROM players p WHERE json_valid(p.settings) AND json_extract(p.settings, '$.tuning') IS NOT NULL`),
 	step("0005-exercises-are-known", `ALTER TABLE lines ADD COLUMN exercise TEXT NOT NULL DEFAULT ''`),
 	withRows(step("0006-plans-in-parts"), typePlans),
+	step("0007-takes", `
+		CREATE TABLE takes (
+			id INTEGER PRIMARY KEY AUTOINCREMENT, version INTEGER NOT NULL DEFAULT 1,
+			title TEXT NOT NULL, mode TEXT NOT NULL, stage INTEGER NOT NULL, tempo INTEGER NOT NULL,
+			changes INTEGER NOT NULL, landed INTEGER NOT NULL, good TEXT NOT NULL, try TEXT NOT NULL,
+			line TEXT NOT NULL, heard TEXT NOT NULL, sounding INTEGER NOT NULL,
+			created_at DATETIME NOT NULL, updated_at DATETIME NOT NULL, deleted_at DATETIME)`,
+		`CREATE INDEX takes_order ON takes (created_at, id) WHERE deleted_at IS NULL`),
 }
 
 type migration = gormigrate.Migration

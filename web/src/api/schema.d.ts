@@ -762,6 +762,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A pass of free playing over chords: written down, and judged by what the pass asks for */
+        post: operations["judge-practice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/simulate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a simulated player plays over chords: a line of its own, from chord tone to chord tone */
+        post: operations["simulate-practice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/readings": {
         parameters: {
             query?: never;
@@ -790,6 +824,60 @@ export interface paths {
         get: operations["run"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The takes in pages, the one used last first; each in short */
+        get: operations["takes"];
+        put?: never;
+        /** Keep a new take */
+        post: operations["create-take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One take */
+        get: operations["take"];
+        /** Change a take */
+        put: operations["update-take"];
+        post?: never;
+        /** Delete a take; it can be restored */
+        delete: operations["delete-take"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-take"];
         delete?: never;
         options?: never;
         head?: never;
@@ -968,6 +1056,8 @@ export interface components {
             drills: components["schemas"]["CatalogueOption"][];
             feels: components["schemas"]["CatalogueFeel"][];
             forms: components["schemas"]["CatalogueForm"][];
+            /** @description ways to practise over the band */
+            modes: components["schemas"]["CatalogueMode"][];
             /** @description notes to a beat */
             paces: components["schemas"]["CatalogueChoice"][];
             palettes: components["schemas"]["CatalogueChoice"][];
@@ -1005,6 +1095,15 @@ export interface components {
             name: string;
             /** @description in numerals */
             text: string;
+        };
+        CatalogueMode: {
+            about: string;
+            /** @description the band leaves the chords out in every other chorus */
+            dropChords: boolean;
+            id: string;
+            name: string;
+            /** @description what each pass asks for; the last stays */
+            stages: string[];
         };
         CatalogueOption: {
             about: string;
@@ -1269,6 +1368,40 @@ export interface components {
             /** @description why there is none */
             why: string;
         };
+        FreeLanding: {
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            at: number;
+            chord: string;
+            /** @description landed, on what the pass asks for */
+            counts: boolean;
+            degree?: string;
+            says: string;
+            when: string;
+        };
+        FreeTake: {
+            /** @description what the pass asked for */
+            asked: string;
+            good: string;
+            /**
+             * Format: int64
+             * @description changes that count
+             */
+            landed: number;
+            landings: components["schemas"]["FreeLanding"][];
+            /** @description what was played, written down */
+            line: components["schemas"]["LineBody"];
+            /**
+             * Format: int64
+             * @description notes that the pass does not allow
+             */
+            outside: number;
+            /** @description what could not be written down */
+            said: string[];
+            try: string;
+        };
         Frets: {
             /** Format: int64 */
             high: number;
@@ -1330,6 +1463,18 @@ export interface components {
              */
             tempo?: number;
         };
+        "Judge-practiceRequest": {
+            heard: components["schemas"]["HeardNote"][];
+            mode: string;
+            /** @description the chords; its notes are left out */
+            over: components["schemas"]["LineBody"];
+            /** Format: int64 */
+            pass?: number;
+            /** Format: double */
+            swing?: number;
+            /** Format: int64 */
+            tempo?: number;
+        };
         "Keep-lickRequest": {
             /**
              * Format: int64
@@ -1343,6 +1488,30 @@ export interface components {
             last: number;
             line: components["schemas"]["LineBody"];
             ofKey?: boolean;
+        };
+        KeptTake: {
+            /** Format: int64 */
+            changes: number;
+            /** Format: date-time */
+            created: string;
+            good: string;
+            heard: components["schemas"]["HeardNote"][];
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            landed: number;
+            /** @description what was played, written down */
+            line: components["schemas"]["LineBody"];
+            /** @description how it was practised; empty where a line was played */
+            mode?: string;
+            /** Format: int64 */
+            stage?: number;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            try: string;
+            /** Format: int64 */
+            version: number;
         };
         Landing: {
             /**
@@ -2207,6 +2376,23 @@ export interface components {
              */
             wrong?: number;
         };
+        "Simulate-practiceRequest": {
+            /** Format: double */
+            late?: number;
+            /** @description the chords; its notes are left out */
+            over: components["schemas"]["LineBody"];
+            /** Format: int64 */
+            seed?: number;
+            /** Format: double */
+            swing?: number;
+            /** Format: int64 */
+            tempo?: number;
+            /**
+             * Format: double
+             * @description how often a neighbouring note is played
+             */
+            wrong?: number;
+        };
         Span: {
             comfortable: boolean;
             /** Format: int64 */
@@ -2322,6 +2508,24 @@ export interface components {
             /** @description of every note of the line */
             verdicts: components["schemas"]["Verdict"][];
         };
+        TakeBody: {
+            /** Format: int64 */
+            changes: number;
+            good: string;
+            heard: components["schemas"]["HeardNote"][];
+            /** Format: int64 */
+            landed: number;
+            /** @description what was played, written down */
+            line: components["schemas"]["LineBody"];
+            /** @description how it was practised; empty where a line was played */
+            mode?: string;
+            /** Format: int64 */
+            stage?: number;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            try: string;
+        };
         TakeLanding: {
             /**
              * Format: int64
@@ -2333,6 +2537,31 @@ export interface components {
             landed: boolean;
             /** Format: int64 */
             note: number;
+        };
+        TakeRow: {
+            /** Format: int64 */
+            changes: number;
+            /** Format: date-time */
+            created: string;
+            good: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            landed: number;
+            mode: string;
+            /**
+             * Format: int64
+             * @description that were heard
+             */
+            notes: number;
+            problem?: string;
+            /** Format: int64 */
+            stage: number;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            /** Format: int64 */
+            version: number;
         };
         Target: {
             /** @description what it is over the band's chord, where the soloist imagines another and it rubs */
@@ -4633,6 +4862,72 @@ export interface operations {
             };
         };
     };
+    "judge-practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Judge-practiceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FreeTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "simulate-practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Simulate-practiceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardNote"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "read-text": {
         parameters: {
             query?: never;
@@ -4696,6 +4991,209 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    takes: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-take": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-take": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,169 @@
+package server
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"math"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/blend"
+	"undaris/core/judge"
+	"undaris/core/line"
+	"undaris/core/practice"
+	"undaris/store"
+)
+
+// FreeTake is a pass of free playing, judged.
+type FreeTake struct {
+	Line     LineBody      `json:"line" doc:"what was played, written down"`
+	Landings []FreeLanding `json:"landings"`
+	Asked    string        `json:"asked" doc:"what the pass asked for"`
+	Landed   int           `json:"landed" doc:"changes that count"`
+	Outside  int           `json:"outside" doc:"notes that the pass does not allow"`
+	Good     string        `json:"good"`
+	Try      string        `json:"try"`
+	Said     []string      `json:"said" doc:"what could not be written down"`
+}
+
+// FreeLanding is what became of a change.
+type FreeLanding struct {
+	At     int    `json:"at" doc:"ticks"`
+	Chord  string `json:"chord"`
+	Degree string `json:"degree,omitempty"`
+	When   string `json:"when"`
+	Counts bool   `json:"counts" doc:"landed, on what the pass asks for"`
+	Says   string `json:"says"`
+}
+
+func wireFree(f practice.Free, stage practice.Stage) FreeTake {
+	w := FreeTake{Line: wireBody(f.Line), Asked: stage.Says, Outside: f.Outside, Good: f.Good, Try: f.Try, Said: append([]string{}, f.Line.Said...)}
+	w.Landings = each(f.Landings, func(l practice.Landing) FreeLanding {
+		if l.Counts {
+			w.Landed++
+		}
+		return FreeLanding{l.At, l.Chord.String(), string(l.Degree), l.When, l.Counts, l.Says}
+	})
+	return w
+}
+
+// TakeBody is a take as a player keeps it.
+type TakeBody struct {
+	Title   string      `json:"title" maxLength:"160"`
+	Mode    string      `json:"mode,omitempty" maxLength:"40" doc:"how it was practised; empty where a line was played"`
+	Stage   int         `json:"stage,omitempty" minimum:"0" maximum:"99"`
+	Tempo   int         `json:"tempo" minimum:"30" maximum:"300"`
+	Changes int         `json:"changes" minimum:"0" maximum:"100000"`
+	Landed  int         `json:"landed" minimum:"0" maximum:"100000"`
+	Good    string      `json:"good" maxLength:"400"`
+	Try     string      `json:"try" maxLength:"400"`
+	Line    LineBody    `json:"line" doc:"what was played, written down"`
+	Heard   []HeardNote `json:"heard" maxItems:"4096"`
+}
+
+// KeptTake is a take that is kept.
+type KeptTake struct {
+	ID      uint `json:"id"`
+	Version uint `json:"version"`
+	TakeBody
+	Created time.Time `json:"created"`
+}
+
+// TakeRow is a take in a list.
+type TakeRow struct {
+	ID      uint      `json:"id"`
+	Version uint      `json:"version"`
+	Title   string    `json:"title"`
+	Mode    string    `json:"mode"`
+	Stage   int       `json:"stage"`
+	Tempo   int       `json:"tempo"`
+	Changes int       `json:"changes"`
+	Landed  int       `json:"landed"`
+	Notes   int       `json:"notes" doc:"that were heard"`
+	Good    string    `json:"good"`
+	Created time.Time `json:"created"`
+	Problem string    `json:"problem,omitempty"`
+}
+
+func wireTake(t store.Take) KeptTake {
+	body := TakeBody{t.Title, t.Mode, t.Stage, t.Tempo, t.Changes, t.Landed, t.Good, t.Try, wireLine(t.Line).LineBody, t.Heard}
+	return KeptTake{t.ID, t.Version, body, t.CreatedAt}
+}
+
+func (s *server) storedTake(ctx context.Context, b TakeBody) (store.Take, error) {
+	if clean(b.Title) == "" {
+		return store.Take{}, at("body.title", b.Title, errors.New("a take needs a title"))
+	}
+	if b.Mode != "" {
+		if _, err := practice.ModeByID(b.Mode); err != nil {
+			return store.Take{}, at("body.mode", b.Mode, err)
+		}
+	}
+	l, err := s.stored(ctx, b.Line)
+	if err != nil {
+		return store.Take{}, err
+	}
+	return store.Take{Title: b.Title, Mode: b.Mode, Stage: b.Stage, Tempo: b.Tempo, Changes: b.Changes, Landed: b.Landed, Good: b.Good, Try: b.Try, Line: l, Heard: b.Heard}, nil
+}
+
+func (s *server) practice(api huma.API) {
+	keeping[TakeBody, store.Take, store.TakeSummary, KeptTake, TakeRow]{
+		name: "take", path: "/api/takes", wire: wireTake, version: func(t store.Take) uint { return t.Version },
+		row: func(t store.TakeSummary) TakeRow {
+			return TakeRow{t.ID, t.Version, t.Title, t.Mode, t.Stage, t.Tempo, t.Changes, t.Landed, t.Sounding, t.Good, t.CreatedAt, t.Problem}
+		},
+		stored: s.storedTake, put: func(old *store.Take, now store.Take) { old.Title = now.Title },
+		list: s.store.Takes, count: s.store.CountTakes, one: s.store.Take, create: s.store.CreateTake,
+		change: s.store.ChangeTake, remove: s.store.DeleteTake, restore: s.store.RestoreTake,
+	}.serve(s, api)
+
+	type Over struct {
+		Over  LineBody `json:"over" doc:"the chords; its notes are left out"`
+		Tempo int      `json:"tempo,omitempty" minimum:"0" maximum:"300"`
+		Swing float64  `json:"swing,omitempty" minimum:"0" maximum:"0.75"`
+	}
+	post(s, api, "/api/practice/judge", "judge-practice", "A pass of free playing over chords: written down, and judged by what the pass asks for",
+		func(_ context.Context, in *struct {
+			Body struct {
+				Over
+				Mode  string      `json:"mode" maxLength:"40"`
+				Pass  int         `json:"pass,omitempty" minimum:"0"`
+				Heard []HeardNote `json:"heard" maxItems:"4096"`
+			}
+		}) (FreeTake, error) {
+			o, err := s.read(in.Body.Over.Over)
+			if err != nil {
+				return FreeTake{}, err
+			}
+			m, err := practice.ModeByID(in.Body.Mode)
+			if err != nil {
+				return FreeTake{}, at("body.mode", in.Body.Mode, err)
+			}
+			stage := m.Stage(in.Body.Pass)
+			f, err := practice.Judge(o.Line, each(in.Body.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) }), o.swing(in.Body.Swing), stage)
+			return wireFree(f, stage), err
+		})
+	post(s, api, "/api/practice/simulate", "simulate-practice", "What a simulated player plays over chords: a line of its own, from chord tone to chord tone",
+		func(ctx context.Context, in *struct {
+			Body struct {
+				Over
+				Wrong float64 `json:"wrong,omitempty" minimum:"0" maximum:"1" doc:"how often a neighbouring note is played"`
+				Late  float64 `json:"late,omitempty" minimum:"0" maximum:"1"`
+				Seed  uint64  `json:"seed,omitempty"`
+			}
+		}) ([]HeardNote, error) {
+			o, err := s.read(in.Body.Over.Over)
+			if err != nil {
+				return nil, err
+			}
+			o.Notes, err = line.Write(ctx, o.Score, line.Wish{Window: o.Window, Palette: blend.Palettes[0], Rhythm: "eighths", Density: 3, Approach: true, Seed: in.Body.Seed}, o.Hand)
+			if err != nil {
+				return nil, err
+			}
+			heard, _ := judge.Player{Wrong: in.Body.Wrong, Late: in.Body.Late, Spread: 12, Seed: in.Body.Seed}.
+				Play(o.Score, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing))
+			return each(heard, func(h judge.Heard) HeardNote { h.At = math.Max(-46080, h.At); return HeardNote(h) }), nil
+		})
+}

@@ -1,0 +1,61 @@
+package server
+
+import (
+	"encoding/json"
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/ear"
+	"undaris/core/judge"
+	"undaris/core/practice"
+)
+
+// Every mode over every demo chart: a simulated player is judged alike whether it is
+// told at once or heard, and what it played is kept, read, turned into a line, and
+// taken away.
+func TestEveryModeIsPractised(t *testing.T) {
+	srv := serve(t)
+	for _, m := range practice.Modes {
+		over := bluesIn("A")
+		var heard []HeardNote
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/practice/simulate", map[string]any{"over": over, "seed": 3, "wrong": 0.1}, &heard).StatusCode)
+		require.NotEmpty(t, heard)
+		var want FreeTake
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/practice/judge", map[string]any{"over": over, "mode": m.ID, "pass": 1, "heard": heard}, &want).StatusCode)
+		assert.Equal(t, m.Stage(1).Says, want.Asked)
+
+		c, _ := dial(t, srv, nil)
+		text, err := json.Marshal(over)
+		require.NoError(t, err)
+		all := wireObservations(ear.Noticed(each(heard, func(h HeardNote) judge.Heard { return judge.Heard(h) }), nil))
+		require.NoError(t, c.WriteJSON(said{Line: text, Mode: m.ID, Pass: 1}))
+		var out told
+		require.NoError(t, c.ReadJSON(&out))
+		require.NoError(t, c.WriteJSON(said{Observations: all, Now: 1e6}))
+		out = told{}
+		require.NoError(t, c.ReadJSON(&out))
+		assert.Len(t, out.Landings, len(want.Landings), "every change is told once it is over")
+		require.NoError(t, c.WriteJSON(said{End: true, Now: 1e6}))
+		out = told{}
+		require.NoError(t, c.ReadJSON(&out))
+		require.NotNil(t, out.Free)
+		assert.Equal(t, want.Good, out.Free.Good, m.ID)
+
+		body := TakeBody{Title: m.Name, Mode: m.ID, Stage: 1, Tempo: 96, Changes: len(want.Landings), Landed: want.Landed, Good: want.Good, Try: want.Try, Line: want.Line, Heard: heard}
+		var kept KeptTake
+		require.Equal(t, 201, ask(t, srv, "POST", "/api/takes", body, &kept).StatusCode)
+		var read KeptTake
+		ask(t, srv, "GET", fmt.Sprintf("/api/takes/%d", kept.ID), nil, &read)
+		assert.Equal(t, heard, read.Heard)
+		assert.Len(t, read.Line.Notes, len(want.Line.Notes))
+		assert.Equal(t, 201, ask(t, srv, "POST", "/api/lines", read.Line, nil).StatusCode, "a take becomes a line")
+	}
+	assert.Len(t, everyOne[TakeRow](t, srv, "/api/takes"), len(practice.Modes))
+	assert.Equal(t, 204, ask(t, srv, "DELETE", "/api/takes/1", nil, nil).StatusCode)
+	assert.Len(t, everyOne[TakeRow](t, srv, "/api/takes"), len(practice.Modes)-1)
+	assert.Equal(t, 422, ask(t, srv, "POST", "/api/practice/judge", map[string]any{"over": bluesIn("A"), "mode": "none", "heard": []HeardNote{}}, nil).StatusCode)
+	assert.Equal(t, 422, ask(t, srv, "POST", "/api/takes", map[string]any{"title": " ", "tempo": 96, "changes": 1, "landed": 1, "good": "", "try": "", "line": bluesIn("A"), "heard": []HeardNote{}}, nil).StatusCode)
+}
