@@ -34,6 +34,7 @@ type FreeLanding struct {
 	Chord  string `json:"chord"`
 	Degree string `json:"degree,omitempty"`
 	When   string `json:"when"`
+	Word   string `json:"word" doc:"the same, or that it was another tone than is asked for"`
 	Counts bool   `json:"counts" doc:"landed, on what the pass asks for"`
 	Says   string `json:"says"`
 }
@@ -44,7 +45,7 @@ func wireFree(f practice.Free, stage practice.Stage) FreeTake {
 		if l.Counts {
 			w.Landed++
 		}
-		return FreeLanding{l.At, l.Chord.String(), string(l.Degree), l.When, l.Counts, l.Says}
+		return FreeLanding{l.At, l.Chord.String(), string(l.Degree), l.When, l.Word(), l.Counts, l.Says}
 	})
 	return w
 }
@@ -68,6 +69,7 @@ type KeptTake struct {
 	ID      uint `json:"id"`
 	Version uint `json:"version"`
 	TakeBody
+	Bars    int       `json:"bars" doc:"of its line"`
 	Created time.Time `json:"created"`
 }
 
@@ -89,7 +91,7 @@ type TakeRow struct {
 
 func wireTake(t store.Take) KeptTake {
 	body := TakeBody{t.Title, t.Mode, t.Stage, t.Tempo, t.Changes, t.Landed, t.Good, t.Try, wireLine(t.Line).LineBody, t.Heard}
-	return KeptTake{t.ID, t.Version, body, t.CreatedAt}
+	return KeptTake{t.ID, t.Version, body, t.Line.Bars, t.CreatedAt}
 }
 
 func (s *server) storedTake(ctx context.Context, b TakeBody) (store.Take, error) {

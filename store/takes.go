@@ -28,7 +28,10 @@ type HeardNote struct {
 	Pitch  float64 `json:"pitch" minimum:"0" maximum:"127.99" doc:"MIDI number with its cents, where it came to rest: 60.25"`
 }
 
-func (t *Take) derive() { t.Sounding = len(t.Heard) }
+func (t *Take) derive() {
+	t.Line.derive()
+	t.Sounding = len(t.Heard)
+}
 
 // TakeSummary is a take in a list. Problem says why it cannot be read.
 type TakeSummary struct {

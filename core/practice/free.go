@@ -20,6 +20,14 @@ type Landing struct {
 	Counts bool // landed, on what the stage asks for
 }
 
+// Word tells it in a word or two.
+func (l Landing) Word() string {
+	if l.Landed() && !l.Counts {
+		return "another tone"
+	}
+	return l.When
+}
+
 // Free is a take of what nobody wrote, judged.
 type Free struct {
 	Line      edit.Line // what was played, written down
@@ -51,9 +59,9 @@ func Written(over edit.Line, heard []judge.Heard, swing float64) (edit.Line, err
 		at = max(0, at)
 		s.Notes = append(s.Notes, score.Note{Start: at, Length: max(1, min(stop, end)-at), Pitch: pitch.At(midi, over.Spell(at, midi))})
 	}
-	s.Quantise()
-	for i := range s.Notes {
-		s.Notes[i].Pitch = pitch.At(s.Notes[i].Pitch.MIDI(), over.Spell(s.Notes[i].Start, s.Notes[i].Pitch.MIDI()))
+	s.Notes = inTime(s.Notes, end)
+	for i, n := range s.Notes {
+		s.Notes[i].Pitch = pitch.At(n.Pitch.MIDI(), over.Spell(n.Start, n.Pitch.MIDI()))
 	}
 	l, err := edit.Import(s, nil, score.Score{In: over.In}, over.Hand)
 	if err != nil {
@@ -63,8 +71,67 @@ func Written(over edit.Line, heard []judge.Heard, swing float64) (edit.Line, err
 	if lost := len(heard) - len(l.Notes); lost > 0 && len(heard) > 0 {
 		l.Said = []string{say.F("%d of %d notes could not be written down", lost, len(heard))}
 	}
+	for i := range l.Notes {
+		l.Notes[i].RhythmGuessed = false // where it was played is known
+	}
 	l.Notes = score.Numbered(l.Notes)
 	return l, nil
+}
+
+// steps are the divisions of a beat that are written, and what each costs for a
+// note: a finer one must fit better by that many ticks.
+var steps = []struct{ step, cost int }{{score.Tick / 2, 0}, {score.Tick / 3, 45}, {score.Tick / 4, 60}}
+
+// inTime moves notes to where they can be written: in each beat to the division
+// that fits them best. A note lasts until the next one, or to the end of its half
+// beat or triplet, whichever it came nearer to.
+func inTime(notes []score.Note, end int) []score.Note {
+	at := func(n score.Note, step int) int { return (n.Start + step/2) / step * step }
+	var out []score.Note
+	for from := 0; from < len(notes); {
+		// What lies about the edge of a beat belongs to it.
+		beat := (notes[from].Start + score.Tick/8) / score.Tick
+		to := from
+		for to < len(notes) && (notes[to].Start+score.Tick/8)/score.Tick == beat {
+			to++
+		}
+		best, least := 0, math.MaxInt
+		for k, s := range steps {
+			cost := s.cost * (to - from)
+			for i, n := range notes[from:to] {
+				off := n.Start - at(n, s.step)
+				cost += max(off, -off)
+				if i > 0 && at(n, s.step) == at(notes[from+i-1], s.step) && n.Start-notes[from+i-1].Start > score.Tick/16 {
+					cost += score.Tick // two strokes are two notes
+				}
+			}
+			if cost < least {
+				best, least = k, cost
+			}
+		}
+		for _, n := range notes[from:to] {
+			stop := n.End()
+			n.Start = min(at(n, steps[best].step), end-steps[best].step)
+			step := max(steps[best].step, score.Tick/3)
+			n.Length = max(1, stop-n.Start+step/2) / step * step
+			n.Length = max(step, n.Length) - n.Start%step
+			out = append(out, n)
+		}
+		from = to
+	}
+	for i := range out {
+		n := &out[i]
+		for _, next := range out[i+1:] {
+			if next.Start > n.Start {
+				if gap := next.Start - n.Start; n.Length > gap-score.Tick*3/8 {
+					n.Length = gap
+				}
+				break
+			}
+		}
+		n.Length = max(score.Tick/8, min(n.Length, end-n.Start))
+	}
+	return out
 }
 
 // straight is the inverse of judge.Swung.

@@ -1380,6 +1380,8 @@ export interface components {
             degree?: string;
             says: string;
             when: string;
+            /** @description the same, or that it was another tone than is asked for */
+            word: string;
         };
         FreeTake: {
             /** @description what the pass asked for */
@@ -1490,6 +1492,11 @@ export interface components {
             ofKey?: boolean;
         };
         KeptTake: {
+            /**
+             * Format: int64
+             * @description of its line
+             */
+            bars: number;
             /** Format: int64 */
             changes: number;
             /** Format: date-time */

@@ -121,6 +121,11 @@ export class Engine {
     return anchor && { tick: anchor.tick + (frame - anchor.frame) / anchor.framesPerTick, anchor }
   }
 
+  /** The frame that is heard now. */
+  frame(): number {
+    return this.heard(0) * this.context.sampleRate
+  }
+
   /** The tick that is heard, and the stretch it belongs to. */
   position(ahead: number): { tick: number; anchor: Anchor } | undefined {
     const frame = this.heard(ahead) * this.context.sampleRate

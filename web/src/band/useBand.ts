@@ -270,6 +270,8 @@ export const useBand = defineStore('band', () => {
       const position = sound.engine()?.at(frame)
       return position && { tick: position.tick, pass: position.anchor.pass }
     },
+    /** The frame of the sound that is heard now. */
+    soundFrame: () => sound.engine()?.frame() ?? 0,
     rate: () => sound.engine()?.context.sampleRate ?? 48000,
     start,
     stop,

@@ -1,5 +1,5 @@
 /* A take that is listened to: what was noticed goes to the core over a socket, what it makes of it comes back. */
-import type { HeardNote, LineBody, TakeVerdicts } from '../api/client'
+import type { FreeLanding, FreeTake, HeardNote, LineBody, TakeVerdicts } from '../api/client'
 import type { Observation } from './useEar'
 
 /** An observation with the tick at which the band was heard. */
@@ -9,18 +9,33 @@ interface Told {
   from: number
   heard?: HeardNote[]
   verdicts?: Verdict[]
+  landings?: FreeLanding[]
   take?: TakeVerdicts
+  free?: FreeTake
+  written?: LineBody
   error?: string
 }
 export interface Wish {
   line?: LineBody
+  /** where nothing is written, and only the chords of the line are there */
+  mode?: string
+  pass?: number
   tempo?: number
   swing?: number
 }
 export interface Hearer {
   heard?: (notes: HeardNote[]) => void
   verdicts?: (list: Verdict[]) => void
+  landings?: (list: FreeLanding[]) => void
   trouble?: (says: string) => void
+}
+
+/** A take as a whole: judged as a line or as a pass of a mode, and what was played written down. */
+export interface Whole {
+  take?: TakeVerdicts
+  free?: FreeTake
+  written?: LineBody
+  heard: HeardNote[]
 }
 
 /** Milliseconds until a socket that broke is opened again. */
@@ -38,7 +53,7 @@ export class Listening {
   private told = 0
   private now = 0
   private notes: HeardNote[] = []
-  private over?: (take: { take?: TakeVerdicts; heard: HeardNote[] }) => void
+  private over?: (whole: Whole) => void
   private closed = false
 
   constructor(
@@ -75,7 +90,8 @@ export class Listening {
     this.notes = [...this.notes.slice(0, t.from), ...(t.heard ?? [])]
     if (t.heard?.length) this.to.heard?.(this.notes)
     if (t.verdicts?.length) this.to.verdicts?.(t.verdicts)
-    if (t.take || (this.over && !this.wish.line && this.told === this.all.length)) this.done(t.take)
+    if (t.landings?.length) this.to.landings?.(t.landings)
+    if (t.take || t.free || (this.over && !this.wish.line && this.told === this.all.length)) this.done(t)
   }
 
   private flush() {
@@ -96,7 +112,7 @@ export class Listening {
   }
 
   /** What the whole take is; nothing after a while without an answer. */
-  end(): Promise<{ take?: TakeVerdicts; heard: HeardNote[] }> {
+  end(): Promise<Whole> {
     return new Promise((over) => {
       this.over = over
       if (this.socket?.readyState === WebSocket.OPEN) this.finish()
@@ -104,11 +120,11 @@ export class Listening {
     })
   }
 
-  private done(take?: TakeVerdicts) {
+  private done({ take, free, written }: Partial<Told> = {}) {
     if (this.closed) return
     this.closed = true
     this.socket?.close()
-    this.over?.({ take, heard: this.notes })
+    this.over?.({ take, free, written, heard: this.notes })
   }
 
   /** Ends it without asking what it was. */

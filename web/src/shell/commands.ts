@@ -56,6 +56,7 @@ export const commands = {
   skip: { room: 'practice', keys: ['ArrowRight', 'PageDown'], name: 'the next call' },
   again: { room: 'practice', keys: ['r'], name: 'the same call again' },
   speak: { room: 'practice', keys: ['v'], name: 'calls are spoken, or not' },
+  keep: { room: 'practice', keys: ['k'], name: 'keep that: the last two choruses' },
   answer: { room: 'practice', keys: figures, name: 'a degree; for bends, how many half steps' },
 
   play: { room: 'everywhere', keys: [' '], name: 'the band plays, or stops' },

@@ -31,8 +31,7 @@ import { useMidiIn } from './useMidiIn'
 import TakeBar from './TakeBar.vue'
 import { useHearLine } from './useHearLine'
 import { useKeptLine } from './useKeptLine'
-import { takenVerdicts } from './useTake'
-import { steady, verdictsOf, type Verdict } from './verdicts'
+import { useTaken } from './useTaken'
 import EarButton from '../../listen/EarButton.vue'
 import PressButton from '../../shell/PressButton.vue'
 import { useAddress } from '../../shell/useAddress'
@@ -48,6 +47,8 @@ const tones = useTones(
 const bars = computed(() => study.value?.score.measures.filter((m) => m.number > 0).length ?? 0)
 const { mine, take, hear, clock, sound } = useHearLine(line, bars)
 useTitle(computed(() => (line.value ? `${line.value.title} · Undaris` : 'Line · Undaris')))
+
+const { keeping, rungs, verdicts } = useTaken(id, line, study, take, mine)
 
 const catalogue = useCatalogue()
 const entry = useEntry(
@@ -86,6 +87,12 @@ const downloads = computed(() =>
       },
       { label: 'Have a simulated player play it', command: () => void take.simulate() },
       {
+        label: rungs.rung.value
+          ? `No longer climb in tempo (now ${rungs.rung.value.tempo})`
+          : 'Climb in tempo as takes come clean',
+        command: rungs.turn,
+      },
+      {
         label: fingers.value ? 'No fingers beside the notes' : 'Fingers beside the notes',
         command: () => (fingers.value = !fingers.value),
       },
@@ -103,15 +110,6 @@ const midi = useMidiIn(
   take,
 )
 watch(take.trouble, (t) => t && state.refuse(new Error(t)))
-/* After a take the sheet shows how it was played; else how the line is written. */
-const verdicts = computed<Map<number, Verdict>>((before) => {
-  const { take: whole, live } = take
-  const now = whole.value ? takenVerdicts(whole.value) : live.value ? onChanges(live.value) : verdictsOf(study.value)
-  return steady(now, before)
-})
-/* While it is played, one quiet sign for each change. */
-const onChanges = (live: Map<number, Verdict>) =>
-  new Map([...live].filter(([id]) => study.value?.report.landings.some((l) => l.note === id)))
 watch(midi.trouble, (t) => t && state.refuse(new Error(t)))
 useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: entry.others })
 </script>
@@ -160,7 +158,13 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
     </ul>
     <InstrumentBar :state="state" />
     <GuessBar :state="state" />
-    <TakeBar v-if="take.take.value" :take="take.take.value" @close="take.clear" />
+    <TakeBar
+      v-if="take.take.value"
+      :take="take.take.value"
+      :keeps="take.whole.value?.written && (keeping.of.value === take.whole.value ? 'kept' : 'can')"
+      @close="take.clear"
+      @keep="keeping.keep"
+    />
     <LineWave
       v-if="tones.data.value"
       class="wave"

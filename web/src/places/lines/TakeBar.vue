@@ -5,8 +5,8 @@ import type { TakeVerdicts } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
 import Button from 'primevue/button'
 
-const props = defineProps<{ take: TakeVerdicts }>()
-const emit = defineEmits<{ close: [] }>()
+const props = defineProps<{ take: TakeVerdicts; keeps?: 'can' | 'kept' }>()
+const emit = defineEmits<{ close: []; keep: [] }>()
 const tendency = computed(() => {
   const { tendency: t } = props.take
   return Math.abs(t) < 10
@@ -21,6 +21,15 @@ const tendency = computed(() => {
     <span v-if="take.heard">Try: <MusicText :text="take.try" />.</span>
     <span v-else>{{ take.try }}.</span>
     <small v-if="take.heard">{{ tendency }}, within {{ Math.round(take.spread) }} ms</small>
+    <Button
+      v-if="keeps"
+      :label="keeps === 'kept' ? 'Kept' : 'Keep it'"
+      icon="pi pi-bookmark"
+      variant="outlined"
+      :disabled="keeps === 'kept'"
+      title="kept among the takes, in Practice"
+      @click="emit('keep')"
+    />
     <Button icon="pi pi-times" variant="text" aria-label="close the take" @click="emit('close')" />
   </p>
 </template>

@@ -4,7 +4,8 @@
  */
 import { ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, api, type HeardNote, type LineBody, type TakeVerdicts } from '../../api/client'
-import { Listening, type Hearer, type Timed, type Wish } from '../../listen/listening'
+import { Listening, type Hearer, type Whole, type Wish } from '../../listen/listening'
+import { Passes, type Noticed } from '../../listen/passes'
 import type { Verdict } from './verdicts'
 
 interface Note {
@@ -16,12 +17,7 @@ interface Note {
 /** Where the band stands at a time of the page: its tick, and which pass of the loop it is. */
 export type Where = (at: number) => { tick: number; pass: number } | undefined
 
-/** What the ear noticed at a moment of a pass. */
-export type Noticed = Timed & { pass: number }
 export type Listen = (wish: Wish, to: Hearer) => Pick<Listening, 'notice' | 'end' | 'drop'>
-
-/** Milliseconds after the band has stopped in which the last note may still be weighed. */
-const rings = 250
 
 export function useTake(
   line: Ref<LineBody | undefined>,
@@ -34,7 +30,8 @@ export function useTake(
   /** While it is listened to: what each note was, by its number. */
   const live = shallowRef<Map<number, Verdict>>()
   const trouble = ref('')
-  let ears: { pass: number; listening: ReturnType<Listen> } | undefined
+  /** The last take as it was heard and written down, to be kept. */
+  const whole = shallowRef<Whole>()
   let heard: (HeardNote & { midi: number; channel: number; open: boolean })[] = []
   let pass = 0
 
@@ -54,56 +51,42 @@ export function useTake(
     heard = []
     if (notes.length) void judge(notes)
   }
-  /** A pass that is listened to is over: what it was as a whole. */
-  async function judged() {
-    const { listening } = ears!
-    ears = undefined
-    const whole = await listening.end()
-    live.value = undefined
-    if (whole.take) take.value = whole.take
-  }
-  watch(playing, (now) => {
-    if (now) take.value = undefined
-    else {
-      close()
-      if (ears) setTimeout(() => ears && void judged(), rings)
-    }
-  })
-  watch(line, () => {
-    take.value = live.value = undefined // another line is another take
-    ears?.listening.drop()
-    ears = undefined
-  })
-  function attend(pass: number) {
-    if (ears && ears.pass !== pass) void judged()
-    if (!line.value) return undefined
-    ears ??= {
-      pass,
-      listening: listen(
+  const passes = new Passes(
+    () =>
+      line.value &&
+      listen(
         { line: line.value, tempo: Math.round(tempo()) },
         {
           verdicts: (list) => (live.value = new Map([...(live.value ?? []), ...list.map(verdictOf)])),
           trouble: (says) => (trouble.value = says),
         },
       ),
+    (w) => {
+      live.value = undefined
+      if (!w.take) return
+      take.value = w.take
+      whole.value = w
+    },
+  )
+  watch(playing, (now) => {
+    if (now) take.value = whole.value = undefined
+    else {
+      close()
+      passes.close()
     }
-    return ears.listening
-  }
+  })
+  watch(line, () => {
+    take.value = live.value = whole.value = undefined // another line is another take
+    passes.drop()
+  })
 
   return {
     take,
     live,
     trouble,
     running: playing,
-    /** What the ear noticed, and where the band is. What belongs to the pass before is told to that one. */
-    noticed(list: Noticed[], now: { tick: number; pass: number }) {
-      for (const pass of new Set([...list.map((o) => o.pass), now.pass].toSorted((a, b) => a - b)))
-        if (!ears || pass >= ears.pass)
-          attend(pass)?.notice(
-            list.filter((o) => o.pass === pass),
-            now.pass === pass ? now.tick : Infinity,
-          )
-    },
+    noticed: (list: Noticed[], now: { tick: number; pass: number }) => passes.noticed(list, now),
+    whole,
     struck({ midi, channel, at }: Note) {
       const here = where(at)
       if (!here) return

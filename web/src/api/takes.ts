@@ -1,0 +1,41 @@
+/* Takes: what was played and kept. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, type Ref } from 'vue'
+import { answer, api, type LineBody, type TakeBody } from './client'
+import { everyRow } from './pages'
+import { useRemoving } from './removing'
+
+export const useTakes = () =>
+  useQuery({ queryKey: ['takes'], queryFn: () => everyRow((query) => api.GET('/api/takes', { params: { query } })) })
+
+export const readTake = (id: number) => answer(api.GET('/api/takes/{id}', { params: { path: { id } } }))
+
+/** Takes that are looked at beside each other. */
+export const useTheTakes = (ids: Ref<number[]>) =>
+  useQuery({
+    queryKey: ['takes', ids],
+    queryFn: () => Promise.all(ids.value.map(readTake)),
+    enabled: computed(() => ids.value.length > 0),
+  })
+
+export function useTakeChanges() {
+  const queries = useQueryClient()
+  return {
+    create: useMutation({
+      mutationFn: (body: TakeBody) => answer(api.POST('/api/takes', { body })),
+      onSuccess: () => queries.invalidateQueries({ queryKey: ['takes'] }),
+    }),
+    /** What was played becomes a line of its own. */
+    async asLine(body: LineBody) {
+      const line = await answer(api.POST('/api/lines', { body }))
+      await queries.invalidateQueries({ queryKey: ['lines'] })
+      return line
+    },
+    remove: useRemoving(
+      ['takes'],
+      (id, ifMatch) =>
+        answer(api.DELETE('/api/takes/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } } })),
+      (id) => answer(api.POST('/api/takes/{id}/restore', { params: { path: { id } } })),
+    ),
+  }
+}

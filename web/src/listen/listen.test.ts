@@ -1,0 +1,201 @@
+import { describe, expect, it, vi } from 'vitest'
+import { delayOf, gateOf } from './calibration'
+import { Ear } from './ear/ear'
+import { Listening, type Open, type Timed } from './listening'
+import { Passes, type Noticed } from './passes'
+import { clean, climbed } from './rungs'
+import { Simulated } from './simulated'
+import { nearest } from './tuner'
+
+/** A plucked tone: a few harmonics that fade. */
+function pluck(into: Float32Array, rate: number, at: number, midi: number, length = 0.4) {
+  const hertz = 440 * 2 ** ((midi - 69) / 12)
+  for (let i = Math.round(at * rate), k = 0; k < length * rate && i < into.length; i++, k++) {
+    const t = k / rate
+    const fade = Math.exp(-t / 0.25) * Math.min(1, t / 0.002, (length - t) / 0.01)
+    for (let h = 1; h <= 6; h++) into[i]! += (0.25 / h) * fade * Math.sin(2 * Math.PI * hertz * h * t)
+  }
+}
+function heard(sound: Float32Array, rate: number) {
+  const ear = new Ear(rate)
+  const all = []
+  for (let at = 0; at + 256 <= sound.length; at += 256) all.push(...ear.hear(sound.subarray(at, at + 256)))
+  return all
+}
+
+describe('the ear', () => {
+  it.each([44100, 48000])('hears every note of the neck, in time and in tune, at %i samples', (rate) => {
+    for (let midi = rate === 48000 ? 40 : 41; midi <= 86; midi += 2) {
+      const sound = new Float32Array(0.35 * rate)
+      pluck(sound, rate, 0.15, midi)
+      const all = heard(sound, rate)
+      const attack = all.find((o) => o.kind === 'attack')
+      const settled = all.find((o) => o.kind === 'settled')
+      expect(Math.abs(attack!.frame / rate - 0.15), `onset of ${midi}`).toBeLessThan(0.02)
+      expect(settled?.kind === 'settled' && Math.abs(settled.midi - midi), `pitch of ${midi}`).toBeLessThan(0.1)
+      expect(settled!.frame / rate - 0.15, `${midi} is known soon`).toBeLessThan(0.09)
+    }
+  }, 30_000)
+  it('hears nothing in silence and hum', () => {
+    const sound = Float32Array.from({ length: 48000 }, (_, i) => 0.0008 * Math.sin((2 * Math.PI * 50 * i) / 48000))
+    expect(heard(sound, 48000)).toEqual([])
+  })
+  it('tells what a stroke brought while another string rings on', () => {
+    const sound = new Float32Array(48000)
+    pluck(sound, 48000, 0.2, 52, 0.7)
+    pluck(sound, 48000, 0.5, 64)
+    const brought = heard(sound, 48000).filter((o) => o.kind === 'salience')
+    expect(brought.map((o) => o.candidates[0]![0])).toEqual([52, 64])
+  })
+})
+
+describe('the tuner', () => {
+  const neck = { midi: [64, 59, 55, 50, 45, 40], open: ['E4', 'B3', 'G3', 'D3', 'A2', 'E2'] }
+  it('finds the string that is meant, and how far it is off', () => {
+    expect(nearest(54.8, neck)).toMatchObject({ string: 3, name: 'G3' })
+    expect(nearest(54.8, neck).cents).toBeCloseTo(-20)
+    expect(nearest(42, neck)).toMatchObject({ string: 6 })
+  })
+})
+
+describe('a calibration', () => {
+  it('puts the gate over the band alone, within bounds', () => {
+    expect(gateOf([-50, -48, -49, -47, -30])).toEqual({ gate: -30, band: -30 })
+    expect(gateOf(Array.from({ length: 20 }, () => -60)).gate).toBe(-54)
+    expect(gateOf([]).gate).toBe(-64)
+  })
+  it('takes the middle of how far notes lie behind clicks', () => {
+    const clicks = [0, 1, 2, 3, 4, 5, 6, 7]
+    expect(delayOf(clicks, [0.05, 1.06, 2.05, 3.04, 4.2, 5.05])).toMatchObject({ heard: 6 })
+    expect(delayOf(clicks, [0.05, 1.06, 2.05, 3.04, 4.2, 5.05]).delay).toBeCloseTo(0.05)
+    expect(delayOf(clicks, [0.5, 1.5]).delay).toBeUndefined()
+  })
+})
+
+describe('a ladder', () => {
+  it('goes up after two clean passes and down after two that were not', () => {
+    let r = { tempo: 100, row: 0 }
+    for (const [ok, tempo] of [
+      [true, 100],
+      [true, 105],
+      [false, 105],
+      [true, 105],
+      [true, 110],
+      [false, 110],
+      [false, 105],
+    ] as const) {
+      // prettier-ignore
+      r = climbed(r, ok)
+      expect(r.tempo).toBe(tempo)
+    }
+    expect(climbed({ tempo: 300, row: 1 }, true).tempo).toBe(300)
+    expect([clean(19, 20), clean(18, 20), clean(0, 0)]).toEqual([true, false, false])
+  })
+})
+
+describe('a simulated player', () => {
+  it('tells what an ear would, each note once, when its time has come', () => {
+    const player = new Simulated([{ at: 960, pitch: 62, length: 400 }, { at: 0, pitch: 60 }]) // prettier-ignore
+    expect(player.due(50)).toEqual([])
+    expect(player.due(100).map((o) => o.kind)).toEqual(['attack', 'settled', 'salience'])
+    const later = player.due(2000)
+    expect(later.map((o) => [o.kind, o.tick])).toEqual([['attack', 960], ['settled', 1000], ['salience', 1040], ['lost', 1360]]) // prettier-ignore
+    expect(later.every((o) => o.seq > 3)).toBe(true)
+  })
+})
+
+const attack = (seq: number, tick = 0): Timed => ({ seq, kind: 'attack', frame: 0, tick })
+/* A server that can be cut off. */
+class Socket {
+  static all: Socket[] = []
+  static readonly OPEN = 1
+  sent: { observations?: Timed[]; end?: boolean; line?: unknown }[] = []
+  readyState = 0
+  onopen?: () => void
+  onmessage?: (m: { data: string }) => void
+  onclose?: () => void
+  constructor() {
+    Socket.all.push(this)
+  }
+  open() {
+    this.readyState = 1
+    this.onopen?.()
+  }
+  send(text: string) {
+    this.sent.push(JSON.parse(text) as Socket['sent'][number])
+  }
+  tell(what: object) {
+    this.onmessage?.({ data: JSON.stringify(what) })
+  }
+  close() {
+    this.readyState = 3
+    this.onclose?.()
+  }
+}
+vi.stubGlobal('WebSocket', Socket)
+const socket: Open = () => new Socket() as unknown as WebSocket
+const last = () => Socket.all.at(-1)!
+
+describe('a take that is listened to', () => {
+  it('is told again as a whole when the connection was lost, and judged in the end', async () => {
+    vi.useFakeTimers()
+    const says: string[] = []
+    const heard: number[] = []
+    const l = new Listening(
+      { mode: 'land' },
+      { trouble: (t) => says.push(t), heard: (n) => heard.push(n.length) },
+      socket,
+    )
+    l.notice([attack(1)], 10)
+    last().open()
+    expect(last().sent).toEqual([{ mode: 'land' }, { observations: [attack(1)], now: 10 }])
+    l.notice([attack(2)], 20)
+    last().tell({ from: 0, heard: [{ at: 0, pitch: 60 }] })
+    last().tell({ from: 1, heard: [{ at: 5, pitch: 62 }] })
+    expect(heard).toEqual([1, 2])
+    last().close()
+    expect(says[0]).toContain('kept')
+    l.notice([attack(3)], 30)
+    vi.advanceTimersByTime(600)
+    last().open()
+    expect(last().sent[1]!.observations).toEqual([attack(1), attack(2), attack(3)])
+    const whole = l.end()
+    expect(last().sent.at(-1)).toMatchObject({ end: true })
+    last().tell({ from: 0, heard: [], free: { good: 'well' } })
+    expect(await whole).toMatchObject({ free: { good: 'well' } })
+    expect(last().readyState).toBe(3)
+    vi.useRealTimers()
+  })
+  it('ends by itself where no answer comes', async () => {
+    vi.useFakeTimers()
+    const whole = new Listening({}, {}, socket).end()
+    vi.advanceTimersByTime(6000)
+    expect(await whole).toEqual({ heard: [] })
+    vi.useRealTimers()
+  })
+})
+
+describe('passes of a loop', () => {
+  it('are listened to one by one; what comes late belongs to the pass it was played in', async () => {
+    const told: string[] = []
+    const over: number[] = []
+    const passes = new Passes(
+      (pass) => ({
+        notice: (list, now) => told.push(`${pass}: ${list.map((o) => o.seq).join()} at ${now}`),
+        end: () => Promise.resolve({ heard: [] }),
+        drop: () => told.push(`${pass} dropped`),
+      }),
+      (_, pass) => over.push(pass),
+    )
+    const at = (seq: number, pass: number): Noticed => ({ ...attack(seq), pass })
+    passes.noticed([at(1, 0)], { tick: 5, pass: 0 })
+    passes.noticed([at(2, 0), at(3, 1)], { tick: 7, pass: 1 })
+    passes.noticed([at(4, 0)], { tick: 9, pass: 1 })
+    await Promise.resolve()
+    expect(told).toEqual(['0: 1 at 5', `0: 2 at ${Number.MAX_SAFE_INTEGER}`, '1: 3 at 7', '1:  at 9'])
+    await Promise.resolve()
+    expect(over).toEqual([0])
+    passes.drop()
+    expect(told.at(-1)).toBe('1 dropped')
+  })
+})

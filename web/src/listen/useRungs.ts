@@ -1,0 +1,34 @@
+/* Which rung each thing that is practised stands on, remembered from day to day. */
+import { useLocalStorage } from '@vueuse/core'
+import { computed, type Ref } from 'vue'
+import { useBand } from '../band/useBand'
+import { climbed, type Rung } from './rungs'
+
+/** of names what is practised. */
+export function useRungs(of: Ref<string>) {
+  const kept = useLocalStorage<Record<string, Rung>>('undaris-rungs', {})
+  const band = useBand()
+  const rung = computed(() => kept.value[of.value])
+  return {
+    rung,
+    /** Begins to climb from the tempo of now, or where it was left; or no longer climbs. */
+    turn() {
+      if (rung.value) {
+        const { [of.value]: gone, ...rest } = kept.value
+        void gone
+        kept.value = rest
+      } else kept.value = { ...kept.value, [of.value]: { tempo: band.tempo, row: 0 } }
+    },
+    /** A pass is over. */
+    passed(clean: boolean) {
+      if (!rung.value) return
+      const next = climbed(rung.value, clean)
+      kept.value = { ...kept.value, [of.value]: next }
+      if (next.tempo !== band.tempo) band.setTempo(next.tempo)
+    },
+    /** Takes up the tempo that was reached. */
+    resume() {
+      if (rung.value && rung.value.tempo !== band.tempo) band.setTempo(rung.value.tempo)
+    },
+  }
+}

@@ -1,0 +1,62 @@
+/* What comes of a take of a line: signs on the sheet, a rung of its ladder, and what is kept. */
+import { computed, shallowRef, watch, type Ref } from 'vue'
+import type { LineBody, Study } from '../../api/client'
+import { useTakeChanges } from '../../api/takes'
+import { useBand } from '../../band/useBand'
+import type { Whole } from '../../listen/listening'
+import { clean } from '../../listen/rungs'
+import { useRungs } from '../../listen/useRungs'
+import { takenVerdicts, type Take } from './useTake'
+import { steady, verdictsOf, type Verdict } from './verdicts'
+
+export function useTaken(
+  id: Ref<number>,
+  line: Ref<LineBody | undefined>,
+  study: Ref<Study | undefined>,
+  take: Take,
+  playing: Ref<boolean>,
+) {
+  /* After a take the sheet shows how it was played, while it is played one quiet sign for each change; else how the line
+     is written. */
+  const verdicts = computed<Map<number, Verdict>>((before) => {
+    const { take: whole, live } = take
+    const now = whole.value ? takenVerdicts(whole.value) : live.value ? onChanges(live.value) : verdictsOf(study.value)
+    return steady(now, before)
+  })
+  const onChanges = (live: Map<number, Verdict>) =>
+    new Map([...live].filter(([id]) => study.value?.report.landings.some((l) => l.note === id)))
+
+  const rungs = useRungs(computed(() => `line ${id.value}`))
+  watch(
+    take.take,
+    (t) => t && rungs.passed(clean(t.verdicts.filter((v) => v.is === 'right').length, t.verdicts.length)),
+  )
+  watch(playing, (now) => now && rungs.resume())
+
+  return { verdicts, rungs, keeping: useKeptTake(line, take.whole) }
+}
+
+function useKeptTake(line: Ref<LineBody | undefined>, whole: Ref<Whole | undefined>) {
+  const changes = useTakeChanges()
+  const band = useBand()
+  /** The take that has been kept. */
+  const of = shallowRef<Whole>()
+  async function keep() {
+    const w = whole.value
+    if (!w?.take || !w.written || of.value === w) return
+    of.value = w
+    const { landings, good, try: next } = w.take
+    const title = line.value!.title
+    await changes.create.mutateAsync({
+      title,
+      tempo: band.tempo,
+      changes: landings.length,
+      landed: landings.filter((l) => l.landed).length,
+      good,
+      try: next,
+      line: { ...w.written, title: `${title}, as played` },
+      heard: w.heard,
+    })
+  }
+  return { of, keep }
+}

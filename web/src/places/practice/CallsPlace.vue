@@ -1,0 +1,342 @@
+<script setup lang="ts">
+/* One call at a time in very large type, the neck covered until asked; answered by name or on the neck, over the band if
+   it plays. */
+import { useTitle } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import Button from 'primevue/button'
+import Select from 'primevue/select'
+import { useCatalogue, useChartMap, useCharts } from '../../api/queries'
+import type { CallWish } from '../../api/client'
+import { useBand } from '../../band/useBand'
+import MusicText from '../../music/MusicText.vue'
+import EmptyPlace from '../../shell/EmptyPlace.vue'
+import SegmentedChoice from '../../shell/SegmentedChoice.vue'
+import TickBox from '../../shell/TickBox.vue'
+import { hint } from '../../shell/commands'
+import { useAddress } from '../../shell/useAddress'
+import { useCommands } from '../../shell/useCommands'
+import AnswerKeys from './AnswerKeys.vue'
+import CallNeck from './CallNeck.vue'
+import { keysOf } from './keys'
+import { summed } from './outcomes'
+import { useCalls, type By } from './useCalls'
+import { usePlayed } from './usePlayed'
+import { useVoice } from './useVoice'
+import EarButton from '../../listen/EarButton.vue'
+import { useEar } from '../../listen/useEar'
+
+useTitle('Practice · Undaris')
+const address = useAddress()
+const charts = useCharts()
+const id = computed(() => address.id.value || charts.data.value?.[0]?.id || 0)
+const map = useChartMap(
+  id,
+  ref(undefined),
+  computed(() => id.value > 0),
+)
+const chart = computed(() => map.data.value?.chart)
+const instrument = computed(() => map.data.value?.instrument)
+
+const catalogue = useCatalogue()
+const kinds = computed(() => [{ id: 'any', name: 'anything' }, ...(catalogue.data.value?.calls ?? [])])
+const starts = [
+  { id: 'any', name: 'any start' },
+  { id: 'third,fifth,seventh', name: 'any start but the root' },
+  { id: 'root', name: 'from the root' },
+  { id: 'third', name: 'from the third' },
+  { id: 'fifth', name: 'from the fifth' },
+  { id: 'seventh', name: 'from the seventh' },
+]
+const ways = [
+  { id: 'any', name: 'up or down' },
+  { id: 'up', name: 'upward' },
+  { id: 'down', name: 'downward' },
+]
+const sets = computed(() => {
+  const n = instrument.value?.open.length ?? 6
+  const pairs = [
+    [1, 3],
+    [2, 4],
+    [2, 5],
+    [3, n],
+  ].filter(([high, low]) => low! <= n && low! > high!)
+  return [
+    { id: 'any', name: 'all strings' },
+    ...pairs.map(([a, b]) => ({ id: `${a}-${b}`, name: `strings ${a} to ${b}` })),
+  ]
+})
+const windows = computed(() => [
+  { id: 'any', name: 'all positions' },
+  ...(map.data.value?.positions ?? []).map((p) => ({ id: `${p.low}-${p.high}`, name: `frets ${p.low} to ${p.high}` })),
+])
+const kind = address.text('ask', 'any')
+const start = address.text('start', 'any')
+const way = address.text('way', 'any')
+const strings = address.text('strings', 'any')
+const frets = address.text('frets', 'any')
+const by = address.oneOf<By>('by', ['name', 'neck', 'play'])
+const said = (text: string) => (text && text !== 'any' ? text : undefined)
+const two = (text: string) => text.split('-').map(Number) as [number, number]
+const wish = computed<CallWish>(() => ({
+  chart: id.value,
+  kinds: said(kind.value) ? [kind.value as 'tones'] : undefined,
+  starts: said(start.value)?.split(',') as CallWish['starts'],
+  only: said(way.value) as CallWish['only'],
+  strings: said(strings.value) ? [{ high: two(strings.value)[0], low: two(strings.value)[1] }] : undefined,
+  windows: said(frets.value) ? [{ low: two(frets.value)[0], high: two(frets.value)[1] }] : undefined,
+}))
+const calls = useCalls(wish, by, Number(address.read('seed')) || undefined)
+const { call, over } = calls
+watch(
+  () => (chart.value ? JSON.stringify(wish.value) : ''),
+  (asked) => asked && calls.anew(),
+  { immediate: true },
+)
+const ear = useEar()
+const played = usePlayed(() => by.value === 'play', calls.play)
+watch(call, played.anew)
+const voice = useVoice()
+watch(call, (c) => c && voice.say(c.spoken))
+/* What is answered is heard, and stands for a moment. */
+const band = useBand()
+function hear(midi?: number) {
+  if (midi === undefined) return
+  const release = band.hold(midi)
+  setTimeout(release, 500)
+}
+watch(calls.done, (n) => n && by.value !== 'play' && hear(call.value?.notes[n - 1]?.midi))
+let after: ReturnType<typeof setTimeout>
+watch(over, (o) => {
+  clearTimeout(after)
+  if (!o) return
+  if (!free.value) after = setTimeout(() => over.value && void calls.next(), 1600)
+})
+/* Hands-free: calls come round on the beat over the band. */
+const onBeat = address.yes('band')
+const free = computed(() => onBeat.value && band.playing)
+let asked = 0
+watch(call, () => (asked = bar.value))
+const bar = computed(() =>
+  band.beat !== undefined && band.beat >= 0
+    ? Math.floor((band.chorus * band.formBeats + band.beat) / (band.chart?.beats ?? 4))
+    : 0,
+)
+watch(bar, (b) => {
+  if (free.value && b - asked >= calls.bars.value) void calls.next()
+})
+useCommands(
+  {
+    uncover: () => calls.uncover(),
+    skip: () => void calls.next(),
+    again: () => void calls.again(),
+    speak: () => voice.turn(),
+  },
+  {
+    others: (key) => {
+      const c = call.value
+      const option = c && Object.entries(keysOf(c)).find(([, k]) => k === key)?.[0]
+      return option === undefined ? undefined : () => void calls.name(option)
+    },
+  },
+)
+const sum = computed(() => summed(calls.outcomes.value))
+const seconds = (ms?: number) => (ms === undefined ? '' : `${(ms / 1000).toFixed(1)} s`)
+const verdicts = { right: 'Right', late: 'Right, after a slip', shown: 'Uncovered', passed: 'Let go' }
+const last = computed(() => calls.outcomes.value.at(-1))
+</script>
+
+<template>
+  <EmptyPlace
+    v-if="charts.data.value && !charts.data.value.length"
+    title="Nothing to practise yet"
+    text="Calls ask for the chords of a chart. Make one first."
+  >
+    <Button as="router-link" :to="{ name: 'new' }" label="Make a chart" />
+  </EmptyPlace>
+  <EmptyPlace v-else-if="map.error.value" title="Nothing can be asked here" :text="map.error.value.message">
+    <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
+  </EmptyPlace>
+  <main v-else-if="chart && instrument" class="practice">
+    <header>
+      <h1>Calls</h1>
+      <p class="of"><MusicText :text="`${chart.title} · ${chart.key}`" /></p>
+      <span class="space" />
+      <p v-if="sum.asked" class="sum" role="status">
+        <b>{{ sum.right }}</b> of {{ sum.asked }} at once<template v-if="sum.usual"
+          >, in {{ seconds(sum.usual) }}</template
+        ><template v-if="sum.weak"> · look at <MusicText :text="sum.weak" /> again</template>
+      </p>
+      <EarButton :instrument="instrument" />
+      <Button
+        v-if="voice.can.value"
+        :icon="voice.on.value ? 'pi pi-volume-up' : 'pi pi-volume-off'"
+        variant="text"
+        :aria-pressed="voice.on.value"
+        aria-label="spoken"
+        :title="hint('speak')"
+        @click="voice.turn"
+      />
+    </header>
+    <section v-if="call" class="call" aria-live="polite">
+      <p class="chord"><MusicText :text="call.chord" /></p>
+      <div class="words">
+        <p class="says"><MusicText :text="call.says" /></p>
+        <p class="where">
+          <MusicText :text="call.numeral" /> · frets {{ call.window.low }} to {{ call.window.high }} · strings
+          {{ call.strings.low }} to {{ call.strings.high }}
+        </p>
+      </div>
+      <p v-if="over && last" class="verdict" :class="last.how">
+        {{ verdicts[last.how] }}<small v-if="last.took"> in {{ seconds(last.took) }}</small>
+      </p>
+    </section>
+    <p v-if="calls.trouble.value" class="trouble" role="alert">{{ calls.trouble.value }}</p>
+    <template v-if="call">
+      <CallNeck
+        :instrument="instrument"
+        :call="call"
+        :covered="calls.covered.value"
+        :found="calls.found.value"
+        :slip="typeof calls.slip.value === 'object' ? calls.slip.value : undefined"
+        :pressed="call.kind === 'tones' && by === 'neck'"
+        :over="over"
+        @press="calls.press"
+        @uncover="calls.uncover"
+      />
+      <p v-if="call.kind === 'tones' && by === 'neck'" class="hint">
+        Press the {{ call.notes.length }} tones on the neck, in order. {{ calls.done.value }} found.
+      </p>
+      <p v-else-if="call.kind === 'tones' && by === 'play'" class="hint" role="status">
+        <template v-if="ear.on"
+          >Play the {{ call.notes.length }} tones, in order. {{ calls.done.value }} heard.</template
+        >
+        <template v-else
+          >{{ ear.trouble || 'The ear is off.' }} Turn it on above, or answer by name or on the neck.</template
+        >
+      </p>
+      <AnswerKeys
+        v-else
+        :call="call"
+        :over="over"
+        :slip="typeof calls.slip.value === 'string' ? calls.slip.value : undefined"
+        @name="calls.name"
+      />
+    </template>
+    <footer>
+      <Button label="Skip" variant="outlined" :title="hint('skip')" @click="calls.next" />
+      <Button label="Again" variant="outlined" :title="hint('again')" @click="calls.again" />
+      <Button
+        v-if="calls.covered.value"
+        label="Uncover"
+        variant="outlined"
+        :title="hint('uncover')"
+        @click="calls.uncover"
+      />
+      <SegmentedChoice
+        v-model="by"
+        :options="[
+          { id: 'name', name: 'by name' },
+          { id: 'neck', name: 'on the neck' },
+          { id: 'play', name: 'by playing' },
+        ]"
+        label="answer"
+      />
+      <span class="space" />
+      <Select v-model="kind" :options="kinds" option-label="name" option-value="id" aria-label="what is asked" />
+      <Select v-model="start" :options="starts" option-label="name" option-value="id" aria-label="start" />
+      <Select v-model="way" :options="ways" option-label="name" option-value="id" aria-label="direction" />
+      <Select v-model="strings" :options="sets" option-label="name" option-value="id" aria-label="strings" />
+      <Select v-model="frets" :options="windows" option-label="name" option-value="id" aria-label="frets" />
+      <TickBox v-model="onBeat"
+        >over the band, every {{ calls.bars.value }} {{ calls.bars.value === 1 ? 'bar' : 'bars' }}</TickBox
+      >
+    </footer>
+  </main>
+</template>
+
+<style scoped>
+.practice {
+  display: grid;
+  align-content: start;
+  gap: 0.75rem;
+  padding: 0.75rem 1.25rem 1.5rem;
+  min-width: 0;
+}
+
+header,
+footer {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 0.5rem 0.75rem;
+}
+
+h1 {
+  font-size: var(--text-xl);
+}
+
+.of,
+.sum,
+.where,
+.hint {
+  color: var(--soft);
+}
+
+.sum b {
+  color: var(--ink);
+}
+
+.space {
+  flex: 1;
+}
+
+.call {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 0.5rem clamp(1.5rem, 6vw, 6rem);
+  min-height: 12rem;
+}
+
+.chord {
+  font: 600 clamp(5rem, 13vw, 10.5rem) / 1 var(--font-display);
+  white-space: nowrap;
+}
+
+.words {
+  flex: 1 1 16rem;
+  min-width: 0;
+}
+
+.says {
+  font: 600 clamp(1.6rem, 4.2vw, 3.4rem) / 1.15 var(--font-display);
+  text-wrap: balance;
+}
+
+.where {
+  margin-top: 0.5rem;
+  font-size: var(--text-l);
+}
+
+.verdict {
+  font: 600 var(--text-xl) var(--font-display);
+}
+
+.verdict small {
+  font: 400 var(--text-m) var(--font-text);
+  color: var(--soft);
+}
+
+.right {
+  color: var(--seventh);
+}
+
+.passed,
+.shown {
+  color: var(--soft);
+}
+
+.trouble {
+  color: var(--danger);
+}
+</style>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+/* The form, four bars a row: each change with the degree that it was met on. What was not met is told by a shape and a
+   word, never by colour alone; what has not come yet is empty. */
+import { computed } from 'vue'
+import type { ChartMap, FreeLanding } from '../../api/client'
+import MarkBadge from '../../music/MarkBadge.vue'
+import MusicText from '../../music/MusicText.vue'
+
+const props = defineProps<{ map: ChartMap; landings: Map<number, FreeLanding>; beat?: number }>()
+const beats = computed(() => props.map.chart.beats)
+const bars = computed(() =>
+  props.map.bars.map((bar, i) => ({
+    number: i + 1,
+    changes: bar.changes.map((c) => {
+      const at = (i * beats.value + c.beat - 1) * 960
+      return { at, symbol: props.map.chords[c.chord]!.symbol, landing: props.landings.get(at) }
+    }),
+  })),
+)
+const here = computed(() => (props.beat === undefined ? -1 : Math.floor(props.beat / beats.value)))
+</script>
+
+<template>
+  <ol class="grid" aria-label="the changes">
+    <li v-for="b in bars" :key="b.number" :class="{ here: b.number - 1 === here }">
+      <span class="number">{{ b.number }}</span>
+      <div
+        v-for="c in b.changes"
+        :key="c.at"
+        class="change"
+        :data-landing="c.landing && (c.landing.counts ? 'counts' : c.landing.when)"
+        :title="c.landing?.says"
+      >
+        <b><MusicText :text="c.symbol" /></b>
+        <span v-if="c.landing" class="met" :class="{ counts: c.landing.counts, silent: c.landing.when === 'silent' }">
+          <MarkBadge v-if="c.landing.degree" :degree="c.landing.degree" :size="26" />
+          <small>{{ c.landing.word }}</small>
+        </span>
+      </div>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.grid {
+  display: grid;
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+  gap: 1px;
+  padding: 1px;
+  margin: 0;
+  list-style: none;
+  background: var(--rule);
+}
+
+li {
+  position: relative;
+  display: flex;
+  min-height: 5.6rem;
+  padding: 0.4rem 0.6rem 0.4rem 2rem;
+  background: var(--raised);
+  gap: 0.5rem;
+}
+
+.here {
+  background: var(--lit);
+}
+
+.number {
+  position: absolute;
+  left: 0.4rem;
+  top: 0.35rem;
+  color: var(--soft);
+  font-size: var(--text-s);
+}
+
+.change {
+  flex: 1;
+  min-width: 0;
+}
+
+b {
+  display: block;
+  font: 600 1.6rem / 1.2 var(--font-display);
+}
+
+.met {
+  display: flex;
+  align-items: center;
+  gap: 0.4rem;
+  margin-top: 0.25rem;
+}
+
+.met:not(.counts) small {
+  text-decoration: underline wavy var(--third) 1px;
+  text-underline-offset: 3px;
+}
+
+.met.silent small {
+  text-decoration: none;
+  color: var(--soft);
+}
+
+@media (width < 640px) {
+  .grid {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
+}
+</style>

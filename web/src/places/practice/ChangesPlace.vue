@@ -1,0 +1,243 @@
+<script setup lang="ts">
+/* Free playing over the band: what this chorus asks for, each change with what became of it, and what to try next. */
+import { useTitle } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import Button from 'primevue/button'
+import Select from 'primevue/select'
+import { useTakeChanges } from '../../api/takes'
+import { useCatalogue, useChartMap, useCharts } from '../../api/queries'
+import type { LineBody } from '../../api/client'
+import { useBand } from '../../band/useBand'
+import MusicText from '../../music/MusicText.vue'
+import EmptyPlace from '../../shell/EmptyPlace.vue'
+import { hint } from '../../shell/commands'
+import { useAddress } from '../../shell/useAddress'
+import { useCommands } from '../../shell/useCommands'
+import EarButton from '../../listen/EarButton.vue'
+import { clean } from '../../listen/rungs'
+import { useEar } from '../../listen/useEar'
+import { useRungs } from '../../listen/useRungs'
+import TickBox from '../../shell/TickBox.vue'
+import ChangeGrid from './ChangeGrid.vue'
+import { useFree } from './useFree'
+
+useTitle('Practice · Undaris')
+const address = useAddress()
+const charts = useCharts()
+const id = computed(() => address.id.value || charts.data.value?.[0]?.id || 0)
+const map = useChartMap(
+  id,
+  ref(undefined),
+  computed(() => id.value > 0),
+)
+const chart = computed(() => map.data.value?.chart)
+const catalogue = useCatalogue()
+const modes = computed(() => catalogue.data.value?.modes ?? [])
+const asked = address.text('mode', 'land')
+const mode = computed(() => modes.value.find((m) => m.id === asked.value) ?? modes.value[0])
+const window = computed(() => map.data.value?.positions[0])
+const over = computed<LineBody | undefined>(() => {
+  const c = chart.value
+  const w = window.value
+  if (!c || !w) return undefined
+  const { title, key, feel, tempo, beats, text } = c
+  return { title, key, feel, tempo, beats, text, low: w.low, high: w.high, notes: [] }
+})
+const band = useBand()
+watch(chart, (c) => c && band.take(c), { immediate: true })
+watch(
+  () => mode.value?.dropChords,
+  (drop) => drop !== undefined && (band.settings.dropChords = drop),
+)
+const free = useFree(
+  over,
+  computed(() => mode.value?.id ?? 'land'),
+)
+const { last, choruses, pass } = free
+const ear = useEar()
+/* A ladder of tempi for each chart and way to practise. */
+const rungs = useRungs(computed(() => `${mode.value?.id} over ${id.value}`))
+watch(last, (c) => c && rungs.passed(clean(c.free.landed, c.free.landings.length) && !c.free.outside))
+watch(free.playing, (now) => now && rungs.resume())
+const stage = computed(() => {
+  const { stages } = mode.value ?? { stages: [''] }
+  const n = free.playing.value ? pass.value : choruses.value.length
+  return { says: stages[Math.min(n, stages.length - 1)]!, of: stages.length, n: Math.min(n, stages.length - 1) + 1 }
+})
+
+const changes = useTakeChanges()
+const kept = ref(0)
+watch(choruses, () => (kept.value = 0))
+/** The choruses that are held are kept, each as a take. */
+async function keep() {
+  for (const c of free.held.value.toReversed()) {
+    const { free: f, heard } = c
+    const title = `${chart.value!.title}, ${mode.value!.name.toLowerCase()}`
+    await changes.create.mutateAsync({
+      title,
+      mode: mode.value!.id,
+      stage: c.pass,
+      tempo: band.tempo,
+      changes: f.landings.length,
+      landed: f.landed,
+      good: f.good,
+      try: f.try,
+      line: { ...f.line, title },
+      heard,
+    })
+    kept.value++
+  }
+}
+const router = useRouter()
+async function asLine() {
+  const line = await changes.asLine({ ...last.value!.free.line, title: `Played over ${chart.value!.title}` })
+  await router.push({ name: 'line', params: { id: line.id } })
+}
+useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
+</script>
+
+<template>
+  <EmptyPlace
+    v-if="charts.data.value && !charts.data.value.length"
+    title="Nothing to play over yet"
+    text="The changes are those of a chart. Make one first."
+  >
+    <Button as="router-link" :to="{ name: 'new' }" label="Make a chart" />
+  </EmptyPlace>
+  <EmptyPlace v-else-if="map.error.value" title="Nothing can be played here" :text="map.error.value.message">
+    <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
+  </EmptyPlace>
+  <main v-else-if="chart && mode && map.data.value" class="changes">
+    <header>
+      <h1><MusicText :text="chart.title" /></h1>
+      <p class="of"><MusicText :text="chart.key" /></p>
+      <span class="space" />
+      <Select v-model="asked" :options="modes" option-label="name" option-value="id" aria-label="what is practised" />
+      <EarButton :instrument="map.data.value.instrument" />
+    </header>
+    <section class="ask" aria-live="polite">
+      <p class="stage">
+        <MusicText :text="stage.says" /><small v-if="stage.of > 1">chorus {{ stage.n }} of {{ stage.of }}</small>
+      </p>
+      <p class="says">{{ mode.about }}</p>
+    </section>
+    <p v-if="free.trouble.value || ear.trouble" class="trouble" role="alert">{{ free.trouble.value || ear.trouble }}</p>
+    <ChangeGrid
+      :map="map.data.value"
+      :landings="free.landings.value"
+      :beat="free.playing.value ? band.beat : undefined"
+    />
+    <section v-if="last" class="result" role="status">
+      <p>
+        <b><MusicText :text="`${last.free.good}.`" /></b> Try: <MusicText :text="last.free.try" />.
+        <small v-for="s in last.free.said" :key="s">{{ s }}.</small>
+      </p>
+      <Button
+        :label="kept ? `Kept ${kept}` : free.held.value.length > 1 ? 'Keep the last two' : 'Keep it'"
+        icon="pi pi-bookmark"
+        :disabled="kept > 0"
+        :title="hint('keep')"
+        @click="keep"
+      />
+      <Button label="Make a line of it" variant="outlined" @click="asLine" />
+    </section>
+    <p v-else class="hint">
+      <template v-if="ear.on">Press play and play along: every change is told as it is met.</template>
+      <template v-else>Turn the ear on above, then press play. Or watch a simulated player.</template>
+    </p>
+    <footer>
+      <Button label="Have a simulated player play it" variant="outlined" @click="free.simulate" />
+      <TickBox :model-value="!!rungs.rung.value" @update:model-value="rungs.turn">
+        climb in tempo as it comes clean<template v-if="rungs.rung.value">: {{ rungs.rung.value.tempo }}</template>
+      </TickBox>
+      <ol v-if="choruses.length > 1" class="choruses" aria-label="choruses so far">
+        <li v-for="(c, i) in choruses.slice(-8)" :key="i">
+          {{ c.free.landed }}<small>of {{ c.free.landings.length }}</small>
+        </li>
+      </ol>
+    </footer>
+  </main>
+</template>
+
+<style scoped>
+.changes {
+  display: grid;
+  align-content: start;
+  gap: 0.9rem;
+  padding: 0.75rem 1.25rem 1.5rem;
+  min-width: 0;
+}
+
+header,
+footer,
+.result {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 0.5rem 0.75rem;
+}
+
+h1 {
+  font-size: var(--text-xl);
+}
+
+.of,
+.says,
+.hint,
+small {
+  color: var(--soft);
+}
+
+.space {
+  flex: 1;
+}
+
+.stage {
+  font: 600 clamp(1.8rem, 4.6vw, 3.4rem) / 1.15 var(--font-display);
+  text-wrap: balance;
+}
+
+.stage small {
+  font: 400 var(--text-m) var(--font-text);
+  margin-left: 1rem;
+}
+
+.says {
+  font-size: var(--text-l);
+  margin-top: 0.25rem;
+}
+
+.result p {
+  flex: 1 1 20rem;
+  font-size: var(--text-l);
+}
+
+.result small {
+  display: block;
+}
+
+.choruses {
+  display: flex;
+  gap: 0.5rem;
+  list-style: none;
+  padding: 0;
+}
+
+.choruses li {
+  padding: 0.2rem 0.6rem;
+  border: 1px solid var(--rule);
+  border-radius: var(--round);
+  font-weight: 600;
+}
+
+.choruses small {
+  font-weight: 400;
+  margin-left: 0.3rem;
+}
+
+.trouble {
+  color: var(--danger);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,137 @@
+<script setup lang="ts">
+/* What was played and kept: heard again with the band, compared change by change, made a line of. */
+import { useTitle } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import Button from 'primevue/button'
+import { playing } from '../../api/kept'
+import { readTake, useTakeChanges, useTakes, useTheTakes } from '../../api/takes'
+import type { TakeRow } from '../../api/client'
+import { useBand } from '../../band/useBand'
+import EmptyPlace from '../../shell/EmptyPlace.vue'
+import PressButton from '../../shell/PressButton.vue'
+import TakesCompared from './TakesCompared.vue'
+
+useTitle('Takes · Undaris')
+const takes = useTakes()
+const changes = useTakeChanges()
+const band = useBand()
+const router = useRouter()
+/* One or two are looked at. */
+const chosen = ref<number[]>([])
+const both = useTheTakes(chosen)
+function choose(id: number) {
+  chosen.value = chosen.value.includes(id) ? chosen.value.filter((c) => c !== id) : [...chosen.value, id].slice(-2)
+}
+watch(takes.data, (all) => {
+  if (all && !chosen.value.length && all[0] && !all[0].problem) chosen.value = [all[0].id]
+  else chosen.value = chosen.value.filter((id) => all?.some((t) => t.id === id))
+})
+const sounding = ref(0)
+watch(
+  () => band.playing,
+  (now) => !now && (sounding.value = 0),
+)
+async function hear(t: TakeRow) {
+  if (sounding.value === t.id) return band.stop()
+  const { line, bars } = await readTake(t.id)
+  await band.hear({ title: t.title, beats: line.beats, bars, tempo: t.tempo, cues: [], load: playing(line) })
+  band.setTempo(t.tempo)
+  sounding.value = t.id
+}
+onBeforeUnmount(() => sounding.value && band.stop())
+async function asLine(t: TakeRow) {
+  const { line } = await readTake(t.id)
+  const made = await changes.asLine(line)
+  await router.push({ name: 'line', params: { id: made.id } })
+}
+const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
+const days = computed(() => takes.data.value?.map((t) => ({ ...t, at: when.format(new Date(t.created)) })) ?? [])
+</script>
+
+<template>
+  <EmptyPlace
+    v-if="takes.data.value && !takes.data.value.length"
+    title="No takes yet"
+    text="Play over the changes, or along with a line; one press keeps what you played."
+  >
+    <Button as="router-link" :to="{ name: 'practice', query: { do: 'changes' } }" label="Over the changes" />
+  </EmptyPlace>
+  <main v-else-if="takes.data.value" class="takes">
+    <ul aria-label="takes">
+      <li v-for="t in days" :key="t.id" :class="{ chosen: chosen.includes(t.id) }">
+        <PressButton class="name" :aria-pressed="chosen.includes(t.id)" @click="choose(t.id)">
+          <b>{{ t.title }}</b>
+          <small>{{
+            t.problem ?? `${t.at} · ${t.landed} of ${t.changes} changes · ${t.notes} notes · ${t.tempo}`
+          }}</small>
+        </PressButton>
+        <Button
+          :icon="sounding === t.id ? 'pi pi-stop' : 'pi pi-volume-up'"
+          variant="text"
+          :aria-label="`hear ${t.title}`"
+          title="hear it with the band"
+          @click="hear(t)"
+        />
+        <Button
+          icon="pi pi-file-edit"
+          variant="text"
+          :aria-label="`make a line of ${t.title}`"
+          title="make a line of it"
+          @click="asLine(t)"
+        />
+        <Button icon="pi pi-trash" variant="text" :aria-label="`delete ${t.title}`" @click="changes.remove(t)" />
+      </li>
+    </ul>
+    <TakesCompared v-if="both.data.value?.length" :takes="both.data.value" />
+    <p v-if="chosen.length === 1 && days.length > 1" class="hint">Choose another to set it beside this one.</p>
+  </main>
+  <EmptyPlace v-else-if="takes.error.value" title="No answer" :text="takes.error.value.message" />
+</template>
+
+<style scoped>
+.takes {
+  display: grid;
+  gap: 1rem;
+  padding: 0.75rem 1.25rem 1.5rem;
+  align-content: start;
+}
+
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  max-height: 17rem;
+  overflow-y: auto;
+  border: 1px solid var(--rule);
+}
+
+li {
+  display: flex;
+  align-items: center;
+  border-bottom: 1px solid var(--rule);
+  background: var(--raised);
+}
+
+.chosen {
+  background: var(--lit);
+}
+
+.name {
+  flex: 1;
+  min-width: 0;
+  display: grid;
+  text-align: left;
+  padding: 0.5rem 0.9rem;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: inherit;
+  cursor: pointer;
+}
+
+small,
+.hint {
+  color: var(--soft);
+}
+</style>

@@ -1,0 +1,150 @@
+/* Free playing over a chart's changes: each chorus is listened to, judged by what it asks for, and the last two are held. */
+import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
+import { answer, api, type FreeLanding, type FreeTake, type HeardNote, type LineBody } from '../../api/client'
+import { useBand } from '../../band/useBand'
+import { Listening } from '../../listen/listening'
+import { Passes } from '../../listen/passes'
+import { Simulated } from '../../listen/simulated'
+import { useEar } from '../../listen/useEar'
+
+/** A chorus that was played. */
+export interface Chorus {
+  /** of the mode, from 0 */
+  pass: number
+  free: FreeTake
+  heard: HeardNote[]
+}
+/** Choruses that are held, so that what was good can be kept afterwards. */
+const held = 2
+
+export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>) {
+  const band = useBand()
+  const ear = useEar()
+  const landings = ref(new Map<number, FreeLanding>())
+  const choruses = shallowRef<Chorus[]>([])
+  const trouble = ref('')
+  /** Which pass of the mode is asked for: they go on from chorus to chorus. */
+  const pass = ref(0)
+  const playing = computed(() => band.playing && !band.audition)
+  const form = computed(() => (over.value ? band.formBeats * 960 : 0))
+
+  function add(free: FreeTake, heard: HeardNote[], of: number) {
+    choruses.value = [...choruses.value, { pass: of, free, heard }]
+    landings.value = new Map(free.landings.map((l) => [l.at, l]))
+  }
+  const passes = new Passes(
+    (n) => {
+      landings.value = new Map()
+      pass.value = n
+      return (
+        over.value &&
+        new Listening(
+          { line: over.value, mode: mode.value, pass: n, tempo: band.tempo, swing: band.swing || undefined },
+          {
+            landings: (list) => {
+              const all = new Map(landings.value)
+              for (const l of list) all.set(l.at, l)
+              landings.value = all
+            },
+            trouble: (says) => (trouble.value = says),
+          },
+        )
+      )
+    },
+    ({ free, heard }, n) => {
+      if (free && heard.length) add(free, heard, n)
+    },
+  )
+
+  /** Where a tick of the band lies: in which chorus, and where in it. */
+  function place(at: { tick: number; pass: number } | undefined) {
+    if (!at || !form.value || at.tick < -960) return undefined
+    const chorus = Math.max(0, Math.floor(at.tick / form.value))
+    return { tick: at.tick - chorus * form.value, pass: at.pass * 64 + chorus }
+  }
+  /* Choruses are counted one after another, whatever the band calls them. */
+  const counted = new Map<number, number>()
+  const count = (n: number) => counted.get(n) ?? (counted.set(n, counted.size), counted.size - 1)
+  const deaf = ear.tell((n) => {
+    if (!playing.value || playsAlong || !ear.kept.graded) return
+    const behind = ear.delay * band.rate()
+    const now = place(band.at(n.frame - behind))
+    if (!now) return
+    const list = n.observations.flatMap((o) => {
+      const at = place(band.at(o.frame - behind))
+      return at ? [{ ...o, tick: at.tick, pass: count(at.pass) }] : []
+    })
+    passes.noticed(list, { tick: now.tick, pass: count(now.pass) })
+  })
+  watch(playing, (now) => {
+    rest()
+    if (now) {
+      counted.clear()
+      landings.value = new Map()
+    } else passes.close()
+  })
+  watch([mode, () => over.value?.text, () => over.value?.key], () => {
+    passes.drop()
+    choruses.value = []
+    landings.value = new Map()
+    pass.value = 0
+  })
+  onScopeDispose(() => {
+    deaf()
+    rest()
+    passes.drop()
+  })
+
+  let playsAlong: ReturnType<typeof setInterval> | undefined
+  function rest() {
+    clearInterval(playsAlong)
+    playsAlong = undefined
+  }
+  const ask = () => {
+    const how = { wrong: 0.05, late: 0.15, seed: Math.floor(Math.random() * 2 ** 31) }
+    return answer(api.POST('/api/practice/simulate', { body: { over: over.value!, tempo: band.tempo, ...how } }))
+  }
+  /** A simulated player plays along with the band, a new solo in every chorus. */
+  async function along() {
+    let player = new Simulated(await ask())
+    let of = -1
+    playsAlong = setInterval(() => {
+      const now = place(band.at(band.soundFrame()))
+      if (!now || !playing.value) return
+      const pass = count(now.pass)
+      if (pass !== of && of >= 0) void ask().then((heard) => (player = new Simulated(heard)))
+      of = pass
+      passes.noticed(
+        player.due(now.tick).map((o) => ({ ...o, pass })),
+        { tick: now.tick, pass },
+      )
+    }, 30)
+  }
+  /** A simulated player plays: along with the band, or where it is silent the next pass at once. */
+  async function simulate() {
+    if (!over.value) return
+    trouble.value = ''
+    rest()
+    const n = choruses.value.length
+    try {
+      if (playing.value) return await along()
+      const heard = await ask()
+      const body = { over: over.value, mode: mode.value, pass: n, heard, tempo: band.tempo }
+      add(await answer(api.POST('/api/practice/judge', { body })), heard, n)
+      pass.value = n
+    } catch (e) {
+      trouble.value = e instanceof Error ? e.message : String(e)
+    }
+  }
+
+  return {
+    landings,
+    choruses,
+    last: computed(() => choruses.value.at(-1)),
+    held: computed(() => choruses.value.slice(-held)),
+    pass,
+    playing,
+    trouble,
+    simulate,
+  }
+}
