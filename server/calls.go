@@ -17,7 +17,7 @@ import (
 // CallWish is what calls may ask; what is left out may be anything.
 type CallWish struct {
 	Chart    uint              `json:"chart" maximum:"4294967295" doc:"whose chords and key are asked for"`
-	Kinds    []string          `json:"kinds,omitempty" maxItems:"3" enum:"tones,place,bend"`
+	Kinds    []string          `json:"kinds,omitempty" maxItems:"4" enum:"tones,place,exercise,bend"`
 	Starts   []string          `json:"starts,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"degrees to start from"`
 	Only     string            `json:"only,omitempty" enum:"up,down" doc:"one direction"`
 	Windows  []store.Frets     `json:"windows,omitempty" maxItems:"24" doc:"positions; the key's own where none is said"`
@@ -29,7 +29,7 @@ type CallWish struct {
 
 // Call is one thing asked.
 type Call struct {
-	Kind    string          `json:"kind" enum:"tones,place,bend"`
+	Kind    string          `json:"kind" enum:"tones,place,exercise,bend"`
 	Chord   string          `json:"chord"`
 	Numeral string          `json:"numeral"`
 	Says    string          `json:"says"`

@@ -4,9 +4,11 @@ import (
 	"context"
 	"math/rand/v2"
 	"slices"
+	"strings"
 
 	"undaris/core/arpeggio"
 	"undaris/core/blend"
+	"undaris/core/exercise"
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
@@ -20,14 +22,16 @@ type Kind struct{ ID, Name, About string }
 var Kinds = []Kind{
 	{Tones, "tones from a start", "a chord's tones in order, from the degree that is asked for"},
 	{Place, "which degree is it", "a place on the neck, plain or bent, over a chord"},
+	{Material, "an exercise", "the first notes of an exercise over the chord, in order"},
 	{Bend, "how far to bend", "a place on the neck, and the chord tone it is to become"},
 }
 
 // The kinds by ID.
 const (
-	Tones = "tones"
-	Place = "place"
-	Bend  = "bend"
+	Tones    = "tones"
+	Place    = "place"
+	Material = "exercise"
+	Bend     = "bend"
 )
 
 // Wish is what calls are drawn from. Empty lists allow everything.
@@ -76,7 +80,8 @@ type Call struct {
 	Window  neck.Window
 	Strings [2]int
 	Down    bool
-	Notes   []Note         // of [Tones], in the order they are asked for
+	Notes   []Note         // of [Tones] and [Material], in the order they are asked for
+	Drill   string         // of [Material]: its name
 	Given   neck.Placement // of the other two
 	Bent    int            // half steps that the given place is bent by, of [Place]
 	Goal    harmony.Tone   // of [Bend]: what it is to become
@@ -144,10 +149,51 @@ func (w Wish) draw(rng *rand.Rand) (Call, bool) {
 		return w.tones(rng, c)
 	case Place:
 		return w.place(rng, c)
+	case Material:
+		return w.material(rng, c)
 	case Bend:
 		return w.bend(rng, c)
 	}
 	return c, false
+}
+
+// most is how many notes of an exercise are asked for.
+const most = 8
+
+// material asks for the first notes of an exercise; of one that strikes notes
+// together, or that has no room there, nothing is asked.
+func (w Wish) material(rng *rand.Rand, c Call) (Call, bool) {
+	d := exercise.Drills[rng.IntN(len(exercise.Drills))]
+	p := form.Progression{Beats: 4, Bars: []form.Bar{{Changes: []form.Change{{Chord: c.Chord}}}}}
+	notes, _, err := exercise.Over(context.Background(), p, exercise.Task{In: w.In, Hand: w.Hand, Window: c.Window, HighStr: c.Strings[0], LowStr: c.Strings[1],
+		Key: w.Key, Drill: d.ID, Pace: "eighths", Down: c.Down})
+	if err != nil || len(notes) < length {
+		return c, false
+	}
+	c.Drill = d.Name
+	sounds := blend.Sounds(c.Chord)
+	for i, n := range notes[:min(most, len(notes))] {
+		if i > 0 && n.Start == notes[i-1].Start {
+			return c, false
+		}
+		to := Note{Tone: harmony.Tone{Degree: sounds[c.Chord.Above(n.Pitch.MIDI())].Degree, Name: n.Pitch.Name}, MIDI: n.Pitch.MIDI()}
+		for _, at := range w.In.Find(to.MIDI, c.Window) {
+			if at.String >= c.Strings[0] && at.String <= c.Strings[1] {
+				to.Places = append(to.Places, at)
+			}
+		}
+		if len(to.Places) == 0 { // a shift or a reach goes beyond the window
+			to.Places = []neck.Placement{n.Placement}
+		}
+		if first := c.Notes; len(first) == 0 && len(w.Starts) > 0 && !slices.Contains(w.Starts, to.Tone.Degree.Role()) {
+			return c, false
+		}
+		c.Notes = append(c.Notes, to)
+	}
+	for _, s := range sounds {
+		c.Options = append(c.Options, string(s.Degree))
+	}
+	return c, true
 }
 
 // tones asks for a chord's tones in a row, from one that the wish allows.
@@ -240,6 +286,8 @@ func (c Call) Says() string {
 			way = "downward"
 		}
 		return say.F("%s, from the %s", way, c.Notes[0].Tone.Degree)
+	case Material:
+		return say.F("%s, from the %s: the first %d", c.Drill, c.Notes[0].Tone.Degree, len(c.Notes))
 	case Place:
 		if c.Bent > 0 {
 			return say.F("string %d, fret %d, bent up %s: which degree?", c.Given.String, c.Given.Fret, halves[c.Bent])
@@ -254,6 +302,9 @@ var spokenDegrees = map[harmony.Degree]string{
 	"R": "root", "b9": "flat nine", "9": "nine", "#9": "sharp nine", "b3": "flat third", "3": "third", "11": "eleven", "#11": "sharp eleven",
 	"b5": "flat fifth", "5": "fifth", "#5": "sharp fifth", "b13": "flat thirteen", "13": "thirteen", "6": "sixth", "b7": "flat seventh", "7": "seventh",
 }
+
+// aloud is how signs in a name are read out.
+var aloud = strings.NewReplacer("♭", "flat ", "♯", "sharp ", "°", " diminished")
 
 // numerals are steps of the key as they are read out.
 var numerals = []struct{ is, spoken string }{
@@ -277,6 +328,8 @@ func (c Call) Spoken() string {
 			way = "downward"
 		}
 		return chord + ", " + way + " from the " + spokenDegrees[c.Notes[0].Tone.Degree]
+	case Material:
+		return chord + ". " + aloud.Replace(c.Drill) + ", from the " + spokenDegrees[c.Notes[0].Tone.Degree]
 	case Place:
 		text := say.F("%s, string %d, fret %d", chord, c.Given.String, c.Given.Fret)
 		if c.Bent > 0 {

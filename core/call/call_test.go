@@ -80,6 +80,19 @@ func TestEveryCallHasItsAnswer(t *testing.T) {
 				}
 				require.Contains(t, c.Options, c.Answer)
 				require.Len(t, c.Options, 12)
+			case Material:
+				require.NotEmpty(t, c.Drill)
+				require.GreaterOrEqual(t, len(c.Notes), length)
+				if len(w.Starts) > 0 {
+					require.Equal(t, w.Starts[0], c.Notes[0].Tone.Degree.Role())
+				}
+				for _, n := range c.Notes {
+					require.NotEmpty(t, n.Places)
+					for _, p := range n.Places {
+						require.Equal(t, n.MIDI, w.In.MIDI(p), "%s", c.Says())
+					}
+					require.Contains(t, c.Options, string(n.Tone.Degree))
+				}
 			case Bend:
 				inside(c.Given)
 				by, err := strconv.Atoi(c.Answer)
@@ -120,4 +133,15 @@ func TestACallIsSaidAndSpoken(t *testing.T) {
 	assert.Equal(t, "your four chord, string 2, fret 8, bent a whole step. Which degree?", c.Spoken())
 	c = Call{Kind: Bend, Chord: g, Numeral: "bVII7", Given: neck.Placement{String: 2, Fret: 8}, Goal: third}
 	assert.Equal(t, "this chord, string 2, fret 8. How far to the third?", c.Spoken())
+}
+
+func BenchmarkDrawExercises(b *testing.B) {
+	in := neck.Standard()
+	w := Wish{In: in, Hand: neck.UsualHand, Key: form.Key{}, Chords: []harmony.Chord{harmony.MustParse("C7"), harmony.MustParse("F7")}, Windows: []neck.Window{{Low: 7, High: 11}}, Kinds: []string{Material}}
+	for b.Loop() {
+		w.Seed++
+		if _, err := Draw(b.Context(), w, 12); err != nil {
+			b.Fatal(err)
+		}
+	}
 }

@@ -995,7 +995,7 @@ export interface components {
             /** @description the place that is asked about */
             given?: components["schemas"]["Spot"];
             /** @enum {string} */
-            kind: "tones" | "place" | "bend";
+            kind: "tones" | "place" | "exercise" | "bend";
             /** @description to be named or found, in order */
             notes: components["schemas"]["CallNote"][];
             numeral: string;
@@ -1028,7 +1028,7 @@ export interface components {
              * @description 12 where it is not said
              */
             count?: number;
-            kinds?: ("tones" | "place" | "bend")[];
+            kinds?: ("tones" | "place" | "exercise" | "bend")[];
             /**
              * @description one direction
              * @enum {string}

@@ -24,18 +24,22 @@ function heard(sound: Float32Array, rate: number) {
 }
 
 describe('the ear', () => {
-  it.each([44100, 48000])('hears every note of the neck, in time and in tune, at %i samples', (rate) => {
-    for (let midi = rate === 48000 ? 40 : 41; midi <= 86; midi += 2) {
-      const sound = new Float32Array(0.35 * rate)
-      pluck(sound, rate, 0.15, midi)
-      const all = heard(sound, rate)
-      const attack = all.find((o) => o.kind === 'attack')
-      const settled = all.find((o) => o.kind === 'settled')
-      expect(Math.abs(attack!.frame / rate - 0.15), `onset of ${midi}`).toBeLessThan(0.02)
-      expect(settled?.kind === 'settled' && Math.abs(settled.midi - midi), `pitch of ${midi}`).toBeLessThan(0.1)
-      expect(settled!.frame / rate - 0.15, `${midi} is known soon`).toBeLessThan(0.09)
-    }
-  }, 30_000)
+  it.each([44100, 48000])(
+    'hears every note of the neck, in time and in tune, at %i samples',
+    (rate) => {
+      for (let midi = rate === 48000 ? 40 : 41; midi <= 86; midi += 2) {
+        const sound = new Float32Array(0.35 * rate)
+        pluck(sound, rate, 0.15, midi)
+        const all = heard(sound, rate)
+        const attack = all.find((o) => o.kind === 'attack')
+        const settled = all.find((o) => o.kind === 'settled')
+        expect(Math.abs(attack!.frame / rate - 0.15), `onset of ${midi}`).toBeLessThan(0.02)
+        expect(settled?.kind === 'settled' && Math.abs(settled.midi - midi), `pitch of ${midi}`).toBeLessThan(0.1)
+        expect(settled!.frame / rate - 0.15, `${midi} is known soon`).toBeLessThan(0.09)
+      }
+    },
+    30_000,
+  )
   it('hears nothing in silence and hum', () => {
     const sound = Float32Array.from({ length: 48000 }, (_, i) => 0.0008 * Math.sin((2 * Math.PI * 50 * i) / 48000))
     expect(heard(sound, 48000)).toEqual([])

@@ -3,6 +3,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { LineBody, LineNote, Tones } from '../../api/client'
+import SoundingMarks from '../../listen/SoundingMarks.vue'
 import MarkShape from '../../music/MarkShape.vue'
 import NeckBoard from '../../neck/NeckBoard.vue'
 import { geometry } from '../../neck/geometry'
@@ -68,6 +69,7 @@ const edges = (fret: number) => {
         :cy="g.string(note.string)"
         r="14"
       />
+      <SoundingMarks :instrument="tones.instrument" :from="frame.from" :to="frame.to" :x="g.fret" :y="g.string" />
       <g v-for="s in strings" :key="s">
         <rect
           v-for="f in frets"

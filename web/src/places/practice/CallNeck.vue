@@ -3,6 +3,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Call, Instrument } from '../../api/client'
+import SoundingMarks from '../../listen/SoundingMarks.vue'
 import MarkShape from '../../music/MarkShape.vue'
 import NeckBoard from '../../neck/NeckBoard.vue'
 import { geometry } from '../../neck/geometry'
@@ -85,6 +86,7 @@ const marks = computed(() =>
       >
         <MarkShape :degree="m.degree" :r="14" :label="m.degree" :hollow="m.hollow" />
       </g>
+      <SoundingMarks :instrument="instrument" :from="0" :to="instrument.last" :x="g.fret" :y="g.string" />
       <circle v-if="call.given" class="given" :cx="g.fret(call.given.fret)" :cy="g.string(call.given.string)" r="13" />
       <path
         v-if="slip"

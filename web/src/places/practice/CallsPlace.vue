@@ -198,15 +198,15 @@ const last = computed(() => calls.outcomes.value.at(-1))
         :covered="calls.covered.value"
         :found="calls.found.value"
         :slip="typeof calls.slip.value === 'object' ? calls.slip.value : undefined"
-        :pressed="call.kind === 'tones' && by === 'neck'"
+        :pressed="!!call.notes.length && by === 'neck'"
         :over="over"
         @press="calls.press"
         @uncover="calls.uncover"
       />
-      <p v-if="call.kind === 'tones' && by === 'neck'" class="hint">
+      <p v-if="call.notes.length && by === 'neck'" class="hint">
         Press the {{ call.notes.length }} tones on the neck, in order. {{ calls.done.value }} found.
       </p>
-      <p v-else-if="call.kind === 'tones' && by === 'play'" class="hint" role="status">
+      <p v-else-if="call.notes.length && by === 'play'" class="hint" role="status">
         <template v-if="ear.on"
           >Play the {{ call.notes.length }} tones, in order. {{ calls.done.value }} heard.</template
         >

@@ -10,6 +10,7 @@ import { useCatalogue, useChartMap, useCharts } from '../../api/queries'
 import type { LineBody } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import MusicText from '../../music/MusicText.vue'
+import { spoken } from '../../music/text'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import { hint } from '../../shell/commands'
 import { useAddress } from '../../shell/useAddress'
@@ -21,6 +22,7 @@ import { useRungs } from '../../listen/useRungs'
 import TickBox from '../../shell/TickBox.vue'
 import ChangeGrid from './ChangeGrid.vue'
 import { useFree } from './useFree'
+import { useVoice } from './useVoice'
 
 useTitle('Practice · Undaris')
 const address = useAddress()
@@ -56,6 +58,20 @@ const free = useFree(
 )
 const { last, choruses, pass } = free
 const ear = useEar()
+const trouble = computed(() => free.trouble.value || free.midi.trouble.value || ear.trouble)
+/* The chord that comes next is spoken a beat ahead, where the player wants it. */
+const voice = useVoice('undaris-ahead', false)
+watch(
+  () => (voice.on.value && free.playing.value && band.beat !== undefined ? band.beat + 1 : undefined),
+  (beat) => {
+    const c = chart.value
+    if (beat === undefined || !c || beat < 0) return
+    const form = c.bars * c.beats
+    const at = beat % form
+    const change = map.data.value!.bars[Math.floor(at / c.beats)]?.changes.find((x) => x.beat - 1 === at % c.beats)
+    if (change) voice.say(spoken(map.data.value!.chords[change.chord]!.symbol))
+  },
+)
 /* A ladder of tempi for each chart and way to practise. */
 const rungs = useRungs(computed(() => `${mode.value?.id} over ${id.value}`))
 watch(last, (c) => c && rungs.passed(clean(c.free.landed, c.free.landings.length) && !c.free.outside))
@@ -114,6 +130,13 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
       <p class="of"><MusicText :text="chart.key" /></p>
       <span class="space" />
       <Select v-model="asked" :options="modes" option-label="name" option-value="id" aria-label="what is practised" />
+      <Button
+        label="MIDI"
+        :variant="free.midi.on.value ? undefined : 'outlined'"
+        :aria-pressed="free.midi.on.value"
+        title="a MIDI guitar or keyboard in place of the microphone"
+        @click="free.midi.turn"
+      />
       <EarButton :instrument="map.data.value.instrument" />
     </header>
     <section class="ask" aria-live="polite">
@@ -122,7 +145,7 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
       </p>
       <p class="says">{{ mode.about }}</p>
     </section>
-    <p v-if="free.trouble.value || ear.trouble" class="trouble" role="alert">{{ free.trouble.value || ear.trouble }}</p>
+    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <ChangeGrid
       :map="map.data.value"
       :landings="free.landings.value"
@@ -144,10 +167,11 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
     </section>
     <p v-else class="hint">
       <template v-if="ear.on">Press play and play along: every change is told as it is met.</template>
-      <template v-else>Turn the ear on above, then press play. Or watch a simulated player.</template>
+      <template v-else>Turn the ear on above, then press play. Or have a simulated player play along.</template>
     </p>
     <footer>
       <Button label="Have a simulated player play it" variant="outlined" @click="free.simulate" />
+      <TickBox v-if="voice.can.value" v-model="voice.on.value">say the next chord a beat ahead</TickBox>
       <TickBox :model-value="!!rungs.rung.value" @update:model-value="rungs.turn">
         climb in tempo as it comes clean<template v-if="rungs.rung.value">: {{ rungs.rung.value.tempo }}</template>
       </TickBox>

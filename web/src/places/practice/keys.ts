@@ -5,7 +5,7 @@ const twelve = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '-', '=']
 
 export function keysOf(call: Call): Record<string, string> {
   if (call.kind === 'bend') return Object.fromEntries(call.options.map((o) => [o, o]))
-  if (call.kind === 'place') return Object.fromEntries(call.options.map((o, i) => [o, twelve[i] ?? '']))
+  if (call.options.length === 12) return Object.fromEntries(call.options.map((o, i) => [o, twelve[i] ?? '']))
   const taken = new Set<string>()
   return Object.fromEntries(
     call.options.map((o) => {

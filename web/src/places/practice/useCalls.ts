@@ -58,7 +58,7 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
     found.value = []
     slip.value = undefined
     slipped = false
-    covered.value = c.kind === 'tones'
+    covered.value = c.notes.length > 0
     over.value = false
     began = performance.now()
   }
@@ -70,7 +70,7 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
     outcomes.value = [...outcomes.value, { how, took, chord: c.chord, says: c.says }]
     bars.value = paced(bars.value, outcomes.value)
   }
-  const complete = () => finish(!covered.value && call.value?.kind === 'tones' ? 'shown' : slipped ? 'late' : 'right')
+  const complete = () => finish(!covered.value && call.value?.notes.length ? 'shown' : slipped ? 'late' : 'right')
   function wrong(what: Place | string) {
     slip.value = what
     slipped = true
@@ -82,7 +82,7 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
     const c = call.value
     if (!c || over.value) return false
     slip.value = undefined
-    if (c.kind !== 'tones') {
+    if (!c.notes.length) {
       if (option !== c.answer) return wrong(option)
       complete()
       return true
@@ -96,7 +96,7 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
   function play(midi: number) {
     const c = call.value
     const wanted = c?.notes[done.value]
-    if (!c || !wanted || over.value || c.kind !== 'tones' || by.value !== 'play') return false
+    if (!c || !wanted || over.value || by.value !== 'play') return false
     slip.value = undefined
     if (Math.abs(midi - wanted.midi) > inTune) {
       slipped = true
@@ -109,7 +109,7 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
   /** A place of the neck. */
   function press(at: Place) {
     const c = call.value
-    if (!c || over.value || c.kind !== 'tones' || by.value !== 'neck') return false
+    if (!c || over.value || !c.notes.length || by.value !== 'neck') return false
     slip.value = undefined
     if (!c.notes[done.value]?.places.some((p) => p.string === at.string && p.fret === at.fret)) return wrong(at)
     found.value = [...found.value, at]

@@ -2,10 +2,12 @@
 import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, api, type FreeLanding, type FreeTake, type HeardNote, type LineBody } from '../../api/client'
 import { useBand } from '../../band/useBand'
-import { Listening } from '../../listen/listening'
+import { Listening, type Timed } from '../../listen/listening'
+import { Played } from '../../listen/played'
 import { Passes } from '../../listen/passes'
 import { Simulated } from '../../listen/simulated'
 import { useEar } from '../../listen/useEar'
+import { useMidi } from '../../listen/useMidi'
 
 /** A chorus that was played. */
 export interface Chorus {
@@ -62,6 +64,16 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>) {
     const chorus = Math.max(0, Math.floor(at.tick / form.value))
     return { tick: at.tick - chorus * form.value, pass: at.pass * 64 + chorus }
   }
+  /* By MIDI what is played need not be heard. */
+  const played = new Played()
+  function told(list: (tick: number) => Timed[], at: number) {
+    const now = playing.value ? place(band.where(at)) : undefined
+    if (now) passes.noticed(list(now.tick).map((o) => ({ ...o, pass: count(now.pass) })), { tick: now.tick, pass: count(now.pass) }) // prettier-ignore
+  }
+  const midi = useMidi({
+    struck: (n) => told((tick) => played.struck(`${n.channel} ${n.midi}`, n.midi, tick), n.at),
+    released: (n) => told((tick) => played.released(`${n.channel} ${n.midi}`, tick), n.at),
+  })
   /* Choruses are counted one after another, whatever the band calls them. */
   const counted = new Map<number, number>()
   const count = (n: number) => counted.get(n) ?? (counted.set(n, counted.size), counted.size - 1)
@@ -145,6 +157,7 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>) {
     pass,
     playing,
     trouble,
+    midi,
     simulate,
   }
 }
