@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"slices"
 	"testing"
 	"time"
 
@@ -75,7 +76,9 @@ func (p *player) inTime() {
 	p.t.Logf("delay %.3f s", eval[float64](p, stores+`.get('ear').kept.delay`))
 }
 
-func TestALineIsHeardThroughTheMicrophone(t *testing.T) {
+// slipway is the first demo line, played with the notes that wrong says played a
+// half step too high.
+func slipway(t testing.TB, wrong ...int) []studio.Stroke {
 	scratch := sit(t, true)
 	scratch.visit("/lines")
 	notes := evalLater[[]struct{ Start, Length, String, Midi int }](scratch, `fetch('/api/lines').then(r => r.json()).then(async l => { const id = l.find(x => x.title.startsWith('Slipway, first')).id
@@ -83,17 +86,20 @@ func TestALineIsHeardThroughTheMicrophone(t *testing.T) {
 		const study = await fetch('/api/lines/study', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify(Object.fromEntries(Object.entries(line).filter(([k]) => !['id', 'version', 'bars', 'updated'].includes(k))))}).then(r => r.json())
 		return study.score.notes.map(n => ({start: n.start, length: n.length, string: n.string, midi: n.midi})) })`)
 	require.NotEmpty(t, notes)
-	const tempo = 96.0
+	second := func(ticks int) float64 { return float64(ticks) / 960 * 60 / 96 }
 	var strokes []studio.Stroke
 	for i, n := range notes {
-		at := begins + float64(n.Start)/960*60/tempo
 		midi := float64(n.Midi)
-		if i == 3 {
-			midi++ // one wrong note
+		if slices.Contains(wrong, i) {
+			midi++
 		}
-		strokes = append(strokes, studio.Stroke{At: at, Length: float64(n.Length) / 960 * 60 / tempo, MIDI: midi, String: n.String})
+		strokes = append(strokes, studio.Stroke{At: begins + second(n.Start), Length: second(n.Length), MIDI: midi, String: n.String})
 	}
-	p := microphone(t, recording(strokes, studio.Take{Sound: studio.Clean, Seed: 3, Tempo: tempo}))
+	return strokes
+}
+
+// along opens the line, listens, and has the band play it in time with the recording.
+func (p *player) along() {
 	p.visit("/lines")
 	p.click(".lines a", "Slipway, first chorus")
 	p.lineID()
@@ -102,11 +108,41 @@ func TestALineIsHeardThroughTheMicrophone(t *testing.T) {
 	p.click(".strip .play", "Play")
 	p.until(stores + `.get('band').playing`)
 	p.inTime()
+}
+
+// A line is played into the microphone while the page is held up time and again: no
+// verdict changes, and each change is told soon.
+func TestALineIsHeardThroughTheMicrophone(t *testing.T) {
+	p := microphone(t, recording(slipway(t, 3), studio.Take{Sound: studio.Clean, Seed: 3}))
+	p.along()
 	p.until(`document.querySelectorAll('[data-verdict=landed]').length === 1`) // as it goes, change by change
+	eval[bool](p, `(setInterval(() => { const end = performance.now() + 200; while (performance.now() < end); }, 900), true)`)
 	time.Sleep(22 * time.Second)
 	p.until(`document.querySelector('.take')`)
 	t.Log(eval[string](p, `document.querySelector('.take').innerText`))
 	assert.Equal(t, 1, eval[int](p, `document.querySelectorAll('[data-verdict=missed]').length`))
+	p.click(".take button", "Keep it")
+	p.sees(".take", "Kept")
+}
+
+// BenchmarkVerdict measures how long after the attack a note that was landed on is
+// told: from the frame of the attack to the sign on the page.
+func BenchmarkVerdict(b *testing.B) {
+	p := microphone(b, recording(slipway(b), studio.Take{Sound: studio.Clean, Seed: 3}))
+	p.along()
+	eval[bool](p, `(() => { const ear = `+stores+`.get('ear'), sound = `+stores+`.get('sound')
+		window.took = []; let attacks = []
+		const now = () => sound.engine().context.currentTime
+		ear.tell(n => n.observations.forEach(o => o.kind === 'attack' && attacks.push(o.frame / sound.engine().context.sampleRate)))
+		new MutationObserver(all => { for (const m of all) for (const e of m.addedNodes) if (['landed', 'late', 'early'].includes(e.dataset?.verdict) && attacks.length) took.push(1000 * (now() - attacks.at(-1))) })
+			.observe(document.querySelector('.grid'), {childList: true, subtree: true})
+		return true })()`)
+	time.Sleep(27 * time.Second)
+	took := eval[[]float64](p, `took.slice(0, 8).sort((a, b) => a - b)`)
+	require.NotEmpty(b, took)
+	b.ReportMetric(took[len(took)/2], "ms-median")
+	b.ReportMetric(took[len(took)*9/10], "ms-p90")
+	b.ReportMetric(0, "ns/op")
 }
 
 func TestACallIsAnsweredByPlaying(t *testing.T) {
