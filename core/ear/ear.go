@@ -46,13 +46,14 @@ type Observation struct {
 
 // Limits of what counts.
 const (
-	reach     = 0.55 * score.Tick // ticks about a stroke in which a note may have been meant
-	in        = 0.5               // half steps that a settled pitch may be off
-	rival     = 0.9               // of the strongest rival, that an expected note needs
-	leastNew  = 0.12              // of what sounds, that a stroke brings
-	leastSame = 0.45              // where it rings already
-	leastOwn  = 0.6               // of the strongest candidate, that a settled pitch has
-	quiet     = 9                 // decibels below the usual, that a note which was not to be played may be
+	reach      = 0.55 * score.Tick // ticks about a stroke in which a note may have been meant
+	in         = 0.5               // half steps that a settled pitch may be off
+	rival      = 0.9               // of the strongest rival, that an expected note needs
+	leastNew   = 0.12              // of what sounds, that a stroke brings
+	leastSame  = 0.45              // where it rings already
+	leastAgain = 0.22              // the same, where it was to be struck again
+	leastOwn   = 0.6               // of the strongest candidate, that a settled pitch has
+	quiet      = 9                 // decibels below the usual, that a note which was not to be played may be
 )
 
 // note is a stroke and what is known of it.
@@ -181,7 +182,7 @@ func (l *Listener) Heard() []judge.Heard {
 	var heard []judge.Heard
 	usual := l.usual()
 	for i, n := range l.notes {
-		pitches, meant := l.pitches(n, l.ringing(i))
+		pitches, meant := l.pitches(i)
 		if !meant && n.weighed && n.struck && n.level < usual-quiet {
 			continue // somebody else
 		}
@@ -193,7 +194,7 @@ func (l *Listener) Heard() []judge.Heard {
 			heard = append(heard, h)
 		}
 	}
-	slices.SortStableFunc(heard, func(a, b judge.Heard) int { return cmp.Compare(a.At, b.At) })
+	slices.SortStableFunc(heard, func(a, b judge.Heard) int { return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Pitch, b.Pitch)) })
 	return heard
 }
 
@@ -202,7 +203,7 @@ func (l *Listener) Heard() []judge.Heard {
 func (l *Listener) usual() float64 {
 	var levels []float64
 	for i, n := range l.notes {
-		if _, meant := l.pitches(n, l.ringing(i)); meant && n.weighed && n.struck {
+		if _, meant := l.pitches(i); meant && n.weighed && n.struck {
 			levels = append(levels, n.level)
 		}
 	}
@@ -213,32 +214,38 @@ func (l *Listener) usual() float64 {
 	return levels[len(levels)/2]
 }
 
-// ringing is the pitch that sounded when a note was struck; 0 is none.
-func (l *Listener) ringing(i int) float64 {
+// rang is the note before a stroke, and the pitch that it sounded; 0 is none.
+func (l *Listener) rang(i int) (before note, pitch float64) {
 	if i == 0 {
-		return 0
+		return note{}, 0
 	}
-	before := l.notes[i-1]
-	return cmp.Or(before.furthest, before.settled)
+	before = l.notes[i-1]
+	return before, cmp.Or(before.furthest, before.settled)
 }
 
 // pitches decides what a stroke sounded: nothing where it was but noise, two notes
 // of a double stop. meant tells that they were to be played.
-func (l *Listener) pitches(n note, ringing float64) (pitches []float64, meant bool) {
+func (l *Listener) pitches(i int) (pitches []float64, meant bool) {
+	n := l.notes[i]
+	before, ringing := l.rang(i)
 	if !n.weighed && n.settled == 0 {
 		return nil, false
 	}
+	near := l.near(n.at)
+	meant = slices.ContainsFunc(near, func(e judge.Expected) bool { return e.Holds(n.settled) })
 	// What several strings share sounds like a lower note that nobody played.
-	if n.settled != 0 && n.weighed && n.struck && n.strength(n.settled) < leastOwn {
+	if !meant && n.settled != 0 && n.weighed && n.struck && n.strength(n.settled) < leastOwn {
 		n.settled, n.furthest = 0, 0
 	}
 	p := cmp.Or(n.furthest, n.settled)
-	// A stroke of somebody else, while a note rings on.
 	same := ringing != 0 && n.settled != 0 && math.Abs(n.settled-ringing) < in
-	if n.weighed && (n.fresh < leastNew || same && n.fresh < leastSame) {
+	// Struck again, where it was to be: another note of that pitch is nearer to this stroke than to the one before.
+	again := slices.ContainsFunc(near, func(e judge.Expected) bool {
+		return e.Holds(ringing) && math.Abs(e.At-n.at) < min(math.Abs(e.At-before.at), reach/2)
+	})
+	if n.weighed && (n.fresh < leastNew || same && n.fresh < leastSame && !(again && n.fresh > leastAgain)) {
 		return nil, false
 	}
-	near := l.near(n.at)
 	for _, e := range near {
 		if n.settled != 0 && e.Holds(n.settled) {
 			return append([]float64{p}, l.beside(n, e, near)...), true
@@ -251,7 +258,8 @@ func (l *Listener) pitches(n note, ringing float64) (pitches []float64, meant bo
 		if !n.brought(e.Fretted) {
 			continue
 		}
-		if n.settled != 0 && octaves(n.settled, e.Fretted) { // only the pitch settles the octave
+		// Only the pitch settles the octave; but what rang already lends its upper one to the ear.
+		if n.settled != 0 && octaves(n.settled, e.Fretted) && !(e.Holds(ringing) && n.settled > e.Fretted) {
 			return []float64{p}, false
 		}
 		own := e.Fretted

@@ -71,6 +71,18 @@ func TestWhatAStrokeIs(t *testing.T) {
 			stroke(l, 1, 0, 60, 0.9, ear.Candidate{60, 1})
 			stroke(l, 4, quarter, 60, 0.6, ear.Candidate{60, 1})
 		}, []float64{60, 60}},
+		"struck again softly, where it was to be": {[]judge.Expected{at(0, 60), at(quarter, 60)}, func(l *ear.Listener) {
+			stroke(l, 1, 0, 60, 0.9, ear.Candidate{60, 1})
+			stroke(l, 4, quarter, 60, 0.3, ear.Candidate{79, 1}, ear.Candidate{60, 0.6})
+		}, []float64{60, 60}},
+		"a drum, where the note that rings is the only one of its pitch": {[]judge.Expected{at(0, 60), at(quarter, 62)}, func(l *ear.Listener) {
+			stroke(l, 1, 0, 60, 0.9, ear.Candidate{60, 1})
+			stroke(l, 4, quarter/2, 60, 0.3, ear.Candidate{79, 1}, ear.Candidate{60, 0.6})
+		}, []float64{60}},
+		"what rang lends its octave": {[]judge.Expected{at(0, 60), at(quarter, 60)}, func(l *ear.Listener) {
+			stroke(l, 1, 0, 60, 0.9, ear.Candidate{60, 1})
+			stroke(l, 4, quarter, 72, 0.6, ear.Candidate{72, 1}, ear.Candidate{60, 0.8})
+		}, []float64{60, 60}},
 		"two notes of a double stop": {[]judge.Expected{at(0, 64), at(0, 69)}, func(l *ear.Listener) {
 			stroke(l, 1, 0, 0, 0.9, ear.Candidate{64, 1}, ear.Candidate{69, 0.8})
 		}, []float64{64, 69}},

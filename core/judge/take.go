@@ -81,7 +81,7 @@ type Take struct {
 // Prescribed judges a take of what was written. tempo is in beats a minute.
 func Prescribed(s score.Score, heard []Heard, tempo int, swing float64) Take {
 	heard = slices.Clone(heard)
-	slices.SortStableFunc(heard, func(a, b Heard) int { return cmp.Compare(a.At, b.At) })
+	slices.SortStableFunc(heard, func(a, b Heard) int { return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Pitch, b.Pitch)) })
 	expected := Sounding(s, swing)
 	found, _ := align(expected, heard)
 	beat := 60000 / float64(tempo)

@@ -22,6 +22,7 @@ export type Observation = { seq: number; frame: number } & (
 )
 
 const clear = 0.9
+const quicker = 0.02
 const near = 0.4 // half steps
 const moved = 0.3
 /** Hops that a new pitch must hold, and that it may be unclear, before it is told. */
@@ -91,10 +92,12 @@ export class Ear {
     return this.noticed
   }
 
-  /** The lower voice hears the low strings, which the higher one has too short a window for. */
+  /** The lower voice hears the low strings, which the higher one has too short a window for; where both hear something,
+   * the clearer one is believed, the quicker one a little more. */
   private voiced(high: Pitch | undefined, low: Pitch | undefined): Pitch | undefined {
-    if (high && high.clarity >= clear) return high
-    return low && low.clarity >= clear ? low : undefined
+    const both = [high, low].map((p) => (p && p.clarity >= clear ? p : undefined))
+    if (both[0] && both[1]) return both[1].clarity > both[0].clarity + quicker ? both[1] : both[0]
+    return both[0] ?? both[1]
   }
 
   private struck(at: number) {
