@@ -69,6 +69,7 @@ bench: web/dist/index.html
 
 fuzz:
 	go test -run '^$$' -fuzz FuzzParse -fuzztime 60s ./core/harmony
+	go test -run '^$$' -fuzz FuzzHear -fuzztime 60s ./core/ear
 	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./core/form
 	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./formats/midi
 	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./formats/musicxml

@@ -24,6 +24,7 @@ func TestAChorusOfThirdsIsJudgedKeptAndWritten(t *testing.T) {
 	p.click("footer button", "Have a simulated player play it") // the band is silent: at once
 	p.until(`document.querySelectorAll('.choruses li').length === 2`)
 	assert.Equal(t, 9, eval[int](p, `document.querySelectorAll('[data-landing]').length`), "every change of the form")
+	p.inBothLooks("main", "a chorus that was judged")
 	p.keys("k")
 	p.sees(".result", "Kept 2")
 
@@ -33,6 +34,7 @@ func TestAChorusOfThirdsIsJudgedKeptAndWritten(t *testing.T) {
 	p.click(".takes li:nth-child(2) .name", "")
 	p.until(`document.querySelectorAll('.compared article').length === 2`)
 	p.sees(".difference", "% of the changes")
+	p.inBothLooks("main", "two takes")
 	p.click(`.takes li [aria-label^=hear]`, "")
 	p.until(`document.querySelector('.strip .play.on')`)
 	p.click(".strip .play", "Stop")

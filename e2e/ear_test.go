@@ -199,3 +199,42 @@ func TestWithoutAMicrophoneItIsSaid(t *testing.T) {
 		})
 	}
 }
+
+// The guided measure finds how far eight notes lie behind eight clicks; what was
+// unplugged is told, and nothing is lost.
+func TestTheEarIsMeasuredAndUnplugged(t *testing.T) {
+	const beat = 0.6
+	var strokes []studio.Stroke
+	for i := range 70 {
+		strokes = append(strokes, studio.Stroke{At: 1 + beat*float64(i), Length: 0.5, MIDI: float64([]int{45, 50, 55, 59}[i%4]), String: 5 - i%4})
+	}
+	take := studio.Take{Sound: studio.Jazz, Seed: 5, Rate: 48000, Strokes: strokes, Length: 45}
+	p := microphone(t, studio.WAV(take.Render(), take.Rate))
+	p.before(`(() => { const real = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices)
+		navigator.mediaDevices.getUserMedia = async (wish) => { window.wished = wish.audio; return window.stream = await real(wish) } })()`)
+	p.visit("/practice/6?do=changes")
+	p.click("header button", "The ear")
+	p.click(".p-dialog button", "Listen")
+	p.until(stores + `.get('ear').on`)
+	assert.Equal(t, []bool{false, false, false}, eval[[]bool](p, `[wished.echoCancellation, wished.noiseSuppression, wished.autoGainControl]`))
+	p.until(`Number(document.querySelector('.p-dialog [role=meter]').ariaValueNow) > -60`)
+	p.click(".p-dialog button", "Tune")
+	p.sees(".p-dialog .tuner .says", "in tune")
+	p.click(".p-dialog button", "No tuner")
+	p.click(".p-dialog button", "Measure")
+	p.sees(".p-dialog .measure", "Do not play")
+	p.sees(".p-dialog .measure", "of 8")
+	p.sees(".p-dialog .choose", "ms behind the band")
+	delay := eval[float64](p, stores+`.get('ear').kept.delay`)
+	assert.InDelta(t, 0, delay, beat/2+0.02, "the clicks and the recording have one beat")
+	// The recording plays on while the band is measured: as loud as itself, which is too loud to judge.
+	p.sees(".p-dialog .choose", "use headphones")
+	p.click(".p-dialog button", "Forget what was measured")
+	p.sees(".p-dialog .choose", "Not measured yet")
+	eval[bool](p, `stream.getAudioTracks()[0].dispatchEvent(new Event('ended'))`)
+	p.sees(".p-dialog [role=alert]", "unplugged")
+	p.click(".p-dialog .p-dialog-close-button", "")
+	p.sees(".trouble", "unplugged")
+	p.click("footer button", "Have a simulated player play it") // practice goes on
+	p.sees(".result", "Try")
+}

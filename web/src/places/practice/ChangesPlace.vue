@@ -153,6 +153,7 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
     />
     <section v-if="last" class="result" role="status">
       <p>
+        <small v-if="stage.of > 1">Chorus {{ choruses.length }}: {{ last.free.asked }}</small>
         <b><MusicText :text="`${last.free.good}.`" /></b> Try: <MusicText :text="last.free.try" />.
         <small v-for="s in last.free.said" :key="s">{{ s }}.</small>
       </p>
@@ -187,6 +188,7 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
 <style scoped>
 .changes {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   align-content: start;
   gap: 0.9rem;
   padding: 0.75rem 1.25rem 1.5rem;

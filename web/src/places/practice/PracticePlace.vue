@@ -26,8 +26,13 @@ const rooms = [
 </template>
 
 <style scoped>
+.practice-room {
+  min-width: 0;
+}
+
 .rooms {
   padding: 0.75rem 1.25rem 0;
   display: flex;
+  overflow-x: auto;
 }
 </style>

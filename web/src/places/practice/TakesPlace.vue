@@ -92,6 +92,7 @@ const days = computed(() => takes.data.value?.map((t) => ({ ...t, at: when.forma
 <style scoped>
 .takes {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 1rem;
   padding: 0.75rem 1.25rem 1.5rem;
   align-content: start;
