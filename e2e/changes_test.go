@@ -60,6 +60,13 @@ func TestEveryWayToPractise(t *testing.T) {
 			p.until(`document.querySelector('.result') && (%d < 1 || document.querySelectorAll('.choruses li').length === %d)`, i, i+1)
 		}
 	}
+	// Through the twelve keys the band plays along; a turnaround is imagined over the chart's own.
+	p.visit("/practice/6?do=changes&mode=twelve-keys")
+	p.sees(".grid li:nth-child(12)", "G7")
+	p.sees(".strip", "Through the twelve keys")
+	p.visit("/practice/6?do=changes&mode=imagined")
+	p.sees(".grid li:nth-child(11)", "Em7")
+	p.until(`!document.querySelector('.strip').innerText.includes('twelve keys')`)
 	p.click(".tick-box", "climb in tempo")
 	p.sees(".tick-box", "comes clean: 96")
 	p.visit("/practice/6?do=changes&mode=tones")

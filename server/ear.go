@@ -197,6 +197,7 @@ func (l *listening) begin(in said) error {
 		if err != nil {
 			return err
 		}
+		l.line.Progression = m.Over(o.Progression, o.Key)
 		stage := m.Stage(in.Pass)
 		l.stage, l.landings, l.ear = &stage, map[int]FreeLanding{}, ear.Listen(nil)
 		return nil

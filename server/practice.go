@@ -10,9 +10,11 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/blend"
+	"undaris/core/form"
 	"undaris/core/judge"
 	"undaris/core/line"
 	"undaris/core/practice"
+	"undaris/core/score"
 	"undaris/store"
 )
 
@@ -48,6 +50,42 @@ func wireFree(f practice.Free, stage practice.Stage) FreeTake {
 		return FreeLanding{l.At, l.Chord.String(), string(l.Degree), l.When, l.Word(), l.Counts, l.Says}
 	})
 	return w
+}
+
+// PracticeGround is what a mode is played over.
+type PracticeGround struct {
+	Line LineBody           `json:"line" doc:"its chords, without notes"`
+	Bars [][]PracticeChange `json:"bars"`
+	// Band tells that the band plays it too.
+	Band bool `json:"band" doc:"the band plays it, in the place of the chart"`
+}
+
+// PracticeChange is a chord of the ground.
+type PracticeChange struct {
+	At    int    `json:"at" doc:"ticks"`
+	Chord string `json:"chord"`
+}
+
+// over reads what a mode is played over.
+func (s *server) over(b LineBody, mode string) (o lineIn, m practice.Mode, err error) {
+	if o, err = s.read(b); err != nil {
+		return o, m, err
+	}
+	if m, err = practice.ModeByID(mode); err != nil {
+		return o, m, at("body.mode", mode, err)
+	}
+	o.Progression, o.Notes = m.Over(o.Progression, o.Key), nil
+	return o, m, nil
+}
+
+func wireGround(chart, own lineIn, m practice.Mode) PracticeGround {
+	g := PracticeGround{Line: wireBody(own.Line), Band: !m.InMind && chart.Text() != own.Text()}
+	for bar, b := range own.Bars {
+		g.Bars = append(g.Bars, each(b.Changes, func(c form.Change) PracticeChange {
+			return PracticeChange{bar*own.Bar() + c.Beat*score.Tick, c.Chord.String()}
+		}))
+	}
+	return g
 }
 
 // TakeBody is a take as a player keeps it.
@@ -126,6 +164,20 @@ func (s *server) practice(api huma.API) {
 		Tempo int      `json:"tempo,omitempty" minimum:"0" maximum:"300"`
 		Swing float64  `json:"swing,omitempty" minimum:"0" maximum:"0.75"`
 	}
+	post(s, api, "/api/practice/over", "practice-over", "What a mode is played over, for the chords of a chart",
+		func(_ context.Context, in *struct {
+			Body struct {
+				Over LineBody `json:"over" doc:"the chart's chords; its notes are left out"`
+				Mode string   `json:"mode" maxLength:"40"`
+			}
+		}) (PracticeGround, error) {
+			chart, err := s.read(in.Body.Over)
+			if err != nil {
+				return PracticeGround{}, err
+			}
+			own, m, err := s.over(in.Body.Over, in.Body.Mode)
+			return wireGround(chart, own, m), err
+		})
 	post(s, api, "/api/practice/judge", "judge-practice", "A pass of free playing over chords: written down, and judged by what the pass asks for",
 		func(_ context.Context, in *struct {
 			Body struct {
@@ -135,13 +187,9 @@ func (s *server) practice(api huma.API) {
 				Heard []HeardNote `json:"heard" maxItems:"4096"`
 			}
 		}) (FreeTake, error) {
-			o, err := s.read(in.Body.Over.Over)
+			o, m, err := s.over(in.Body.Over.Over, in.Body.Mode)
 			if err != nil {
 				return FreeTake{}, err
-			}
-			m, err := practice.ModeByID(in.Body.Mode)
-			if err != nil {
-				return FreeTake{}, at("body.mode", in.Body.Mode, err)
 			}
 			stage := m.Stage(in.Body.Pass)
 			f, err := practice.Judge(o.Line, each(in.Body.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) }), o.swing(in.Body.Swing), stage)

@@ -20,6 +20,20 @@ func TestEveryModeIsPractised(t *testing.T) {
 	srv := serve(t)
 	for _, m := range practice.Modes {
 		over := bluesIn("A")
+		var ground PracticeGround
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/practice/over", map[string]any{"over": over, "mode": m.ID}, &ground).StatusCode)
+		assert.Len(t, ground.Bars, 12)
+		switch m.ID {
+		case "twelve-keys":
+			assert.Equal(t, []string{"A7", "D7", "G7"}, []string{ground.Bars[0][0].Chord, ground.Bars[1][0].Chord, ground.Bars[2][0].Chord})
+			assert.True(t, ground.Band)
+		case "imagined":
+			assert.Equal(t, []string{"C#m7", "F#7", "Bm7", "E7"}, each(append(ground.Bars[10], ground.Bars[11]...), func(c PracticeChange) string { return c.Chord }))
+			assert.False(t, ground.Band, "it is in the player's mind alone")
+		default:
+			assert.Equal(t, "D7", ground.Bars[1][0].Chord)
+			assert.False(t, ground.Band, m.ID)
+		}
 		var heard []HeardNote
 		require.Equal(t, 200, ask(t, srv, "POST", "/api/practice/simulate", map[string]any{"over": over, "seed": 3, "wrong": 0.1}, &heard).StatusCode)
 		require.NotEmpty(t, heard)

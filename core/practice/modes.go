@@ -4,6 +4,8 @@ import (
 	"slices"
 
 	"undaris/core/blend"
+	"undaris/core/exercise"
+	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/line"
 	"undaris/core/say"
@@ -34,6 +36,35 @@ type Mode struct {
 	Stages     []Stage
 	DropChords bool // the band leaves the chords out in every other chorus
 	Vibrato    bool // on every landing
+	// ground is what is played over in the place of a chart's chords; nil is those.
+	ground func(form.Progression, form.Key) form.Progression
+	InMind bool // the ground is the player's alone: the band plays the chart
+}
+
+// Over is what a mode is played over, for a chart's chords.
+func (m Mode) Over(p form.Progression, key form.Key) form.Progression {
+	if m.ground == nil {
+		return p
+	}
+	return m.ground(p, key)
+}
+
+// imagined is a turnaround in the place of a chart's last bars.
+func imagined(p form.Progression, key form.Key) form.Progression {
+	id := "three-six-two-five"
+	if key.Minor {
+		id = "minor-two-five"
+	}
+	i := slices.IndexFunc(form.Turnarounds, func(t form.Turnaround) bool { return t.ID == id })
+	tail := form.Turnarounds[i].In(key)
+	if p.Beats != tail.Beats || len(p.Bars) <= len(tail.Bars) {
+		return p
+	}
+	return p.ReplaceEnd(tail)
+}
+
+func roundTheCircle(p form.Progression, _ form.Key) form.Progression {
+	return exercise.Ground(p, "twelve-keys")
 }
 
 // Modes lists them.
@@ -61,6 +92,10 @@ var Modes = []Mode{
 			{nil, Scale, "the chord's scale"},
 			{nil, Chromatic, "what lies between, if it leads on"},
 		}},
+	{ID: "twelve-keys", Name: "Through the twelve keys", Says: "The chart's first chord round the circle of fourths, a bar each: nothing but its tones.", ground: roundTheCircle,
+		Stages: []Stage{{nil, Tones, "nothing but chord tones"}}},
+	{ID: "imagined", Name: "An imagined turnaround", Says: "The band plays the chart; you play a turnaround of your own over its last two bars.", ground: imagined, InMind: true,
+		Stages: []Stage{{nil, Anything, "a chord tone on every change, the imagined ones too"}}},
 	{ID: "out", Name: "Come out on the root", Says: "As a bass player plans a run: its last note comes out on the next root.",
 		Stages: []Stage{{[]harmony.Role{harmony.Root}, Anything, "the root on every change"}}},
 }

@@ -779,6 +779,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a mode is played over, for the chords of a chart */
+        post: operations["practice-over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/simulate": {
         parameters: {
             query?: never;
@@ -2221,6 +2238,26 @@ export interface components {
             octave?: boolean;
             /** @description the tonic's movable open shape */
             shape?: string;
+        };
+        "Practice-overRequest": {
+            mode: string;
+            /** @description the chart's chords; its notes are left out */
+            over: components["schemas"]["LineBody"];
+        };
+        PracticeChange: {
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            at: number;
+            chord: string;
+        };
+        PracticeGround: {
+            /** @description the band plays it, in the place of the chart */
+            band: boolean;
+            bars: components["schemas"]["PracticeChange"][][];
+            /** @description its chords, without notes */
+            line: components["schemas"]["LineBody"];
         };
         Problem: {
             /**
@@ -4889,6 +4926,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FreeTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "practice-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Practice-overRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeGround"];
                 };
             };
             /** @description Error */

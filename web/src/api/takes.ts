@@ -18,6 +18,15 @@ export const useTheTakes = (ids: Ref<number[]>) =>
     enabled: computed(() => ids.value.length > 0),
   })
 
+/** What a way to practise is played over, for a chart's chords. */
+export const useGround = (over: Ref<LineBody | undefined>, mode: Ref<string | undefined>) =>
+  useQuery({
+    queryKey: ['practice over', over, mode],
+    queryFn: () => answer(api.POST('/api/practice/over', { body: { over: over.value!, mode: mode.value! } })),
+    enabled: computed(() => !!over.value && !!mode.value),
+    staleTime: Infinity,
+  })
+
 export function useTakeChanges() {
   const queries = useQueryClient()
   return {

@@ -170,6 +170,19 @@ describe('a take that is listened to', () => {
     expect(last().readyState).toBe(3)
     vi.useRealTimers()
   })
+  it('keeps apart what several sources tell, and is quiet while nothing is noticed', () => {
+    const l = new Listening({}, {}, socket)
+    last().open()
+    const settled = (of: number): Timed => ({ seq: of + 1, kind: 'settled', of, frame: 0, tick: 0, midi: 60, clarity: 1 }) // prettier-ignore
+    l.notice([attack(7), settled(7)], 0)
+    l.notice([attack(1), settled(1)], 0, 'MIDI')
+    l.notice([], 1)
+    l.notice([], 2)
+    const told = last().sent.flatMap((m) => m.observations ?? [])
+    expect(told.map((o) => [o.seq, 'of' in o ? o.of : 0])).toEqual([[1, 0], [2, 1], [3, 0], [4, 3]]) // prettier-ignore
+    expect(last().sent).toHaveLength(4) // the wish, one empty one at the opening, and two
+    l.drop()
+  })
   it('ends by itself where no answer comes', async () => {
     vi.useFakeTimers()
     const whole = new Listening({}, {}, socket).end()

@@ -41,6 +41,8 @@ export interface Whole {
 /** Milliseconds until a socket that broke is opened again. */
 const again = 500
 const patience = 5000
+/** Milliseconds from one message to the next while nothing is noticed. */
+const rest = 250
 
 export type Open = () => WebSocket
 const socketOf: Open = () =>
@@ -52,6 +54,9 @@ export class Listening {
   /** How many of them the socket was told. */
   private told = 0
   private now = 0
+  private sent = 0
+  /** The numbers that observations have here, by source and by the number they came with. */
+  private readonly numbers = new Map<string, number>()
   private notes: HeardNote[] = []
   private over?: (whole: Whole) => void
   private closed = false
@@ -96,15 +101,22 @@ export class Listening {
 
   private flush() {
     if (this.socket?.readyState !== WebSocket.OPEN) return
+    this.sent = performance.now()
     const observations = this.all.slice(this.told)
     this.told = this.all.length
     this.socket.send(JSON.stringify({ observations, now: this.now }))
   }
 
-  notice(observations: Timed[], now: number) {
-    this.all.push(...observations)
+  /** What was noticed up to a tick. Sources (the ear, MIDI, a simulated player) count each for themselves. */
+  notice(observations: Timed[], now: number, source = 'ear') {
+    for (const o of observations) {
+      const seq = this.all.length + 1
+      this.numbers.set(`${source} ${o.seq}`, seq)
+      this.all.push('of' in o ? { ...o, seq, of: this.numbers.get(`${source} ${o.of}`) ?? 0 } : { ...o, seq })
+    }
     this.now = now
-    this.flush()
+    // Where nothing was noticed it is enough to tell now and then where the band is.
+    if (observations.length || performance.now() - this.sent > rest) this.flush()
   }
 
   private finish() {

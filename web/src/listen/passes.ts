@@ -17,12 +17,12 @@ export class Passes {
   ) {}
 
   /** What was noticed, and where the band is. What belongs to the pass before is told to that one. */
-  noticed(list: Noticed[], now: { tick: number; pass: number }) {
+  noticed(list: Noticed[], now: { tick: number; pass: number }, source?: string) {
     const passes = [...new Set([...list.map((o) => o.pass), now.pass])].toSorted((a, b) => a - b)
     for (const pass of passes) {
       if (this.ears && pass < this.ears.pass) continue
       const own = list.filter((o) => o.pass === pass)
-      this.attend(pass)?.notice(own, now.pass === pass ? now.tick : Number.MAX_SAFE_INTEGER)
+      this.attend(pass)?.notice(own, now.pass === pass ? now.tick : Number.MAX_SAFE_INTEGER, source)
     }
   }
 

@@ -14,6 +14,7 @@ const troubles: Record<string, string> = {
   NotAllowedError: 'The browser was not allowed to use the microphone. Allow it for this address, then listen again.',
   NotFoundError: 'There is no microphone. Plug one in, or an audio interface, then listen again.',
   NotReadableError: 'The microphone is in use by another program. Close that, then listen again.',
+  anew: 'The sound was started anew, so the ear stopped. Listen again.',
   gone: 'The microphone was unplugged. What was judged stays; plug it in and listen again.',
   none: 'This browser gives no microphone to pages at this address. Open Undaris by 127.0.0.1 or localhost.',
 }
@@ -73,7 +74,12 @@ export const useEar = defineStore('ear', () => {
       capture.port.postMessage({ to: pipe.port1 }, [pipe.port1])
       ask = (a, transfer = []) => worker.postMessage(a, transfer)
       ask({ from: pipe.port2, rate: context.sampleRate, gate: kept.value.gate, lowest: lowest.value }, [pipe.port2])
-      worker.onmessage = ({ data }: MessageEvent<Notice>) => hear(data)
+      worker.onmessage = ({ data }: MessageEvent<Notice>) => {
+        // Frames of another sound say nothing of where the band is.
+        if (sound.engine()?.context === context) return hear(data)
+        close()
+        trouble.value = troubles.anew!
+      }
       source.connect(capture)
       close = () => {
         source.disconnect()

@@ -2,27 +2,28 @@
 /* The form, four bars a row: each change with the degree that it was met on. What was not met is told by a shape and a
    word, never by colour alone; what has not come yet is empty. */
 import { computed } from 'vue'
-import type { ChartMap, FreeLanding } from '../../api/client'
+import type { FreeLanding, PracticeGround } from '../../api/client'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 
-const props = defineProps<{ map: ChartMap; landings: Map<number, FreeLanding>; beat?: number }>()
-const beats = computed(() => props.map.chart.beats)
-const bars = computed(() =>
-  props.map.bars.map((bar, i) => ({
+const props = defineProps<{
+  bars: PracticeGround['bars']
+  beats: number
+  landings: Map<number, FreeLanding>
+  beat?: number
+}>()
+const all = computed(() =>
+  props.bars.map((changes, i) => ({
     number: i + 1,
-    changes: bar.changes.map((c) => {
-      const at = (i * beats.value + c.beat - 1) * 960
-      return { at, symbol: props.map.chords[c.chord]!.symbol, landing: props.landings.get(at) }
-    }),
+    changes: changes.map((c) => ({ at: c.at, symbol: c.chord, landing: props.landings.get(c.at) })),
   })),
 )
-const here = computed(() => (props.beat === undefined ? -1 : Math.floor(props.beat / beats.value)))
+const here = computed(() => (props.beat === undefined ? -1 : Math.floor(props.beat / props.beats)))
 </script>
 
 <template>
   <ol class="grid" aria-label="the changes">
-    <li v-for="b in bars" :key="b.number" :class="{ here: b.number - 1 === here }">
+    <li v-for="b in all" :key="b.number" :class="{ here: b.number - 1 === here }">
       <span class="number">{{ b.number }}</span>
       <div
         v-for="c in b.changes"

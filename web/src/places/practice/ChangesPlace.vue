@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /* Free playing over the band: what this chorus asks for, each change with what became of it, and what to try next. */
 import { useTitle } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
-import { useTakeChanges } from '../../api/takes'
+import { playing } from '../../api/kept'
+import { useGround, useTakeChanges } from '../../api/takes'
 import { useCatalogue, useChartMap, useCharts } from '../../api/queries'
 import type { LineBody } from '../../api/client'
 import { useBand } from '../../band/useBand'
@@ -39,15 +40,34 @@ const modes = computed(() => catalogue.data.value?.modes ?? [])
 const asked = address.text('mode', 'land')
 const mode = computed(() => modes.value.find((m) => m.id === asked.value) ?? modes.value[0])
 const window = computed(() => map.data.value?.positions[0])
-const over = computed<LineBody | undefined>(() => {
+const chords = computed<LineBody | undefined>(() => {
   const c = chart.value
   const w = window.value
   if (!c || !w) return undefined
   const { title, key, feel, tempo, beats, text } = c
   return { title, key, feel, tempo, beats, text, low: w.low, high: w.high, notes: [] }
 })
+/* What it is played over: the chart's chords, or for some ways others in their place. */
+const ground = useGround(
+  chords,
+  computed(() => mode.value?.id),
+)
+const over = computed(() => ground.data.value?.line)
+/* Where the band plays those too, it plays them as it plays a line. */
+const own = computed(() => (ground.data.value?.band ? over.value : undefined))
 const band = useBand()
 watch(chart, (c) => c && band.take(c), { immediate: true })
+watch(
+  own,
+  (line) => {
+    const bars = ground.data.value?.bars.length ?? 12
+    band.offer(
+      line && { title: mode.value!.name, beats: line.beats, bars, tempo: line.tempo, cues: [], load: playing(line) },
+    )
+  },
+  { immediate: true },
+)
+onBeforeUnmount(() => band.offer(undefined))
 watch(
   () => mode.value?.dropChords,
   (drop) => drop !== undefined && (band.settings.dropChords = drop),
@@ -55,6 +75,7 @@ watch(
 const free = useFree(
   over,
   computed(() => mode.value?.id ?? 'land'),
+  computed(() => own.value && mode.value?.name),
 )
 const { last, choruses, pass } = free
 const ear = useEar()
@@ -66,10 +87,9 @@ watch(
   (beat) => {
     const c = chart.value
     if (beat === undefined || !c || beat < 0) return
-    const form = c.bars * c.beats
-    const at = beat % form
-    const change = map.data.value!.bars[Math.floor(at / c.beats)]?.changes.find((x) => x.beat - 1 === at % c.beats)
-    if (change) voice.say(spoken(map.data.value!.chords[change.chord]!.symbol))
+    const bars = ground.data.value?.bars ?? []
+    const change = bars.flat().find((x) => x.at === (beat % (bars.length * c.beats)) * 960)
+    if (change) voice.say(spoken(change.chord))
   },
 )
 /* A ladder of tempi for each chart and way to practise. */
@@ -147,7 +167,9 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
     </section>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <ChangeGrid
-      :map="map.data.value"
+      v-if="ground.data.value"
+      :bars="ground.data.value.bars"
+      :beats="chart.beats"
       :landings="free.landings.value"
       :beat="free.playing.value ? band.beat : undefined"
     />

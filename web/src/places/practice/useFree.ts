@@ -19,7 +19,8 @@ export interface Chorus {
 /** Choruses that are held, so that what was good can be kept afterwards. */
 const held = 2
 
-export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>) {
+/** own names what the band plays in the place of the chart, where it does. */
+export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own: Ref<string | undefined>) {
   const band = useBand()
   const ear = useEar()
   const landings = ref(new Map<number, FreeLanding>())
@@ -27,8 +28,9 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>) {
   const trouble = ref('')
   /** Which pass of the mode is asked for: they go on from chorus to chorus. */
   const pass = ref(0)
-  const playing = computed(() => band.playing && !band.audition)
-  const form = computed(() => (over.value ? band.formBeats * 960 : 0))
+  const playing = computed(() => band.playing && band.audition?.title === own.value)
+  /* Choruses of a chart follow each other within a pass of the loop; what is played in its place is a pass by itself. */
+  const form = computed(() => (!over.value ? 0 : own.value ? Infinity : band.formBeats * 960))
 
   function add(free: FreeTake, heard: HeardNote[], of: number) {
     choruses.value = [...choruses.value, { pass: of, free, heard }]
@@ -62,13 +64,13 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>) {
   function place(at: { tick: number; pass: number } | undefined) {
     if (!at || !form.value || at.tick < -960) return undefined
     const chorus = Math.max(0, Math.floor(at.tick / form.value))
-    return { tick: at.tick - chorus * form.value, pass: at.pass * 64 + chorus }
+    return { tick: chorus ? at.tick - chorus * form.value : at.tick, pass: at.pass * 64 + chorus }
   }
   /* By MIDI what is played need not be heard. */
   const played = new Played()
   function told(list: (tick: number) => Timed[], at: number) {
     const now = playing.value ? place(band.where(at)) : undefined
-    if (now) passes.noticed(list(now.tick).map((o) => ({ ...o, pass: count(now.pass) })), { tick: now.tick, pass: count(now.pass) }) // prettier-ignore
+    if (now) passes.noticed(list(now.tick).map((o) => ({ ...o, pass: count(now.pass) })), { tick: now.tick, pass: count(now.pass) }, 'MIDI') // prettier-ignore
   }
   const midi = useMidi({
     struck: (n) => told((tick) => played.struck(`${n.channel} ${n.midi}`, n.midi, tick), n.at),
@@ -129,6 +131,7 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>) {
       passes.noticed(
         player.due(now.tick).map((o) => ({ ...o, pass })),
         { tick: now.tick, pass },
+        'simulated',
       )
     }, 30)
   }

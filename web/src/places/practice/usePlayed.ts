@@ -52,11 +52,10 @@ export function usePlayed(wanted: () => boolean, play: (midi: number) => boolean
   /* Without a band there is no tick: seconds do as well. */
   const tick = (frame: number) => (frame / band.rate()) * 1600
   const deaf = ear.tell((n) => {
-    if (n.observations.length)
-      listening?.notice(
-        n.observations.map((o) => ({ ...o, tick: tick(o.frame) })),
-        tick(n.frame),
-      )
+    listening?.notice(
+      n.observations.map((o) => ({ ...o, tick: tick(o.frame) })),
+      tick(n.frame),
+    )
   })
   onScopeDispose(() => {
     deaf()
