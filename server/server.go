@@ -3,7 +3,7 @@ package server
 import (
 	"io"
 
-	"github.com/bytedance/sonic"
+	"github.com/segmentio/encoding/json"
 
 	"io/fs"
 	"log/slog"
@@ -35,19 +35,17 @@ type server struct {
 	hard  chan struct{} // a place for each hard question that is worked on
 }
 
-// quickJSON reads and writes as encoding/json does, in a third of its time.
+// quickJSON reads and writes as encoding/json does, in less of its time.
 var quickJSON = huma.Format{
 	Marshal: func(w io.Writer, v any) error {
-		out, err := asStandard.Marshal(v)
+		out, err := json.Marshal(v)
 		if err == nil {
 			_, err = w.Write(out)
 		}
 		return err
 	},
-	Unmarshal: asStandard.Unmarshal,
+	Unmarshal: json.Unmarshal,
 }
-
-var asStandard = sonic.Config{SortMapKeys: true, CompactMarshaler: true, CopyString: true, ValidateString: true}.Froze()
 
 // New returns the handler of the whole application. front is the built front
 // end; log gets a line for each request.

@@ -1,7 +1,7 @@
 /* Writes the licences of everything the binary carries: Go modules, the page's packages, fonts and sounds.
    Run by make notice; the result is committed as NOTICE and shown under Help. */
 import { execFileSync } from 'node:child_process'
-import { existsSync, readFileSync, readdirSync } from 'node:fs'
+import { existsSync, readFileSync, readdirSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 
 const web = new URL('..', import.meta.url).pathname
@@ -11,7 +11,12 @@ function licenceIn(dir) {
   const names = readdirSync(dir)
     .filter((n) => /licen[cs]e|^copying|^notice|^ofl/i.test(n))
     .sort()
-  return names.map((n) => readFileSync(join(dir, n), 'utf8').trim()).join('\n\n')
+  // Some bring a directory of the licences of what they carry themselves.
+  const files = names.flatMap((n) => {
+    const path = join(dir, n)
+    return statSync(path).isDirectory() ? readdirSync(path).map((f) => join(path, f)) : [path]
+  })
+  return files.map((f) => readFileSync(f, 'utf8').trim()).join('\n\n')
 }
 
 const entries = []
