@@ -51,7 +51,7 @@ unit: web/dist/index.html
 interface: web/dist/index.html
 	command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium; }
 	cd web && npm run readers && npm run ear
-	go test -timeout 40m ./e2e/...
+	go test -p 1 -timeout 40m ./e2e/...
 
 # Attacks on the program itself, each with its figure. KILLS=1000 kills it as often.
 hostile: web/dist/index.html
