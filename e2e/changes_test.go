@@ -60,6 +60,11 @@ func TestEveryWayToPractise(t *testing.T) {
 			p.until(`document.querySelector('.result') && (%d < 1 || document.querySelectorAll('.choruses li').length === %d)`, i, i+1)
 		}
 	}
+	// One has the band drop its chords; what the player set stays.
+	p.visit("/practice/6?do=changes&mode=dropped")
+	p.until(stores + `.get('band').dropped`)
+	p.click(".rooms button", "Calls")
+	p.until(`!` + stores + `.get('band').dropped && !` + stores + `.get('band').settings.dropChords`)
 	// Through the twelve keys the band plays along; a turnaround is imagined over the chart's own.
 	p.visit("/practice/6?do=changes&mode=twelve-keys")
 	p.sees(".grid li:nth-child(12)", "G7")

@@ -137,7 +137,7 @@ func reading(s score.Score, i int, rule Rule) Reading {
 	switch {
 	case n.Bend == 1 && r.Class == blend.Blue:
 		r.Role, r.Says = Leaned, "curled: "+name
-	case r.Rests && rule.rests(chord, r.Sound):
+	case r.Rests && rule.Allows(chord, r.Sound):
 		r.Role, r.Says = Leaned, say.F("leaned on: %s (%s may rest)", name, rule.Name)
 	case r.Rests && r.Class == blend.Colour:
 		r.Role, r.Fault = Loose, true

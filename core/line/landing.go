@@ -185,7 +185,7 @@ func (j judge) leaned(i int) (Landing, bool) {
 		}
 	}
 	long := n.End()-max(n.Start, j.at) >= score.Tick || !ok || j.s.Notes[next].Start-n.End() >= score.Tick/2
-	if long && j.rule.rests(j.chord, sound) {
+	if long && j.rule.Allows(j.chord, sound) {
 		return j.say(i, sound.Degree, LeanedOn, "leaned on the %s over %s, which may rest (%s)", sound.Degree, j.chord, j.rule.Name), true
 	}
 	return Landing{}, false

@@ -38,10 +38,7 @@ func RuleByID(id string) (Rule, error) {
 }
 
 // Allows tells whether a note of the chord or beside it may be rested on.
-func (r Rule) Allows(c harmony.Chord, s blend.Sound) bool { return r.rests(c, s) }
-
-// rests tells whether a note of the chord or beside it may be rested on.
-func (r Rule) rests(c harmony.Chord, s blend.Sound) bool {
+func (r Rule) Allows(c harmony.Chord, s blend.Sound) bool {
 	switch {
 	case s.Class == blend.ChordTone:
 		return true

@@ -35,7 +35,6 @@ type Mode struct {
 	Says       string
 	Stages     []Stage
 	DropChords bool // the band leaves the chords out in every other chorus
-	Vibrato    bool // on every landing
 	// ground is what is played over in the place of a chart's chords; nil is those.
 	ground func(form.Progression, form.Key) form.Progression
 	InMind bool // the ground is the player's alone: the band plays the chart
@@ -79,7 +78,7 @@ var Modes = []Mode{
 		Stages: []Stage{{nil, Tones, "nothing but chord tones"}}},
 	{ID: "dropped", Name: "Without the chords", Says: "The band drops the chords in every other chorus; keep telling them.", DropChords: true,
 		Stages: []Stage{{nil, Anything, "the chords can be heard in what you play"}}},
-	{ID: "root-first", Name: "Root first", Says: "A pass landing on roots, one on thirds, one on fifths, one on sevenths; vibrato on each.", Vibrato: true,
+	{ID: "root-first", Name: "Root first", Says: "A pass landing on roots, one on thirds, one on fifths, one on sevenths; vibrato on each.",
 		Stages: []Stage{
 			{[]harmony.Role{harmony.Root}, Anything, "the root on every change"},
 			{[]harmony.Role{harmony.Third}, Anything, "the third on every change"},

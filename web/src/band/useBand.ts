@@ -30,6 +30,9 @@ export const useBand = defineStore('band', () => {
   /** Where the place in view stands: its chord, and the change that comes next. */
   const here = shallowRef<{ chord: LoopBeats; change: LoopBeats }>()
   const passes = ref(0)
+  /** The place in view has the chords dropped, whatever the player set. */
+  const dropped = ref(false)
+  const drops = computed(() => dropped.value || settings.dropChords)
 
   const choruses = computed(() => {
     const bars = chart.value?.bars || 12
@@ -65,7 +68,7 @@ export const useBand = defineStore('band', () => {
           query: {
             ...how,
             choruses: choruses.value,
-            dropChords: settings.dropChords,
+            dropChords: drops.value,
             ...(thread ? { lead: 'thread' as const, ...thread } : {}),
           },
         },
@@ -83,7 +86,7 @@ export const useBand = defineStore('band', () => {
     return {
       from: loop.value.from * 960,
       to: loop.value.to * 960,
-      other: settings.dropChords ? formBeats.value * 960 : undefined,
+      other: drops.value ? formBeats.value * 960 : undefined,
     }
   }
 
@@ -220,7 +223,7 @@ export const useBand = defineStore('band', () => {
   }
 
   watch(
-    () => [settings.comp, settings.intensity, settings.dropChords, swing.value, seed.value],
+    () => [settings.comp, settings.intensity, drops.value, swing.value, seed.value],
     () => {
       void reload()
       if (!audition.value) sound.engine()?.tell({ do: 'loop', loop: loopTicks() })
@@ -242,6 +245,7 @@ export const useBand = defineStore('band', () => {
     here,
     audition,
     offered,
+    dropped,
     frame,
     threadHeard: computed(() => !!withThread.value),
     ...storeToRefs(heard),

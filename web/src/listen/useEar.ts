@@ -58,9 +58,11 @@ export const useEar = defineStore('ear', () => {
     if (on.value || opening.value) return
     opening.value = true
     trouble.value = ''
+    let stream: MediaStream | undefined
+    const silence = () => stream?.getTracks().forEach((t) => t.stop())
     try {
       if (!navigator.mediaDevices) throw new DOMException('', 'none')
-      const stream = await navigator.mediaDevices.getUserMedia({
+      stream = await navigator.mediaDevices.getUserMedia({
         audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 },
       })
       const { context } = sound.engine() ?? (await sound.open())
@@ -83,8 +85,9 @@ export const useEar = defineStore('ear', () => {
       source.connect(capture)
       close = () => {
         source.disconnect()
+        capture.port.postMessage({})
         worker.terminate()
-        for (const t of stream.getTracks()) t.stop()
+        silence()
         ask = undefined
         on.value = false
         level.value = -120
@@ -96,6 +99,7 @@ export const useEar = defineStore('ear', () => {
       }
       on.value = true
     } catch (e) {
+      silence() // a microphone that nothing listens to is let go
       const name = e instanceof DOMException ? e.name : ''
       trouble.value = troubles[name] ?? `The microphone cannot be heard: ${e instanceof Error ? e.message : String(e)}.`
     }

@@ -9,17 +9,22 @@ const hop = 256
 
 class Capture extends AudioWorkletProcessor {
   private to?: MessagePort
+  private over = false
   private chunk = new Float32Array(hop)
   private filled = 0
 
   constructor() {
     super()
-    this.port.onmessage = ({ data }: MessageEvent<{ to: MessagePort }>) => (this.to = data.to)
+    // Told of no port, it is over.
+    this.port.onmessage = ({ data }: MessageEvent<{ to?: MessagePort }>) => {
+      this.to = data.to
+      this.over = !data.to
+    }
   }
 
   process([input]: Float32Array[][]) {
     const samples = input?.[0]
-    if (!samples || !this.to) return true
+    if (!samples || !this.to) return !this.over
     this.chunk.set(samples, this.filled)
     this.filled += samples.length
     if (this.filled === hop) {

@@ -2,10 +2,10 @@
 /* One call at a time in very large type, the neck covered until asked; answered by name or on the neck, over the band if
    it plays. */
 import { useTitle } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
-import { useCatalogue, useChartMap, useCharts } from '../../api/queries'
+import { useCatalogue } from '../../api/queries'
 import type { CallWish } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import MusicText from '../../music/MusicText.vue'
@@ -13,7 +13,6 @@ import EmptyPlace from '../../shell/EmptyPlace.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import TickBox from '../../shell/TickBox.vue'
 import { hint } from '../../shell/commands'
-import { useAddress } from '../../shell/useAddress'
 import { useCommands } from '../../shell/useCommands'
 import AnswerKeys from './AnswerKeys.vue'
 import CallNeck from './CallNeck.vue'
@@ -21,20 +20,13 @@ import { keysOf } from './keys'
 import { summed } from './outcomes'
 import { useCalls, type By } from './useCalls'
 import { usePlayed } from './usePlayed'
+import { usePractised } from './usePractised'
 import { useVoice } from './useVoice'
 import EarButton from '../../listen/EarButton.vue'
 import { useEar } from '../../listen/useEar'
 
 useTitle('Practice · Undaris')
-const address = useAddress()
-const charts = useCharts()
-const id = computed(() => address.id.value || charts.data.value?.[0]?.id || 0)
-const map = useChartMap(
-  id,
-  ref(undefined),
-  computed(() => id.value > 0),
-)
-const chart = computed(() => map.data.value?.chart)
+const { address, charts, id, map, chart } = usePractised()
 const instrument = computed(() => map.data.value?.instrument)
 
 const catalogue = useCatalogue()
@@ -93,7 +85,7 @@ watch(
   { immediate: true },
 )
 const ear = useEar()
-const played = usePlayed(() => by.value === 'play', calls.play)
+const played = usePlayed(() => by.value === 'play', calls.asked, calls.play)
 watch(call, played.anew)
 const voice = useVoice()
 watch(call, (c) => c && voice.say(c.spoken))

@@ -7,14 +7,13 @@ import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { playing } from '../../api/kept'
 import { useGround, useTakeChanges } from '../../api/takes'
-import { useCatalogue, useChartMap, useCharts } from '../../api/queries'
+import { useCatalogue } from '../../api/queries'
 import type { LineBody } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import MusicText from '../../music/MusicText.vue'
 import { spoken } from '../../music/text'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import { hint } from '../../shell/commands'
-import { useAddress } from '../../shell/useAddress'
 import { useCommands } from '../../shell/useCommands'
 import EarButton from '../../listen/EarButton.vue'
 import { clean } from '../../listen/rungs'
@@ -23,18 +22,11 @@ import { useRungs } from '../../listen/useRungs'
 import TickBox from '../../shell/TickBox.vue'
 import ChangeGrid from './ChangeGrid.vue'
 import { useFree } from './useFree'
+import { usePractised } from './usePractised'
 import { useVoice } from './useVoice'
 
 useTitle('Practice · Undaris')
-const address = useAddress()
-const charts = useCharts()
-const id = computed(() => address.id.value || charts.data.value?.[0]?.id || 0)
-const map = useChartMap(
-  id,
-  ref(undefined),
-  computed(() => id.value > 0),
-)
-const chart = computed(() => map.data.value?.chart)
+const { address, charts, id, map, chart } = usePractised()
 const catalogue = useCatalogue()
 const modes = computed(() => catalogue.data.value?.modes ?? [])
 const asked = address.text('mode', 'land')
@@ -68,10 +60,13 @@ watch(
   { immediate: true },
 )
 onBeforeUnmount(() => band.offer(undefined))
+/* A way to practise may have the band drop its chords; what the player set for other places stays. */
 watch(
-  () => mode.value?.dropChords,
-  (drop) => drop !== undefined && (band.settings.dropChords = drop),
+  () => !!mode.value?.dropChords,
+  (drop) => (band.dropped = drop),
+  { immediate: true },
 )
+onBeforeUnmount(() => (band.dropped = false))
 const free = useFree(
   over,
   computed(() => mode.value?.id ?? 'land'),

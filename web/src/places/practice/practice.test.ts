@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { ref } from 'vue'
 import type { Call, CallWish } from '../../api/client'
+import { Answers, doubt } from './answers'
 import { keysOf } from './keys'
 import { paced, summed, type Outcome } from './outcomes'
 
@@ -130,5 +131,35 @@ describe('a sitting', () => {
     expect(paced(1, [r, r, r])).toBe(1)
     expect(paced(4, [r, x, x])).toBe(8)
     expect(paced(8, [x, x])).toBe(8)
+  })
+})
+
+describe('a note that is heard as an answer', () => {
+  it('counts once: at once where it is asked for, else when its pitch is sure', () => {
+    vi.useFakeTimers()
+    const told: number[] = []
+    let wanted = 60
+    const answers = new Answers(
+      (m) => Math.abs(m - wanted) < 0.4,
+      (m) => told.push(m),
+    )
+    answers.hear([{ at: 0, pitch: 60.1 }])
+    answers.hear([{ at: 0, pitch: 60.1 }])
+    expect(told).toEqual([60.1])
+    wanted = 64
+    answers.hear([{ at: 0, pitch: 60.1 }, { at: 9, pitch: 52 }]) // prettier-ignore
+    expect(told).toHaveLength(1) // an octave too low is but the first guess
+    vi.advanceTimersByTime(doubt / 2)
+    answers.hear([{ at: 0, pitch: 60.1 }, { at: 9, pitch: 64 }]) // prettier-ignore
+    vi.advanceTimersByTime(doubt)
+    expect(told).toEqual([60.1, 64])
+    answers.hear([{ at: 20, pitch: 61 }])
+    vi.advanceTimersByTime(doubt + 1)
+    expect(told).toEqual([60.1, 64, 61]) // what stays another note is told as it is
+    answers.hear([{ at: 30, pitch: 70 }])
+    answers.stop()
+    vi.advanceTimersByTime(doubt + 1)
+    expect(told).toHaveLength(3)
+    vi.useRealTimers()
   })
 })

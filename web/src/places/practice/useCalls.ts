@@ -92,13 +92,14 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
     if (++done.value === c.notes.length) complete()
     return true
   }
-  /** A note that was heard: it counts at the pitch that is asked for, wherever it is played. */
+  /** Whether a note that is heard is the tone asked for, wherever it is played. */
+  const asked = (midi: number) => Math.abs(midi - (call.value?.notes[done.value]?.midi ?? NaN)) <= inTune
   function play(midi: number) {
     const c = call.value
     const wanted = c?.notes[done.value]
     if (!c || !wanted || over.value || by.value !== 'play') return false
     slip.value = undefined
-    if (Math.abs(midi - wanted.midi) > inTune) {
+    if (!asked(midi)) {
       slipped = true
       return false
     }
@@ -130,6 +131,7 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
     name,
     press,
     play,
+    asked,
     bars,
     again: () => call.value && ask(call.value),
     uncover: () => (covered.value = false),
