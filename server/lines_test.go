@@ -316,3 +316,28 @@ func TestALineKeepsItsInstrument(t *testing.T) {
 		}
 	}
 }
+
+// What the page sends of a long line to have one change mended (the notes round
+// it, see around in its notes.ts) is answered as the whole line is.
+func TestFitNeedsOnlyWhatIsNear(t *testing.T) {
+	srv := serve(t)
+	var whole Study
+	require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/study", longLine(500), &whole).StatusCode)
+	body := longLine(500)
+	for i, n := range whole.Score.Notes {
+		body.Notes[i] = n.LineNote
+		body.Notes[i].ID, body.Notes[i].String = n.ID, n.String
+	}
+	for _, l := range whole.Report.Landings {
+		var all, near Fixes
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/fit", map[string]any{"line": body, "at": l.At}, &all).StatusCode)
+		some := body
+		at := l.At / 480
+		some.Notes = append(append([]store.LineNote{}, body.Notes[max(0, at-79):min(500, at+25)]...), body.Notes[499])
+		if at+25 > 499 {
+			some.Notes = some.Notes[:len(some.Notes)-1]
+		}
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/fit", map[string]any{"line": some, "at": l.At}, &near).StatusCode)
+		require.Equal(t, all, near, "at %d", l.At)
+	}
+}

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { Refused, type LineBody, type LineNote, type Study } from '../api/client'
-import { alter, change, confirm, insert, move, remove } from './notes'
+import { alter, around, change, confirm, insert, move, remove } from './notes'
 import { useDocument, type Command } from './useDocument'
 
 /* A core that answers when it is let, in order or not: it numbers and names notes and finds fingers, as the real one
@@ -253,4 +253,23 @@ describe('a document', () => {
     }
     vi.useRealTimers()
   })
+})
+
+describe('what is asked about one change', () => {
+  const long = (n: number) =>
+    ({
+      notes: Array.from({ length: n }, (_, i) => ({ id: n - i, start: i * 240, length: 240, fret: 5, string: 2 })),
+    }) as unknown as LineBody
+
+  it('is as much of a long line as of a short one, with the highest number in it', () => {
+    for (const n of [300, 4000]) {
+      const near = around(long(n), 200 * 240).notes
+      expect(near).toHaveLength(105)
+      expect(near[0]!.id).toBe(n) // far away, but the highest number
+      expect(near[1]!.start).toBe(121 * 240)
+      expect(near.at(-1)!.start).toBe(224 * 240)
+    }
+  })
+
+  it('is the whole of a short line', () => expect(around(long(60), 50 * 240).notes).toEqual(long(60).notes))
 })

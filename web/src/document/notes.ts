@@ -50,6 +50,20 @@ export const mend = (gone: number[], put: LineNote[]): Command => ({
   }),
 })
 
+/** How many notes before and behind a change the core looks at to mend it: the phrase (two bars at most) and the hand's way in and out. */
+const before = 80
+const behind = 24
+
+/** A line with the notes round a tick alone: mending one change asks no more of a long line than of a short one. */
+export function around(line: LineBody, tick: number): LineBody {
+  const at = line.notes.findIndex((n) => n.start > tick)
+  const middle = at < 0 ? line.notes.length : at
+  const near = new Set(line.notes.slice(Math.max(0, middle - before), middle + behind))
+  // The note with the highest number comes along, so that new ones get numbers of their own.
+  const last = line.notes.reduce<LineNote | undefined>((a, n) => ((n.id ?? 0) > (a?.id ?? 0) ? n : a), undefined)
+  return { ...line, notes: line.notes.filter((n) => near.has(n) || n === last) }
+}
+
 export const remove = (id: number): Command => ({
   name: 'deletion',
   apply: onNotes((notes) => notes.filter((n) => n.id !== id)),

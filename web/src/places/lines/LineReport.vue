@@ -5,7 +5,7 @@ import Button from 'primevue/button'
 import { askLine, playing } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import type { Fixes, Landing, LickBody, LineNote } from '../../api/client'
-import { mend as mended } from '../../document/notes'
+import { around, mend as mended } from '../../document/notes'
 import MusicText from '../../music/MusicText.vue'
 import LickDialog from '../licks/LickDialog.vue'
 import type { LineState } from './useLine'
@@ -25,7 +25,7 @@ async function mend(l: Landing) {
   if (!props.state.line.value) return
   busy.value = true
   try {
-    fixes.value = await askLine.fit(props.state.line.value, l.at)
+    fixes.value = await askLine.fit(around(props.state.line.value, l.at), l.at)
   } catch (e) {
     props.state.refuse(e)
   } finally {
