@@ -92,6 +92,8 @@ type CatalogueMode struct {
 	CatalogueOption
 	Stages     []string `json:"stages" doc:"what each pass asks for; the last stays"`
 	DropChords bool     `json:"dropChords" doc:"the band leaves the chords out in every other chorus"`
+	Writes     bool     `json:"writes" doc:"what is to be played is written down"`
+	WithLick   bool     `json:"withLick" doc:"it is made of a lick"`
 }
 
 // CatalogueWay is a way to play a note.
@@ -164,7 +166,7 @@ func catalogue() (c Catalogue) {
 		c.Calls = append(c.Calls, CatalogueOption{CatalogueChoice{k.ID, k.Name}, k.About})
 	}
 	for _, m := range practice.Modes {
-		c.Modes = append(c.Modes, CatalogueMode{CatalogueOption{CatalogueChoice{m.ID, m.Name}, m.Says}, each(m.Stages, func(s practice.Stage) string { return s.Says }), m.DropChords})
+		c.Modes = append(c.Modes, CatalogueMode{CatalogueOption{CatalogueChoice{m.ID, m.Name}, m.Says}, each(m.Stages, func(s practice.Stage) string { return s.Says }), m.DropChords, m.Writes(), m.WithLick})
 	}
 	for _, w := range score.Ways {
 		way := CatalogueWay{Field: w.ID, Name: w.Name, Key: w.Key, On: w.On}

@@ -27,6 +27,7 @@ type Observation struct {
 	Of         int          `json:"of"`
 	Tick       float64      `json:"tick"`
 	MIDI       float64      `json:"midi"`
+	Width      float64      `json:"width"`
 	Clarity    float64      `json:"clarity"`
 	Level      float64      `json:"level"`
 	Fresh      float64      `json:"fresh"`
@@ -34,7 +35,7 @@ type Observation struct {
 }
 
 func (o Observation) core() ear.Observation {
-	to := ear.Observation{Seq: o.Seq, Kind: o.Kind, Of: o.Of, Tick: o.Tick, MIDI: o.MIDI, Clarity: o.Clarity, Level: o.Level, Fresh: o.Fresh}
+	to := ear.Observation{Seq: o.Seq, Kind: o.Kind, Of: o.Of, Tick: o.Tick, MIDI: o.MIDI, Width: o.Width, Clarity: o.Clarity, Level: o.Level, Fresh: o.Fresh}
 	for _, c := range o.Candidates {
 		to.Candidates = append(to.Candidates, ear.Candidate{MIDI: int(c[0]), Strength: c[1]})
 	}
@@ -119,7 +120,8 @@ type listening struct {
 	tempo    int
 	swing    float64
 	noticed  int
-	stage    *practice.Stage // of a mode
+	mode     *practice.Mode // where one is practised
+	pass     int
 	heard    []judge.Heard
 	landings map[int]FreeLanding
 	verdicts []judge.Verdict
@@ -147,12 +149,12 @@ func (l *listening) hear(in said) (out *told, over bool) {
 	out.Heard = each(heard[out.From:], func(h judge.Heard) HeardNote { return HeardNote(h) })
 	l.heard = heard
 	switch {
-	case l.stage != nil:
-		f, err := practice.Judge(l.line.Line, heard, l.swing, *l.stage)
+	case l.mode != nil:
+		f, err := l.line.judged(*l.mode, l.pass, heard, l.tempo, l.swing)
 		if err != nil {
 			return &told{Error: err.Error()}, true
 		}
-		w := wireFree(f, *l.stage)
+		w := wireFree(f, l.mode.Stage(l.pass))
 		if out.Landings = l.met(w.Landings, in.Now); in.End {
 			out.Free, out.Written = &w, &w.Line
 		}
@@ -178,7 +180,8 @@ func (l *listening) hear(in said) (out *told, over bool) {
 func (l *listening) begin(in said) error {
 	var value any
 	var body LineBody
-	if err := errors.Join(json.Unmarshal(in.Line, &value), json.Unmarshal(in.Line, &body)); err != nil {
+	err := errors.Join(json.Unmarshal(in.Line, &value), json.Unmarshal(in.Line, &body))
+	if err != nil {
 		return err
 	}
 	if errs := huma.NewModelValidator().Validate(reflect.TypeFor[LineBody](), value); len(errs) > 0 {
@@ -187,29 +190,23 @@ func (l *listening) begin(in said) error {
 	if in.Tempo < 0 || in.Tempo > 300 || in.Swing != 0 && (in.Swing < 0.5 || in.Swing > 0.75) {
 		return errors.New("a tempo is 30 to 300 beats a minute, swing 0.5 to 0.75")
 	}
-	o, err := l.server.read(body)
-	if err != nil {
-		return err
+	var o lineIn
+	if in.Mode == "" {
+		o, err = l.server.read(body)
+	} else {
+		var m practice.Mode
+		o, m, err = l.server.over(body, in.Mode)
+		l.mode, l.pass, l.landings = &m, in.Pass, map[int]FreeLanding{}
 	}
 	l.line, l.tempo, l.swing = &o, cmp.Or(in.Tempo, o.Tempo), o.swing(in.Swing)
-	if in.Mode != "" {
-		m, err := practice.ModeByID(in.Mode)
-		if err != nil {
-			return err
-		}
-		l.line.Progression = m.Over(o.Progression, o.Key)
-		stage := m.Stage(in.Pass)
-		l.stage, l.landings, l.ear = &stage, map[int]FreeLanding{}, ear.Listen(nil)
-		return nil
-	}
 	l.ear = ear.Listen(judge.Sounding(o.Score, l.swing))
-	return nil
+	return err
 }
 
 // met lists the landings that changed, of changes that are over.
 func (l *listening) met(landings []FreeLanding, now float64) (list []FreeLanding) {
 	for _, x := range landings {
-		if now < float64(x.At)+settles && !x.Counts || l.landings[x.At] == x {
+		if now < float64(x.end)+settles && !x.Counts || l.landings[x.At] == x {
 			continue
 		}
 		l.landings[x.At] = x

@@ -39,6 +39,7 @@ type FreeLanding struct {
 	Word   string `json:"word" doc:"the same, or that it was another tone than is asked for"`
 	Counts bool   `json:"counts" doc:"landed, on what the pass asks for"`
 	Says   string `json:"says"`
+	end    int    // tick by which it is over
 }
 
 func wireFree(f practice.Free, stage practice.Stage) FreeTake {
@@ -47,15 +48,17 @@ func wireFree(f practice.Free, stage practice.Stage) FreeTake {
 		if l.Counts {
 			w.Landed++
 		}
-		return FreeLanding{l.At, l.Chord.String(), string(l.Degree), l.When, l.Word(), l.Counts, l.Says}
+		return FreeLanding{l.At, l.Chord.String(), string(l.Degree), l.When, l.Word(), l.Counts, l.Says, l.End}
 	})
 	return w
 }
 
 // PracticeGround is what a mode is played over.
 type PracticeGround struct {
-	Line LineBody           `json:"line" doc:"its chords, without notes"`
-	Bars [][]PracticeChange `json:"bars"`
+	Line  LineBody           `json:"line" doc:"its chords, with what is to be played where the mode writes it"`
+	Bars  [][]PracticeChange `json:"bars"`
+	Lead  *LineBody          `json:"lead,omitempty" doc:"what the band plays first, where it does"`
+	Shown *Score             `json:"shown,omitempty" doc:"what is to be played, engraved, where it is not to be found by ear"`
 	// Band tells that the band plays it too.
 	Band bool `json:"band" doc:"the band plays it, in the place of the chart"`
 }
@@ -66,7 +69,8 @@ type PracticeChange struct {
 	Chord string `json:"chord"`
 }
 
-// over reads what a mode is played over.
+// over reads what a mode is played over. Where the mode writes what is to be played,
+// the line that comes back from the page is that already.
 func (s *server) over(b LineBody, mode string) (o lineIn, m practice.Mode, err error) {
 	if o, err = s.read(b); err != nil {
 		return o, m, err
@@ -74,8 +78,43 @@ func (s *server) over(b LineBody, mode string) (o lineIn, m practice.Mode, err e
 	if m, err = practice.ModeByID(mode); err != nil {
 		return o, m, at("body.mode", mode, err)
 	}
-	o.Progression, o.Notes = m.Over(o.Progression, o.Key), nil
+	if !m.Writes() {
+		o.Progression, o.Notes = m.Over(o.Progression, o.Key), nil
+	}
 	return o, m, nil
+}
+
+// judged judges a pass of a mode over a line.
+func (o lineIn) judged(m practice.Mode, pass int, heard []judge.Heard, tempo int, swing float64) (f practice.Free, err error) {
+	if m.Writes() {
+		return practice.Prescribed(o.Line, heard, tempo, swing)
+	}
+	return practice.Judge(o.Line, heard, swing, m.Stage(pass))
+}
+
+// written adds what a mode writes to its ground.
+func (s *server) written(ctx context.Context, g *PracticeGround, o lineIn, m practice.Mode, l uint, seed uint64) error {
+	ask := practice.Ask{Seed: seed}
+	if m.WithLick && l > 0 {
+		kept, err := s.store.Lick(l)
+		if err != nil {
+			return missing("lick", err)
+		}
+		ask.Lick = kept.Phrase()
+	}
+	lead, own, err := m.Line(ctx, o.Line, ask)
+	if err != nil {
+		return at("body.lick", l, err)
+	}
+	g.Line = wireBody(own)
+	if m.ByEar {
+		body := wireBody(lead)
+		g.Lead = &body
+		return nil
+	}
+	shown := o.with(own).study().Score
+	g.Shown = &shown
+	return nil
 }
 
 func wireGround(chart, own lineIn, m practice.Mode) PracticeGround {
@@ -160,23 +199,34 @@ func (s *server) practice(api huma.API) {
 	}.serve(s, api)
 
 	type Over struct {
-		Over  LineBody `json:"over" doc:"the chords; its notes are left out"`
+		Over  LineBody `json:"over" doc:"the chords, with what is to be played where the mode writes it"`
 		Tempo int      `json:"tempo,omitempty" minimum:"0" maximum:"300"`
 		Swing float64  `json:"swing,omitempty" minimum:"0" maximum:"0.75"`
 	}
 	post(s, api, "/api/practice/over", "practice-over", "What a mode is played over, for the chords of a chart",
-		func(_ context.Context, in *struct {
+		func(ctx context.Context, in *struct {
 			Body struct {
 				Over LineBody `json:"over" doc:"the chart's chords; its notes are left out"`
 				Mode string   `json:"mode" maxLength:"40"`
+				Lick uint     `json:"lick,omitempty" maximum:"4294967295" doc:"of a mode that takes one"`
+				Seed uint64   `json:"seed,omitempty" doc:"another one writes something else"`
 			}
 		}) (PracticeGround, error) {
 			chart, err := s.read(in.Body.Over)
 			if err != nil {
 				return PracticeGround{}, err
 			}
-			own, m, err := s.over(in.Body.Over, in.Body.Mode)
-			return wireGround(chart, own, m), err
+			m, err := practice.ModeByID(in.Body.Mode)
+			if err != nil {
+				return PracticeGround{}, at("body.mode", in.Body.Mode, err)
+			}
+			own := chart
+			own.Progression, own.Notes = m.Over(chart.Progression, chart.Key), nil
+			g := wireGround(chart, own, m)
+			if m.Writes() && !(m.WithLick && in.Body.Lick == 0) {
+				err = s.written(ctx, &g, own, m, in.Body.Lick, in.Body.Seed)
+			}
+			return g, err
 		})
 	post(s, api, "/api/practice/judge", "judge-practice", "A pass of free playing over chords: written down, and judged by what the pass asks for",
 		func(_ context.Context, in *struct {
@@ -191,16 +241,17 @@ func (s *server) practice(api huma.API) {
 			if err != nil {
 				return FreeTake{}, err
 			}
-			stage := m.Stage(in.Body.Pass)
-			f, err := practice.Judge(o.Line, each(in.Body.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) }), o.swing(in.Body.Swing), stage)
-			return wireFree(f, stage), err
+			heard := each(in.Body.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) })
+			f, err := o.judged(m, in.Body.Pass, heard, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing))
+			return wireFree(f, m.Stage(in.Body.Pass)), err
 		})
-	post(s, api, "/api/practice/simulate", "simulate-practice", "What a simulated player plays over chords: a line of its own, from chord tone to chord tone",
+	post(s, api, "/api/practice/simulate", "simulate-practice", "What a simulated player plays: the line where it has notes, else one of its own from chord tone to chord tone",
 		func(ctx context.Context, in *struct {
 			Body struct {
 				Over
 				Wrong float64 `json:"wrong,omitempty" minimum:"0" maximum:"1" doc:"how often a neighbouring note is played"`
 				Late  float64 `json:"late,omitempty" minimum:"0" maximum:"1"`
+				Lost  float64 `json:"lost,omitempty" minimum:"0" maximum:"1" doc:"how often, from bar to bar, the form is lost"`
 				Seed  uint64  `json:"seed,omitempty"`
 			}
 		}) ([]HeardNote, error) {
@@ -208,11 +259,13 @@ func (s *server) practice(api huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			o.Notes, err = line.Write(ctx, o.Score, line.Wish{Window: o.Window, Palette: blend.Palettes[0], Rhythm: "eighths", Density: 3, Approach: true, Seed: in.Body.Seed}, o.Hand)
-			if err != nil {
-				return nil, err
+			if len(o.Notes) == 0 {
+				o.Notes, err = line.Write(ctx, o.Score, line.Wish{Window: o.Window, Palette: blend.Palettes[0], Rhythm: "eighths", Density: 3, Approach: true, Seed: in.Body.Seed}, o.Hand)
+				if err != nil {
+					return nil, err
+				}
 			}
-			heard, _ := judge.Player{Wrong: in.Body.Wrong, Late: in.Body.Late, Spread: 12, Seed: in.Body.Seed}.
+			heard, _ := judge.Player{Wrong: in.Body.Wrong, Late: in.Body.Late, Lost: in.Body.Lost, Spread: 12, Seed: in.Body.Seed}.
 				Play(o.Score, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing))
 			return each(heard, func(h judge.Heard) HeardNote { h.At = math.Max(-46080, h.At); return HeardNote(h) }), nil
 		})

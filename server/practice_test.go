@@ -11,6 +11,7 @@ import (
 	"undaris/core/ear"
 	"undaris/core/judge"
 	"undaris/core/practice"
+	"undaris/store"
 )
 
 // Every mode over every demo chart: a simulated player is judged alike whether it is
@@ -18,12 +19,24 @@ import (
 // taken away.
 func TestEveryModeIsPractised(t *testing.T) {
 	srv := serve(t)
+	var notes []store.LickNote
+	ask(t, srv, "POST", "/api/licks/read", map[string]string{"text": "5/e b7/e 9/e 3/h"}, &notes)
+	require.Equal(t, 201, ask(t, srv, "POST", "/api/licks", LickBody{Title: "Down to the third", Chord: "7", Notes: notes, Tags: []string{}}, nil).StatusCode)
 	for _, m := range practice.Modes {
 		over := bluesIn("A")
 		var ground PracticeGround
-		require.Equal(t, 200, ask(t, srv, "POST", "/api/practice/over", map[string]any{"over": over, "mode": m.ID}, &ground).StatusCode)
-		assert.Len(t, ground.Bars, 12)
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/practice/over", map[string]any{"over": over, "mode": m.ID, "lick": 1}, &ground).StatusCode)
+		assert.Equal(t, m.Writes(), len(ground.Line.Notes) > 0)
+		assert.Equal(t, m.Writes() && !m.ByEar, ground.Shown != nil)
+		assert.Equal(t, m.ByEar, ground.Lead != nil)
+		if m.Writes() {
+			over = ground.Line // what is to be played is sent along
+		}
 		switch m.ID {
+		case "fours":
+			require.Len(t, ground.Bars, 24)
+			assert.Equal(t, ground.Bars[:4][1][0].Chord, ground.Bars[4:8][1][0].Chord)
+			assert.True(t, ground.Band)
 		case "twelve-keys":
 			assert.Equal(t, []string{"A7", "D7", "G7"}, []string{ground.Bars[0][0].Chord, ground.Bars[1][0].Chord, ground.Bars[2][0].Chord})
 			assert.True(t, ground.Band)
@@ -31,6 +44,7 @@ func TestEveryModeIsPractised(t *testing.T) {
 			assert.Equal(t, []string{"C#m7", "F#7", "Bm7", "E7"}, each(append(ground.Bars[10], ground.Bars[11]...), func(c PracticeChange) string { return c.Chord }))
 			assert.False(t, ground.Band, "it is in the player's mind alone")
 		default:
+			require.Len(t, ground.Bars, 12)
 			assert.Equal(t, "D7", ground.Bars[1][0].Chord)
 			assert.False(t, ground.Band, m.ID)
 		}

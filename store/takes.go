@@ -26,6 +26,7 @@ type HeardNote struct {
 	At     float64 `json:"at" minimum:"-46080" maximum:"11796480" doc:"ticks from the first bar, as the band counts them"`
 	Length float64 `json:"length,omitempty" minimum:"0" maximum:"11796480"`
 	Pitch  float64 `json:"pitch" minimum:"0" maximum:"127.99" doc:"MIDI number with its cents, where it came to rest: 60.25"`
+	Sway   float64 `json:"sway,omitempty" minimum:"0" maximum:"12" doc:"half steps that it sways either way, of a vibrato"`
 }
 
 func (t *Take) derive() {

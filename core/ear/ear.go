@@ -19,11 +19,12 @@ const (
 	Salience Kind = "salience" // which notes the stroke brought
 	Slide    Kind = "slide"    // the pitch jumped, without a stroke
 	Bend     Kind = "bend"     // the pitch glided to another
+	Sway     Kind = "sway"     // it sways, as with vibrato
 	Lost     Kind = "lost"     // it sounds no more
 )
 
 // Kinds lists them.
-var Kinds = []Kind{Attack, Settled, Salience, Slide, Bend, Lost}
+var Kinds = []Kind{Attack, Settled, Salience, Slide, Bend, Sway, Lost}
 
 // Candidate is a note that a stroke may have brought; the strongest has 1.
 type Candidate struct {
@@ -38,6 +39,7 @@ type Observation struct {
 	Of         int     // the number of the attack that it belongs to
 	Tick       float64 // as the band is heard, from the first bar; of an attack, when it was struck
 	MIDI       float64 // settled, slide, bend
+	Width      float64 // sway: half steps either way
 	Clarity    float64 // settled, 0 to 1
 	Level      float64 // salience: of what sounds after the stroke, decibels of full scale
 	Fresh      float64 // salience: how much of what sounds is new, 0 to 1
@@ -67,6 +69,7 @@ type note struct {
 	candidates []Candidate
 	level      float64
 	furthest   float64 // where it was bent or glided to
+	sway       float64
 }
 
 // Listener makes notes of observations.
@@ -107,6 +110,8 @@ func (l *Listener) Hear(o Observation) {
 		n.weighed, n.fresh, n.level, n.candidates = true, o.Fresh, o.Level, o.Candidates
 	case Slide, Bend:
 		l.moved(n, o)
+	case Sway:
+		n.sway = max(n.sway, o.Width)
 	case Lost:
 		n.end = o.Tick
 	}
@@ -114,7 +119,7 @@ func (l *Listener) Hear(o Observation) {
 
 // sound tells that the figures of an observation are figures.
 func sound(o Observation) bool {
-	for _, v := range []float64{o.Tick, o.MIDI, o.Clarity, o.Level, o.Fresh} {
+	for _, v := range []float64{o.Tick, o.MIDI, o.Clarity, o.Level, o.Fresh, o.Width} {
 		if math.IsNaN(v) || math.IsInf(v, 0) {
 			return false
 		}
@@ -187,7 +192,7 @@ func (l *Listener) Heard() []judge.Heard {
 			continue // somebody else
 		}
 		for _, pitch := range pitches {
-			h := judge.Heard{At: n.at, Pitch: pitch}
+			h := judge.Heard{At: n.at, Pitch: pitch, Sway: n.sway}
 			if n.end > n.at {
 				h.Length = n.end - n.at
 			}

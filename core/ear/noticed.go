@@ -34,6 +34,9 @@ func Noticed(heard []judge.Heard, expected []judge.Expected) []Observation {
 		if begins != h.Pitch {
 			tell(Observation{Kind: Bend, Of: of, Tick: h.At + 3*soon, MIDI: h.Pitch})
 		}
+		if h.Sway > 0 {
+			tell(Observation{Kind: Sway, Of: of, Tick: h.At + score.Tick/2, Width: h.Sway})
+		}
 		if h.Length > 0 {
 			tell(Observation{Kind: Lost, Of: of, Tick: h.At + h.Length})
 		}

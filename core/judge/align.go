@@ -12,6 +12,7 @@ type Heard struct {
 	At     float64 // ticks from the first bar, as they are counted while the band plays
 	Length float64 // ticks
 	Pitch  float64 // MIDI number with its cents, where it came to rest: 60.25 is C4 and a quarter of a half step
+	Sway   float64 // half steps that it sways either way, of a vibrato; 0 is none
 }
 
 // Expected is a note as it was to be played.
@@ -22,6 +23,7 @@ type Expected struct {
 	Bent    bool
 	Dead    bool // without pitch: only its onset counts
 	Joined  bool // hammered, pulled or slid to: without a stroke of its own
+	Sways   bool // with vibrato
 }
 
 // Holds tells that a pitch lies where the note is fretted, bent to, or on the way.
@@ -39,7 +41,7 @@ func Sounding(s score.Score, swing float64) []Expected {
 			rest = float64(n.ReleaseTo)
 		}
 		fretted := float64(n.Pitch.MIDI())
-		out[i] = Expected{Swung(n.Start, swing), fretted + rest/2, fretted, n.Bend > 0, n.Dead, n.Join != ""}
+		out[i] = Expected{Swung(n.Start, swing), fretted + rest/2, fretted, n.Bend > 0, n.Dead, n.Join != "", n.Vibrato}
 	}
 	return out
 }

@@ -165,3 +165,76 @@ func TestSwungTicks(t *testing.T) {
 		assert.InDelta(t, c.want, judge.Swung(c.tick, c.swing), 0.001, c)
 	}
 }
+
+// Who loses the form is told where, by how much, and where it was found again; who
+// only errs is not called lost.
+func TestLostAndFoundAgain(t *testing.T) {
+	var lost tally
+	exact := 0
+	for i, f := range form.Forms {
+		for k := range 8 {
+			s := written(t, f, pitch.Roots[(i+k)%len(pitch.Roots)], rhythms[k%len(rhythms)], uint64(k))
+			for _, often := range []float64{0, 0.08} {
+				p := judge.Player{Lost: often, Wrong: 0.06, Late: 0.1, Missed: 0.03, Spread: 14, Seed: uint64(i*100 + k)}
+				heard, erred := p.Play(s, 100, 0.6)
+				take := judge.Prescribed(s, heard, 100, 0.6)
+				for bar := range len(s.Bars) {
+					in := func(list []judge.Lost) (judge.Lost, bool) {
+						for _, l := range list {
+							if bar >= l.From && bar < l.To {
+								return l, true
+							}
+						}
+						return judge.Lost{}, false
+					}
+					was, done := in(erred.Lost)
+					is, told := in(take.Lost)
+					lost.add(done, told)
+					if done && told && was.By == is.By {
+						exact++
+					}
+				}
+				if often == 0 {
+					require.Empty(t, take.Lost)
+				}
+			}
+		}
+	}
+	recall, precision := float64(lost.found)/float64(lost.done), float64(lost.found)/float64(lost.told)
+	t.Logf("%d bars lost, recall %.3f, precision %.3f; %d of them by as much", lost.done, recall, precision, exact)
+	assert.Greater(t, lost.done, 100)
+	assert.Greater(t, recall, 0.9)
+	assert.Greater(t, precision, 0.85)
+}
+
+func TestLostInWords(t *testing.T) {
+	assert.Equal(t, "a bar behind from bar 5 on, found again in bar 9", judge.Lost{From: 4, To: 8, By: 4}.Says(12, 4))
+	assert.Equal(t, "a beat ahead from bar 2 on", judge.Lost{From: 1, To: 12, By: -1}.Says(12, 4))
+	assert.Equal(t, "2 beats behind from bar 2 on, found again in bar 4", judge.Lost{From: 1, To: 3, By: 2}.Says(12, 4))
+	assert.Equal(t, "two bars ahead from bar 3 on, found again in bar 6", judge.Lost{From: 2, To: 5, By: -6}.Says(12, 3))
+}
+
+// A note that was to sway and stood still is right, and told.
+func TestVibratoIsAskedFor(t *testing.T) {
+	f, _ := form.FormByID("quick-change")
+	s := written(t, f, pitch.Roots[0], "eighths", 2)
+	asked := 0
+	for i := range s.Notes {
+		if s.Notes[i].Vibrato = s.Notes[i].Length >= score.Tick; s.Notes[i].Vibrato {
+			asked++
+		}
+	}
+	require.Positive(t, asked)
+	for _, still := range []bool{true, false} {
+		heard, _ := judge.Player{Still: still}.Play(s, 100, 0.5)
+		stood := 0
+		for _, v := range judge.Prescribed(s, heard, 100, 0.5).Verdicts {
+			require.Equal(t, judge.Right, v.Is)
+			if v.Still {
+				stood++
+				assert.Contains(t, v.Says(), "without its vibrato")
+			}
+		}
+		assert.Equal(t, map[bool]int{true: asked, false: 0}[still], stood)
+	}
+}

@@ -18,17 +18,34 @@ type Player struct {
 	Bad       float64                  // how often a bend comes out flat or sharp
 	Spread    float64                  // milliseconds that onsets scatter, a standard deviation
 	Tendency  float64                  // milliseconds late as a whole
+	Lost      float64                  // how often, from bar to bar, the player loses the form, for a few bars
+	Still     bool                     // plays without vibrato
 	Seed      uint64
 	Inaudible bool // plays nothing at all
 }
 
 // Erred is what a simulated player did otherwise, by the score's notes.
-type Erred struct{ Wrong, Late, Missed, Bent map[int]bool }
+type Erred struct {
+	Wrong, Late, Missed, Bent map[int]bool
+	Lost                      []Lost
+}
+
+// strayed is how many bars a player who is lost stays so.
+const strayed = 3
 
 // Play plays a score.
 func (p Player) Play(s score.Score, tempo int, swing float64) ([]Heard, Erred) {
 	rng := rand.New(rand.NewPCG(p.Seed, 29))
-	e := Erred{map[int]bool{}, map[int]bool{}, map[int]bool{}, map[int]bool{}}
+	e := Erred{Wrong: map[int]bool{}, Late: map[int]bool{}, Missed: map[int]bool{}, Bent: map[int]bool{}}
+	if p.Lost > 0 {
+		for bar := 1; bar < len(s.Bars)-1; bar++ {
+			if rng.Float64() < p.Lost {
+				shifts := Shifts(s.Beats)[:6]
+				e.Lost = append(e.Lost, Lost{bar, min(len(s.Bars), bar+strayed), shifts[rng.IntN(len(shifts))]})
+				bar += 2 * strayed
+			}
+		}
+	}
 	ticks := func(ms float64) float64 { return ms / 60000 * float64(tempo) * score.Tick }
 	var heard []Heard
 	expected := Sounding(s, swing)
@@ -64,6 +81,14 @@ func (p Player) Play(s score.Score, tempo int, swing float64) ([]Heard, Erred) {
 		if room := (next - x.At) / score.Tick; s.Change(n.Start) && n.Start%score.Tick == 0 && room >= 0.5 && rng.Float64() < p.Late {
 			e.Late[i] = true
 			h.At = x.At + ticks(p.Tendency) + score.Tick*min(0.5, 0.8*room)
+		}
+		for _, l := range e.Lost {
+			if bar := n.Start / s.Bar(); bar >= l.From && bar < l.To {
+				h.At += l.By * score.Tick
+			}
+		}
+		if !p.Still && (n.Vibrato || n.Length >= score.Tick) && !x.Dead {
+			h.Sway = 0.25
 		}
 		heard = append(heard, h)
 	}

@@ -51,7 +51,15 @@ type Verdict struct {
 	Off   float64 // milliseconds late, without the take's own tendency
 	Bend  string  // of a bent note that is right
 	Cents float64 // that a bend is off
+	Still bool    // of a note that is right: it was to sway, and did not
 }
+
+// sways is how many half steps a note sways either way, at least, to be heard as
+// vibrato.
+const sways = 0.07
+
+// Sways tells that a note was heard with vibrato.
+func (h Heard) Sways() bool { return h.Sway >= sways }
 
 // Landing is what became of one change.
 type Landing struct {
@@ -64,7 +72,7 @@ type Landing struct {
 
 // Landed tells that the change was met on time.
 func (l Landing) Landed() bool {
-	return l.Note >= 0 && l.Verdict.Is == Right && l.Verdict.When == OnTime && l.Verdict.Bend != Flat && l.Verdict.Bend != Sharp
+	return l.Note >= 0 && l.Verdict.Good()
 }
 
 // Take is how it went.
@@ -75,13 +83,20 @@ type Take struct {
 	Tendency  float64   // milliseconds late as a whole, or early
 	Spread    float64   // milliseconds, the middle distance from that
 	Heard     int       // how many notes of the score were
+	Lost      []Lost    // where the player was elsewhere in the form
 	Good, Try string    // in words: what was good, and one thing to try
+}
+
+// InOrder sorts what was heard by time, then from the lowest; verdicts count it so.
+func InOrder(heard []Heard) []Heard {
+	heard = slices.Clone(heard)
+	slices.SortStableFunc(heard, func(a, b Heard) int { return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Pitch, b.Pitch)) })
+	return heard
 }
 
 // Prescribed judges a take of what was written. tempo is in beats a minute.
 func Prescribed(s score.Score, heard []Heard, tempo int, swing float64) Take {
-	heard = slices.Clone(heard)
-	slices.SortStableFunc(heard, func(a, b Heard) int { return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Pitch, b.Pitch)) })
+	heard = InOrder(heard)
 	expected := Sounding(s, swing)
 	found, _ := align(expected, heard)
 	beat := 60000 / float64(tempo)
@@ -114,8 +129,9 @@ func Prescribed(s score.Score, heard []Heard, tempo int, swing float64) Take {
 			t.Strangers = append(t.Strangers, j)
 		}
 	}
+	t.Lost = astray(s, expected, heard)
 	t.land(s)
-	t.tell()
+	t.tell(s)
 	return t
 }
 
@@ -136,6 +152,7 @@ func verdict(e Expected, h Heard, j int, off, limit float64) Verdict {
 	default:
 		v.Is = Wrong
 	}
+	v.Still = e.Sways && v.Is == Right && !h.Sways()
 	if e.Bent && v.Is == Right {
 		v.Bend, v.Cents = True, cents
 		if cents < -flatMost {
@@ -179,7 +196,7 @@ func (t *Take) count(is func(Verdict) bool) (n int) {
 }
 
 // tell says what was good first, and one thing to try next.
-func (t *Take) tell() {
+func (t *Take) tell(s score.Score) {
 	if t.Heard == 0 {
 		t.Good, t.Try = "nothing was heard", "look whether the instrument is plugged in and loud enough, and play it again"
 		return
@@ -205,6 +222,7 @@ func (t *Take) tell() {
 		{t.count(func(v Verdict) bool { return v.Bend == Flat }), "fret the goal first, then bend up to it: the bends stay flat"},
 		{t.count(func(v Verdict) bool { return v.Bend == Sharp }), "fret the goal first, then bend up to it: the bends go sharp"},
 		{t.count(func(v Verdict) bool { return v.Is == Unheard }), "play every note out: some were not heard"},
+		{t.count(func(v Verdict) bool { return v.Still }), "let the held notes sway: some stood still"},
 	}
 	worst := slices.MaxFunc(faults, func(a, b struct {
 		n   int
@@ -213,7 +231,9 @@ func (t *Take) tell() {
 		return a.n - b.n
 	})
 	t.Try = "up by four beats a minute"
-	if worst.n > 0 {
+	if len(t.Lost) > 0 {
+		t.Try = Count(t.Lost, len(s.Bars), s.Beats)
+	} else if worst.n > 0 {
 		t.Try = worst.try
 	}
 }
@@ -224,6 +244,22 @@ func middle(list []float64) float64 {
 	}
 	sorted := slices.Sorted(slices.Values(list))
 	return sorted[len(sorted)/2]
+}
+
+// Good tells that a note is right, in time and, where it is bent, in tune.
+func (v Verdict) Good() bool {
+	return v.Is == Right && v.When == OnTime && v.Bend != Flat && v.Bend != Sharp
+}
+
+// Word tells a verdict in a word or two.
+func (v Verdict) Word() string {
+	switch {
+	case v.Is != Right:
+		return v.Is
+	case v.Bend == Flat || v.Bend == Sharp:
+		return "bent " + v.Bend
+	}
+	return v.When
 }
 
 // Says tells a verdict in words.
@@ -241,6 +277,9 @@ func (v Verdict) Says() string {
 		return say.F("right, %.0f ms late", v.Off)
 	case v.When == Early:
 		return say.F("right, %.0f ms early", -v.Off)
+	}
+	if v.Still {
+		return "right, on time, without its vibrato"
 	}
 	return "right, on time"
 }

@@ -18,6 +18,7 @@ import (
 type Landing struct {
 	line.Landing
 	Counts bool // landed, on what the stage asks for
+	End    int  // tick by which it is over
 }
 
 // Word tells it in a word or two.
@@ -34,6 +35,8 @@ type Free struct {
 	Report    line.Report
 	Landings  []Landing
 	Outside   int // notes that the stage does not allow
+	Still     int // landings that were to sway, and did not
+	Lost      []judge.Lost
 	Good, Try string
 }
 
@@ -154,13 +157,17 @@ func Judge(over edit.Line, heard []judge.Heard, swing float64, stage Stage) (Fre
 	}
 	f := Free{Line: l, Report: line.Check(l.Score, l.Palette, line.Usual)}
 	for _, landing := range f.Report.Landings {
-		f.Landings = append(f.Landings, Landing{landing, landing.Landed() && stage.counts(landing.Chord, landing.Degree)})
+		f.Landings = append(f.Landings, Landing{landing, landing.Landed() && stage.counts(landing.Chord, landing.Degree), landing.At})
 	}
 	for i, n := range l.Notes {
 		if chord, ok := l.ChordAt(n.Start); ok && !stage.Play.allows(chord, f.Report.Notes[i]) {
 			f.Outside++
 		}
 	}
+	if stage.Sway {
+		f.Still = still(f, heard, swing)
+	}
+	f.Lost = f.astray()
 	f.tell(stage)
 	return f, nil
 }
@@ -199,6 +206,10 @@ func (f *Free) tell(stage Stage) {
 		f.Good = say.F("%d of %d notes are %s", free, len(f.Line.Notes), playings[stage.Play])
 	}
 	switch {
+	case len(f.Lost) > 0:
+		f.Try = judge.Count(f.Lost, len(f.Line.Bars), f.Line.Beats)
+	case counts == n && f.Outside == 0 && f.Still > 0:
+		f.Try = say.F("let each landing sway: %d stood still", f.Still)
 	case counts == n && f.Outside == 0:
 		f.Try = "a faster tempo, or the next key"
 	case f.Outside > n-counts:

@@ -1,9 +1,11 @@
 package practice
 
 import (
+	"context"
 	"slices"
 
 	"undaris/core/blend"
+	"undaris/core/edit"
 	"undaris/core/exercise"
 	"undaris/core/form"
 	"undaris/core/harmony"
@@ -26,6 +28,7 @@ const (
 type Stage struct {
 	Land []harmony.Role // what counts as landed; empty where every chord tone does
 	Play Playing
+	Sway bool // with vibrato on each landing
 	Says string
 }
 
@@ -38,7 +41,14 @@ type Mode struct {
 	// ground is what is played over in the place of a chart's chords; nil is those.
 	ground func(form.Progression, form.Key) form.Progression
 	InMind bool // the ground is the player's alone: the band plays the chart
+	// part writes what is to be played; nil where anything may be.
+	part func(context.Context, edit.Line, Ask) (Part, error)
+	// ByEar has the part heard and not shown; WithLick has it made of a lick.
+	ByEar, WithLick bool
 }
+
+// Writes tells that a mode writes what is to be played.
+func (m Mode) Writes() bool { return m.part != nil }
 
 // Over is what a mode is played over, for a chart's chords.
 func (m Mode) Over(p form.Progression, key form.Key) form.Progression {
@@ -69,34 +79,40 @@ func roundTheCircle(p form.Progression, _ form.Key) form.Progression {
 // Modes lists them.
 var Modes = []Mode{
 	{ID: "land", Name: "Land on chord tones", Says: "Play what you like; be on a tone of the chord when it changes.",
-		Stages: []Stage{{nil, Anything, "any chord tone on every change"}}},
+		Stages: []Stage{{Play: Anything, Says: "any chord tone on every change"}}},
 	{ID: "thirds", Name: "Land on thirds", Says: "Play what you like; be on the third when the chord changes.",
-		Stages: []Stage{{[]harmony.Role{harmony.Third}, Anything, "the third on every change"}}},
+		Stages: []Stage{{Land: []harmony.Role{harmony.Third}, Play: Anything, Says: "the third on every change"}}},
 	{ID: "sevenths", Name: "Land on sevenths", Says: "Be on the seventh when the chord changes, the sixth where there is none.",
-		Stages: []Stage{{[]harmony.Role{harmony.Seventh}, Anything, "the seventh on every change"}}},
+		Stages: []Stage{{Land: []harmony.Role{harmony.Seventh}, Play: Anything, Says: "the seventh on every change"}}},
 	{ID: "tones", Name: "Chord tones only", Says: "Nothing but tones of the chord of the moment.",
-		Stages: []Stage{{nil, Tones, "nothing but chord tones"}}},
+		Stages: []Stage{{Play: Tones, Says: "nothing but chord tones"}}},
 	{ID: "dropped", Name: "Without the chords", Says: "The band drops the chords in every other chorus; keep telling them.", DropChords: true,
-		Stages: []Stage{{nil, Anything, "the chords can be heard in what you play"}}},
+		Stages: []Stage{{Play: Anything, Says: "the chords can be heard in what you play"}}},
 	{ID: "root-first", Name: "Root first", Says: "A pass landing on roots, one on thirds, one on fifths, one on sevenths; vibrato on each.",
 		Stages: []Stage{
-			{[]harmony.Role{harmony.Root}, Anything, "the root on every change"},
-			{[]harmony.Role{harmony.Third}, Anything, "the third on every change"},
-			{[]harmony.Role{harmony.Fifth}, Anything, "the fifth on every change"},
-			{[]harmony.Role{harmony.Seventh}, Anything, "the seventh on every change"},
+			{Land: []harmony.Role{harmony.Root}, Play: Anything, Sway: true, Says: "the root on every change"},
+			{Land: []harmony.Role{harmony.Third}, Play: Anything, Sway: true, Says: "the third on every change"},
+			{Land: []harmony.Role{harmony.Fifth}, Play: Anything, Sway: true, Says: "the fifth on every change"},
+			{Land: []harmony.Role{harmony.Seventh}, Play: Anything, Sway: true, Says: "the seventh on every change"},
 		}},
 	{ID: "widening", Name: "Widening", Says: "Chord tones first, then the chord's scale, then what lies between.",
 		Stages: []Stage{
-			{nil, Tones, "nothing but chord tones"},
-			{nil, Scale, "the chord's scale"},
-			{nil, Chromatic, "what lies between, if it leads on"},
+			{Play: Tones, Says: "nothing but chord tones"},
+			{Play: Scale, Says: "the chord's scale"},
+			{Play: Chromatic, Says: "what lies between, if it leads on"},
 		}},
 	{ID: "twelve-keys", Name: "Through the twelve keys", Says: "The chart's first chord round the circle of fourths, a bar each: nothing but its tones.", ground: roundTheCircle,
-		Stages: []Stage{{nil, Tones, "nothing but chord tones"}}},
+		Stages: []Stage{{Play: Tones, Says: "nothing but chord tones"}}},
 	{ID: "imagined", Name: "An imagined turnaround", Says: "The band plays the chart; you play a turnaround of your own over its last two bars.", ground: imagined, InMind: true,
-		Stages: []Stage{{nil, Anything, "a chord tone on every change, the imagined ones too"}}},
+		Stages: []Stage{{Play: Anything, Says: "a chord tone on every change, the imagined ones too"}}},
 	{ID: "out", Name: "Come out on the root", Says: "As a bass player plans a run: its last note comes out on the next root.",
-		Stages: []Stage{{[]harmony.Role{harmony.Root}, Anything, "the root on every change"}}},
+		Stages: []Stage{{Land: []harmony.Role{harmony.Root}, Play: Anything, Says: "the root on every change"}}},
+	{ID: "fours", Name: "Trading fours", Says: "The band plays four bars; you play them again, by ear, over the same chords.", ground: answered, part: trade, ByEar: true,
+		Stages: []Stage{{Play: Anything, Says: "the band's four bars, as you heard them"}}},
+	{ID: "lick", Name: "One lick through the changes", Says: "The same lick over every chord, turned so that it lands on the next.", part: through, WithLick: true,
+		Stages: []Stage{{Play: Anything, Says: "the lick, over every chord"}}},
+	{ID: "bends", Name: "Bends in tune", Says: "A chord tone fretted, then bent to from below: the two must sound the same.", part: bends,
+		Stages: []Stage{{Play: Anything, Says: "each tone fretted, then bent to"}}},
 }
 
 // ModeByID finds a mode.

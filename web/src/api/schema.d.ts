@@ -805,7 +805,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a simulated player plays over chords: a line of its own, from chord tone to chord tone */
+        /** What a simulated player plays: the line where it has notes, else one of its own from chord tone to chord tone */
         post: operations["simulate-practice"];
         delete?: never;
         options?: never;
@@ -1121,6 +1121,10 @@ export interface components {
             name: string;
             /** @description what each pass asks for; the last stays */
             stages: string[];
+            /** @description it is made of a lick */
+            withLick: boolean;
+            /** @description what is to be played is written down */
+            writes: boolean;
         };
         CatalogueOption: {
             about: string;
@@ -1440,6 +1444,11 @@ export interface components {
              * @description MIDI number with its cents, where it came to rest: 60.25
              */
             pitch: number;
+            /**
+             * Format: double
+             * @description half steps that it sways either way, of a vibrato
+             */
+            sway?: number;
         };
         Imagined: {
             /** Format: int64 */
@@ -1485,7 +1494,7 @@ export interface components {
         "Judge-practiceRequest": {
             heard: components["schemas"]["HeardNote"][];
             mode: string;
-            /** @description the chords; its notes are left out */
+            /** @description the chords, with what is to be played where the mode writes it */
             over: components["schemas"]["LineBody"];
             /** Format: int64 */
             pass?: number;
@@ -2240,9 +2249,19 @@ export interface components {
             shape?: string;
         };
         "Practice-overRequest": {
+            /**
+             * Format: int64
+             * @description of a mode that takes one
+             */
+            lick?: number;
             mode: string;
             /** @description the chart's chords; its notes are left out */
             over: components["schemas"]["LineBody"];
+            /**
+             * Format: int64
+             * @description another one writes something else
+             */
+            seed?: number;
         };
         PracticeChange: {
             /**
@@ -2256,8 +2275,12 @@ export interface components {
             /** @description the band plays it, in the place of the chart */
             band: boolean;
             bars: components["schemas"]["PracticeChange"][][];
-            /** @description its chords, without notes */
+            /** @description what the band plays first, where it does */
+            lead?: components["schemas"]["LineBody"];
+            /** @description its chords, with what is to be played where the mode writes it */
             line: components["schemas"]["LineBody"];
+            /** @description what is to be played, engraved, where it is not to be found by ear */
+            shown?: components["schemas"]["Score"];
         };
         Problem: {
             /**
@@ -2423,7 +2446,12 @@ export interface components {
         "Simulate-practiceRequest": {
             /** Format: double */
             late?: number;
-            /** @description the chords; its notes are left out */
+            /**
+             * Format: double
+             * @description how often, from bar to bar, the form is lost
+             */
+            lost?: number;
+            /** @description the chords, with what is to be played where the mode writes it */
             over: components["schemas"]["LineBody"];
             /** Format: int64 */
             seed?: number;

@@ -19,11 +19,14 @@ export const useTheTakes = (ids: Ref<number[]>) =>
   })
 
 /** What a way to practise is played over, for a chart's chords. */
-export const useGround = (over: Ref<LineBody | undefined>, mode: Ref<string | undefined>) =>
+export const useGround = (
+  over: Ref<LineBody | undefined>,
+  ask: Ref<{ mode: string; lick?: number; seed?: number } | undefined>,
+) =>
   useQuery({
-    queryKey: ['practice over', over, mode],
-    queryFn: () => answer(api.POST('/api/practice/over', { body: { over: over.value!, mode: mode.value! } })),
-    enabled: computed(() => !!over.value && !!mode.value),
+    queryKey: ['practice over', over, ask],
+    queryFn: () => answer(api.POST('/api/practice/over', { body: { over: over.value!, ...ask.value! } })),
+    enabled: computed(() => !!over.value && !!ask.value),
     staleTime: Infinity,
   })
 

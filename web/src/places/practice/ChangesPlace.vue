@@ -5,11 +5,12 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
-import { playing } from '../../api/kept'
+import { playing, useLicks } from '../../api/kept'
 import { useGround, useTakeChanges } from '../../api/takes'
 import { useCatalogue } from '../../api/queries'
 import type { LineBody } from '../../api/client'
 import { useBand } from '../../band/useBand'
+import StaffDrawing from '../../notation/StaffDrawing.vue'
 import MusicText from '../../music/MusicText.vue'
 import { spoken } from '../../music/text'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
@@ -40,13 +41,25 @@ const chords = computed<LineBody | undefined>(() => {
   return { title, key, feel, tempo, beats, text, low: w.low, high: w.high, notes: [] }
 })
 /* What it is played over: the chart's chords, or for some ways others in their place. */
+const licks = useLicks()
+const lick = address.text('lick', '')
+const seed = ref(1)
 const ground = useGround(
   chords,
-  computed(() => mode.value?.id),
+  computed(() => {
+    const m = mode.value
+    if (!m) return undefined
+    return {
+      mode: m.id,
+      lick: (m.withLick && Number(lick.value)) || undefined,
+      seed: m.writes ? seed.value : undefined,
+    }
+  }),
 )
-const over = computed(() => ground.data.value?.line)
-/* Where the band plays those too, it plays them as it plays a line. */
-const own = computed(() => (ground.data.value?.band ? over.value : undefined))
+const lacks = computed(() => !!mode.value?.withLick && !Number(lick.value))
+const over = computed(() => (lacks.value ? undefined : ground.data.value?.line))
+/* Where the band plays those too, it plays them as it plays a line; or it plays first what is to be found by ear. */
+const own = computed(() => ground.data.value?.lead ?? (ground.data.value?.band ? over.value : undefined))
 const band = useBand()
 watch(chart, (c) => c && band.take(c), { immediate: true })
 watch(
@@ -74,7 +87,11 @@ const free = useFree(
 )
 const { last, choruses, pass } = free
 const ear = useEar()
-const trouble = computed(() => free.trouble.value || free.midi.trouble.value || ear.trouble)
+const trouble = computed(
+  () => free.trouble.value || free.midi.trouble.value || ear.trouble || ground.error.value?.message,
+)
+/* What is to be played is drawn. */
+const sheet = computed(() => (lacks.value ? undefined : ground.data.value?.shown))
 /* The chord that comes next is spoken a beat ahead, where the player wants it. */
 const voice = useVoice('undaris-ahead', false)
 watch(
@@ -145,6 +162,16 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
       <p class="of"><MusicText :text="chart.key" /></p>
       <span class="space" />
       <Select v-model="asked" :options="modes" option-label="name" option-value="id" aria-label="what is practised" />
+      <Select
+        v-if="mode.withLick"
+        v-model="lick"
+        :options="licks.data.value?.map((l) => ({ id: `${l.id}`, name: l.title })) ?? []"
+        option-label="name"
+        option-value="id"
+        placeholder="which lick"
+        aria-label="the lick"
+      />
+      <Button v-else-if="mode.writes" label="Something else" variant="outlined" @click="seed++" />
       <Button
         label="MIDI"
         :variant="free.midi.on.value ? undefined : 'outlined'"
@@ -168,6 +195,7 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
       :landings="free.landings.value"
       :beat="free.playing.value ? band.beat : undefined"
     />
+    <StaffDrawing v-if="sheet" :score="sheet" :clock="free.tick" fingers close />
     <section v-if="last" class="result" role="status">
       <p>
         <small v-if="stage.of > 1">Chorus {{ choruses.length }}: {{ last.free.asked }}</small>
@@ -184,7 +212,8 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
       <Button label="Make a line of it" variant="outlined" @click="asLine" />
     </section>
     <p v-else class="hint">
-      <template v-if="ear.on">Press play and play along: every change is told as it is met.</template>
+      <template v-if="lacks">Choose above which lick goes through the changes.</template>
+      <template v-else-if="ear.on">Press play and play along: every change is told as it is met.</template>
       <template v-else>Turn the ear on above, then press play. Or have a simulated player play along.</template>
     </p>
     <footer>

@@ -97,7 +97,7 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
       landings.value = new Map()
     } else passes.close()
   })
-  watch([mode, () => over.value?.text, () => over.value?.key], () => {
+  watch([mode, () => over.value?.text, () => over.value?.key, () => JSON.stringify(over.value?.notes)], () => {
     passes.drop()
     choruses.value = []
     landings.value = new Map()
@@ -159,6 +159,8 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
     held: computed(() => choruses.value.slice(-held)),
     pass,
     playing,
+    /** The tick of the chorus that is heard now. */
+    tick: () => (playing.value ? place(band.at(band.soundFrame()))?.tick : undefined),
     trouble,
     midi,
     simulate,

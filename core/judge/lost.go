@@ -1,0 +1,114 @@
+package judge
+
+import (
+	"math"
+
+	"undaris/core/say"
+	"undaris/core/score"
+)
+
+// Lost is a stretch in which a player was somewhere else in the form.
+type Lost struct {
+	From, To int     // bars, from 0; To is the bar in which the player was found again, the number of bars where never
+	By       float64 // beats behind; ahead when negative
+}
+
+// Limits of being lost: over two bars at least, with as many notes, where hardly
+// anything fits as it was played and almost everything fits elsewhere.
+const (
+	lostBars  = 2
+	lostNotes = 5
+	fitsHere  = 0.5
+	fitsThere = 0.7
+	fitsMore  = 0.3 // than here
+)
+
+// Shifts are how many beats a player may be off: a beat or two, a bar or two.
+func Shifts(beats int) []float64 {
+	b := float64(beats)
+	return []float64{1, -1, 2, -2, b, -b, 2 * b, -2 * b}
+}
+
+// Astray finds where a player was lost. fit tells how much of what was played in a
+// stretch of bars, from one up to another, belongs so many beats earlier, from 0
+// to 1, and of how many notes it knows.
+func Astray(bars, beats int, fit func(from, to int, by float64) (share float64, notes int)) (lost []Lost) {
+	shifts := Shifts(beats)
+	for bar := 0; bar+lostBars <= bars; bar++ {
+		here, n := fit(bar, bar+lostBars, 0)
+		if n < lostNotes || here > fitsHere {
+			continue
+		}
+		best, share := 0.0, max(fitsThere, here+fitsMore)
+		for _, by := range shifts {
+			if there, n := fit(bar, bar+lostBars, by); n >= lostNotes && there > share {
+				best, share = by, there
+			}
+		}
+		if best == 0 {
+			continue
+		}
+		l := Lost{bar, bar + lostBars, best}
+		for l.To < bars {
+			there, k := fit(l.To, l.To+1, best)
+			here, _ := fit(l.To, l.To+1, 0)
+			if k > 0 && there <= here {
+				break
+			}
+			l.To++
+		}
+		lost = append(lost, l)
+		bar = l.To - 1
+	}
+	return lost
+}
+
+// Says tells it in words, of a form of so many bars.
+func (l Lost) Says(bars, beats int) string {
+	off := math.Abs(l.By)
+	how := say.F("%.0f beats", off)
+	switch {
+	case off == 1:
+		how = "a beat"
+	case off == float64(beats):
+		how = "a bar"
+	case off == 2*float64(beats):
+		how = "two bars"
+	}
+	way := "behind"
+	if l.By < 0 {
+		way = "ahead"
+	}
+	if l.To >= bars {
+		return say.F("%s %s from bar %d on", how, way, l.From+1)
+	}
+	return say.F("%s %s from bar %d on, found again in bar %d", how, way, l.From+1, l.To+1)
+}
+
+// Count is what to try where a player was lost.
+func Count(lost []Lost, bars, beats int) string {
+	return say.F("count the form as you play: you were %s", lost[0].Says(bars, beats))
+}
+
+// astray finds where a take of what was written lay elsewhere than it should.
+func astray(s score.Score, expected []Expected, heard []Heard) []Lost {
+	const near = 0.3 * score.Tick
+	return Astray(len(s.Bars), s.Beats, func(from, to int, by float64) (float64, int) {
+		low, high := float64(from*s.Bar())-near, float64(to*s.Bar())-near
+		n, fits := 0, 0
+		for _, h := range heard {
+			if h.At < low || h.At >= high {
+				continue
+			}
+			n++
+			at := h.At - by*score.Tick
+			for _, e := range expected {
+				if math.Abs(e.At-at) <= near && (e.Dead || math.Abs(e.Pitch-h.Pitch) <= 0.5) {
+					fits++
+					break
+				}
+			}
+		}
+		return float64(fits) / float64(max(1, n)), n
+	})
+}

@@ -1,0 +1,203 @@
+package practice
+
+import (
+	"context"
+	"slices"
+
+	"undaris/core/blend"
+	"undaris/core/edit"
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/judge"
+	"undaris/core/lick"
+	"undaris/core/line"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/say"
+	"undaris/core/score"
+)
+
+// Part is what a mode writes down: what the band plays first, and what the player is
+// to play.
+type Part struct{ Band, Own []score.Note }
+
+// Ask is what a player chose for a mode that writes.
+type Ask struct {
+	Lick lick.Lick // of a mode that takes one
+	Seed uint64    // the same seed writes the same
+}
+
+// Line is a mode's part, laid on the neck: the band's lead, and the line to be
+// played. Both are lines over the mode's own chords.
+func (m Mode) Line(ctx context.Context, over edit.Line, a Ask) (band, own edit.Line, err error) {
+	part, err := m.part(ctx, over, a)
+	if err != nil {
+		return band, own, err
+	}
+	band, own = over, over
+	band.Notes, own.Notes = score.Numbered(part.Band), score.Numbered(part.Own)
+	lick.Label(own.Score)
+	return band, own, own.Settle()
+}
+
+// fours is how many bars a phrase has that is answered.
+const fours = 4
+
+// answered has each four bars of a chart twice: once for the band, once for the player.
+func answered(p form.Progression, _ form.Key) form.Progression {
+	out := form.Progression{Beats: p.Beats}
+	for from := 0; from < len(p.Bars); from += fours {
+		bars := p.Bars[from:min(from+fours, len(p.Bars))]
+		out.Bars = append(append(out.Bars, bars...), bars...)
+	}
+	return out
+}
+
+// trade writes a phrase over each four bars that are the band's; the player repeats
+// it over the same chords.
+func trade(ctx context.Context, over edit.Line, a Ask) (part Part, err error) {
+	whole := len(over.Bars) / 2 // of the chart itself
+	// where an answer begins, and how far behind what it answers
+	type turn struct{ from, to, by int }
+	var turns []turn
+	locked := map[int]bool{}
+	for done, bar := 0, 0; done < whole; {
+		n := min(fours, whole-done)
+		turns = append(turns, turn{bar * over.Bar(), (bar + n) * over.Bar(), n * over.Bar()})
+		for b := bar + n; b < bar+2*n; b++ {
+			locked[b] = true
+		}
+		done, bar = done+n, bar+2*n
+	}
+	over.Notes = nil
+	w := line.Wish{Window: over.Window, Palette: over.Palette, Rhythm: "eighths", Density: 2, Seed: a.Seed, Locked: locked}
+	notes, err := line.Write(ctx, over.Score, w, over.Hand)
+	if err != nil {
+		return part, err
+	}
+	for _, n := range notes {
+		i := slices.IndexFunc(turns, func(t turn) bool { return n.Start >= t.from && n.Start < t.to })
+		if i < 0 {
+			continue
+		}
+		n.Length = min(n.Length, turns[i].to-n.Start)
+		part.Band = append(part.Band, n)
+		n.Start += turns[i].by
+		part.Own = append(part.Own, n)
+	}
+	return part, nil
+}
+
+// through sends a lick through the changes, each version made to land on the next.
+func through(ctx context.Context, over edit.Line, a Ask) (Part, error) {
+	if len(a.Lick.Notes) == 0 {
+		return Part{}, say.Errorf("choose a lick to send through the changes")
+	}
+	err := over.Through(ctx, a.Lick, true, true, nil)
+	return Part{Own: over.Notes}, err
+}
+
+// bends asks for a chord tone in each bar, first fretted and then bent to.
+func bends(_ context.Context, over edit.Line, a Ask) (part Part, err error) {
+	half := (over.Beats + 1) / 2 * score.Tick
+	for bar := range over.Bars {
+		at := bar * over.Bar()
+		chord, sounds := over.ChordAt(at)
+		if !sounds {
+			continue
+		}
+		found := bentTo(over, chord)
+		if len(found) == 0 {
+			continue
+		}
+		b := found[(uint64(bar)+a.Seed)%uint64(len(found))]
+		goal := pitch.At(over.In.MIDI(b.goal), b.tone.Name)
+		midi := over.In.MIDI(b.from)
+		part.Own = append(part.Own,
+			score.Note{Start: at, Length: half, Pitch: goal, Placement: b.goal},
+			score.Note{Start: at + half, Length: over.Bar() - half, Pitch: pitch.At(midi, over.Spell(at, midi)), Placement: b.from, Ornaments: score.Ornaments{Bend: 2 * b.by}})
+	}
+	if len(part.Own) == 0 {
+		return part, say.Errorf("no string can be bent to a chord tone in frets %d to %d; choose a position higher up", over.Window.Low, over.Window.High)
+	}
+	return part, nil
+}
+
+// bent is a place from which a chord tone is reached by a bend, and where that lies.
+type bent struct {
+	from, goal neck.Placement
+	by         int // half steps
+	tone       harmony.Tone
+}
+
+// bentTo lists the bends to a chord's tones on the three plain strings, whole steps
+// first: from the window, with the goal in it or a hand's width beyond.
+func bentTo(over edit.Line, chord harmony.Chord) (found []bent) {
+	w := over.Window
+	wide := neck.Window{Low: max(1, w.Low), High: min(over.In.Last(), w.High+3)}
+	for _, by := range []int{2, 1} {
+		for s := 1; s <= min(3, over.In.Strings()); s++ {
+			for fret := max(1, w.Low); fret <= w.High; fret++ {
+				from := neck.Placement{String: s, Fret: fret}
+				tone, ok := chord.ToneAt((over.In.MIDI(from) + by) % 12)
+				if !ok || blend.Limit(over.In, from, false) < by {
+					continue
+				}
+				for _, goal := range over.In.Find(over.In.MIDI(from)+by, wide) {
+					if goal.Fret > 0 {
+						found = append(found, bent{from, goal, by, tone})
+						break
+					}
+				}
+			}
+		}
+	}
+	return found
+}
+
+// Prescribed judges a pass in which something written was to be played: chord by
+// chord, each of which counts when every note of it is right and in time.
+func Prescribed(l edit.Line, heard []judge.Heard, tempo int, swing float64) (Free, error) {
+	heard = judge.InOrder(heard)
+	take := judge.Prescribed(l.Score, heard, tempo, swing)
+	own, err := Written(l, heard, swing)
+	if err != nil {
+		return Free{}, err
+	}
+	f := Free{Line: own, Good: take.Good, Try: take.Try, Lost: take.Lost}
+	places := l.Places()
+	for i, p := range places {
+		at, end := p.Bar*l.Bar()+p.Beat*score.Tick, len(l.Bars)*l.Bar()
+		if i+1 < len(places) {
+			end = places[i+1].Bar*l.Bar() + places[i+1].Beat*score.Tick
+		}
+		landing := Landing{Landing: line.Landing{At: at, Chord: p.Chord, Note: -1}, End: end, Counts: true}
+		right, of := 0, 0
+		for k, n := range l.Notes {
+			if n.Start < at || n.Start >= end {
+				continue
+			}
+			of++
+			if v := take.Verdicts[k]; v.Good() {
+				right++
+			} else if landing.Counts {
+				landing.Counts, landing.When, landing.Says = false, v.Word(), v.Says()
+			}
+		}
+		if of == 0 {
+			continue // the band's own, or nobody's
+		}
+		for _, k := range take.Strangers {
+			if h := heard[k].At; h >= float64(at) && h < float64(end) {
+				f.Outside++
+			}
+		}
+		if landing.Counts {
+			landing.When, landing.Says = "right", "every note is right and in time"
+		} else if of > 1 {
+			landing.Says = say.F("%d of %d notes are right; the first that is not: %s", right, of, landing.Says)
+		}
+		f.Landings = append(f.Landings, landing)
+	}
+	return f, nil
+}
