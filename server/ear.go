@@ -48,6 +48,7 @@ type said struct {
 	Line         json.RawMessage `json:"line"` // nothing where anything may be played
 	Mode         string          `json:"mode"` // where nothing is written, and only the chords of the line are there
 	Pass         int             `json:"pass"` // of the mode
+	Band         [][2]float64    `json:"band"` // what the band plays meanwhile: ticks and MIDI numbers
 	Tempo        int             `json:"tempo"`
 	Swing        float64         `json:"swing"`
 	Observations []Observation   `json:"observations"`
@@ -199,8 +200,12 @@ func (l *listening) begin(in said) error {
 		l.mode, l.pass, l.landings = &m, in.Pass, map[int]FreeLanding{}
 	}
 	l.line, l.tempo, l.swing = &o, cmp.Or(in.Tempo, o.Tempo), o.swing(in.Swing)
+	if err != nil {
+		return err
+	}
 	l.ear = ear.Listen(judge.Sounding(o.Score, l.swing))
-	return err
+	l.ear.Beside(each(in.Band, func(n [2]float64) judge.Expected { return judge.Expected{At: n[0], Pitch: n[1], Fretted: n[1]} }))
+	return nil
 }
 
 // met lists the landings that changed, of changes that are over.

@@ -56,6 +56,8 @@ const (
 	leastAgain = 0.22              // the same, where it was to be struck again
 	leastOwn   = 0.6               // of the strongest candidate, that a settled pitch has
 	quiet      = 9                 // decibels below the usual, that a note which was not to be played may be
+	softer     = 4                 // the same, where it may be the band's
+	aside      = 0.2 * score.Tick  // ticks about a note of the band in which a stroke may be it
 )
 
 // note is a stroke and what is known of it.
@@ -75,6 +77,7 @@ type note struct {
 // Listener makes notes of observations.
 type Listener struct {
 	expected []judge.Expected // in order of time
+	band     []judge.Expected // what others play meanwhile, likewise
 	notes    []note
 	last     int // number of the last observation
 }
@@ -84,6 +87,13 @@ func Listen(expected []judge.Expected) *Listener {
 	e := slices.Clone(expected)
 	slices.SortStableFunc(e, func(a, b judge.Expected) int { return cmp.Compare(a.At, b.At) })
 	return &Listener{expected: e}
+}
+
+// Beside tells what a band plays meanwhile, which a microphone hears too: a stroke
+// that may be the band's, and is softer than the player's, is the band's.
+func (l *Listener) Beside(band []judge.Expected) {
+	l.band = slices.Clone(band)
+	slices.SortStableFunc(l.band, func(a, b judge.Expected) int { return cmp.Compare(a.At, b.At) })
 }
 
 // Hear takes an observation. One that was heard already is left out, and so is one
@@ -112,6 +122,9 @@ func (l *Listener) Hear(o Observation) {
 		l.moved(n, o)
 	case Sway:
 		n.sway = max(n.sway, o.Width)
+		if math.Abs(n.furthest-n.settled) < 2*o.Width+in/2 { // swaying there and back is no bend
+			n.furthest = 0
+		}
 	case Lost:
 		n.end = o.Tick
 	}
@@ -144,6 +157,9 @@ func (l *Listener) moved(n *note, o Observation) {
 		}
 		return
 	}
+	if n.sway > 0 && math.Abs(o.MIDI-n.settled) < 2*n.sway+in/2 {
+		return
+	}
 	own := o.Kind == Slide
 	for _, e := range l.near(o.Tick) {
 		if math.Abs(o.MIDI-e.Pitch) > in {
@@ -168,14 +184,19 @@ func (l *Listener) moved(n *note, o Observation) {
 	}
 }
 
-// near lists what was to be played about a tick.
-func (l *Listener) near(tick float64) []judge.Expected {
-	from, _ := slices.BinarySearchFunc(l.expected, tick-reach, func(e judge.Expected, at float64) int { return cmp.Compare(e.At, at) })
+// within lists what lies about a tick, of a list in order of time.
+func within(list []judge.Expected, tick, reach float64) []judge.Expected {
+	from, _ := slices.BinarySearchFunc(list, tick-reach, func(e judge.Expected, at float64) int { return cmp.Compare(e.At, at) })
 	to := from
-	for to < len(l.expected) && l.expected[to].At <= tick+reach {
+	for to < len(list) && list[to].At <= tick+reach {
 		to++
 	}
-	near := slices.Clone(l.expected[from:to])
+	return list[from:to]
+}
+
+// near lists what was to be played about a tick, the nearest first.
+func (l *Listener) near(tick float64) []judge.Expected {
+	near := slices.Clone(within(l.expected, tick, reach))
 	slices.SortStableFunc(near, func(a, b judge.Expected) int {
 		return cmp.Compare(math.Abs(a.At-tick), math.Abs(b.At-tick))
 	})
@@ -188,7 +209,7 @@ func (l *Listener) Heard() []judge.Heard {
 	usual := l.usual()
 	for i, n := range l.notes {
 		pitches, meant := l.pitches(i)
-		if !meant && n.weighed && n.struck && n.level < usual-quiet {
+		if !meant && n.weighed && n.struck && (n.level < usual-quiet || n.level < usual-softer && l.theirs(n, pitches)) {
 			continue // somebody else
 		}
 		for _, pitch := range pitches {
@@ -203,12 +224,31 @@ func (l *Listener) Heard() []judge.Heard {
 	return heard
 }
 
-// usual is how loud the notes are that were to be played, in decibels; where few are
-// known, everything is loud enough.
+// theirs tells that a stroke may be one of the band's: at its time, of its pitch or of
+// one of its partials.
+func (l *Listener) theirs(n note, pitches []float64) bool {
+	for _, e := range within(l.band, n.at, aside) {
+		for _, p := range pitches {
+			off := p - e.Pitch
+			if math.Abs(off) <= in || slices.ContainsFunc(partials, func(x float64) bool { return math.Abs(off-x) <= in }) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// usual is how loud the player's notes are, in decibels: those that were to be played,
+// or where anything may be those that are not the band's. Where few are known,
+// everything is loud enough.
 func (l *Listener) usual() float64 {
 	var levels []float64
 	for i, n := range l.notes {
-		if _, meant := l.pitches(i); meant && n.weighed && n.struck {
+		pitches, meant := l.pitches(i)
+		if len(l.expected) == 0 && len(l.band) > 0 {
+			meant = len(pitches) > 0 && !l.theirs(n, pitches)
+		}
+		if meant && n.weighed && n.struck {
 			levels = append(levels, n.level)
 		}
 	}

@@ -62,6 +62,17 @@ func TestWhatAStrokeIs(t *testing.T) {
 		"what strings share is no note": {[]judge.Expected{at(0, 64)}, func(l *ear.Listener) {
 			stroke(l, 1, 0, 40, 0.9, ear.Candidate{64, 1}, ear.Candidate{40, 0.3})
 		}, []float64{64}},
+		"swaying is no bend": {nil, func(l *ear.Listener) {
+			stroke(l, 1, 0, 60, 0.9, ear.Candidate{60, 1})
+			l.Hear(ear.Observation{Seq: 4, Kind: ear.Bend, Of: 1, Tick: 300, MIDI: 60.5})
+			l.Hear(ear.Observation{Seq: 5, Kind: ear.Sway, Of: 1, Tick: 400, Width: 0.3})
+			l.Hear(ear.Observation{Seq: 6, Kind: ear.Bend, Of: 1, Tick: 500, MIDI: 60.6})
+		}, []float64{60}},
+		"a bend may sway at its goal": {[]judge.Expected{bent}, func(l *ear.Listener) {
+			stroke(l, 1, quarter, 60, 0.9, ear.Candidate{60, 1})
+			l.Hear(ear.Observation{Seq: 4, Kind: ear.Bend, Of: 1, Tick: quarter + 300, MIDI: 62})
+			l.Hear(ear.Observation{Seq: 5, Kind: ear.Sway, Of: 1, Tick: quarter + 700, Width: 0.3})
+		}, []float64{62}},
 		"noise brings nothing": {[]judge.Expected{at(0, 64)}, func(l *ear.Listener) { stroke(l, 1, 0, 0, 0.05, ear.Candidate{64, 1}) }, nil},
 		"a drum while a note rings": {nil, func(l *ear.Listener) {
 			stroke(l, 1, 0, 60, 0.9, ear.Candidate{60, 1})

@@ -5,6 +5,32 @@ import (
 	"math/rand/v2"
 )
 
+// What the band plays: a root for each bar, and the bass over it, beat by beat; the
+// chords stand over the root on the second and fourth beat.
+var (
+	roots = []float64{36, 41, 36, 36, 41, 41, 36, 36, 43, 41, 36, 43}
+	walks = []float64{0, 4, 7, 9}
+	chord = []float64{16, 22, 26}
+)
+
+// Note is a note of the band: when, in seconds, and which.
+type Note struct{ At, MIDI float64 }
+
+// BandNotes lists what the band of a take plays, without its drums.
+func (t Take) BandNotes() (notes []Note) {
+	beat := 60 / t.Tempo
+	for b := 0; float64(b)*beat < t.Length; b++ {
+		root := roots[(b/4)%12]
+		notes = append(notes, Note{float64(b) * beat, root + walks[b%4]})
+		if b%2 == 1 {
+			for _, over := range chord {
+				notes = append(notes, Note{float64(b) * beat, root + over})
+			}
+		}
+	}
+	return notes
+}
+
 // band is drums, a walking bass and chords over C7, F7 and G7.
 func (t Take) band(n int, rng *rand.Rand) []float64 {
 	out := make([]float64, n)
@@ -27,11 +53,10 @@ func (t Take) band(n int, rng *rand.Rand) []float64 {
 			return y * math.Exp(-s/decay) * math.Min(1, s/0.004)
 		}
 	}
-	roots := []float64{36, 41, 36, 36, 41, 41, 36, 36, 43, 41, 36, 43}
 	for b := 0; float64(b)*beat < t.Length; b++ {
 		at := float64(b) * beat
 		root := roots[(b/4)%12]
-		walk := []float64{0, 4, 7, 9}[b%4]
+		walk := walks[b%4]
 		add(at, beat, scaled(0.5, tone(root+walk, 0.5, 1, 0.5, 0.25, 0.1)))
 		if b%2 == 0 { // bass drum
 			add(at, 0.2, func(s float64) float64 {
@@ -39,7 +64,7 @@ func (t Take) band(n int, rng *rand.Rand) []float64 {
 			})
 		} else { // snare
 			add(at, 0.15, func(s float64) float64 { return 0.35 * rng.NormFloat64() * math.Exp(-s/0.05) })
-			for _, tone12 := range []float64{16, 22, 26} {
+			for _, tone12 := range chord {
 				add(at, 0.3, scaled(0.16, tone(root+tone12, 0.2, 1, 0.6, 0.4, 0.3, 0.2)))
 			}
 		}

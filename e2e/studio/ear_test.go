@@ -24,10 +24,10 @@ import (
 
 // noticed is an observation as the ear of the page writes it.
 type noticed struct {
-	Seq, Frame, Of              int
-	Kind                        ear.Kind
-	Level, MIDI, Clarity, Fresh float64
-	Candidates                  [][2]float64
+	Seq, Frame, Of                     int
+	Kind                               ear.Kind
+	Level, MIDI, Clarity, Fresh, Width float64
+	Candidates                         [][2]float64
 }
 
 // room is a way that a take is recorded.
@@ -49,8 +49,8 @@ var rooms = []room{
 	{"band at -12", studio.Take{Sound: studio.Clean, Band: -12}, 0.90},
 }
 
-// played is a line at a tempo, with a note in seven played wrong.
-func played(t testing.TB, k, tempo int, rhythm string) (score.Score, []judge.Heard, judge.Erred) {
+// solo is a line at a tempo, with a note in seven played wrong.
+func solo(t testing.TB, k, tempo int, rhythm string) (score.Score, []judge.Heard, judge.Erred) {
 	f := form.Forms[0]
 	tonic := pitch.Roots[(5*k)%len(pitch.Roots)]
 	key := form.Key{Tonic: tonic, Minor: f.Minor}
@@ -104,7 +104,7 @@ func TestTheEarHearsGuitars(t *testing.T) {
 			t.Parallel()
 			var sum tally
 			for i, how := range takes(k) {
-				s, heard, erred := played(t, i+k, how.tempo, how.rhythm)
+				s, heard, erred := solo(t, i+k, how.tempo, how.rhythm)
 				take := r.Take
 				take.Rate, take.Tempo, take.Seed = []int{48000, 44100}[(i+k)%2], float64(how.tempo), uint64(i)
 				take.Strokes, take.Length = strokes(s, heard, how.tempo)
@@ -135,22 +135,80 @@ func (c *tally) add(take judge.Take, erred judge.Erred) {
 	}
 }
 
-// listen has the page's ear listen to a recording, and judges what it noticed.
-func listen(t testing.TB, s score.Score, take studio.Take, tempo int) judge.Take {
+// noticing has the page's ear listen to a recording.
+func noticing(t testing.TB, take studio.Take, tempo int) (all []ear.Observation) {
 	path := filepath.Join(t.TempDir(), "take.wav")
 	require.NoError(t, os.WriteFile(path, studio.WAV(take.Render(), take.Rate), 0o600))
 	out, err := exec.Command("node", "../../web/node_modules/.ear/hear.js", path).Output()
 	require.NoError(t, err, "npm run ear builds what listens")
 	var list []noticed
 	require.NoError(t, json.Unmarshal(out, &list))
-	l := ear.Listen(judge.Sounding(s, 0.5))
 	for _, o := range list {
-		to := ear.Observation{Seq: o.Seq, Kind: o.Kind, Of: o.Of, MIDI: o.MIDI, Clarity: o.Clarity, Level: o.Level, Fresh: o.Fresh}
-		to.Tick = (float64(o.Frame)/float64(take.Rate) - lead) * float64(tempo) / 60 * score.Tick
+		to := ear.Observation{Seq: o.Seq, Kind: o.Kind, Of: o.Of, MIDI: o.MIDI, Clarity: o.Clarity, Level: o.Level, Fresh: o.Fresh, Width: o.Width}
+		to.Tick = tick(float64(o.Frame)/float64(take.Rate), tempo)
 		for _, c := range o.Candidates {
 			to.Candidates = append(to.Candidates, ear.Candidate{MIDI: int(c[0]), Strength: c[1]})
 		}
-		l.Hear(to)
+		all = append(all, to)
+	}
+	return all
+}
+
+// tick is where a second of a recording lies in the line.
+func tick(second float64, tempo int) float64 {
+	return (second - lead) * float64(tempo) / 60 * score.Tick
+}
+
+// listen judges what the page's ear noticed of a recording.
+func listen(t testing.TB, s score.Score, take studio.Take, tempo int) judge.Take {
+	l := ear.Listen(judge.Sounding(s, 0.5))
+	for _, o := range noticing(t, take, tempo) {
+		l.Hear(o)
 	}
 	return judge.Prescribed(s, l.Heard(), tempo, 0.5)
+}
+
+// Where nothing is written, a band in the microphone is not taken for the player, who
+// is heard none the less.
+func TestAFreePlayerBesideABand(t *testing.T) {
+	for _, level := range []float64{-30, -20, -12} {
+		played, found, strangers, unaided := 0, 0, 0, 0
+		for i, how := range takes(1) {
+			s, heard, _ := solo(t, i, how.tempo, how.rhythm)
+			take := studio.Take{Sound: studio.Clean, Band: level, Rate: 48000, Tempo: float64(how.tempo), Seed: uint64(i)}
+			take.Strokes, take.Length = strokes(s, heard, how.tempo)
+			all := noticing(t, take, how.tempo)
+			for _, told := range []bool{false, true} {
+				l := ear.Listen(nil)
+				if told {
+					var band []judge.Expected
+					for _, n := range take.BandNotes() {
+						band = append(band, judge.Expected{At: tick(n.At, how.tempo), Pitch: n.MIDI, Fretted: n.MIDI})
+					}
+					l.Beside(band)
+				}
+				for _, o := range all {
+					l.Hear(o)
+				}
+				got := l.Heard()
+				matched := 0
+				for _, h := range heard {
+					for _, g := range got {
+						if math.Abs(g.At-h.At) < score.Tick/4 && math.Abs(g.Pitch-h.Pitch) < 0.5 {
+							matched++
+							break
+						}
+					}
+				}
+				if told {
+					played, found, strangers = played+len(heard), found+matched, strangers+len(got)-matched
+				} else {
+					unaided += len(got) - matched
+				}
+			}
+		}
+		t.Logf("band at %.0f dB: %d of %d notes heard, %d of the band's beside them (%d where the band is not known)", level, found, played, strangers, unaided)
+		assert.GreaterOrEqual(t, float64(found), 0.85*float64(played))
+		assert.LessOrEqual(t, float64(strangers), 0.65*float64(unaided))
+	}
 }

@@ -1,6 +1,6 @@
 /* The sound as the page knows it: loaded on the first play, then told what to do. */
 import soundURL from './sound.worklet.ts?worker&url'
-import type { Anchor, Order, Report, Request } from './messages'
+import type { Anchor, Order, Read, Report, Request } from './messages'
 
 const bankURL = '/sound/band.sf3'
 
@@ -11,6 +11,7 @@ export class Engine {
   private anchors: Anchor[] = []
   private loads = 0
   private waiting = new Map<number, () => void>()
+  private notes: Read['notes'] = []
   onAnchor: (a: Anchor) => void = () => {}
   onBroken: (why: string) => void = () => {}
 
@@ -49,6 +50,7 @@ export class Engine {
         engine.tell({ do: 'bank', bank, samples: pipe.port2 }, [pipe.port2])
       })
       node.port.onmessage = ({ data }: MessageEvent<Report>) => engine.hear(data)
+      reader.onmessage = ({ data }: MessageEvent<Read>) => (engine.notes = data.notes)
       node.onprocessorerror = () => engine.onBroken('the synthesiser stopped')
       progress(1)
       return engine
@@ -113,6 +115,11 @@ export class Engine {
         ? stamp.contextTime! + since
         : this.context.currentTime - (this.context.outputLatency || 0)
     return Math.min(time, this.context.currentTime) + ahead
+  }
+
+  /** What the band plays from one tick up to another: ticks and MIDI numbers. */
+  between(from: number, to: number) {
+    return this.notes.filter(([at]) => at >= from && at < to)
   }
 
   /** The tick that sounds at a frame, and the stretch it belongs to. */

@@ -36,5 +36,11 @@ export type Report =
 /** From the reader of scores and samples to the sound. */
 export type Delivery = { score: Score; id: number } | { sample: number; rate: number; data: Float32Array }
 
+/** From the reader to the page: the notes of a score, its ticks and MIDI numbers, in order. */
+export interface Read {
+  id: number
+  notes: [number, number][]
+}
+
 /** From the page to the reader. */
 export type Request = { bank: ArrayBuffer; samples: MessagePort } | { midi: ArrayBuffer; id: number }

@@ -3,11 +3,12 @@
  * neither the page nor the audio thread has to.
  */
 import { BasicMIDI, BasicSoundBank, SoundBankLoader } from 'spessasynth_core'
-import { channels, players, type Delivery, type Request } from './messages'
+import { channels, players, type Delivery, type Read, type Request } from './messages'
 import type { Score, SoundEvent } from './transport'
 
 let bank: BasicSoundBank | undefined
 let samples: MessagePort
+const pitched = new Set(players.filter((p) => !channels[p]!.drum))
 const sent = new Set<number>()
 
 function deliver(d: Delivery, transfer: Transferable[] = []) {
@@ -80,5 +81,7 @@ self.onmessage = async ({ data }: MessageEvent<Request>) => {
   const score = read(data.midi)
   needs(score)
   deliver({ score, id: data.id })
+  const notes = score.events.filter((e) => (e.data[0]! & 0xf0) === 0x90 && e.data[2] && pitched.has(players[e.track]!))
+  self.postMessage({ id: data.id, notes: notes.map((e) => [e.at, e.data[1]!]) } satisfies Read)
   setTimeout(toneNotes)
 }

@@ -274,6 +274,8 @@ export const useBand = defineStore('band', () => {
       const position = sound.engine()?.at(frame)
       return position && { tick: position.tick, pass: position.anchor.pass }
     },
+    /** What the band plays from one tick up to another, without its drums: ticks and MIDI numbers. */
+    notes: (from: number, to: number) => sound.engine()?.between(from, to) ?? [],
     /** The frame of the sound that is heard now. */
     soundFrame: () => sound.engine()?.frame() ?? 0,
     rate: () => sound.engine()?.context.sampleRate ?? 48000,

@@ -3,6 +3,7 @@ import { delayOf, gateOf } from './calibration'
 import { Ear } from './ear/ear'
 import { Listening, type Open, type Timed } from './listening'
 import { Passes, type Noticed } from './passes'
+import { Played } from './played'
 import { clean, climbed } from './rungs'
 import { Simulated } from './simulated'
 import { nearest } from './tuner'
@@ -44,12 +45,46 @@ describe('the ear', () => {
     const sound = Float32Array.from({ length: 48000 }, (_, i) => 0.0008 * Math.sin((2 * Math.PI * 50 * i) / 48000))
     expect(heard(sound, 48000)).toEqual([])
   })
+  it('tells vibrato from a note that is held still, one that is bent, and one that is out of tune', () => {
+    const tone = (by: (t: number) => number) => {
+      const sound = new Float32Array(60000)
+      let phase = 0
+      for (let i = 4800; i < sound.length; i++) {
+        const t = (i - 4800) / 48000
+        phase += (2 * Math.PI * 440 * 2 ** ((64 + by(t) - 69) / 12)) / 48000
+        for (let h = 1; h <= 5; h++) sound[i]! += (0.25 / h) * Math.exp(-t / 0.9) * Math.sin(h * phase)
+      }
+      return heard(sound, 48000).filter((o) => o.kind === 'sway')
+    }
+    for (const speed of [4, 5, 6, 7])
+      for (const width of [0.12, 0.25, 0.5]) {
+        const swayed = tone((t) => (t > 0.15 ? (width * (1 - Math.cos(2 * Math.PI * speed * (t - 0.15)))) / 1 : 0))
+        expect(swayed, `${speed} a second, ${width}`).toHaveLength(1)
+      }
+    expect(tone(() => 0)).toEqual([])
+    expect(tone(() => 0.3)).toEqual([])
+    expect(tone((t) => Math.min(2, Math.max(0, (t - 0.2) * 8)))).toEqual([])
+    expect(tone((t) => (t > 0.2 && t < 0.5 ? 2 * Math.sin((Math.PI * (t - 0.2)) / 0.3) : 0))).toEqual([])
+  })
   it('tells what a stroke brought while another string rings on', () => {
     const sound = new Float32Array(48000)
     pluck(sound, 48000, 0.2, 52, 0.7)
     pluck(sound, 48000, 0.5, 64)
     const brought = heard(sound, 48000).filter((o) => o.kind === 'salience')
     expect(brought.map((o) => o.candidates[0]![0])).toEqual([52, 64])
+  })
+})
+
+describe('what is played by MIDI', () => {
+  it('sways where it is bent on and back several times, and is bent where it stays', () => {
+    const played = new Played()
+    played.struck('1 64', 64, 0)
+    const wheel = (bends: number[]) =>
+      bends.flatMap((by, i) => played.bent('1 64', by, 100 + 40 * i)).map((o) => o.kind)
+    expect(wheel([0.1, 0.2, 0.1, 0, 0.1, 0.2, 0.1, 0, 0.1, 0.2])).toEqual(['sway'])
+    played.struck('1 64', 64, 2000)
+    expect(wheel([0.4, 0.9, 1.5, 2, 2])).not.toContain('sway')
+    expect(wheel([2])).toEqual(['bend'])
   })
 })
 

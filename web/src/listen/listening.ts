@@ -20,6 +20,8 @@ export interface Wish {
   /** where nothing is written, and only the chords of the line are there */
   mode?: string
   pass?: number
+  /** what the band plays meanwhile, which a microphone hears too: ticks and MIDI numbers */
+  band?: [number, number][]
   tempo?: number
   swing?: number
 }

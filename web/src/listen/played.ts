@@ -4,11 +4,17 @@ import type { Timed } from './listening'
 /** Ticks until a pitch is known, and until it is weighed. */
 export const soon = 40
 
+/** Turns of a bend that make vibrato of it. */
+const sways = 4
+
 type Untold = Timed extends infer O ? (O extends Timed ? Omit<O, 'seq' | 'frame'> : never) : never
 
 export class Played {
   private seq = 0
-  private sounding = new Map<string, { of: number; midi: number }>()
+  private sounding = new Map<
+    string,
+    { of: number; midi: number; way: number; last: number; from: number; turns: number }
+  >()
 
   private tell(o: Untold): Timed {
     return { ...o, seq: ++this.seq, frame: 0 } as Timed
@@ -18,16 +24,31 @@ export class Played {
   struck(key: string, midi: number, tick: number): Timed[] {
     const attack = this.tell({ kind: 'attack', tick })
     const of = attack.seq
-    this.sounding.set(key, { of, midi })
+    this.sounding.set(key, { of, midi, way: 0, last: 0, from: 0, turns: 0 })
     return [
       attack,
       this.tell({ kind: 'settled', of, tick: tick + soon, midi, clarity: 1 }),
       this.tell({ kind: 'salience', of, tick: tick + 2 * soon, candidates: [[Math.round(midi), 1]], fresh: 1, level: -20 }), // prettier-ignore
     ]
   }
+  /** A bend that goes on and back several times is vibrato. */
   bent(key: string, by: number, tick: number): Timed[] {
     const note = this.sounding.get(key)
-    return note && Math.abs(by) > 0.3 ? [this.tell({ kind: 'bend', of: note.of, tick, midi: note.midi + by })] : []
+    if (!note) return []
+    const way = Math.sign(by - note.last)
+    if (way && way !== note.way) {
+      const width = Math.abs(note.last - note.from) / 2
+      note.turns = width >= 0.05 && width < 0.8 ? note.turns + 1 : 0
+      if (note.turns === sways) return [this.tell({ kind: 'sway', of: note.of, tick, width })]
+      note.from = note.last
+      note.way = way
+    }
+    note.last = by
+    return Math.abs(by) > 0.3 ? [this.tell({ kind: 'bend', of: note.of, tick, midi: note.midi + by })] : []
+  }
+  swayed(key: string, width: number, tick: number): Timed[] {
+    const note = this.sounding.get(key)
+    return note ? [this.tell({ kind: 'sway', of: note.of, tick, width })] : []
   }
   released(key: string, tick: number): Timed[] {
     const note = this.sounding.get(key)

@@ -5,6 +5,7 @@
 import { hop, Onsets } from './onsets'
 import { Past } from './past'
 import { Salience, type Candidate } from './salience'
+import { Sway } from './sway'
 import { Voice, type Pitch } from './voice'
 
 export { hop }
@@ -18,6 +19,8 @@ export type Observation = { seq: number; frame: number } & (
   | { kind: 'salience'; of: number; candidates: Candidate[]; fresh: number; level: number }
   /** It came to rest on another pitch: by a jump, or gliding there. */
   | { kind: 'slide' | 'bend'; of: number; midi: number }
+  /** It sways so many half steps either way. */
+  | { kind: 'sway'; of: number; width: number }
   | { kind: 'lost'; of: number }
 )
 
@@ -38,6 +41,7 @@ export class Ear {
   private readonly high: Voice
   private readonly low: Voice
   private readonly salience: Salience
+  private readonly sway: Sway
   private readonly window = new Float32Array(1024)
   private noticed: Observation[] = []
   private waiting: { of: number; at: number }[] = []
@@ -59,6 +63,7 @@ export class Ear {
     this.high = new Voice(rate, 1024, 200, 2500, deepest, 2)
     this.low = new Voice(rate, 2048, 70, 1000, deepest, 4)
     this.salience = new Salience(rate, lowest)
+    this.sway = new Sway(rate)
   }
 
   /** How many samples were heard. */
@@ -104,6 +109,7 @@ export class Ear {
     const seq = this.tell({ kind: 'attack', frame: at })
     this.note = { seq, at, unclear: 0 }
     this.rest = undefined
+    this.sway.begin()
     this.waiting.push({ of: seq, at })
   }
 
@@ -138,6 +144,8 @@ export class Ear {
       }
       return
     }
+    const width = this.sway.hear(pitch.midi)
+    if (width !== undefined) this.tell({ kind: 'sway', frame: end, of: note.seq, width })
     this.move(note as { seq: number; midi: number }, pitch, end)
   }
 
@@ -156,6 +164,7 @@ export class Ear {
     if (++rest.hops < rests) return
     note.midi = pitch.midi
     this.rest = undefined
+    if (!rest.glided) this.sway.begin()
     this.tell({ kind: rest.glided ? 'bend' : 'slide', frame: rest.since, of: note.seq, midi: pitch.midi })
   }
 }

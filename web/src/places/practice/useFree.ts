@@ -18,6 +18,8 @@ export interface Chorus {
 }
 /** Choruses that are held, so that what was good can be kept afterwards. */
 const held = 2
+/** More choruses than a pass of the band has. */
+const most = 64
 
 /** own names what the band plays in the place of the chart, where it does. */
 export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own: Ref<string | undefined>) {
@@ -36,6 +38,12 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
     choruses.value = [...choruses.value, { pass: of, free, heard }]
     landings.value = new Map(free.landings.map((l) => [l.at, l]))
   }
+  /** What the band plays in a chorus, as a microphone would hear it. */
+  function beside(n: number) {
+    const chorus = ([...counted].find(([, of]) => of === n)?.[0] ?? 0) % most
+    const from = chorus ? chorus * form.value : 0
+    return band.notes(from, from + form.value).map(([at, midi]): [number, number] => [at - from, midi])
+  }
   const passes = new Passes(
     (n) => {
       landings.value = new Map()
@@ -43,7 +51,14 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
       return (
         over.value &&
         new Listening(
-          { line: over.value, mode: mode.value, pass: n, tempo: band.tempo, swing: band.swing || undefined },
+          {
+            line: over.value,
+            mode: mode.value,
+            pass: n,
+            band: beside(n),
+            tempo: band.tempo,
+            swing: band.swing || undefined,
+          },
           {
             landings: (list) => {
               const all = new Map(landings.value)
@@ -64,7 +79,7 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
   function place(at: { tick: number; pass: number } | undefined) {
     if (!at || !form.value || at.tick < -960) return undefined
     const chorus = Math.max(0, Math.floor(at.tick / form.value))
-    return { tick: chorus ? at.tick - chorus * form.value : at.tick, pass: at.pass * 64 + chorus }
+    return { tick: chorus ? at.tick - chorus * form.value : at.tick, pass: at.pass * most + chorus }
   }
   /* By MIDI what is played need not be heard. */
   const played = new Played()
