@@ -46,6 +46,10 @@ export class Played {
     note.last = by
     return Math.abs(by) > 0.3 ? [this.tell({ kind: 'bend', of: note.of, tick, midi: note.midi + by })] : []
   }
+  /** All that sounds on a channel is bent alike; its keys begin so. */
+  bentAll(channel: string, by: number, tick: number): Timed[] {
+    return [...this.sounding.keys()].filter((k) => k.startsWith(channel)).flatMap((k) => this.bent(k, by, tick))
+  }
   swayed(key: string, width: number, tick: number): Timed[] {
     const note = this.sounding.get(key)
     return note ? [this.tell({ kind: 'sway', of: note.of, tick, width })] : []

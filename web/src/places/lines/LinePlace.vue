@@ -17,7 +17,7 @@ import TitleField from '../../shell/TitleField.vue'
 import { hint } from '../../shell/commands'
 import { useCommands } from '../../shell/useCommands'
 import BlendBar from './BlendBar.vue'
-import EntryNeck from './EntryNeck.vue'
+import PressNeck from '../../neck/PressNeck.vue'
 import LineReport from './LineReport.vue'
 import NotePanel from './NotePanel.vue'
 import WorkPanel from './WorkPanel.vue'
@@ -214,12 +214,14 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
         Without chords there is nothing to land on.
         <Button label="Write chords under it" variant="outlined" @click="rekeying = true" />
       </p>
-      <EntryNeck
+      <PressNeck
         v-if="tones.data.value"
         class="neck"
-        :tones="tones.data.value"
-        :chord="chordHere"
-        :line="line"
+        label="the neck: press a place to write it"
+        :instrument="tones.data.value.instrument"
+        :low="line.low"
+        :high="line.high"
+        :marks="tones.data.value.chords.find((c) => c.symbol === chordHere)?.notes"
         :note="entry.note.value"
         @place="(s, f) => entry.put(f, s, true)"
       />

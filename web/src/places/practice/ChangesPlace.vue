@@ -10,6 +10,7 @@ import { useGround, useTakeChanges } from '../../api/takes'
 import { useCatalogue } from '../../api/queries'
 import type { LineBody } from '../../api/client'
 import { useBand } from '../../band/useBand'
+import PressNeck from '../../neck/PressNeck.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import MusicText from '../../music/MusicText.vue'
 import { spoken } from '../../music/text'
@@ -18,6 +19,7 @@ import { hint } from '../../shell/commands'
 import { useCommands } from '../../shell/useCommands'
 import EarButton from '../../listen/EarButton.vue'
 import { clean } from '../../listen/rungs'
+import { useByHand } from '../../listen/useByHand'
 import { useEar } from '../../listen/useEar'
 import { useRungs } from '../../listen/useRungs'
 import TickBox from '../../shell/TickBox.vue'
@@ -87,6 +89,13 @@ const free = useFree(
 )
 const { last, choruses, pass } = free
 const ear = useEar()
+/* Without an instrument at hand: the keyboard, or the neck on the page. */
+const instrument = computed(() => map.data.value?.instrument)
+const hand = useByHand(
+  instrument,
+  computed(() => window.value?.low ?? 0),
+  free,
+)
 const trouble = computed(
   () => free.trouble.value || free.midi.trouble.value || ear.trouble || ground.error.value?.message,
 )
@@ -179,6 +188,13 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
         title="a MIDI guitar or keyboard in place of the microphone"
         @click="free.midi.turn"
       />
+      <Button
+        label="Keys"
+        :variant="hand.on.value ? undefined : 'outlined'"
+        :aria-pressed="hand.on.value"
+        title="the computer's keyboard, or the neck on the page, as the instrument"
+        @click="hand.on.value = !hand.on.value"
+      />
       <EarButton :instrument="map.data.value.instrument" />
     </header>
     <section class="ask" aria-live="polite">
@@ -194,6 +210,16 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
       :beats="chart.beats"
       :landings="free.landings.value"
       :beat="free.playing.value ? band.beat : undefined"
+    />
+    <PressNeck
+      v-if="hand.on.value && instrument && window"
+      label="the neck: press a place to play it, or the key that is written there"
+      :instrument="instrument"
+      :low="window.low"
+      :high="window.high"
+      :written="hand.written.value"
+      @down="hand.press"
+      @up="hand.lift"
     />
     <StaffDrawing v-if="sheet" :score="sheet" :clock="free.tick" fingers close />
     <section v-if="last" class="result" role="status">
@@ -213,6 +239,9 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
     </section>
     <p v-else class="hint">
       <template v-if="lacks">Choose above which lick goes through the changes.</template>
+      <template v-else-if="hand.on.value"
+        >Press play, and play by the keys that are written on the neck, or on the neck itself.</template
+      >
       <template v-else-if="ear.on">Press play and play along: every change is told as it is met.</template>
       <template v-else>Turn the ear on above, then press play. Or have a simulated player play along.</template>
     </p>

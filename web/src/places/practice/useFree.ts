@@ -7,6 +7,7 @@ import { Played } from '../../listen/played'
 import { Passes } from '../../listen/passes'
 import { Simulated } from '../../listen/simulated'
 import { useEar } from '../../listen/useEar'
+import type { Press } from '../../listen/useByHand'
 import { useMidi } from '../../listen/useMidi'
 
 /** A chorus that was played. */
@@ -81,15 +82,19 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
     const chorus = Math.max(0, Math.floor(at.tick / form.value))
     return { tick: chorus ? at.tick - chorus * form.value : at.tick, pass: at.pass * most + chorus }
   }
-  /* By MIDI what is played need not be heard. */
+  /* By MIDI, by keys and on the neck what is played need not be heard. */
   const played = new Played()
   function told(list: (tick: number) => Timed[], at: number) {
     const now = playing.value ? place(band.where(at)) : undefined
     if (now) passes.noticed(list(now.tick).map((o) => ({ ...o, pass: count(now.pass) })), { tick: now.tick, pass: count(now.pass) }, 'MIDI') // prettier-ignore
   }
+  const struck = ({ key, midi, at }: Press) => told((tick) => played.struck(key, midi, tick), at)
+  const released = ({ key, at }: Press) => told((tick) => played.released(key, tick), at)
+  const press = (n: { midi: number; channel: number; at: number }) => ({ ...n, key: `${n.channel} ${n.midi}` })
   const midi = useMidi({
-    struck: (n) => told((tick) => played.struck(`${n.channel} ${n.midi}`, n.midi, tick), n.at),
-    released: (n) => told((tick) => played.released(`${n.channel} ${n.midi}`, tick), n.at),
+    struck: (n) => struck(press(n)),
+    released: (n) => released(press(n)),
+    bent: ({ channel, by, at }) => told((tick) => played.bentAll(`${channel} `, by, tick), at),
   })
   /* Choruses are counted one after another, whatever the band calls them. */
   const counted = new Map<number, number>()
@@ -178,6 +183,8 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
     tick: () => (playing.value ? place(band.at(band.soundFrame()))?.tick : undefined),
     trouble,
     midi,
+    struck,
+    released,
     simulate,
   }
 }
