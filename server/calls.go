@@ -3,11 +3,13 @@ package server
 import (
 	"cmp"
 	"context"
+	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/call"
+	"undaris/core/chart"
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
@@ -18,6 +20,13 @@ import (
 type CallWish struct {
 	Chart    uint              `json:"chart" maximum:"4294967295" doc:"whose chords and key are asked for"`
 	Kinds    []string          `json:"kinds,omitempty" maxItems:"4" enum:"tones,place,exercise,bend"`
+	Chords   []string          `json:"chords,omitempty" maxItems:"64" doc:"symbols of the chart that alone are asked for"`
+	Keys     string            `json:"keys,omitempty" enum:"own,all" doc:"the chart's own, or all twelve in turn"`
+	Ends     []string          `json:"ends,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"degrees to land on"`
+	Orders   []string          `json:"orders,omitempty" maxItems:"8" doc:"of the tones; in a row where none is said"`
+	Devices  []string          `json:"devices,omitempty" maxItems:"8" doc:"what leads into the first tone; nothing where none is said"`
+	Paces    []string          `json:"paces,omitempty" maxItems:"8" doc:"how close the tones follow each other when they are played"`
+	Tempo    int               `json:"tempo,omitempty" minimum:"0" maximum:"300" doc:"of the pace; the chart's where it is not said"`
 	Starts   []string          `json:"starts,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"degrees to start from"`
 	Only     string            `json:"only,omitempty" enum:"up,down" doc:"one direction"`
 	Windows  []store.Frets     `json:"windows,omitempty" maxItems:"24" doc:"positions; the key's own where none is said"`
@@ -30,6 +39,7 @@ type CallWish struct {
 // Call is one thing asked.
 type Call struct {
 	Kind    string          `json:"kind" enum:"tones,place,exercise,bend"`
+	Key     string          `json:"key"`
 	Chord   string          `json:"chord"`
 	Numeral string          `json:"numeral"`
 	Says    string          `json:"says"`
@@ -40,6 +50,8 @@ type Call struct {
 	Given   *store.Spot     `json:"given,omitempty" doc:"the place that is asked about"`
 	Options []string        `json:"options" doc:"what may be answered: degrees, or half steps"`
 	Answer  string          `json:"answer,omitempty"`
+	Gap     float64         `json:"gap,omitempty" doc:"milliseconds from tone to tone, where a pace is asked for"`
+	Give    float64         `json:"give,omitempty" doc:"how many more or less it may be"`
 }
 
 // CallNote is a tone that is asked for.
@@ -51,11 +63,12 @@ type CallNote struct {
 }
 
 func wireCall(c call.Call) Call {
-	w := Call{Kind: c.Kind, Chord: c.Chord.String(), Numeral: c.Numeral, Says: c.Says(), Spoken: c.Spoken(), Window: store.Frets(c.Window),
+	w := Call{Kind: c.Kind, Key: c.Key.String(), Chord: c.Chord.String(), Numeral: c.Numeral, Says: c.Says(), Spoken: c.Spoken(), Window: store.Frets(c.Window),
 		Strings: store.StringSet{High: c.Strings[0], Low: c.Strings[1]}, Options: words(c.Options), Answer: c.Answer}
 	w.Notes = each(c.Notes, func(n call.Note) CallNote {
 		return CallNote{string(n.Tone.Degree), n.Tone.Name.String(), n.MIDI, each(n.Places, func(p neck.Placement) store.Spot { return store.Spot(p) })}
 	})
+	w.Gap, w.Give = c.Gap()
 	if c.Given.String > 0 {
 		given := store.Spot(c.Given)
 		w.Given = &given
@@ -63,23 +76,49 @@ func wireCall(c call.Call) Call {
 	return w
 }
 
+// grounds are what is asked for of a chart: in its own key or in all twelve, in the
+// windows that were chosen, else in the key's own positions.
+func grounds(on chart.Chart, only []string, all bool, windows []neck.Window) (list []call.Ground) {
+	keys := []form.Key{on.Key}
+	if all {
+		keys = form.AllKeys(on.Key.Minor)
+	}
+	solo := on.Solo
+	chords, _ := form.Different(solo.Places())
+	asked := func(c harmony.Chord) bool { return len(only) == 0 || slices.Contains(only, c.String()) }
+	chosen := slices.DeleteFunc(slices.Clone(chords), func(c harmony.Chord) bool { return !asked(c) })
+	for _, key := range keys {
+		g := call.Ground{Key: key, Windows: windows}
+		p := form.Progression{Beats: solo.Beats, Bars: each(chosen, func(c harmony.Chord) form.Bar { return form.Bar{Changes: []form.Change{{Chord: c}}} })}
+		for _, b := range p.Transpose(on.Key, key).Bars {
+			g.Chords = append(g.Chords, b.Changes[0].Chord)
+		}
+		if len(g.Windows) == 0 {
+			g.Windows = each(on.In.Positions(key.Tonic.Class()), func(p neck.Position) neck.Window { return p.Window })
+		}
+		list = append(list, g)
+	}
+	return list
+}
+
 func (s *server) calls(api huma.API) {
 	post(s, api, "/api/calls", "calls", "Calls to practise with: a chord's tones from any of them, which degree a place is, how far to bend",
 		func(ctx context.Context, in *struct{ Body CallWish }) ([]Call, error) {
-			on, _, err := s.handed(in.Body.Chart)
+			on, c, err := s.handed(in.Body.Chart)
 			if err != nil {
 				return nil, err
 			}
-			w := call.Wish{In: on.In, Hand: on.Hand, Key: on.Key, Kinds: in.Body.Kinds, Only: in.Body.Only, Advanced: in.Body.Advanced, Seed: in.Body.Seed}
-			w.Chords, _ = form.Different(on.Solo.Places())
+			w := call.Wish{In: on.In, Hand: on.Hand, Kinds: in.Body.Kinds, Only: in.Body.Only, Advanced: in.Body.Advanced, Seed: in.Body.Seed,
+				Orders: in.Body.Orders, Devices: in.Body.Devices, Paces: in.Body.Paces, Tempo: cmp.Or(in.Body.Tempo, c.Tempo)}
+			if w.Ends, err = harmony.ParseRoles(strings.Join(in.Body.Ends, ",")); err != nil {
+				return nil, at("body.ends", in.Body.Ends, err)
+			}
 			if w.Starts, err = harmony.ParseRoles(strings.Join(in.Body.Starts, ",")); err != nil {
 				return nil, at("body.starts", in.Body.Starts, err)
 			}
 			w.Strings = each(in.Body.Strings, func(set store.StringSet) [2]int { return [2]int{set.High, set.Low} })
-			w.Windows = each(in.Body.Windows, func(f store.Frets) neck.Window { return neck.Window(f) })
-			if len(w.Windows) == 0 {
-				w.Windows = each(on.In.Positions(on.Key.Tonic.Class()), func(p neck.Position) neck.Window { return p.Window })
-			}
+			windows := each(in.Body.Windows, func(f store.Frets) neck.Window { return neck.Window(f) })
+			w.Grounds = grounds(on, in.Body.Chords, in.Body.Keys == "all", windows)
 			if err := w.Check(); err != nil {
 				return nil, at("body", in.Body.Chart, err)
 			}

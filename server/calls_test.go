@@ -28,6 +28,18 @@ func TestCallsAreAskedWithinWhatIsWished(t *testing.T) {
 	var again []Call
 	ask(t, srv, "POST", "/api/calls", wish, &again)
 	assert.Equal(t, calls, again)
+	keys := map[string]bool{}
+	ask(t, srv, "POST", "/api/calls", CallWish{Chart: 6, Kinds: []string{"tones"}, Keys: "all", Chords: []string{"F7"}, Ends: []string{"third"}, Devices: []string{"below"}, Paces: []string{"eighths"}, Tempo: 90, Count: 100}, &calls)
+	require.Len(t, calls, 100)
+	for _, c := range calls {
+		keys[c.Key] = true
+		assert.Equal(t, "IV7", c.Numeral, "the four chord of every key")
+		assert.Equal(t, "3", c.Notes[len(c.Notes)-1].Degree)
+		assert.Len(t, c.Notes, 5)
+		assert.Contains(t, c.Says, "from a half step below, in even eighths at 90")
+		assert.InDelta(t, 333.3, c.Gap, 0.1)
+	}
+	assert.Len(t, keys, 12)
 	ask(t, srv, "POST", "/api/calls", CallWish{Chart: 6, Kinds: []string{"place", "bend"}, Count: 30}, &calls)
 	require.Len(t, calls, 30)
 	for _, c := range calls {

@@ -37,6 +37,9 @@ type Catalogue struct {
 	Rests       []CatalogueChoice     `json:"rests" doc:"rules of what may rest over a chord, from strict to wide"`
 	Ways        []CatalogueWay        `json:"ways" doc:"to play a note"`
 	Calls       []CatalogueOption     `json:"calls" doc:"kinds of calls"`
+	CallOrders  []CatalogueChoice     `json:"callOrders" doc:"of a call's tones"`
+	CallDevices []CatalogueChoice     `json:"callDevices" doc:"what leads into a call's first tone"`
+	CallPaces   []CatalogueChoice     `json:"callPaces" doc:"how close a call's tones follow each other"`
 	Modes       []CatalogueMode       `json:"modes" doc:"ways to practise over the band"`
 }
 
@@ -165,6 +168,9 @@ func catalogue() (c Catalogue) {
 	for _, k := range call.Kinds {
 		c.Calls = append(c.Calls, CatalogueOption{CatalogueChoice{k.ID, k.Name}, k.About})
 	}
+	c.CallOrders = each(call.Orders, func(o call.Order) CatalogueChoice { return CatalogueChoice{o.ID, o.Name} })
+	c.CallDevices = each(call.Devices, func(d call.Device) CatalogueChoice { return CatalogueChoice{d.ID, d.Name} })
+	c.CallPaces = each(call.Paces, func(p call.Pace) CatalogueChoice { return CatalogueChoice{p.ID, p.Name} })
 	for _, m := range practice.Modes {
 		c.Modes = append(c.Modes, CatalogueMode{CatalogueOption{CatalogueChoice{m.ID, m.Name}, m.Says}, each(m.Stages, func(s practice.Stage) string { return s.Says }), m.DropChords, m.Writes(), m.WithLick})
 	}

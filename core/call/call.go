@@ -34,15 +34,26 @@ const (
 	Bend     = "bend"
 )
 
-// Wish is what calls are drawn from. Empty lists allow everything.
+// Ground is a key with chords in it, and where they are asked for.
+type Ground struct {
+	Key     form.Key
+	Chords  []harmony.Chord
+	Windows []neck.Window
+}
+
+// Wish is what calls are drawn from. Empty lists allow everything; of orders and
+// devices, the plain one.
 type Wish struct {
 	In       *neck.Instrument
 	Hand     neck.Hand
-	Key      form.Key
-	Chords   []harmony.Chord
-	Windows  []neck.Window
+	Grounds  []Ground
 	Kinds    []string
 	Starts   []harmony.Role // to start from
+	Ends     []harmony.Role // to land on
+	Orders   []string       // IDs of Orders
+	Devices  []string       // IDs of Devices
+	Paces    []string       // IDs of Paces
+	Tempo    int            // beats a minute, where a pace asks for one
 	Only     string         // "up" or "down"; "" is either
 	Strings  [][2]int       // sets, highest string first
 	Advanced bool           // bends of three half steps too
@@ -51,9 +62,11 @@ type Wish struct {
 
 // Check says which window or string set the instrument does not have.
 func (w Wish) Check() error {
-	for _, window := range w.Windows {
-		if err := w.In.CheckWindow(window); err != nil {
-			return err
+	for _, g := range w.Grounds {
+		for _, window := range g.Windows {
+			if err := w.In.CheckWindow(window); err != nil {
+				return err
+			}
 		}
 	}
 	for _, set := range w.Strings {
@@ -75,12 +88,18 @@ type Note struct {
 // Call is one thing asked.
 type Call struct {
 	Kind    string
+	Key     form.Key
 	Chord   harmony.Chord
 	Numeral string
 	Window  neck.Window
 	Strings [2]int
 	Down    bool
 	Notes   []Note         // of [Tones] and [Material], in the order they are asked for
+	Lead    int            // how many of them lead into the first tone
+	Order   string         // of [Tones], an ID of Orders
+	Device  string         // likewise of Devices
+	Pace    string         // an ID of Paces
+	Tempo   int            // of a pace
 	Drill   string         // of [Material]: its name
 	Given   neck.Placement // of the other two
 	Bent    int            // half steps that the given place is bent by, of [Place]
@@ -129,11 +148,12 @@ func one[T any](rng *rand.Rand, list []T) (x T) {
 }
 
 func (w Wish) draw(rng *rand.Rand) (Call, bool) {
-	sounding := slices.DeleteFunc(slices.Clone(w.Chords), func(c harmony.Chord) bool { return c.None })
-	if len(sounding) == 0 || len(w.Windows) == 0 {
+	g := one(rng, w.Grounds)
+	sounding := slices.DeleteFunc(slices.Clone(g.Chords), func(c harmony.Chord) bool { return c.None })
+	if len(sounding) == 0 || len(g.Windows) == 0 {
 		return Call{}, false
 	}
-	c := Call{Kind: one(rng, w.Kinds), Chord: one(rng, sounding), Window: one(rng, w.Windows), Strings: one(rng, w.Strings), Down: rng.IntN(2) == 0}
+	c := Call{Kind: one(rng, w.Kinds), Key: g.Key, Chord: one(rng, sounding), Window: one(rng, g.Windows), Strings: one(rng, w.Strings), Down: rng.IntN(2) == 0}
 	if c.Kind == "" {
 		c.Kind = Kinds[rng.IntN(len(Kinds))].ID
 	}
@@ -143,7 +163,10 @@ func (w Wish) draw(rng *rand.Rand) (Call, bool) {
 	if c.Strings == [2]int{} {
 		c.Strings = [2]int{1, w.In.Strings()}
 	}
-	c.Numeral = form.Numeral(c.Chord, w.Key)
+	c.Numeral = form.Numeral(c.Chord, c.Key)
+	if c.Kind == Tones || c.Kind == Material {
+		c.Pace, c.Tempo = one(rng, allowed(Paces, w.Paces, func(p Pace) string { return p.ID })).ID, w.Tempo
+	}
 	switch c.Kind {
 	case Tones:
 		return w.tones(rng, c)
@@ -166,7 +189,7 @@ func (w Wish) material(rng *rand.Rand, c Call) (Call, bool) {
 	d := exercise.Drills[rng.IntN(len(exercise.Drills))]
 	p := form.Progression{Beats: 4, Bars: []form.Bar{{Changes: []form.Change{{Chord: c.Chord}}}}}
 	notes, _, err := exercise.Over(context.Background(), p, exercise.Task{In: w.In, Hand: w.Hand, Window: c.Window, HighStr: c.Strings[0], LowStr: c.Strings[1],
-		Key: w.Key, Drill: d.ID, Pace: "eighths", Down: c.Down})
+		Key: c.Key, Drill: d.ID, Pace: "eighths", Down: c.Down})
 	if err != nil || len(notes) < length {
 		return c, false
 	}
@@ -177,12 +200,7 @@ func (w Wish) material(rng *rand.Rand, c Call) (Call, bool) {
 			return c, false
 		}
 		to := Note{Tone: harmony.Tone{Degree: sounds[c.Chord.Above(n.Pitch.MIDI())].Degree, Name: n.Pitch.Name}, MIDI: n.Pitch.MIDI()}
-		for _, at := range w.In.Find(to.MIDI, c.Window) {
-			if at.String >= c.Strings[0] && at.String <= c.Strings[1] {
-				to.Places = append(to.Places, at)
-			}
-		}
-		if len(to.Places) == 0 { // a shift or a reach goes beyond the window
+		if to.Places = w.within(c, to.MIDI); len(to.Places) == 0 { // a shift or a reach goes beyond the window
 			to.Places = []neck.Placement{n.Placement}
 		}
 		if first := c.Notes; len(first) == 0 && len(w.Starts) > 0 && !slices.Contains(w.Starts, to.Tone.Degree.Role()) {
@@ -193,15 +211,15 @@ func (w Wish) material(rng *rand.Rand, c Call) (Call, bool) {
 	for _, s := range sounds {
 		c.Options = append(c.Options, string(s.Degree))
 	}
-	return c, true
+	return c, w.ends(c)
 }
 
 // tones asks for a chord's tones in a row, from one that the wish allows.
 func (w Wish) tones(rng *rand.Rand, c Call) (Call, bool) {
-	run := arpeggio.Make(w.In, c.Chord, c.Window, w.Hand, nil)
+	arp := arpeggio.Make(w.In, c.Chord, c.Window, w.Hand, nil)
 	byPitch := map[int]*Note{}
 	var all []*Note
-	for _, n := range append(slices.Clone(run.Notes), run.Alternatives...) {
+	for _, n := range append(slices.Clone(arp.Notes), arp.Alternatives...) {
 		if n.String < c.Strings[0] || n.String > c.Strings[1] {
 			continue
 		}
@@ -227,13 +245,21 @@ func (w Wish) tones(rng *rand.Rand, c Call) (Call, bool) {
 		return c, false
 	}
 	from := one(rng, starts)
-	for _, n := range all[from : from+length] {
-		c.Notes = append(c.Notes, *n)
+	run := make([]Note, length)
+	for i, n := range all[from : from+length] {
+		run[i] = *n
+	}
+	c, ok := w.shaped(rng, c, run)
+	if c.Lead > 0 {
+		for _, s := range blend.Sounds(c.Chord) {
+			c.Options = append(c.Options, string(s.Degree))
+		}
+		return c, ok
 	}
 	for _, t := range c.Chord.Tones {
 		c.Options = append(c.Options, string(t.Degree))
 	}
-	return c, true
+	return c, ok
 }
 
 // spot is a place within the window and the strings of a call.
@@ -285,9 +311,9 @@ func (c Call) Says() string {
 		if c.Down {
 			way = "downward"
 		}
-		return say.F("%s, from the %s", way, c.Notes[0].Tone.Degree)
+		return say.F("%s, from the %s", way, c.Notes[c.Lead].Tone.Degree) + c.how()
 	case Material:
-		return say.F("%s, from the %s: the first %d", c.Drill, c.Notes[0].Tone.Degree, len(c.Notes))
+		return say.F("%s, from the %s: the first %d", c.Drill, c.Notes[0].Tone.Degree, len(c.Notes)) + c.how()
 	case Place:
 		if c.Bent > 0 {
 			return say.F("string %d, fret %d, bent up %s: which degree?", c.Given.String, c.Given.Fret, halves[c.Bent])
@@ -327,7 +353,7 @@ func (c Call) Spoken() string {
 		if c.Down {
 			way = "downward"
 		}
-		return chord + ", " + way + " from the " + spokenDegrees[c.Notes[0].Tone.Degree]
+		return chord + ", " + way + " from the " + spokenDegrees[c.Notes[c.Lead].Tone.Degree] + c.how()
 	case Material:
 		return chord + ". " + aloud.Replace(c.Drill) + ", from the " + spokenDegrees[c.Notes[0].Tone.Degree]
 	case Place:

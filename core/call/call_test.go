@@ -22,12 +22,27 @@ func wish(t *rapid.T) Wish {
 	f := rapid.SampledFrom(form.Forms).Draw(t, "form")
 	key := form.Key{Tonic: rapid.SampledFrom(pitch.Roots).Draw(t, "tonic"), Minor: f.Minor}
 	chords, _ := form.Different(f.In(key).Places())
-	w := Wish{In: in, Hand: neck.UsualHand, Key: key, Chords: chords, Seed: rapid.Uint64().Draw(t, "seed"), Advanced: rapid.Bool().Draw(t, "advanced"),
-		Only: rapid.SampledFrom([]string{"", "up", "down"}).Draw(t, "only")}
+	g := Ground{Key: key, Chords: chords}
 	for _, p := range in.Positions(key.Tonic.Class()) {
-		w.Windows = append(w.Windows, p.Window)
+		g.Windows = append(g.Windows, p.Window)
 	}
-	if rapid.Bool().Draw(t, "starts") {
+	w := Wish{In: in, Hand: neck.UsualHand, Grounds: []Ground{g}, Tempo: 96, Seed: rapid.Uint64().Draw(t, "seed"), Advanced: rapid.Bool().Draw(t, "advanced"),
+		Only: rapid.SampledFrom([]string{"", "up", "down"}).Draw(t, "only")}
+	ids := func(label string, n int, id func(int) string) (list []string) {
+		for i := range n {
+			if rapid.Bool().Draw(t, label+id(i)) {
+				list = append(list, id(i))
+			}
+		}
+		return list
+	}
+	w.Orders = ids("order ", len(Orders), func(i int) string { return Orders[i].ID })
+	w.Devices = ids("device ", len(Devices), func(i int) string { return Devices[i].ID })
+	w.Paces = ids("pace ", len(Paces), func(i int) string { return Paces[i].ID })
+	if rapid.Bool().Draw(t, "ends") {
+		w.Ends = []harmony.Role{rapid.SampledFrom([]harmony.Role{harmony.Root, harmony.Third, harmony.Fifth}).Draw(t, "end")}
+		w.Kinds = []string{Tones, Place, Bend} // an exercise may end nowhere near
+	} else if rapid.Bool().Draw(t, "starts") {
 		w.Starts = []harmony.Role{rapid.SampledFrom([]harmony.Role{harmony.Root, harmony.Third, harmony.Fifth, harmony.Seventh}).Draw(t, "start")}
 	}
 	return w
@@ -50,14 +65,43 @@ func TestEveryCallHasItsAnswer(t *testing.T) {
 					t.Fatalf("%s: %v lies outside", c.Says(), p)
 				}
 			}
-			assert.Contains(t, w.Chords, c.Chord)
+			assert.Contains(t, w.Grounds[0].Chords, c.Chord)
+			gap, give := c.Gap()
+			require.Equal(t, gap > 0, c.Pace != "" && c.Pace != "free", c.Pace)
+			require.LessOrEqual(t, give, max(60, gap))
+			if len(w.Ends) > 0 && len(c.Notes) > 0 {
+				require.Equal(t, w.Ends[0], c.Notes[len(c.Notes)-1].Tone.Degree.Role())
+			}
 			switch c.Kind {
 			case Tones:
-				require.Len(t, c.Notes, length)
+				require.Len(t, c.Notes[c.Lead:], length)
 				if len(w.Starts) > 0 {
-					require.Equal(t, w.Starts[0], c.Notes[0].Tone.Degree.Role())
+					require.Equal(t, w.Starts[0], c.Notes[c.Lead].Tone.Degree.Role())
 				}
-				for k, n := range c.Notes {
+				first := c.Notes[c.Lead].MIDI
+				led := []int{}
+				for _, n := range c.Notes[:c.Lead] {
+					led = append(led, n.MIDI-first)
+					require.Contains(t, c.Options, string(n.Tone.Degree))
+					require.Equal(t, n.MIDI%12, n.Tone.Name.Class())
+					for _, p := range n.Places {
+						inside(p)
+						require.Equal(t, n.MIDI, w.In.MIDI(p))
+					}
+				}
+				switch c.Device {
+				case "plain":
+					require.Empty(t, led)
+				case "below":
+					require.Equal(t, []int{-1}, led)
+				case "above":
+					require.Len(t, led, 1)
+					require.True(t, led[0] == 1 || led[0] == 2 || led[0] == 3, led)
+				case "enclosed":
+					require.Len(t, led, 2)
+					require.Equal(t, -1, led[1])
+				}
+				for k, n := range c.Notes[c.Lead:] {
 					require.NotEmpty(t, n.Places)
 					for _, p := range n.Places {
 						inside(p)
@@ -67,8 +111,9 @@ func TestEveryCallHasItsAnswer(t *testing.T) {
 					require.True(t, ok)
 					require.Equal(t, tone, n.Tone)
 					require.Contains(t, c.Options, string(n.Tone.Degree))
-					if k > 0 {
-						require.Equal(t, c.Down, n.MIDI < c.Notes[k-1].MIDI, c.Says())
+					if before := c.Notes[max(0, c.Lead+k-1)].MIDI; k > 0 {
+						falls := c.Down != (k == 2 && c.Order == "skips" || k == 3 && c.Order == "back")
+						require.Equal(t, falls, n.MIDI < before, c.Says())
 					}
 				}
 				require.True(t, w.Only == "" || c.Down == (w.Only == "down"))
@@ -113,11 +158,11 @@ func TestEveryCallHasItsAnswer(t *testing.T) {
 
 func TestWhatCannotBeAskedIsSaid(t *testing.T) {
 	in := neck.Standard()
-	w := Wish{In: in, Hand: neck.UsualHand, Chords: []harmony.Chord{harmony.MustParse("C7")}, Windows: []neck.Window{{Low: 7, High: 11}}, Kinds: []string{Tones}, Strings: [][2]int{{1, 1}}}
+	w := Wish{In: in, Hand: neck.UsualHand, Grounds: []Ground{{Chords: []harmony.Chord{harmony.MustParse("C7")}, Windows: []neck.Window{{Low: 7, High: 11}}}}, Kinds: []string{Tones}, Strings: [][2]int{{1, 1}}}
 	_, err := Draw(t.Context(), w, 1)
 	assert.ErrorContains(t, err, "allow more strings")
 	w.Strings = nil
-	w.Chords[0].None = true
+	w.Grounds[0].Chords[0].None = true
 	_, err = Draw(t.Context(), w, 1)
 	assert.Error(t, err)
 }
@@ -128,6 +173,8 @@ func TestACallIsSaidAndSpoken(t *testing.T) {
 	c := Call{Kind: Tones, Chord: g, Numeral: "V7", Notes: []Note{{Tone: third}}}
 	assert.Equal(t, "upward, from the 3", c.Says())
 	assert.Equal(t, "your five chord, upward from the third", c.Spoken())
+	c.Order, c.Device, c.Pace, c.Tempo = "skips", "below", "eighths", 96
+	assert.Equal(t, "upward, from the 3, by skips, from a half step below, in even eighths at 96", c.Says())
 	c = Call{Kind: Place, Chord: g, Numeral: "iv7", Given: neck.Placement{String: 2, Fret: 8}, Bent: 2}
 	assert.Equal(t, "string 2, fret 8, bent up a whole step: which degree?", c.Says())
 	assert.Equal(t, "your four chord, string 2, fret 8, bent a whole step. Which degree?", c.Spoken())
@@ -137,7 +184,7 @@ func TestACallIsSaidAndSpoken(t *testing.T) {
 
 func BenchmarkDrawExercises(b *testing.B) {
 	in := neck.Standard()
-	w := Wish{In: in, Hand: neck.UsualHand, Key: form.Key{}, Chords: []harmony.Chord{harmony.MustParse("C7"), harmony.MustParse("F7")}, Windows: []neck.Window{{Low: 7, High: 11}}, Kinds: []string{Material}}
+	w := Wish{In: in, Hand: neck.UsualHand, Grounds: []Ground{{Chords: []harmony.Chord{harmony.MustParse("C7"), harmony.MustParse("F7")}, Windows: []neck.Window{{Low: 7, High: 11}}}}, Kinds: []string{Material}}
 	for b.Loop() {
 		w.Seed++
 		if _, err := Draw(b.Context(), w, 12); err != nil {

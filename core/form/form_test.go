@@ -23,6 +23,17 @@ func flat(p Progression) string {
 	return strings.Join(strings.Fields(strings.ReplaceAll(p.Text(), "|", " ")), " ")
 }
 
+func TestAllKeysAreTwelve(t *testing.T) {
+	for _, minor := range []bool{false, true} {
+		classes := map[int]bool{}
+		for _, k := range AllKeys(minor) {
+			assert.Equal(t, minor, k.Minor)
+			classes[k.Tonic.Class()] = true
+		}
+		assert.Len(t, classes, 12)
+	}
+}
+
 func TestFormsInKeys(t *testing.T) {
 	for _, c := range []struct{ form, key, want string }{
 		{"slow-change", "C", "C7 C7 C7 C7 F7 F7 C7 C7 G7 F7 C7 G7"},

@@ -85,6 +85,17 @@ var spelling = [12]pitch.Interval{
 	{Letters: 4, HalfSteps: 6}, {Letters: 4, HalfSteps: 7}, {Letters: 5, HalfSteps: 8}, {Letters: 5, HalfSteps: 9}, {Letters: 6, HalfSteps: 10}, {Letters: 6, HalfSteps: 11},
 }
 
+// AllKeys are the twelve keys of a mode round the circle of fifths, from five flats
+// to six sharps.
+func AllKeys(minor bool) (keys []Key) {
+	for signature := -5; signature <= 6; signature++ {
+		if k, ok := KeyOf(signature, minor); ok {
+			keys = append(keys, k)
+		}
+	}
+	return keys
+}
+
 // Spell names a pitch class 0–11 in the key, without double accidentals.
 func (k Key) Spell(class int) pitch.Name {
 	n := k.Tonic.Up(spelling[pitch.Class(class-k.Tonic.Class())])

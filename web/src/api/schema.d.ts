@@ -1009,8 +1009,19 @@ export interface components {
         Call: {
             answer?: string;
             chord: string;
+            /**
+             * Format: double
+             * @description milliseconds from tone to tone, where a pace is asked for
+             */
+            gap?: number;
+            /**
+             * Format: double
+             * @description how many more or less it may be
+             */
+            give?: number;
             /** @description the place that is asked about */
             given?: components["schemas"]["Spot"];
+            key: string;
             /** @enum {string} */
             kind: "tones" | "place" | "exercise" | "bend";
             /** @description to be named or found, in order */
@@ -1040,17 +1051,32 @@ export interface components {
              * @description whose chords and key are asked for
              */
             chart: number;
+            /** @description symbols of the chart that alone are asked for */
+            chords?: string[];
             /**
              * Format: int64
              * @description 12 where it is not said
              */
             count?: number;
+            /** @description what leads into the first tone; nothing where none is said */
+            devices?: string[];
+            /** @description degrees to land on */
+            ends?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
+            /**
+             * @description the chart's own, or all twelve in turn
+             * @enum {string}
+             */
+            keys?: "own" | "all";
             kinds?: ("tones" | "place" | "exercise" | "bend")[];
             /**
              * @description one direction
              * @enum {string}
              */
             only?: "up" | "down";
+            /** @description of the tones; in a row where none is said */
+            orders?: string[];
+            /** @description how close the tones follow each other when they are played */
+            paces?: string[];
             /**
              * Format: int64
              * @description the same seed asks the same
@@ -1059,12 +1085,23 @@ export interface components {
             /** @description degrees to start from */
             starts?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
             strings?: components["schemas"]["StringSet"][];
+            /**
+             * Format: int64
+             * @description of the pace; the chart's where it is not said
+             */
+            tempo?: number;
             /** @description positions; the key's own where none is said */
             windows?: components["schemas"]["Frets"][];
         };
         Catalogue: {
             /** @description what leads into each tone of a drill */
             approaches: components["schemas"]["CatalogueChoice"][];
+            /** @description what leads into a call's first tone */
+            callDevices: components["schemas"]["CatalogueChoice"][];
+            /** @description of a call's tones */
+            callOrders: components["schemas"]["CatalogueChoice"][];
+            /** @description how close a call's tones follow each other */
+            callPaces: components["schemas"]["CatalogueChoice"][];
             /** @description kinds of calls */
             calls: components["schemas"]["CatalogueOption"][];
             /** @description who can play the chords */

@@ -4,9 +4,7 @@
 import { useTitle } from '@vueuse/core'
 import { computed, watch } from 'vue'
 import Button from 'primevue/button'
-import Select from 'primevue/select'
 import { useCatalogue } from '../../api/queries'
-import type { CallWish } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import MusicText from '../../music/MusicText.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
@@ -15,14 +13,17 @@ import TickBox from '../../shell/TickBox.vue'
 import { hint } from '../../shell/commands'
 import { useCommands } from '../../shell/useCommands'
 import AnswerKeys from './AnswerKeys.vue'
+import CallChoice from './CallChoice.vue'
 import CallNeck from './CallNeck.vue'
 import { keysOf } from './keys'
 import { summed } from './outcomes'
 import { useCalls, type By } from './useCalls'
+import { useCallWish } from './useCallWish'
 import { usePlayed } from './usePlayed'
 import { usePractised } from './usePractised'
 import { useVoice } from './useVoice'
 import EarButton from '../../listen/EarButton.vue'
+import { useMidi } from '../../listen/useMidi'
 import { useEar } from '../../listen/useEar'
 
 useTitle('Practice · Undaris')
@@ -30,53 +31,10 @@ const { address, charts, id, map, chart } = usePractised()
 const instrument = computed(() => map.data.value?.instrument)
 
 const catalogue = useCatalogue()
-const kinds = computed(() => [{ id: 'any', name: 'anything' }, ...(catalogue.data.value?.calls ?? [])])
-const starts = [
-  { id: 'any', name: 'any start' },
-  { id: 'third,fifth,seventh', name: 'any start but the root' },
-  { id: 'root', name: 'from the root' },
-  { id: 'third', name: 'from the third' },
-  { id: 'fifth', name: 'from the fifth' },
-  { id: 'seventh', name: 'from the seventh' },
-]
-const ways = [
-  { id: 'any', name: 'up or down' },
-  { id: 'up', name: 'upward' },
-  { id: 'down', name: 'downward' },
-]
-const sets = computed(() => {
-  const n = instrument.value?.open.length ?? 6
-  const pairs = [
-    [1, 3],
-    [2, 4],
-    [2, 5],
-    [3, n],
-  ].filter(([high, low]) => low! <= n && low! > high!)
-  return [
-    { id: 'any', name: 'all strings' },
-    ...pairs.map(([a, b]) => ({ id: `${a}-${b}`, name: `strings ${a} to ${b}` })),
-  ]
-})
-const windows = computed(() => [
-  { id: 'any', name: 'all positions' },
-  ...(map.data.value?.positions ?? []).map((p) => ({ id: `${p.low}-${p.high}`, name: `frets ${p.low} to ${p.high}` })),
-])
-const kind = address.text('ask', 'any')
-const start = address.text('start', 'any')
-const way = address.text('way', 'any')
-const strings = address.text('strings', 'any')
-const frets = address.text('frets', 'any')
+const band = useBand()
+const choice = useCallWish(address, id, map.data, catalogue.data, () => band.tempo)
 const by = address.oneOf<By>('by', ['name', 'neck', 'play'])
-const said = (text: string) => (text && text !== 'any' ? text : undefined)
-const two = (text: string) => text.split('-').map(Number) as [number, number]
-const wish = computed<CallWish>(() => ({
-  chart: id.value,
-  kinds: said(kind.value) ? [kind.value as 'tones'] : undefined,
-  starts: said(start.value)?.split(',') as CallWish['starts'],
-  only: said(way.value) as CallWish['only'],
-  strings: said(strings.value) ? [{ high: two(strings.value)[0], low: two(strings.value)[1] }] : undefined,
-  windows: said(frets.value) ? [{ low: two(frets.value)[0], high: two(frets.value)[1] }] : undefined,
-}))
+const { wish } = choice
 const calls = useCalls(wish, by, Number(address.read('seed')) || undefined)
 const { call, over } = calls
 watch(
@@ -87,10 +45,10 @@ watch(
 const ear = useEar()
 const played = usePlayed(() => by.value === 'play', calls.asked, calls.play)
 watch(call, played.anew)
+const midi = useMidi({ struck: (n) => by.value === 'play' && calls.play(n.midi, n.at) })
 const voice = useVoice()
 watch(call, (c) => c && voice.say(c.spoken))
 /* What is answered is heard, and stands for a moment. */
-const band = useBand()
 function hear(midi?: number) {
   if (midi === undefined) return
   const release = band.hold(midi)
@@ -133,7 +91,13 @@ useCommands(
 )
 const sum = computed(() => summed(calls.outcomes.value))
 const seconds = (ms?: number) => (ms === undefined ? '' : `${(ms / 1000).toFixed(1)} s`)
-const verdicts = { right: 'Right', late: 'Right, after a slip', shown: 'Uncovered', passed: 'Let go' }
+const verdicts = {
+  right: 'Right',
+  uneven: 'Right, but not in time',
+  late: 'Right, after a slip',
+  shown: 'Uncovered',
+  passed: 'Let go',
+}
 const last = computed(() => calls.outcomes.value.at(-1))
 </script>
 
@@ -158,6 +122,14 @@ const last = computed(() => calls.outcomes.value.at(-1))
           >, in {{ seconds(sum.usual) }}</template
         ><template v-if="sum.weak"> · look at <MusicText :text="sum.weak" /> again</template>
       </p>
+      <Button
+        v-if="by === 'play'"
+        label="MIDI"
+        :variant="midi.on.value ? undefined : 'outlined'"
+        :aria-pressed="midi.on.value"
+        title="a MIDI guitar or keyboard in place of the microphone"
+        @click="midi.turn"
+      />
       <EarButton :instrument="instrument" />
       <Button
         v-if="voice.can.value"
@@ -174,15 +146,20 @@ const last = computed(() => calls.outcomes.value.at(-1))
       <div class="words">
         <p class="says"><MusicText :text="call.says" /></p>
         <p class="where">
-          <MusicText :text="call.numeral" /> · frets {{ call.window.low }} to {{ call.window.high }} · strings
-          {{ call.strings.low }} to {{ call.strings.high }}
+          <MusicText :text="call.numeral" /><template v-if="call.key !== chart.key">
+            in <MusicText :text="call.key"
+          /></template>
+          · frets {{ call.window.low }} to {{ call.window.high }} · strings {{ call.strings.low }} to
+          {{ call.strings.high }}
         </p>
       </div>
       <p v-if="over && last" class="verdict" :class="last.how">
         {{ verdicts[last.how] }}<small v-if="last.took"> in {{ seconds(last.took) }}</small>
       </p>
     </section>
-    <p v-if="calls.trouble.value" class="trouble" role="alert">{{ calls.trouble.value }}</p>
+    <p v-if="calls.trouble.value || midi.trouble.value" class="trouble" role="alert">
+      {{ calls.trouble.value || midi.trouble.value }}
+    </p>
     <template v-if="call">
       <CallNeck
         :instrument="instrument"
@@ -199,7 +176,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
         Press the {{ call.notes.length }} tones on the neck, in order. {{ calls.done.value }} found.
       </p>
       <p v-else-if="call.notes.length && by === 'play'" class="hint" role="status">
-        <template v-if="ear.on"
+        <template v-if="ear.on || midi.on.value"
           >Play the {{ call.notes.length }} tones, in order. {{ calls.done.value }} heard.</template
         >
         <template v-else
@@ -234,11 +211,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
         label="answer"
       />
       <span class="space" />
-      <Select v-model="kind" :options="kinds" option-label="name" option-value="id" aria-label="what is asked" />
-      <Select v-model="start" :options="starts" option-label="name" option-value="id" aria-label="start" />
-      <Select v-model="way" :options="ways" option-label="name" option-value="id" aria-label="direction" />
-      <Select v-model="strings" :options="sets" option-label="name" option-value="id" aria-label="strings" />
-      <Select v-model="frets" :options="windows" option-label="name" option-value="id" aria-label="frets" />
+      <CallChoice :choice="choice" />
       <TickBox v-model="onBeat"
         >over the band, every {{ calls.bars.value }} {{ calls.bars.value === 1 ? 'bar' : 'bars' }}</TickBox
       >

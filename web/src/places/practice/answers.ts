@@ -11,7 +11,7 @@ export class Answers {
   /** asked tells whether a pitch is what is asked for now; answer is told each note's. */
   constructor(
     private readonly asked: (midi: number) => boolean,
-    private readonly answer: (midi: number) => unknown,
+    private readonly answer: (midi: number, tick: number) => unknown,
   ) {}
 
   /** What is known by now; only the last notes can still change. */
@@ -28,7 +28,7 @@ export class Answers {
     const pitch = this.pitches.get(at)
     if (pitch === undefined || this.answered.has(at)) return
     this.answered.add(at)
-    this.answer(pitch)
+    this.answer(pitch, at)
   }
 
   stop() {

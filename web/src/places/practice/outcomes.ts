@@ -1,8 +1,8 @@
 /* What became of the calls of one sitting. */
 
 export interface Outcome {
-  /** right at the first try · right after a slip · asked to be shown · let go */
-  how: 'right' | 'late' | 'shown' | 'passed'
+  /** right at the first try · right, not in the rhythm asked for · right after a slip · asked to be shown · let go */
+  how: 'right' | 'uneven' | 'late' | 'shown' | 'passed'
   /** milliseconds until the answer was complete; none where it was let go */
   took?: number
   chord: string

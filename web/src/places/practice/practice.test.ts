@@ -16,10 +16,11 @@ vi.mock('../../api/client', () => ({
   },
   answer: (x: unknown) => Promise.resolve(x),
 }))
-const { useCalls } = await import('./useCalls')
+const { inTime, useCalls } = await import('./useCalls')
 
 const place = (string: number, fret: number) => ({ string, fret })
 const tones = (chord = 'G7'): Call => ({
+  key: 'C',
   kind: 'tones',
   chord,
   numeral: 'V7',
@@ -161,5 +162,15 @@ describe('a note that is heard as an answer', () => {
     vi.advanceTimersByTime(doubt + 1)
     expect(told).toHaveLength(3)
     vi.useRealTimers()
+  })
+})
+
+describe('a rhythm that was asked for', () => {
+  it('is kept within what the core allows, and asked only of what is played', () => {
+    const call = { gap: 300, give: 90 }
+    expect(inTime([0, 320, 600, 890], call)).toBe(true)
+    expect(inTime([0, 320, 800], call)).toBe(false)
+    expect(inTime([], call)).toBe(true)
+    expect(inTime([0, 900], { gap: 0, give: 0 })).toBe(true)
   })
 })

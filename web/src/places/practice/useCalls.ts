@@ -14,6 +14,10 @@ export type By = 'name' | 'neck' | 'play'
 /** Half steps that a tone may be off when it is played. */
 const inTune = 0.4
 
+/** Whether tones were played as far apart as was asked for; what is not played has no time. */
+export const inTime = (played: number[], call?: Pick<Call, 'gap' | 'give'>) =>
+  !call?.gap || played.slice(1).every((ms, i) => Math.abs(ms - played[i]! - call.gap!) <= (call.give ?? 0))
+
 export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Math.random() * 2 ** 31)) {
   const queue = shallowRef<Call[]>([])
   const call = shallowRef<Call>()
@@ -30,6 +34,8 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
   const bars = ref(4)
   let began = 0
   let slipped = false
+  /** When each tone was played. */
+  let played: number[] = []
 
   async function fetchMore() {
     const asked = wish.value
@@ -58,6 +64,7 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
     found.value = []
     slip.value = undefined
     slipped = false
+    played = []
     covered.value = c.notes.length > 0
     over.value = false
     began = performance.now()
@@ -70,7 +77,16 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
     outcomes.value = [...outcomes.value, { how, took, chord: c.chord, says: c.says }]
     bars.value = paced(bars.value, outcomes.value)
   }
-  const complete = () => finish(!covered.value && call.value?.notes.length ? 'shown' : slipped ? 'late' : 'right')
+  const complete = () =>
+    finish(
+      !covered.value && call.value?.notes.length
+        ? 'shown'
+        : slipped
+          ? 'late'
+          : inTime(played, call.value)
+            ? 'right'
+            : 'uneven',
+    )
   function wrong(what: Place | string) {
     slip.value = what
     slipped = true
@@ -94,7 +110,8 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
   }
   /** Whether a note that is heard is the tone asked for, wherever it is played. */
   const asked = (midi: number) => Math.abs(midi - (call.value?.notes[done.value]?.midi ?? NaN)) <= inTune
-  function play(midi: number) {
+  /** A note that was heard, and when. */
+  function play(midi: number, ms = performance.now()) {
     const c = call.value
     const wanted = c?.notes[done.value]
     if (!c || !wanted || over.value || by.value !== 'play') return false
@@ -104,6 +121,7 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
       return false
     }
     found.value = [...found.value, wanted.places[0]!]
+    played.push(ms)
     if (++done.value === c.notes.length) complete()
     return true
   }

@@ -5,8 +5,15 @@ import { useBand } from '../../band/useBand'
 import { useEar } from '../../listen/useEar'
 import { Answers } from './answers'
 
+/** Ticks of a second, where there is no band to count them. */
+const second = 1600
+
 /** asked tells whether a pitch is what is asked for now; play is told each note's. */
-export function usePlayed(wanted: () => boolean, asked: (midi: number) => boolean, play: (midi: number) => unknown) {
+export function usePlayed(
+  wanted: () => boolean,
+  asked: (midi: number) => boolean,
+  play: (midi: number, ms: number) => unknown,
+) {
   const ear = useEar()
   const band = useBand()
   let open: { listening: Listening; answers: Answers } | undefined
@@ -18,7 +25,7 @@ export function usePlayed(wanted: () => boolean, asked: (midi: number) => boolea
   }
   function begin() {
     stop()
-    const answers = new Answers(asked, play)
+    const answers = new Answers(asked, (midi, tick) => play(midi, (tick / second) * 1000))
     const listening = new Listening({}, { heard: (n) => answers.hear(n), trouble: (says) => (ear.trouble = says) })
     open = { listening, answers }
   }
@@ -27,8 +34,7 @@ export function usePlayed(wanted: () => boolean, asked: (midi: number) => boolea
     (now) => (now ? begin() : stop()),
     { immediate: true },
   )
-  /* Without a band there is no tick: seconds do as well. */
-  const tick = (frame: number) => (frame / band.rate()) * 1600
+  const tick = (frame: number) => (frame / band.rate()) * second
   const deaf = ear.tell((n) => {
     open?.listening.notice(
       n.observations.map((o) => ({ ...o, tick: tick(o.frame) })),

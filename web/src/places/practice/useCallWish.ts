@@ -1,0 +1,119 @@
+/* What calls may ask, as the player chose it: each choice is a field of the address. */
+import { computed, type Ref } from 'vue'
+import type { CallWish, Catalogue, ChartMap } from '../../api/client'
+import type { useAddress } from '../../shell/useAddress'
+
+interface Option {
+  id: string
+  name: string
+}
+const any = 'any'
+const roles: Option[] = [
+  { id: 'root', name: 'root' },
+  { id: 'third', name: 'third' },
+  { id: 'fifth', name: 'fifth' },
+  { id: 'seventh', name: 'seventh' },
+]
+
+/** The fields, in the order they are shown: how each is called, and what it offers. */
+export function useCallWish(
+  address: ReturnType<typeof useAddress>,
+  id: Ref<number>,
+  map: Ref<ChartMap | undefined>,
+  catalogue: Ref<Catalogue | undefined>,
+  tempo: () => number,
+) {
+  const field = (name: string, label: string, options: () => Option[]) => {
+    const value = address.text(name, any)
+    return {
+      name,
+      label,
+      value,
+      options: computed(options),
+      chosen: computed(() => (value.value === any ? undefined : value.value)),
+    }
+  }
+  const anyOf = (name: string, list: Option[] = []) => [{ id: any, name }, ...list]
+  const sets = () => {
+    const n = map.value?.instrument.open.length ?? 6
+    const pairs = [
+      [1, 3],
+      [2, 4],
+      [2, 5],
+      [3, n],
+    ].filter(([high, low]) => low! <= n && low! > high!)
+    return pairs.map(([a, b]) => ({ id: `${a}-${b}`, name: `strings ${a} to ${b}` }))
+  }
+  const usual = (list: Option[] | undefined) => [
+    ...(list ?? []).map((o, i) => (i ? o : { ...o, id: any })),
+    ...(list?.length ? [{ id: 'all', name: 'all of these' }] : []),
+  ]
+  const fields = {
+    ask: field('ask', 'what', () => anyOf('anything', catalogue.value?.calls)),
+    chord: field('chord', 'chord', () =>
+      anyOf(
+        'every chord',
+        [...new Set((map.value?.chords ?? []).map((c) => c.symbol))].map((s) => ({ id: s, name: s })),
+      ),
+    ),
+    keys: field('keys', 'keys', () => [
+      { id: any, name: "the chart's key" },
+      { id: 'all', name: 'all twelve keys' },
+    ]),
+    start: field('start', 'from', () =>
+      anyOf('any degree', [{ id: 'third,fifth,seventh', name: 'any but the root' }, ...roles]),
+    ),
+    end: field('end', 'landing on', () => anyOf('any degree', roles)),
+    way: field('way', 'direction', () =>
+      anyOf('up or down', [
+        { id: 'up', name: 'upward' },
+        { id: 'down', name: 'downward' },
+      ]),
+    ),
+    order: field('order', 'order', () => usual(catalogue.value?.callOrders)),
+    device: field('device', 'led into', () => usual(catalogue.value?.callDevices)),
+    pace: field('pace', 'rhythm', () => usual(catalogue.value?.callPaces)),
+    strings: field('strings', 'strings', () => anyOf('all strings', sets())),
+    frets: field('frets', 'frets', () =>
+      anyOf(
+        'all positions',
+        (map.value?.positions ?? []).map((p) => ({ id: `${p.low}-${p.high}`, name: `frets ${p.low} to ${p.high}` })),
+      ),
+    ),
+  }
+  const two = (text: string) => text.split('-').map(Number) as [number, number]
+  const all = (chosen: string | undefined, list: Option[] | undefined) =>
+    chosen === 'all' ? list?.map((o) => o.id) : chosen?.split(',')
+  const wish = computed<CallWish>(() => {
+    const f = fields
+    const strings = f.strings.chosen.value
+    const frets = f.frets.chosen.value
+    return {
+      chart: id.value,
+      kinds: f.ask.chosen.value ? [f.ask.chosen.value as 'tones'] : undefined,
+      chords: f.chord.chosen.value ? [f.chord.chosen.value] : undefined,
+      keys: f.keys.chosen.value as CallWish['keys'],
+      starts: f.start.chosen.value?.split(',') as CallWish['starts'],
+      ends: f.end.chosen.value?.split(',') as CallWish['ends'],
+      only: f.way.chosen.value as CallWish['only'],
+      orders: all(f.order.chosen.value, catalogue.value?.callOrders),
+      devices: all(f.device.chosen.value, catalogue.value?.callDevices),
+      paces: all(f.pace.chosen.value, catalogue.value?.callPaces),
+      tempo: f.pace.chosen.value ? tempo() : undefined,
+      strings: strings ? [{ high: two(strings)[0], low: two(strings)[1] }] : undefined,
+      windows: frets ? [{ low: two(frets)[0], high: two(frets)[1] }] : undefined,
+    }
+  })
+  const narrowed = computed(() =>
+    Object.values(fields)
+      .filter((f) => f.chosen.value)
+      .map((f) => f.options.value.find((o) => o.id === f.value.value)?.name ?? f.value.value),
+  )
+  return {
+    fields: Object.values(fields),
+    wish,
+    /** what is chosen, in words */
+    narrowed,
+    clear: () => void address.write(Object.fromEntries(Object.keys(fields).map((n) => [n, undefined]))),
+  }
+}
