@@ -32,7 +32,7 @@ type Catalogue struct {
 	Contours    []CatalogueOption     `json:"contours"`
 	Phrasings   []CatalogueOption     `json:"phrasings"`
 	Drills      []CatalogueOption     `json:"drills"`
-	Paces       []CatalogueChoice     `json:"paces" doc:"notes to a beat"`
+	Paces       []CataloguePace       `json:"paces" doc:"notes to a beat"`
 	Approaches  []CatalogueChoice     `json:"approaches" doc:"what leads into each tone of a drill"`
 	Rests       []CatalogueChoice     `json:"rests" doc:"rules of what may rest over a chord, from strict to wide"`
 	Ways        []CatalogueWay        `json:"ways" doc:"to play a note"`
@@ -47,6 +47,12 @@ type Catalogue struct {
 type CatalogueChoice struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
+}
+
+// CataloguePace is how close the notes of an exercise follow each other.
+type CataloguePace struct {
+	CatalogueChoice
+	Step int `json:"step" doc:"ticks from note to note"`
 }
 
 // CatalogueOption is a choice with a line on what it does.
@@ -157,7 +163,7 @@ func catalogue() (c Catalogue) {
 		c.Drills = append(c.Drills, CatalogueOption{CatalogueChoice{d.ID, d.Name}, d.About})
 	}
 	for _, p := range exercise.Paces {
-		c.Paces = append(c.Paces, CatalogueChoice{p.ID, p.Name})
+		c.Paces = append(c.Paces, CataloguePace{CatalogueChoice{p.ID, p.Name}, p.Step})
 	}
 	for _, d := range exercise.Approaches {
 		c.Approaches = append(c.Approaches, CatalogueChoice{d.ID, d.Name})

@@ -37,7 +37,7 @@ type Task struct {
 // Pace is how many notes fall on a beat.
 type Pace struct {
 	ID, Name string
-	ticks    int
+	Step     int // ticks from note to note
 }
 
 // Paces lists them.
@@ -83,7 +83,7 @@ func Over(ctx context.Context, p form.Progression, t Task) (notes []score.Note, 
 			silent = append(silent, symbol)
 		}
 	}
-	step := max(pace.ticks, drill.slowest)
+	step := max(pace.Step, drill.slowest)
 	if drill.leads {
 		approach = Approaches[0]
 	}

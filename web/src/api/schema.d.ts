@@ -1113,7 +1113,7 @@ export interface components {
             /** @description ways to practise over the band */
             modes: components["schemas"]["CatalogueMode"][];
             /** @description notes to a beat */
-            paces: components["schemas"]["CatalogueChoice"][];
+            paces: components["schemas"]["CataloguePace"][];
             palettes: components["schemas"]["CatalogueChoice"][];
             phrasings: components["schemas"]["CatalogueOption"][];
             /** @description rules of what may rest over a chord, from strict to wide */
@@ -1167,6 +1167,15 @@ export interface components {
             about: string;
             id: string;
             name: string;
+        };
+        CataloguePace: {
+            id: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description ticks from note to note
+             */
+            step: number;
         };
         CatalogueTuning: {
             /** Format: int64 */

@@ -4,7 +4,7 @@ import { Ear } from './ear/ear'
 import { Listening, type Open, type Timed } from './listening'
 import { Passes, type Noticed } from './passes'
 import { Played } from './played'
-import { clean, climbed } from './rungs'
+import { clean, climbed, finer, paceOf } from './rungs'
 import { Simulated } from './simulated'
 import { nearest } from './tuner'
 
@@ -112,6 +112,27 @@ describe('a calibration', () => {
 })
 
 describe('a ladder', () => {
+  const paces = [
+    { id: 'quarters', name: 'quarters', step: 960 },
+    { id: 'eighths', name: 'eighths', step: 480 },
+    { id: 'triplets', name: 'triplets', step: 320 },
+  ]
+  it('goes on above its goal in finer notes that come no faster than before, while there are any', () => {
+    for (const goal of [80, 100, 140])
+      for (const [i, p] of paces.slice(0, -1).entries()) {
+        const to = finer(paces, p.id, goal)!
+        expect(to.pace).toBe(paces[i + 1])
+        expect(to.tempo / to.pace.step).toBeLessThan(goal / p.step)
+        expect(to.tempo).toBeGreaterThan(0.75 * goal * (to.pace.step / p.step))
+      }
+    expect(finer(paces, 'triplets', 100)).toBeUndefined()
+    expect(finer(paces, 'eighths', 40)).toBeUndefined()
+    expect(finer(paces, 'none', 100)).toBeUndefined()
+  })
+  it('knows the note value that most of an exercise is written in', () => {
+    expect(paceOf(paces, [0, 480, 960, 1440, 3840, 4320])).toBe('eighths')
+    expect(paceOf(paces, [0])).toBeUndefined()
+  })
   it('goes up after two clean passes and down after two that were not', () => {
     let r = { tempo: 100, row: 0 }
     for (const [ok, tempo] of [

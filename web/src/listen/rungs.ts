@@ -21,3 +21,28 @@ export function climbed({ tempo, row }: Rung, clean: boolean): Rung {
 
 /** A pass is clean when nearly all that counts in it was right. */
 export const clean = (right: number, of: number) => of > 0 && right >= 0.95 * of
+
+/** A note value, with the ticks from note to note. */
+export interface Pace {
+  id: string
+  name: string
+  step: number
+}
+
+/** Where a ladder goes on above its goal: the next finer note value, at a tempo at which the notes come a little slower
+ * than they came. Nothing above the finest, or where the tempo would be too low to count. */
+export function finer(paces: Pace[], now: string, goal: number): { pace: Pace; tempo: number } | undefined {
+  const at = paces.findIndex((p) => p.id === now)
+  const pace = at < 0 ? undefined : paces[at + 1]
+  if (!pace) return undefined
+  const tempo = step * Math.floor((0.9 * goal * pace.step) / paces[at]!.step / step)
+  return tempo < minTempo ? undefined : { pace, tempo }
+}
+
+/** The note value that an exercise is written in: that of most of its notes. */
+export function paceOf(paces: Pace[], starts: number[]): string | undefined {
+  const gaps = new Map<number, number>()
+  starts.slice(1).forEach((s, i) => gaps.set(s - starts[i]!, (gaps.get(s - starts[i]!) ?? 0) + 1))
+  const [most] = [...gaps].toSorted((a, b) => b[1] - a[1])[0] ?? []
+  return paces.find((p) => p.step === most)?.id
+}

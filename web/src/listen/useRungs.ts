@@ -26,6 +26,11 @@ export function useRungs(of: Ref<string>) {
       kept.value = { ...kept.value, [of.value]: next }
       if (next.tempo !== band.tempo) band.setTempo(next.tempo)
     },
+    /** Stands on another tempo from now on. */
+    stand(tempo: number) {
+      kept.value = { ...kept.value, [of.value]: { tempo, row: 0 } }
+      band.setTempo(tempo)
+    },
     /** Takes up the tempo that was reached. */
     resume() {
       if (rung.value && rung.value.tempo !== band.tempo) band.setTempo(rung.value.tempo)

@@ -48,7 +48,7 @@ const bars = computed(() => study.value?.score.measures.filter((m) => m.number >
 const { mine, take, hear, clock, sound } = useHearLine(line, bars)
 useTitle(computed(() => (line.value ? `${line.value.title} · Undaris` : 'Line · Undaris')))
 
-const { keeping, rungs, verdicts } = useTaken(id, line, study, take, mine)
+const { finer, keeping, rungs, verdicts } = useTaken(id, state, take, mine)
 
 const catalogue = useCatalogue()
 const entry = useEntry(
@@ -89,7 +89,7 @@ const downloads = computed(() =>
       {
         label: rungs.rung.value
           ? `No longer climb in tempo (now ${rungs.rung.value.tempo})`
-          : 'Climb in tempo as takes come clean',
+          : `Climb in tempo as takes come clean${finer.next.value ? `; above ${finer.goal.value} in ${finer.next.value.pace.name}` : ''}`,
         command: rungs.turn,
       },
       {

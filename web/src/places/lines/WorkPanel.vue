@@ -7,12 +7,15 @@ import InputText from 'primevue/inputtext'
 import { askLine, useLicks } from '../../api/kept'
 import { useCatalogue } from '../../api/queries'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
+import { useAddress } from '../../shell/useAddress'
 import TickBox from '../../shell/TickBox.vue'
 import FieldLine from './FieldLine.vue'
 import SelectLine from './SelectLine.vue'
+import { remember } from './useFiner'
 import type { LineState } from './useLine'
 
 const props = defineProps<{ state: LineState; bar: number; tab: string }>()
+const { id } = useAddress()
 const catalogue = useCatalogue()
 const licks = useLicks()
 const bars = computed(() => props.state.study.value?.score.measures.filter((m) => m.number > 0).length ?? 12)
@@ -139,17 +142,17 @@ const froms = ['lowest', 'R', '3', 'b3', '5', 'b7', '7'].map((d) => ({
 }))
 function practise() {
   const line = props.state.line.value
-  if (line)
-    void props.state.take(
-      askLine.drill(line, {
-        ...drill,
-        from: drill.from === 'lowest' ? '' : drill.from,
-        approach: drill.approach === 'plain' ? '' : drill.approach,
-        order: drill.drill === 'orders' ? drill.order : 0,
-        cell: asked[drill.drill] ? (cell.value.match(/\d+/g) ?? []).map(Number) : undefined,
-        ...(apart.value ? { strings: apart.value } : ends.value),
-      }),
-    )
+  if (!line) return
+  const task = {
+    ...drill,
+    from: drill.from === 'lowest' ? '' : drill.from,
+    approach: drill.approach === 'plain' ? '' : drill.approach,
+    order: drill.drill === 'orders' ? drill.order : 0,
+    cell: asked[drill.drill] ? (cell.value.match(/\d+/g) ?? []).map(Number) : undefined,
+    ...(apart.value ? { strings: apart.value } : ends.value),
+  }
+  remember(id.value, task)
+  void props.state.take(askLine.drill(line, task))
 }
 const approaches = computed(() => (catalogue.data.value?.approaches ?? []).map((d) => ({ ...d, id: d.id || 'plain' })))
 const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === drill.drill)?.about ?? '')

@@ -1,21 +1,18 @@
 /* What comes of a take of a line: signs on the sheet, a rung of its ladder, and what is kept. */
 import { computed, shallowRef, watch, type Ref } from 'vue'
-import type { LineBody, Study } from '../../api/client'
+import type { LineBody } from '../../api/client'
 import { useTakeChanges } from '../../api/takes'
 import { useBand } from '../../band/useBand'
 import type { Whole } from '../../listen/listening'
 import { clean } from '../../listen/rungs'
 import { useRungs } from '../../listen/useRungs'
+import { useFiner } from './useFiner'
+import type { LineState } from './useLine'
 import { takenVerdicts, type Take } from './useTake'
 import { steady, verdictsOf, type Verdict } from './verdicts'
 
-export function useTaken(
-  id: Ref<number>,
-  line: Ref<LineBody | undefined>,
-  study: Ref<Study | undefined>,
-  take: Take,
-  playing: Ref<boolean>,
-) {
+export function useTaken(id: Ref<number>, state: LineState, take: Take, playing: Ref<boolean>) {
+  const { line, study } = state
   /* After a take the sheet shows how it was played, while it is played one quiet sign for each change; else how the line
      is written. */
   const verdicts = computed<Map<number, Verdict>>((before) => {
@@ -26,14 +23,18 @@ export function useTaken(
   const onChanges = (live: Map<number, Verdict>) =>
     new Map([...live].filter(([id]) => study.value?.report.landings.some((l) => l.note === id)))
 
+  const finer = useFiner(id, state)
   const rungs = useRungs(computed(() => `line ${id.value}`))
-  watch(
-    take.take,
-    (t) => t && rungs.passed(clean(t.verdicts.filter((v) => v.is === 'right').length, t.verdicts.length)),
-  )
+  watch(take.take, async (t) => {
+    if (!t) return
+    rungs.passed(clean(t.verdicts.filter((v) => v.is === 'right').length, t.verdicts.length))
+    if ((rungs.rung.value?.tempo ?? 0) <= finer.goal.value) return
+    const tempo = await finer.go()
+    if (tempo) rungs.stand(tempo)
+  })
   watch(playing, (now) => now && rungs.resume())
 
-  return { verdicts, rungs, keeping: useKeptTake(line, take.whole) }
+  return { verdicts, rungs, finer, keeping: useKeptTake(line, take.whole) }
 }
 
 function useKeptTake(line: Ref<LineBody | undefined>, whole: Ref<Whole | undefined>) {
