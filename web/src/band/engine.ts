@@ -35,7 +35,11 @@ export class Engine {
     const reader = new Worker(new URL('./reader.worker.ts', import.meta.url), { type: 'module' })
     try {
       const [bank] = await Promise.all([fetchBank(progress), context.audioWorklet.addModule(soundURL)])
-      const node = new AudioWorkletNode(context, 'undaris-sound', { numberOfInputs: 0, outputChannelCount: [2] })
+      const node = new AudioWorkletNode(context, 'undaris-sound', {
+        numberOfInputs: 0,
+        numberOfOutputs: 2,
+        outputChannelCount: [2, 1],
+      })
       const master = new GainNode(context)
       node.connect(master).connect(context.destination)
       const engine = new Engine(context, node, reader, master)
@@ -95,6 +99,12 @@ export class Engine {
       throw new NoSound(
         'No sound can be played: the browser holds it back, or there is no sound device. Allow sound for this address, then press play again.',
       )
+  }
+
+  /** Hands on what the simulated player alone sounds, until what it returns is called. */
+  player(to: AudioNode) {
+    this.node.connect(to, 1)
+    return () => this.node.disconnect(to, 1)
   }
 
   setVolume(level: number) {

@@ -1,4 +1,4 @@
-import type { Anchor, Ladder, Loop, Score } from './transport'
+import type { Anchor, Ladder, Loop, Score, SoundEvent } from './transport'
 
 /** Who sounds on which channel of the synthesiser; tracks of a score are matched by name. */
 export const channels: Record<string, { channel: number; drum?: boolean; program?: number }> = {
@@ -8,6 +8,8 @@ export const channels: Record<string, { channel: number; drum?: boolean; program
   lead: { channel: 2 },
   'lead beside': { channel: 3 },
   tone: { channel: 4, program: 27 },
+  /** A simulated player, who is heard by himself too: on the second output. */
+  player: { channel: 5, program: 27 },
   'count-in': { channel: 10, drum: true },
   metronome: { channel: 11, drum: true },
 }
@@ -28,6 +30,7 @@ export type Order =
   | { do: 'level'; player: string; level: number }
   | { do: 'tone'; midi: number; velocity: number }
   | { do: 'hush'; midi: number }
+  | { do: 'join'; events: SoundEvent[] }
 
 /** From the sound to the page. */
 export type Report =

@@ -4,7 +4,7 @@
  */
 import { BasicMIDI, BasicSoundBank, SoundBankLoader } from 'spessasynth_core'
 import { channels, players, type Delivery, type Read, type Request } from './messages'
-import type { Score, SoundEvent } from './transport'
+import { order, type Score } from './transport'
 
 let bank: BasicSoundBank | undefined
 let samples: MessagePort
@@ -45,7 +45,6 @@ function read(file: ArrayBuffer): Score {
   }
   score.bar = beats * midi.timeDivision
   if (midi.tracks.some((t) => t.name === 'count-in')) score.countIn = score.bar
-  const order = (e: SoundEvent) => ((e.data[0]! & 0xf0) === 0x90 ? 1 : 0)
   score.events.sort((a, b) => a.at - b.at || order(a) - order(b))
   for (const e of score.events) e.at -= score.countIn
   score.end -= score.countIn

@@ -16,6 +16,11 @@ const room = 4 * block
 class Sound extends AudioWorkletProcessor {
   /** Sound that is rendered and not yet heard. */
   private readonly ahead: [Float32Array, Float32Array] = [new Float32Array(room), new Float32Array(room)]
+  /** Of that, what the simulated player plays. */
+  private readonly alone: [Float32Array, Float32Array] = [new Float32Array(room), new Float32Array(room)]
+  private readonly outputs = Array.from({ length: 16 }, (_, channel) =>
+    channel === channels.player!.channel ? this.alone : this.ahead,
+  )
   private ready = 0
   private readonly synth = new SpessaSynthProcessor(sampleRate, { eventsEnabled: false, initialTime: 0 })
   private bank?: BasicSoundBank
@@ -96,6 +101,9 @@ class Sound extends AudioWorkletProcessor {
       case 'hush':
         this.play('tone', [0x80, o.midi, 64])
         break
+      case 'join':
+        this.transport.join(o.events)
+        break
     }
   }
 
@@ -115,14 +123,19 @@ class Sound extends AudioWorkletProcessor {
       const at = this.ready
       const most = Math.min(block, room - at)
       this.ready += this.transport.run(currentFrame + at, most, (from, count) =>
-        this.synth.process(this.ahead[0], this.ahead[1], at + from, count),
+        this.synth.processSplit(this.outputs, this.ahead[0], this.ahead[1], at + from, count),
       )
     }
+    const player = out[1]?.[0]
+    player?.set(this.alone[0].subarray(0, frames))
     for (const [side, to] of [left, right].entries()) {
       const from = this.ahead[side]!
-      to.set(from.subarray(0, frames))
-      from.copyWithin(0, frames, this.ready)
-      from.fill(0, this.ready - frames)
+      const own = this.alone[side]!
+      for (let i = 0; i < frames; i++) to[i] = from[i]! + own[i]!
+      for (const sound of [from, own]) {
+        sound.copyWithin(0, frames, this.ready)
+        sound.fill(0, this.ready - frames)
+      }
     }
     this.ready -= frames
     return true

@@ -45,6 +45,9 @@ export interface Anchor {
   loop?: Loop
 }
 
+/** At one tick what ends, or is set, comes before what begins. */
+export const order = (e: SoundEvent) => ((e.data[0]! & 0xf0) === 0x90 ? 1 : 0)
+
 export class Transport {
   private score?: Score
   private next = 0
@@ -68,6 +71,17 @@ export class Transport {
     this.silence()
     this.score = score
     if (this.playing) this.place(frame, Math.min(tick, score.end - 1))
+  }
+
+  /** Takes more events into the score that plays; what is past comes with the next pass. */
+  join(events: SoundEvent[]) {
+    if (!this.score) return
+    const due = this.score.events[this.next]?.at ?? Infinity
+    this.next += events.filter((e) => e.at < due).length
+    this.score = {
+      ...this.score,
+      events: [...this.score.events, ...events].sort((a, b) => a.at - b.at || order(a) - order(b)),
+    }
   }
 
   /** Starts at a tick, after the count-in if asked for. */

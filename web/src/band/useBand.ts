@@ -3,6 +3,7 @@ import { defineStore, storeToRefs } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { answer, api, type Chart, type ChartRow } from '../api/client'
 import type { Audition, Playing } from './audition'
+import type { SoundEvent } from './transport'
 import { beatsOf, maxTempo, minTempo, type LoopBeats } from './settings'
 import { useBandSettings } from './useBandSettings'
 import { useHeard } from './useHeard'
@@ -251,6 +252,7 @@ export const useBand = defineStore('band', () => {
     ...storeToRefs(heard),
     passes,
     formBeats,
+    choruses,
     loopIs: computed(() => {
       if (!loop.value) return 'form'
       if (same(loop.value, here.value?.chord)) return 'chord'
@@ -276,6 +278,8 @@ export const useBand = defineStore('band', () => {
     },
     /** What the band plays from one tick up to another, without its drums: ticks and MIDI numbers. */
     notes: (from: number, to: number) => sound.engine()?.between(from, to) ?? [],
+    /** A simulated player joins the band. */
+    join: (events: SoundEvent[]) => sound.engine()?.tell({ do: 'join', events }),
     /** The frame of the sound that is heard now. */
     soundFrame: () => sound.engine()?.frame() ?? 0,
     rate: () => sound.engine()?.context.sampleRate ?? 48000,

@@ -32,10 +32,22 @@ const found = computed(() => {
           :loading="ear.opening"
           @click="ear.turn"
         />
+        <Button
+          v-if="!ear.on"
+          label="Listen to a simulated player"
+          variant="outlined"
+          title="one who sounds, errs now and then, and is heard as you would be"
+          :disabled="ear.opening"
+          @click="ear.open('player')"
+        />
         <span class="level"><LevelMeter :level="ear.level" :gate="ear.kept.gate" /></span>
       </p>
       <p v-if="ear.trouble" class="trouble" role="alert">{{ ear.trouble }}</p>
-      <template v-if="ear.on">
+      <p v-if="ear.on && ear.source === 'player'">
+        A simulated player plays along wherever the band plays something to practise, and is heard by the same ear. It
+        errs now and then.
+      </p>
+      <template v-else-if="ear.on">
         <section v-if="measure.step.value" class="measure" aria-live="polite">
           <p class="big">{{ measure.says.value }}</p>
           <Button label="Stop" variant="outlined" @click="measure.stop" />

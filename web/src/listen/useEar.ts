@@ -38,6 +38,8 @@ export const useEar = defineStore('ear', () => {
   const on = ref(false)
   const opening = ref(false)
   const trouble = ref('')
+  /** What it listens to. */
+  const source = ref<'microphone' | 'player'>('microphone')
   const level = ref(-120)
   const pitch = shallowRef<{ midi: number; clarity: number }>()
   const listeners = new Set<(n: Notice) => void>()
@@ -45,7 +47,8 @@ export const useEar = defineStore('ear', () => {
   let ask: ((a: Ask, transfer?: Transferable[]) => void) | undefined
 
   /** Seconds that what is played lies behind what was heard. */
-  const delay = computed(() => kept.value.delay ?? (sound.engine()?.context.outputLatency || 0) + usualDelay)
+  const delay = computed(() => (source.value === 'player' ? 0 : measured.value))
+  const measured = computed(() => kept.value.delay ?? (sound.engine()?.context.outputLatency || 0) + usualDelay)
 
   function hear(n: Notice) {
     level.value = n.level
@@ -53,23 +56,26 @@ export const useEar = defineStore('ear', () => {
     for (const l of listeners) l(n)
   }
 
-  /** Opens the microphone, as it is: without what browsers do for speech. */
-  async function open() {
+  /** Opens the microphone, as it is: without what browsers do for speech; or what the simulated player sounds. */
+  async function open(from: 'microphone' | 'player' = 'microphone') {
     if (on.value || opening.value) return
+    source.value = from
     opening.value = true
     trouble.value = ''
     let stream: MediaStream | undefined
     const silence = () => stream?.getTracks().forEach((t) => t.stop())
     try {
-      if (!navigator.mediaDevices) throw new DOMException('', 'none')
-      stream = await navigator.mediaDevices.getUserMedia({
-        audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 },
-      })
-      const { context } = sound.engine() ?? (await sound.open())
+      if (from === 'microphone') {
+        if (!navigator.mediaDevices) throw new DOMException('', 'none')
+        stream = await navigator.mediaDevices.getUserMedia({
+          audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 },
+        })
+      }
+      const engine = sound.engine() ?? (await sound.open())
+      const { context } = engine
       if (sound.status === 'loading') sound.status = 'ready'
       await context.audioWorklet.addModule(captureURL)
       void context.resume()
-      const source = new MediaStreamAudioSourceNode(context, { mediaStream: stream })
       const capture = new AudioWorkletNode(context, 'undaris-capture', { numberOfOutputs: 0, channelCount: 1 })
       const worker = new Worker(new URL('./ear/ear.worker.ts', import.meta.url), { type: 'module' })
       const pipe = new MessageChannel()
@@ -82,9 +88,18 @@ export const useEar = defineStore('ear', () => {
         close()
         trouble.value = troubles.anew!
       }
-      source.connect(capture)
+      let leave: () => void
+      if (stream) {
+        const microphone = new MediaStreamAudioSourceNode(context, { mediaStream: stream })
+        microphone.connect(capture)
+        leave = () => microphone.disconnect()
+        stream.getAudioTracks()[0]!.onended = () => {
+          close()
+          trouble.value = troubles.gone!
+        }
+      } else leave = engine.player(capture)
       close = () => {
-        source.disconnect()
+        leave()
         capture.port.postMessage({})
         worker.terminate()
         silence()
@@ -92,10 +107,6 @@ export const useEar = defineStore('ear', () => {
         on.value = false
         level.value = -120
         pitch.value = undefined
-      }
-      stream.getAudioTracks()[0]!.onended = () => {
-        close()
-        trouble.value = troubles.gone!
       }
       on.value = true
     } catch (e) {
@@ -119,6 +130,7 @@ export const useEar = defineStore('ear', () => {
 
   return {
     kept,
+    source,
     on,
     opening,
     trouble,

@@ -4,6 +4,7 @@ import type { LineBody } from '../../api/client'
 import { playing } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import { useEar } from '../../listen/useEar'
+import { useSounding } from '../../listen/useSounding'
 import { useTake } from './useTake'
 
 export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<number>) {
@@ -21,6 +22,7 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<number>) 
     (at) => band.where(at),
     () => band.tempo,
   )
+  useSounding(mine, take.simulated, () => ({ choruses: 1, ticks: 0 }))
   const ear = useEar()
   onBeforeUnmount(
     ear.tell((n) => {

@@ -45,6 +45,12 @@ export function useTake(
       trouble.value = e instanceof Error ? e.message : String(e)
     }
   }
+  /** What a simulated player makes of the line. */
+  function simulated() {
+    const seed = Math.floor(Math.random() * 2 ** 31)
+    const how = { wrong: 0.06, late: 0.15, missed: 0.02, bad: 0.2, spread: 14, tendency: 8, seed }
+    return answer(api.POST('/api/lines/simulate', { body: { line: line.value!, ...how } }))
+  }
   /** What was played comes to its end. */
   function close() {
     const notes = heard.map(({ at, length, pitch }) => ({ at, length, pitch }))
@@ -106,13 +112,12 @@ export function useTake(
       const note = heard.findLast((n) => n.open && n.channel === channel)
       if (note && Math.abs(by) > Math.abs(note.pitch - note.midi)) note.pitch = note.midi + by
     },
-    /** What a simulated player makes of the line. */
+    simulated,
+    /** A simulated player plays the line at once. */
     async simulate() {
       if (!line.value) return
-      const seed = Math.floor(Math.random() * 2 ** 31)
-      const how = { wrong: 0.06, late: 0.15, missed: 0.02, bad: 0.2, spread: 14, tendency: 8, seed }
       try {
-        await judge(await answer(api.POST('/api/lines/simulate', { body: { line: line.value, ...how } })))
+        await judge(await simulated())
       } catch (e) {
         trouble.value = e instanceof Error ? e.message : String(e)
       }

@@ -8,6 +8,7 @@ import { Passes } from '../../listen/passes'
 import { Simulated } from '../../listen/simulated'
 import { useEar } from '../../listen/useEar'
 import type { Press } from '../../listen/useByHand'
+import { useSounding } from '../../listen/useSounding'
 import { useMidi } from '../../listen/useMidi'
 
 /** A chorus that was played. */
@@ -110,6 +111,10 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
     })
     passes.noticed(list, { tick: now.tick, pass: count(now.pass) })
   })
+  useSounding(playing, ask, () => ({
+    choruses: Number.isFinite(form.value) ? band.choruses : 1,
+    ticks: form.value,
+  }))
   watch(playing, (now) => {
     rest()
     if (now) {
@@ -134,7 +139,7 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
     clearInterval(playsAlong)
     playsAlong = undefined
   }
-  const ask = () => {
+  function ask() {
     const how = { wrong: 0.05, late: 0.15, seed: Math.floor(Math.random() * 2 ** 31) }
     return answer(api.POST('/api/practice/simulate', { body: { over: over.value!, tempo: band.tempo, ...how } }))
   }
