@@ -3,6 +3,7 @@ package e2e
 import (
 	"testing"
 
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 )
 
@@ -50,10 +51,19 @@ func TestEveryWayToPractise(t *testing.T) {
 	p := sit(t, true)
 	p.visit("/practice/6?do=changes")
 	for _, m := range evalLater[[]struct {
-		ID     string
-		Stages []string
+		ID               string
+		Stages           []string
+		Writes, WithLick bool
 	}](p, `fetch('/api/catalogue').then(r => r.json()).then(c => c.modes)`) {
+		if m.WithLick {
+			p.visit("/practice/6?do=changes&mode=" + m.ID)
+			p.sees(".hint", "Choose above which lick")
+			m.ID += "&lick=1"
+		}
 		p.visit("/practice/6?do=changes&mode=" + m.ID)
+		if m.Writes && m.ID != "fours" { // what is drawn moves what is beneath it
+			p.until(`document.querySelector('.sheet [data-note]')`)
+		}
 		for i, says := range append(m.Stages, m.Stages[len(m.Stages)-1]) {
 			p.sees(".stage", says)
 			p.click("footer button", "Have a simulated player play it")
@@ -78,4 +88,69 @@ func TestEveryWayToPractise(t *testing.T) {
 	p.until(`document.querySelector('.tick-box input')?.checked === false`) // each way has a ladder of its own
 	p.visit("/practice/99?do=changes")
 	p.sees("h1", "Nothing can be played here")
+}
+
+// Where something is written it is shown, but not what is to be found by ear; the band
+// plays that first.
+func TestWhatIsWrittenIsShownOrPlayed(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/practice/6?do=changes&mode=bends")
+	p.until(`document.querySelectorAll('.sheet [data-note]').length >= 22`)
+	p.inBothLooks("main", "bends to match")
+	p.visit("/practice/6?do=changes&mode=lick&lick=1")
+	p.until(`document.querySelectorAll('.sheet [data-note]').length > 10`)
+	p.visit("/practice/6?do=changes&mode=fours")
+	p.until(`document.querySelectorAll('.grid li').length === 24`)
+	assert.False(t, eval[bool](p, `!!document.querySelector('.sheet')`))
+	p.sees(".strip", "Trading fours")
+	p.click("footer button", "Have a simulated player play it")
+	p.until(`document.querySelector('.result')`)
+	first := eval[int](p, `document.querySelectorAll('[data-landing]').length`)
+	assert.Equal(t, 12, first, "the player's bars alone are judged")
+	p.click("header button", "Something else")
+	p.until(`!document.querySelector('.result')`)
+}
+
+// Without an instrument: keys lie as the strings do, and what they play is judged.
+func TestTheKeyboardIsAnInstrument(t *testing.T) {
+	p := listen(t)
+	p.visit("/practice/6?do=changes")
+	p.click("header button", "Keys")
+	p.until(`document.querySelectorAll('.press-neck .key').length >= 20`)
+	p.inBothLooks("main", "a neck to press")
+	p.click(".strip .play", "Play")
+	p.until(`document.querySelector('.strip .where')?.innerText.includes('bar 1')`)
+	p.keys("z") // the fourth string at the position's first fret
+	p.until(`document.querySelector('[data-landing]')`)
+	assert.False(t, eval[bool](p, `!!document.querySelector('[role=dialog]')`))
+	p.keys("k") // a note, and no command
+	p.click(".press-neck [data-cell='3:9']", "")
+	p.click(".strip .play", "Stop")
+	p.sees(".result", "changes")
+	p.click("header button", "Keys")
+	p.until(`!document.querySelector('.press-neck')`)
+	p.keys("k")
+	p.sees(".result", "Kept 1")
+}
+
+// A simulated player who sounds is heard by the ear, and what it plays is judged.
+func TestASimulatedPlayerIsHeard(t *testing.T) {
+	p := listen(t)
+	p.visit("/practice/6?do=changes")
+	p.click("[aria-label='The ear']", "")
+	p.click("[role=dialog] button", "Listen to a simulated player")
+	p.sees("[role=dialog]", "heard by the same ear")
+	p.keys(kb.Escape)
+	p.click(".strip .play", "Play")
+	p.until(`document.querySelectorAll('[data-landing]').length >= 3`)
+	p.click(".strip .play", "Stop")
+	p.sees(".result", "changes are landed")
+	landed := eval[[]string](p, `[...document.querySelectorAll('[data-landing]')].map(l => l.dataset.landing)`)
+	counts := 0
+	for _, l := range landed[:3] {
+		if l == "counts" {
+			counts++
+		}
+	}
+	assert.GreaterOrEqual(t, counts, 2, "it lands most changes: %v", landed)
 }

@@ -8,7 +8,7 @@ const sounds = computed(() => (/[b#]|dim/.test(props.text) ? spoken(props.text) 
 </script>
 
 <template>
-  <span class="music"
+  <span class="music" :class="{ whole: !text.includes(' ') }"
     ><span :aria-hidden="sounds ? true : undefined"
       ><span v-for="(p, i) in parts" :key="i" :class="{ acc: p.accidental }">{{ p.text }}</span></span
     ><span v-if="sounds" class="hidden-text">{{ sounds }}</span></span
@@ -18,6 +18,10 @@ const sounds = computed(() => (/[b#]|dim/.test(props.text) ? spoken(props.text) 
 <style scoped>
 .music {
   position: relative;
+}
+
+/* A symbol stays in one piece; a sentence does not. */
+.whole {
   white-space: nowrap;
 }
 </style>

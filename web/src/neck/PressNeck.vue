@@ -18,6 +18,7 @@ const props = defineProps<{
   /** What is written at places, such as the keys that press them. */
   written?: { string: number; fret: number; text: string; down?: boolean }[]
   label: string
+  height?: number
 }>()
 const emit = defineEmits<{
   place: [string: number, fret: number]
@@ -31,7 +32,7 @@ const frame = computed(() => {
   const from = Math.max(0, Math.min(props.low - 2, last - 9))
   return {
     width: Math.max(320, width.value),
-    height: 122,
+    height: props.height ?? 122,
     top: 10,
     foot: 27,
     from,

@@ -16,8 +16,8 @@ const on = defineModel<boolean>({ required: true })
 }
 
 input {
-  width: 1.2rem;
-  height: 1.2rem;
+  width: 1.5rem;
+  height: 1.5rem;
   flex: none;
   accent-color: var(--ink);
 }

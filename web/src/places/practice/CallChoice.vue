@@ -71,7 +71,12 @@ label {
   min-width: 0;
 }
 
-label span:first-child {
+label :deep(.p-select) {
+  width: 100%;
+  min-width: 0;
+}
+
+label > span {
   color: var(--soft);
   font-size: var(--text-s);
 }

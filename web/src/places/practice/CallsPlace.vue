@@ -222,6 +222,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
 <style scoped>
 .practice {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   align-content: start;
   gap: 0.75rem;
   padding: 0.75rem 1.25rem 1.5rem;

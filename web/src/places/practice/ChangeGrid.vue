@@ -11,6 +11,8 @@ const props = defineProps<{
   beats: number
   landings: Map<number, FreeLanding>
   beat?: number
+  /** so close that something finds room beneath it */
+  close?: boolean
 }>()
 const all = computed(() =>
   props.bars.map((changes, i) => ({
@@ -22,7 +24,7 @@ const here = computed(() => (props.beat === undefined ? -1 : Math.floor(props.be
 </script>
 
 <template>
-  <ol class="grid" aria-label="the changes">
+  <ol class="grid" :class="{ close }" aria-label="the changes">
     <li v-for="b in all" :key="b.number" :class="{ here: b.number - 1 === here }">
       <span class="number">{{ b.number }}</span>
       <div
@@ -105,5 +107,15 @@ b {
   .grid {
     grid-template-columns: repeat(2, minmax(0, 1fr));
   }
+}
+
+.close li {
+  min-height: 3.4rem;
+}
+
+.close .change {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
 }
 </style>

@@ -34,7 +34,15 @@ const catalogue = useCatalogue()
 const modes = computed(() => catalogue.data.value?.modes ?? [])
 const asked = address.text('mode', 'land')
 const mode = computed(() => modes.value.find((m) => m.id === asked.value) ?? modes.value[0])
-const window = computed(() => map.data.value?.positions[0])
+/* Where it is played: the position that was chosen, else the first; for bends the first that a string can be bent in. */
+const frets = address.text('frets', '')
+const positions = computed(() => map.data.value?.positions ?? [])
+const window = computed(
+  () =>
+    positions.value.find((p) => `${p.low}-${p.high}` === frets.value) ??
+    positions.value.find((p) => !mode.value?.writes || p.low >= 5) ??
+    positions.value[0],
+)
 const chords = computed<LineBody | undefined>(() => {
   const c = chart.value
   const w = window.value
@@ -172,6 +180,14 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
       <span class="space" />
       <Select v-model="asked" :options="modes" option-label="name" option-value="id" aria-label="what is practised" />
       <Select
+        :model-value="window && `${window.low}-${window.high}`"
+        :options="positions.map((p) => ({ id: `${p.low}-${p.high}`, name: `frets ${p.low} to ${p.high}` }))"
+        option-label="name"
+        option-value="id"
+        aria-label="the position"
+        @update:model-value="frets = $event"
+      />
+      <Select
         v-if="mode.withLick"
         v-model="lick"
         :options="licks.data.value?.map((l) => ({ id: `${l.id}`, name: l.title })) ?? []"
@@ -210,10 +226,12 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
       :beats="chart.beats"
       :landings="free.landings.value"
       :beat="free.playing.value ? band.beat : undefined"
+      :close="!!sheet || hand.on.value"
     />
     <PressNeck
       v-if="hand.on.value && instrument && window"
       label="the neck: press a place to play it, or the key that is written there"
+      :height="168"
       :instrument="instrument"
       :low="window.low"
       :high="window.high"
