@@ -151,7 +151,7 @@ func (l *listening) hear(in said) (out *told, over bool) {
 	l.heard = heard
 	switch {
 	case l.mode != nil:
-		f, err := l.line.judged(*l.mode, l.pass, heard, l.tempo, l.swing)
+		f, err := l.mode.Judge(l.line.Line, l.pass, heard, l.tempo, l.swing)
 		if err != nil {
 			return &told{Error: err.Error()}, true
 		}

@@ -84,14 +84,6 @@ func (s *server) over(b LineBody, mode string) (o lineIn, m practice.Mode, err e
 	return o, m, nil
 }
 
-// judged judges a pass of a mode over a line.
-func (o lineIn) judged(m practice.Mode, pass int, heard []judge.Heard, tempo int, swing float64) (f practice.Free, err error) {
-	if m.Writes() {
-		return practice.Prescribed(o.Line, heard, tempo, swing)
-	}
-	return practice.Judge(o.Line, heard, swing, m.Stage(pass))
-}
-
 // written adds what a mode writes to its ground.
 func (s *server) written(ctx context.Context, g *PracticeGround, o lineIn, m practice.Mode, l uint, seed uint64) error {
 	ask := practice.Ask{Seed: seed}
@@ -242,7 +234,7 @@ func (s *server) practice(api huma.API) {
 				return FreeTake{}, err
 			}
 			heard := each(in.Body.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) })
-			f, err := o.judged(m, in.Body.Pass, heard, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing))
+			f, err := m.Judge(o.Line, in.Body.Pass, heard, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing))
 			return wireFree(f, m.Stage(in.Body.Pass)), err
 		})
 	post(s, api, "/api/practice/simulate", "simulate-practice", "What a simulated player plays: the line where it has notes, else one of its own from chord tone to chord tone",

@@ -33,6 +33,10 @@ func TestEveryModeIsPractised(t *testing.T) {
 			over = ground.Line // what is to be played is sent along
 		}
 		switch m.ID {
+		case "root-first":
+			require.Len(t, ground.Bars, 16)
+			assert.Equal(t, "A7", ground.Bars[15][0].Chord)
+			assert.True(t, ground.Band)
 		case "fours":
 			require.Len(t, ground.Bars, 24)
 			assert.Equal(t, ground.Bars[:4][1][0].Chord, ground.Bars[4:8][1][0].Chord)

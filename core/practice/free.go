@@ -35,7 +35,7 @@ type Free struct {
 	Report    line.Report
 	Landings  []Landing
 	Outside   int // notes that the stage does not allow
-	Still     int // landings that were to sway, and did not
+	Still     int // rests that were to sway, and did not
 	Lost      []judge.Lost
 	Good, Try string
 }
@@ -164,9 +164,6 @@ func Judge(over edit.Line, heard []judge.Heard, swing float64, stage Stage) (Fre
 			f.Outside++
 		}
 	}
-	if stage.Sway {
-		f.Still = still(f, heard, swing)
-	}
 	f.Lost = f.astray()
 	f.tell(stage)
 	return f, nil
@@ -208,8 +205,6 @@ func (f *Free) tell(stage Stage) {
 	switch {
 	case len(f.Lost) > 0:
 		f.Try = judge.Count(f.Lost, len(f.Line.Bars), f.Line.Beats)
-	case counts == n && f.Outside == 0 && f.Still > 0:
-		f.Try = say.F("let each landing sway: %d stood still", f.Still)
 	case counts == n && f.Outside == 0:
 		f.Try = "a faster tempo, or the next key"
 	case f.Outside > n-counts:

@@ -9,6 +9,7 @@ import (
 	"undaris/core/exercise"
 	"undaris/core/form"
 	"undaris/core/harmony"
+	"undaris/core/judge"
 	"undaris/core/line"
 	"undaris/core/say"
 )
@@ -28,7 +29,6 @@ const (
 type Stage struct {
 	Land []harmony.Role // what counts as landed; empty where every chord tone does
 	Play Playing
-	Sway bool // with vibrato on each landing
 	Says string
 }
 
@@ -43,6 +43,8 @@ type Mode struct {
 	InMind bool // the ground is the player's alone: the band plays the chart
 	// part writes what is to be played; nil where anything may be.
 	part func(context.Context, edit.Line, Ask) (Part, error)
+	// judge judges a pass of what is written; nil where every note of it counts.
+	judge func(l edit.Line, heard []judge.Heard, swing float64) (Free, error)
 	// ByEar has the part heard and not shown; WithLick has it made of a lick.
 	ByEar, WithLick bool
 }
@@ -88,13 +90,9 @@ var Modes = []Mode{
 		Stages: []Stage{{Play: Tones, Says: "nothing but chord tones"}}},
 	{ID: "dropped", Name: "Without the chords", Says: "The band drops the chords in every other chorus; keep telling them.", DropChords: true,
 		Stages: []Stage{{Play: Anything, Says: "the chords can be heard in what you play"}}},
-	{ID: "root-first", Name: "Root first", Says: "A pass landing on roots, one on thirds, one on fifths, one on sevenths; vibrato on each.",
-		Stages: []Stage{
-			{Land: []harmony.Role{harmony.Root}, Play: Anything, Sway: true, Says: "the root on every change"},
-			{Land: []harmony.Role{harmony.Third}, Play: Anything, Sway: true, Says: "the third on every change"},
-			{Land: []harmony.Role{harmony.Fifth}, Play: Anything, Sway: true, Says: "the fifth on every change"},
-			{Land: []harmony.Role{harmony.Seventh}, Play: Anything, Sway: true, Says: "the seventh on every change"},
-		}},
+	{ID: "root-first", Name: "Root first", Says: "Over one chord: the band rests on the root, then you; then both on the third, the fifth, the seventh. With vibrato on each.",
+		ground: looped, part: restful, judge: rests, ByEar: true,
+		Stages: []Stage{{Play: Anything, Says: "rest where the band rested: root, third, fifth, seventh"}}},
 	{ID: "widening", Name: "Widening", Says: "Chord tones first, then the chord's scale, then what lies between.",
 		Stages: []Stage{
 			{Play: Tones, Says: "nothing but chord tones"},
@@ -122,6 +120,17 @@ func ModeByID(id string) (Mode, error) {
 		return Mode{}, say.Errorf("there is no way to practise called %q", id)
 	}
 	return Modes[i], nil
+}
+
+// Judge judges a pass over a line: the mode's own where it writes one.
+func (m Mode) Judge(l edit.Line, pass int, heard []judge.Heard, tempo int, swing float64) (Free, error) {
+	switch {
+	case m.judge != nil:
+		return m.judge(l, heard, swing)
+	case m.Writes():
+		return Prescribed(l, heard, tempo, swing)
+	}
+	return Judge(l, heard, swing, m.Stage(pass))
 }
 
 // Stage is what a pass asks, counted from 0.

@@ -1,6 +1,7 @@
 package practice_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -48,17 +49,17 @@ func TestWrittenParts(t *testing.T) {
 					}
 				}
 				heard, _ := judge.Player{}.Play(own.Score, 100, 0.6)
-				f, err := practice.Prescribed(own, heard, 100, 0.6)
+				f, err := m.Judge(own, 0, heard, 100, 0.6)
 				require.NoError(t, err, what)
 				require.NotEmpty(t, f.Landings, what)
 				for _, landing := range f.Landings {
 					require.True(t, landing.Counts, "%s at %d: %s", what, landing.At, landing.Says)
 				}
 				require.Empty(t, f.Lost, what)
-				f, err = practice.Prescribed(own, nil, 100, 0.6)
+				f, err = m.Judge(own, 0, nil, 100, 0.6)
 				require.NoError(t, err, what)
 				for _, landing := range f.Landings {
-					require.Equal(t, judge.Unheard, landing.When, what)
+					require.Contains(t, []string{judge.Unheard, "silent"}, landing.When, what)
 				}
 			}
 		}
@@ -94,22 +95,49 @@ func TestBendsAreMatchedToTheirGoal(t *testing.T) {
 	assert.ErrorContains(t, err, "choose a lick")
 }
 
-// Landings that are to sway and stand still are told; they count all the same.
-func TestLandingsThatStandStill(t *testing.T) {
+// Rests count on their tone, whatever leads there; one that stands still is told, and
+// counts all the same.
+func TestRestsOnEachTone(t *testing.T) {
 	m, err := practice.ModeByID("root-first")
 	require.NoError(t, err)
-	l := over(form.Forms[0], c)
-	heard := meets(l, m.Stages[0].Land[0], 0)
-	f, err := practice.Judge(l, heard, 0.5, m.Stages[0])
+	chart := over(form.Forms[0], c)
+	chart.Progression = m.Over(chart.Progression, chart.Key)
+	require.Len(t, chart.Bars, 16)
+	band, own, err := m.Line(t.Context(), chart, practice.Ask{})
 	require.NoError(t, err)
-	assert.Len(t, f.Landings, f.Still)
-	assert.Contains(t, f.Try, "sway")
-	for i := range heard {
-		heard[i].Sway = 0.2
+	require.Len(t, own.Notes, len(band.Notes))
+	for _, still := range []bool{true, false} {
+		heard, _ := judge.Player{Still: still}.Play(own.Score, 100, 0.5)
+		f, err := m.Judge(own, 0, heard, 100, 0.5)
+		require.NoError(t, err)
+		var on []string
+		for _, l := range f.Landings {
+			assert.True(t, l.Counts)
+			on = append(on, string(l.Degree))
+		}
+		assert.Equal(t, []string{"R", "3", "5", "b7"}, on)
+		assert.Equal(t, map[bool]int{true: 4, false: 0}[still], f.Still)
+		assert.Equal(t, still, strings.Contains(f.Try, "sway"))
+		for i := range heard { // resting a half step off is no rest
+			heard[i].Pitch++
+		}
+		f, err = m.Judge(own, 0, heard, 100, 0.5)
+		require.NoError(t, err)
+		for _, l := range f.Landings {
+			assert.False(t, l.Counts)
+		}
 	}
-	f, err = practice.Judge(l, heard, 0.5, m.Stages[0])
+	f, err := m.Judge(own, 0, nil, 100, 0.5)
 	require.NoError(t, err)
-	assert.Zero(t, f.Still)
+	for _, l := range f.Landings {
+		assert.Equal(t, "silent", l.When)
+	}
+	for _, f := range form.Forms { // every chord that begins a form
+		l := over(f, c)
+		l.Progression = m.Over(l.Progression, l.Key)
+		_, _, err := m.Line(t.Context(), l, practice.Ask{})
+		require.NoError(t, err, f.Name)
+	}
 }
 
 // Who plays the chords of the bar before is lost, and told where.
