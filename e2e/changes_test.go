@@ -138,8 +138,10 @@ func TestASimulatedPlayerIsHeard(t *testing.T) {
 	p := listen(t)
 	p.visit("/practice/6?do=changes")
 	p.click("[aria-label='The ear']", "")
+	p.click("[role=dialog] .tick-box", "as they sounded")
 	p.click("[role=dialog] button", "Listen to a simulated player")
 	p.sees("[role=dialog]", "heard by the same ear")
+	p.inBothLooks("[role=dialog]", "the ear")
 	p.keys(kb.Escape)
 	p.click(".strip .play", "Play")
 	p.until(`document.querySelectorAll('[data-landing]').length >= 3`)
@@ -153,4 +155,19 @@ func TestASimulatedPlayerIsHeard(t *testing.T) {
 		}
 	}
 	assert.GreaterOrEqual(t, counts, 2, "it lands most changes: %v", landed)
+
+	// Kept, it can be heard as it sounded, in time: its first stroke is where the first note was heard.
+	p.click(".result button", "Keep it")
+	p.sees(".result", "Kept 1")
+	p.visit("/practice/6?do=takes")
+	p.sees(".takes li", "as it sounded")
+	off := evalLater[float64](p, `Promise.all([fetch('/api/takes/1').then(r => r.json()), fetch('/api/takes/1/sound').then(r => r.arrayBuffer())]).then(([take, wav]) => {
+		const view = new DataView(wav), rate = view.getUint32(24, true)
+		let at = 44
+		while (at < wav.byteLength && Math.abs(view.getInt16(at, true)) < 600) at += 2
+		return (at - 44) / 2 / rate - take.heard[0].at / 960 * 60 / take.tempo })`)
+	assert.InDelta(t, 0, off, 0.06, "seconds")
+	p.click(`.takes li [aria-label^=hear]`, "")
+	p.until(`document.querySelector('.strip .play.on')`)
+	p.click(".strip .play", "Stop")
 }

@@ -125,6 +125,54 @@ func TestALineIsHeardThroughTheMicrophone(t *testing.T) {
 	p.sees(".take", "Kept")
 }
 
+// Every room, through the microphone of the browser: what was played right is called
+// right, the one wrong note is not. EVERY=1 plays them all, which takes minutes.
+func TestEveryRoomThroughTheMicrophone(t *testing.T) {
+	if os.Getenv("EVERY") == "" {
+		t.Skip("EVERY=1 plays every room")
+	}
+	for _, room := range []struct {
+		name  string
+		take  studio.Take
+		least float64
+	}{
+		{"clean", studio.Take{Sound: studio.Clean}, 0.97},
+		{"jazz", studio.Take{Sound: studio.Jazz}, 0.97},
+		{"driven", studio.Take{Sound: studio.Driven}, 0.93},
+		{"reverb", studio.Take{Sound: studio.Clean, Reverb: true}, 0.93},
+		{"hum", studio.Take{Sound: studio.Clean, Hum: true}, 0.93},
+		{"ringing", studio.Take{Sound: studio.Clean, Ringing: true}, 0.93},
+		{"band at -30", studio.Take{Sound: studio.Clean, Band: -30, Tempo: 96, Enters: begins - 1}, 0.97},
+		{"band at -20", studio.Take{Sound: studio.Clean, Band: -20, Tempo: 96, Enters: begins - 1}, 0.95},
+		{"band at -12", studio.Take{Sound: studio.Clean, Band: -12, Tempo: 96, Enters: begins - 1}, 0.90},
+	} {
+		t.Run(room.name, func(t *testing.T) {
+			room.take.Seed = 5
+			p := microphone(t, recording(slipway(t, 3), room.take))
+			p.along()
+			for range 20 {
+				if time.Sleep(2 * time.Second); eval[bool](p, `!!document.querySelector('.take')`) {
+					break
+				}
+			}
+			p.click(".take button", "Keep it")
+			p.sees(".take", "Kept")
+			// What was heard is judged once more, since the page tells only what went wrong.
+			verdicts := evalLater[[]string](p, `Promise.all([fetch('/api/takes/1').then(r => r.json()), fetch('/api' + location.pathname).then(r => r.json())])
+				.then(([take, {id, version, bars, updated, ...line}]) => fetch('/api/lines/judge', {method: 'POST', headers: {'Content-Type': 'application/json'},
+					body: JSON.stringify({line, tempo: take.tempo, heard: take.heard})})).then(r => r.json()).then(t => t.verdicts.map(v => v.is))`)
+			right := 0
+			for i, is := range verdicts {
+				if (is == "right") != (i == 3) {
+					right++
+				}
+			}
+			t.Logf("%d of %d verdicts right", right, len(verdicts))
+			assert.GreaterOrEqual(t, float64(right)/float64(len(verdicts)), room.least)
+		})
+	}
+}
+
 // BenchmarkVerdict measures how long after the attack a note that was landed on is
 // told: from the frame of the attack to the sign on the page.
 func BenchmarkVerdict(b *testing.B) {

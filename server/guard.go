@@ -16,7 +16,7 @@ import (
 // Most bytes that a request may bring.
 const (
 	maxBody   = 1 << 20
-	maxImport = 8 << 20 // a line, or a file that becomes one
+	maxImport = 8 << 20 // a line, a file that becomes one, or how a take sounded
 )
 
 // bodyTime is how long a request may take to bring its body.
@@ -90,7 +90,7 @@ func bodyOf(w http.ResponseWriter, r *http.Request) (body []byte, status int, sa
 		return nil, 0, ""
 	}
 	limit := int64(maxBody)
-	if strings.HasPrefix(r.URL.Path, "/api/lines") || r.URL.Path == "/api/licks/keep" {
+	if strings.HasPrefix(r.URL.Path, "/api/lines") || strings.HasSuffix(r.URL.Path, "/sound") || r.URL.Path == "/api/licks/keep" {
 		limit = maxImport
 	}
 	tooLong := fmt.Sprintf("this is larger than the %d MB that can be taken here; nothing was done", limit>>20)

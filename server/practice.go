@@ -4,7 +4,9 @@ import (
 	"cmp"
 	"context"
 	"errors"
+	"fmt"
 	"math"
+	"net/http"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -154,6 +156,7 @@ type TakeRow struct {
 	Landed  int       `json:"landed"`
 	Notes   int       `json:"notes" doc:"that were heard"`
 	Good    string    `json:"good"`
+	Sound   bool      `json:"sound" doc:"it is kept as it sounded, too"`
 	Created time.Time `json:"created"`
 	Problem string    `json:"problem,omitempty"`
 }
@@ -179,16 +182,40 @@ func (s *server) storedTake(ctx context.Context, b TakeBody) (store.Take, error)
 	return store.Take{Title: b.Title, Mode: b.Mode, Stage: b.Stage, Tempo: b.Tempo, Changes: b.Changes, Landed: b.Landed, Good: b.Good, Try: b.Try, Line: l, Heard: b.Heard}, nil
 }
 
+// isWAV tells that a file begins as a WAV does (RIFF, Microsoft and IBM 1991).
+func isWAV(b []byte) bool {
+	return len(b) > 44 && string(b[:4]) == "RIFF" && string(b[8:12]) == "WAVE"
+}
+
 func (s *server) practice(api huma.API) {
 	keeping[TakeBody, store.Take, store.TakeSummary, KeptTake, TakeRow]{
 		name: "take", path: "/api/takes", wire: wireTake, version: func(t store.Take) uint { return t.Version },
 		row: func(t store.TakeSummary) TakeRow {
-			return TakeRow{t.ID, t.Version, t.Title, t.Mode, t.Stage, t.Tempo, t.Changes, t.Landed, t.Sounding, t.Good, t.CreatedAt, t.Problem}
+			return TakeRow{t.ID, t.Version, t.Title, t.Mode, t.Stage, t.Tempo, t.Changes, t.Landed, t.Sounding, t.Good, t.Sound, t.CreatedAt, t.Problem}
 		},
 		stored: s.storedTake, put: func(old *store.Take, now store.Take) { old.Title = now.Title },
 		list: s.store.Takes, count: s.store.CountTakes, one: s.store.Take, create: s.store.CreateTake,
 		change: s.store.ChangeTake, remove: s.store.DeleteTake, restore: s.store.RestoreTake,
 	}.serve(s, api)
+
+	register(s, api, operation(http.MethodPut, "/api/takes/{id}/sound", "keep-sound", "Keep how a take sounded: a WAV that begins with the first bar", http.StatusNoContent),
+		func(_ context.Context, in *struct {
+			ByID
+			RawBody []byte `contentType:"audio/wav"`
+		}) (struct{}, error) {
+			if !isWAV(in.RawBody) {
+				return struct{}{}, problem(http.StatusUnprocessableEntity, "this is no sound that can be kept; a WAV is")
+			}
+			return struct{}{}, missing("take", s.store.KeepSound(in.ID, in.RawBody))
+		})
+	deliver(s, api, "/api/takes/{id}/sound", "sound", "How a take sounded", "audio/wav",
+		func(_ context.Context, in *ByID) (download, error) {
+			wav, err := s.store.Sound(in.ID)
+			if err != nil {
+				return download{}, missing("sound", err)
+			}
+			return file("audio/wav", fmt.Sprintf("take %d", in.ID), "wav", wav), nil
+		})
 
 	type Over struct {
 		Over  LineBody `json:"over" doc:"the chords, with what is to be played where the mode writes it"`

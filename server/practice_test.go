@@ -1,8 +1,10 @@
 package server
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
+	"net/http"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -86,6 +88,27 @@ func TestEveryModeIsPractised(t *testing.T) {
 		assert.Equal(t, 201, ask(t, srv, "POST", "/api/lines", read.Line, nil).StatusCode, "a take becomes a line")
 	}
 	assert.Len(t, everyOne[TakeRow](t, srv, "/api/takes"), len(practice.Modes))
+	wav := append([]byte("RIFF....WAVEfmt "), make([]byte, 3<<20)...)
+	put := func(path string, body []byte) int {
+		req, err := http.NewRequest("PUT", srv.URL+path, bytes.NewReader(body))
+		require.NoError(t, err)
+		req.Header.Set("Content-Type", "audio/wav")
+		resp, err := http.DefaultClient.Do(req)
+		require.NoError(t, err)
+		resp.Body.Close()
+		return resp.StatusCode
+	}
+	assert.Equal(t, 204, put("/api/takes/1/sound", wav))
+	assert.Equal(t, wav, fetch(t, srv.URL+"/api/takes/1/sound"))
+	assert.Equal(t, 422, put("/api/takes/1/sound", []byte("no sound")))
+	assert.Equal(t, 413, put("/api/takes/1/sound", make([]byte, 9<<20)))
+	assert.Equal(t, 404, put("/api/takes/9999/sound", wav))
+	assert.Equal(t, 404, ask(t, srv, "GET", "/api/takes/2/sound", nil, nil).StatusCode)
+	var rows []TakeRow
+	ask(t, srv, "GET", "/api/takes", nil, &rows)
+	for _, row := range rows {
+		assert.Equal(t, row.ID == 1, row.Sound)
+	}
 	assert.Equal(t, 204, ask(t, srv, "DELETE", "/api/takes/1", nil, nil).StatusCode)
 	assert.Len(t, everyOne[TakeRow](t, srv, "/api/takes"), len(practice.Modes)-1)
 	assert.Equal(t, 422, ask(t, srv, "POST", "/api/practice/judge", map[string]any{"over": bluesIn("A"), "mode": "none", "heard": []HeardNote{}}, nil).StatusCode)

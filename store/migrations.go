@@ -70,6 +70,9 @@ var migrations = []*gormigrate.Migration{
 			line TEXT NOT NULL, heard TEXT NOT NULL, sounding INTEGER NOT NULL,
 			created_at DATETIME NOT NULL, updated_at DATETIME NOT NULL, deleted_at DATETIME)`,
 		`CREATE INDEX takes_order ON takes (created_at, id) WHERE deleted_at IS NULL`),
+	step("0008-sounds-of-takes",
+		`CREATE TABLE sounds (take_id INTEGER PRIMARY KEY REFERENCES takes (id), wav BLOB NOT NULL)`,
+		`ALTER TABLE takes ADD COLUMN sound INTEGER NOT NULL DEFAULT 0`),
 }
 
 type migration = gormigrate.Migration

@@ -3,6 +3,8 @@ package store
 import (
 	"database/sql"
 	"time"
+
+	"gorm.io/gorm"
 )
 
 // Take is what was played and kept: over which chords, written down, and as it was
@@ -19,6 +21,13 @@ type Take struct {
 	Line      Line        `gorm:"serializer:json"` // what was played, written down
 	Heard     []HeardNote `gorm:"serializer:json"`
 	Sounding  int         // how many notes were heard
+	Sound     bool        // it is kept as it sounded, too
+}
+
+// sound is how a take sounded: a WAV that begins with the first bar.
+type sound struct {
+	TakeID uint `gorm:"primaryKey"`
+	WAV    []byte
 }
 
 // HeardNote is judge.Heard as it is kept and sent.
@@ -40,16 +49,17 @@ type TakeSummary struct {
 	Title, Mode                             string
 	Stage, Tempo, Changes, Landed, Sounding int
 	Good                                    string
+	Sound                                   bool
 	CreatedAt                               time.Time
 	Problem                                 string
 }
 
 // Takes lists the takes, the last first.
 func (s *Store) Takes(p Page) ([]TakeSummary, error) {
-	return summaries(s, `SELECT id, title, version, mode, stage, tempo, changes, landed, sounding, good, created_at FROM takes
+	return summaries(s, `SELECT id, title, version, mode, stage, tempo, changes, landed, sounding, good, sound, created_at FROM takes
 		WHERE deleted_at IS NULL ORDER BY created_at DESC, id DESC`, p,
 		func(r *sql.Rows, t *TakeSummary) error {
-			return r.Scan(&t.ID, &t.Title, &t.Version, &t.Mode, &t.Stage, &t.Tempo, &t.Changes, &t.Landed, &t.Sounding, &t.Good, &t.CreatedAt)
+			return r.Scan(&t.ID, &t.Title, &t.Version, &t.Mode, &t.Stage, &t.Tempo, &t.Changes, &t.Landed, &t.Sounding, &t.Good, &t.Sound, &t.CreatedAt)
 		},
 		func(id uint, title, says string) TakeSummary {
 			return TakeSummary{ID: id, Title: title, Problem: says}
@@ -72,6 +82,33 @@ func (s *Store) ChangeTake(id, version uint, do func(*Take) error) (Take, error)
 
 // DeleteTake marks a take as deleted.
 func (s *Store) DeleteTake(id, version uint) error { return remove[Take](s, id, version) }
+
+// KeepSound keeps how a take sounded, in place of what was kept of it before.
+func (s *Store) KeepSound(id uint, wav []byte) error {
+	if id == 0 {
+		return ErrNotFound
+	}
+	return s.write(func(tx *gorm.DB) error {
+		var t Take
+		if err := tx.First(&t, id).Error; err != nil {
+			return err
+		}
+		if err := tx.Save(&sound{id, wav}).Error; err != nil {
+			return err
+		}
+		return tx.Model(&Take{}).Where("id = ?", id).UpdateColumn("sound", true).Error
+	})
+}
+
+// Sound is how a take sounded.
+func (s *Store) Sound(id uint) (wav []byte, err error) {
+	if _, err = s.Take(id); err != nil {
+		return nil, err
+	}
+	var kept sound
+	err = s.fault(s.db.First(&kept, id).Error)
+	return kept.WAV, err
+}
 
 // RestoreTake takes a deletion back.
 func (s *Store) RestoreTake(id uint) (Take, error) { return restore[Take](s, id) }

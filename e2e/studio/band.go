@@ -55,6 +55,9 @@ func (t Take) band(n int, rng *rand.Rand) []float64 {
 	}
 	for b := 0; float64(b)*beat < t.Length; b++ {
 		at := float64(b) * beat
+		if at < t.Enters {
+			continue
+		}
 		root := roots[(b/4)%12]
 		walk := walks[b%4]
 		add(at, beat, scaled(0.5, tone(root+walk, 0.5, 1, 0.5, 0.25, 0.1)))

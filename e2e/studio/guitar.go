@@ -40,6 +40,7 @@ type Take struct {
 	Band    float64
 	// Beats a minute of the band; Band is its level beneath the guitar in decibels, 0 for no band.
 	Tempo  float64
+	Enters float64 // seconds in which the band is still silent
 	Length float64 // seconds in all
 	Seed   uint64
 }

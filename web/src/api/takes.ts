@@ -10,6 +10,18 @@ export const useTakes = () =>
 
 export const readTake = (id: number) => answer(api.GET('/api/takes/{id}', { params: { path: { id } } }))
 
+/** A take as it sounded: a WAV, kept beside what was heard in it. */
+export async function keepSound(id: number, wav: ArrayBuffer | undefined) {
+  if (!wav) return
+  const response = await fetch(`/api/takes/${id}/sound`, {
+    method: 'PUT',
+    headers: { 'Content-Type': 'audio/wav' },
+    body: wav,
+  })
+  if (!response.ok) throw new Error('The take is kept, but not as it sounded: it is too long, or there is no room.')
+}
+export const readSound = (id: number) => fetch(`/api/takes/${id}/sound`).then((r) => r.arrayBuffer())
+
 /** Takes that are looked at beside each other. */
 export const useTheTakes = (ids: Ref<number[]>) =>
   useQuery({

@@ -107,6 +107,18 @@ export class Engine {
     return () => this.node.disconnect(to, 1)
   }
 
+  /** Plays a recording that begins with the first bar, as loud as the band: once that bar is known to begin. */
+  async beside(wav: ArrayBuffer) {
+    const buffer = await this.context.decodeAudioData(wav)
+    const source = new AudioBufferSourceNode(this.context, { buffer })
+    source.connect(this.master)
+    const anchor = this.anchors.at(-1)
+    const first = anchor ? (anchor.frame - anchor.tick * anchor.framesPerTick) / this.context.sampleRate : 0
+    const late = Math.max(0, this.context.currentTime - first)
+    source.start(Math.max(first, this.context.currentTime), late)
+    return () => source.stop()
+  }
+
   setVolume(level: number) {
     this.master.gain.setTargetAtTime(level, this.context.currentTime, 0.02)
   }

@@ -278,6 +278,11 @@ export const useBand = defineStore('band', () => {
     },
     /** What the band plays from one tick up to another, without its drums: ticks and MIDI numbers. */
     notes: (from: number, to: number) => sound.engine()?.between(from, to) ?? [],
+    /** A recording that begins with the first bar is heard beside the band. */
+    async beside(wav: ArrayBuffer) {
+      while (status.value === 'playing' && !sound.engine()?.position(0)) await new Promise((r) => setTimeout(r, 20))
+      return (await sound.engine()?.beside(wav)) ?? (() => {})
+    },
     /** A simulated player joins the band. */
     join: (events: SoundEvent[]) => sound.engine()?.tell({ do: 'join', events }),
     /** The frame of the sound that is heard now. */

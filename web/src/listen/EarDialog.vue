@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import type { Instrument } from '../api/client'
+import TickBox from '../shell/TickBox.vue'
 import LevelMeter from './LevelMeter.vue'
 import TunerDial from './TunerDial.vue'
 import { useCalibration } from './useCalibration'
@@ -14,6 +15,13 @@ defineProps<{ instrument?: Instrument }>()
 const ear = useEar()
 const measure = useCalibration()
 const tuning = ref(false)
+/* What is to be kept is kept from now on: the ear opens anew. */
+function keepSound(now: boolean) {
+  ear.kept.sound = now
+  if (!ear.on) return
+  ear.close()
+  void ear.open(ear.source)
+}
 const found = computed(() => {
   const { delay, band, guitar, graded } = ear.kept
   if (delay === null) return 'Not measured yet: takes are judged with the usual delay of this machine.'
@@ -77,6 +85,9 @@ const found = computed(() => {
         What you play stays in this browser: only the notes that were heard are judged. Headphones keep the band out of
         the microphone.
       </p>
+      <TickBox :model-value="ear.kept.sound" @update:model-value="keepSound">
+        keep takes as they sounded, too: some three megabytes a minute
+      </TickBox>
     </div>
   </Dialog>
 </template>

@@ -1,6 +1,7 @@
 import { describe, expect, it, vi } from 'vitest'
 import { delayOf, gateOf } from './calibration'
 import { Ear } from './ear/ear'
+import { Reel } from './ear/reel'
 import { Listening, type Open, type Timed } from './listening'
 import { Passes, type Noticed } from './passes'
 import { Played } from './played'
@@ -270,5 +271,32 @@ describe('passes of a loop', () => {
     expect(over).toEqual([0])
     passes.drop()
     expect(told.at(-1)).toBe('1 dropped')
+  })
+})
+
+describe('a reel', () => {
+  it('gives back what was heard between two frames, at half the rate, and silence where nothing was', () => {
+    const reel = new Reel(48000)
+    const samples = Float32Array.from({ length: 256 }, (_, i) => (i < 128 ? 0.5 : -0.25))
+    reel.add(10_000, samples)
+    reel.add(10_512, samples) // 256 are missing between
+    const wav = new DataView(reel.wav(9_900, 10_800))
+    expect(wav.getUint32(24, true)).toBe(24000)
+    expect(wav.byteLength).toBe(44 + 900)
+    const at = (frame: number) => wav.getInt16(44 + 2 * Math.floor((frame - 9_900) / 2), true) / 32767
+    expect(at(9_950)).toBe(0)
+    expect(at(10_010)).toBeCloseTo(0.5)
+    expect(at(10_200)).toBeCloseTo(-0.25)
+    expect(at(10_400)).toBe(0)
+    expect(at(10_520)).toBeCloseTo(0.5)
+    expect(at(10_790)).toBe(0)
+  })
+  it('forgets what is older than it is long', () => {
+    const reel = new Reel(2000)
+    const second = new Float32Array(2000).fill(0.5)
+    for (let s = 0; s < 300; s++) reel.add(s * 2000, second)
+    const first = (from: number) => new DataView(reel.wav(from, from + 4)).getInt16(44, true)
+    expect(first(20 * 2000)).toBe(0)
+    expect(first(100 * 2000)).toBeGreaterThan(0)
   })
 })

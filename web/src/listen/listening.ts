@@ -38,6 +38,8 @@ export interface Whole {
   free?: FreeTake
   written?: LineBody
   heard: HeardNote[]
+  /** which pass of the band it was */
+  pass?: number
 }
 
 /** Milliseconds until a socket that broke is opened again. */

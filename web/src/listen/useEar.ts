@@ -5,7 +5,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { useSound } from '../band/useSound'
 import captureURL from './ear/capture.worklet.ts?worker&url'
 import type { Observation } from './ear/ear'
-import type { Ask, Notice } from './ear/ear.worker'
+import type { Ask, Cut, Notice } from './ear/ear.worker'
 
 export type { Observation, Notice }
 
@@ -31,6 +31,8 @@ export const useEar = defineStore('ear', () => {
       graded: true,
       guitar: null as number | null,
       band: null as number | null,
+      /** takes are kept as they sounded, too */
+      sound: false,
     },
     { mergeDefaults: true },
   )
@@ -42,6 +44,7 @@ export const useEar = defineStore('ear', () => {
   const source = ref<'microphone' | 'player'>('microphone')
   const level = ref(-120)
   const pitch = shallowRef<{ midi: number; clarity: number }>()
+  const cuts: ((wav: ArrayBuffer | undefined) => void)[] = []
   const listeners = new Set<(n: Notice) => void>()
   let close = () => {}
   let ask: ((a: Ask, transfer?: Transferable[]) => void) | undefined
@@ -81,8 +84,18 @@ export const useEar = defineStore('ear', () => {
       const pipe = new MessageChannel()
       capture.port.postMessage({ to: pipe.port1 }, [pipe.port1])
       ask = (a, transfer = []) => worker.postMessage(a, transfer)
-      ask({ from: pipe.port2, rate: context.sampleRate, gate: kept.value.gate, lowest: lowest.value }, [pipe.port2])
-      worker.onmessage = ({ data }: MessageEvent<Notice>) => {
+      ask(
+        {
+          from: pipe.port2,
+          rate: context.sampleRate,
+          gate: kept.value.gate,
+          lowest: lowest.value,
+          reel: kept.value.sound,
+        },
+        [pipe.port2],
+      )
+      worker.onmessage = ({ data }: MessageEvent<Notice | Cut>) => {
+        if ('wav' in data) return cuts.shift()?.(data.wav)
         // Frames of another sound say nothing of where the band is.
         if (sound.engine()?.context === context) return hear(data)
         close()
@@ -104,6 +117,7 @@ export const useEar = defineStore('ear', () => {
         worker.terminate()
         silence()
         ask = undefined
+        for (const cut of cuts.splice(0)) cut(undefined)
         on.value = false
         level.value = -120
         pitch.value = undefined
@@ -128,9 +142,19 @@ export const useEar = defineStore('ear', () => {
     ask?.({ gate })
   }
 
+  /** What was heard from one frame to another, as a WAV; nothing where it was not to be kept. */
+  const cut = (from: number, to: number) =>
+    new Promise<ArrayBuffer | undefined>((done) => {
+      if (!ask || !kept.value.sound) return done(undefined)
+      cuts.push(done)
+      ask({ cut: [Math.round(from), Math.round(to)] })
+      setTimeout(() => done(undefined), 2000)
+    })
+
   return {
     kept,
     source,
+    cut,
     on,
     opening,
     trouble,

@@ -1,9 +1,17 @@
 /* The ear, beside the page and beside the sound. */
 import { Ear, hop, type Observation } from './ear'
+import { Reel } from './reel'
 
 /** From the page: where the samples come from, and what to listen for. */
 export type Ask =
-  { from: MessagePort; rate: number; gate: number; lowest: number } | { gate: number } | { lowest: number }
+  | { from: MessagePort; rate: number; gate: number; lowest: number; reel: boolean }
+  | { gate: number }
+  | { lowest: number }
+  | { cut: [number, number] }
+/** To the page, where it was asked for: what was heard between two frames. */
+export interface Cut {
+  wav: ArrayBuffer
+}
 /** To the page, some thirty times a second; frames are those of the sound. */
 export interface Notice {
   observations: Observation[]
@@ -18,6 +26,7 @@ export interface Notice {
 const batch = 5
 
 let ear: Ear
+let reel: Reel | undefined
 let gate = -58
 let lowest = 38
 let rate = 48000
@@ -36,6 +45,7 @@ function begin(frame: number) {
 }
 
 function hear(frame: number, samples: Float32Array) {
+  reel?.add(frame, samples)
   // What is missing in between would move everything after it: the ear begins anew.
   if (base === undefined || frame !== base + ear.heard) begin(frame)
   for (const o of ear.hear(samples)) {
@@ -58,8 +68,13 @@ onmessage = ({ data }: MessageEvent<Ask>) => {
     lowest = data.lowest
     base = undefined
   }
+  if ('cut' in data && reel) {
+    const cut: Cut = { wav: reel.wav(...data.cut) }
+    postMessage(cut, { transfer: [cut.wav] })
+  }
   if ('from' in data) {
     rate = data.rate
+    if (data.reel) reel = new Reel(rate)
     data.from.onmessage = ({ data }: MessageEvent<{ frame: number; samples: Float32Array }>) =>
       hear(data.frame, data.samples)
   }

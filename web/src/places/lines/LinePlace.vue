@@ -45,10 +45,10 @@ const tones = useTones(
   line,
 )
 const bars = computed(() => study.value?.score.measures.filter((m) => m.number > 0).length ?? 0)
-const { mine, take, hear, clock, sound } = useHearLine(line, bars)
+const { mine, take, hear, clock, sound, reel } = useHearLine(line, bars)
 useTitle(computed(() => (line.value ? `${line.value.title} · Undaris` : 'Line · Undaris')))
 
-const { finer, keeping, rungs, verdicts } = useTaken(id, state, take, mine)
+const { finer, keeping, rungs, verdicts } = useTaken(id, state, take, mine, reel.sound)
 
 const catalogue = useCatalogue()
 const entry = useEntry(

@@ -4,6 +4,7 @@ import type { LineBody } from '../../api/client'
 import { playing } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import { useEar } from '../../listen/useEar'
+import { useReel } from '../../listen/useReel'
 import { useSounding } from '../../listen/useSounding'
 import { useTake } from './useTake'
 
@@ -24,6 +25,8 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<number>) 
   )
   useSounding(mine, take.simulated, () => ({ choruses: 1, ticks: 0 }))
   const ear = useEar()
+  const reel = useReel()
+  watch(mine, (now) => now && reel.clear())
   onBeforeUnmount(
     ear.tell((n) => {
       if (!mine.value || !ear.kept.graded) return
@@ -33,12 +36,16 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<number>) 
         const at = band.at(o.frame - behind)
         return at ? [{ ...o, ...at }] : []
       })
-      if (now && now.tick > -960) take.noticed(list, now)
+      if (!now || now.tick <= -960) return
+      reel.at(now.pass, now.tick, n.frame)
+      take.noticed(list, now)
     }),
   )
   return {
     mine,
     take,
+    /** How a pass of the line sounded. */
+    reel,
     /** Starts and stops it. */
     hear() {
       if (mine.value) band.stop()

@@ -67,11 +67,11 @@ export function useTake(
           trouble: (says) => (trouble.value = says),
         },
       ),
-    (w) => {
+    (w, pass) => {
       live.value = undefined
       if (!w.take) return
       take.value = w.take
-      whole.value = w
+      whole.value = { ...w, pass }
     },
   )
   watch(playing, (now) => {

@@ -1,7 +1,7 @@
 /* What comes of a take of a line: signs on the sheet, a rung of its ladder, and what is kept. */
 import { computed, shallowRef, watch, type Ref } from 'vue'
 import type { LineBody } from '../../api/client'
-import { useTakeChanges } from '../../api/takes'
+import { keepSound, useTakeChanges } from '../../api/takes'
 import { useBand } from '../../band/useBand'
 import type { Whole } from '../../listen/listening'
 import { clean } from '../../listen/rungs'
@@ -11,7 +11,13 @@ import type { LineState } from './useLine'
 import { takenVerdicts, type Take } from './useTake'
 import { steady, verdictsOf, type Verdict } from './verdicts'
 
-export function useTaken(id: Ref<number>, state: LineState, take: Take, playing: Ref<boolean>) {
+export function useTaken(
+  id: Ref<number>,
+  state: LineState,
+  take: Take,
+  playing: Ref<boolean>,
+  sound: (pass: number) => Promise<ArrayBuffer | undefined>,
+) {
   const { line, study } = state
   /* After a take the sheet shows how it was played, while it is played one quiet sign for each change; else how the line
      is written. */
@@ -34,10 +40,14 @@ export function useTaken(id: Ref<number>, state: LineState, take: Take, playing:
   })
   watch(playing, (now) => now && rungs.resume())
 
-  return { verdicts, rungs, finer, keeping: useKeptTake(line, take.whole) }
+  return { verdicts, rungs, finer, keeping: useKeptTake(line, take.whole, sound) }
 }
 
-function useKeptTake(line: Ref<LineBody | undefined>, whole: Ref<Whole | undefined>) {
+function useKeptTake(
+  line: Ref<LineBody | undefined>,
+  whole: Ref<Whole | undefined>,
+  sound: (pass: number) => Promise<ArrayBuffer | undefined>,
+) {
   const changes = useTakeChanges()
   const band = useBand()
   /** The take that has been kept. */
@@ -48,7 +58,8 @@ function useKeptTake(line: Ref<LineBody | undefined>, whole: Ref<Whole | undefin
     of.value = w
     const { landings, good, try: next } = w.take
     const title = line.value!.title
-    await changes.create.mutateAsync({
+    const wav = w.pass === undefined ? undefined : await sound(w.pass)
+    const kept = await changes.create.mutateAsync({
       title,
       tempo: band.tempo,
       changes: landings.length,
@@ -58,6 +69,7 @@ function useKeptTake(line: Ref<LineBody | undefined>, whole: Ref<Whole | undefin
       line: { ...w.written, title: `${title}, as played` },
       heard: w.heard,
     })
+    await keepSound(kept.id, wav)
   }
   return { of, keep }
 }

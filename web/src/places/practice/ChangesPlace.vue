@@ -6,7 +6,7 @@ import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { playing, useLicks } from '../../api/kept'
-import { useGround, useTakeChanges } from '../../api/takes'
+import { keepSound, useGround, useTakeChanges } from '../../api/takes'
 import { useCatalogue } from '../../api/queries'
 import type { LineBody } from '../../api/client'
 import { useBand } from '../../band/useBand'
@@ -139,7 +139,7 @@ async function keep() {
   for (const c of free.held.value.toReversed()) {
     const { free: f, heard } = c
     const title = `${chart.value!.title}, ${mode.value!.name.toLowerCase()}`
-    await changes.create.mutateAsync({
+    const take = await changes.create.mutateAsync({
       title,
       mode: mode.value!.id,
       stage: c.pass,
@@ -151,6 +151,7 @@ async function keep() {
       line: { ...f.line, title },
       heard,
     })
+    await keepSound(take.id, await c.sound)
     kept.value++
   }
 }

@@ -5,7 +5,7 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import { playing } from '../../api/kept'
-import { readTake, useTakeChanges, useTakes, useTheTakes } from '../../api/takes'
+import { readSound, readTake, useTakeChanges, useTakes, useTheTakes } from '../../api/takes'
 import type { TakeRow } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
@@ -28,16 +28,24 @@ watch(takes.data, (all) => {
   else chosen.value = chosen.value.filter((id) => all?.some((t) => t.id === id))
 })
 const sounding = ref(0)
+let silence = () => {}
 watch(
   () => band.playing,
-  (now) => !now && (sounding.value = 0),
+  (now) => {
+    if (now) return
+    sounding.value = 0
+    silence()
+  },
 )
 async function hear(t: TakeRow) {
   if (sounding.value === t.id) return band.stop()
-  const { line, bars } = await readTake(t.id)
-  await band.hear({ title: t.title, beats: line.beats, bars, tempo: t.tempo, cues: [], load: playing(line) })
+  const [{ line, bars }, wav] = await Promise.all([readTake(t.id), t.sound ? readSound(t.id) : undefined])
+  // Where it is kept as it sounded, that is heard, and not what was made of it.
+  const load = playing(wav ? { ...line, notes: [] } : line)
+  await band.hear({ title: t.title, beats: line.beats, bars, tempo: t.tempo, cues: [], load })
   band.setTempo(t.tempo)
   sounding.value = t.id
+  if (wav) silence = await band.beside(wav)
 }
 onBeforeUnmount(() => sounding.value && band.stop())
 async function asLine(t: TakeRow) {
@@ -63,7 +71,8 @@ const days = computed(() => takes.data.value?.map((t) => ({ ...t, at: when.forma
         <PressButton class="name" :aria-pressed="chosen.includes(t.id)" @click="choose(t.id)">
           <b>{{ t.title }}</b>
           <small>{{
-            t.problem ?? `${t.at} · ${t.landed} of ${t.changes} changes · ${t.notes} notes · ${t.tempo}`
+            t.problem ??
+            `${t.at} · ${t.landed} of ${t.changes} changes · ${t.notes} notes · ${t.tempo}${t.sound ? ' · as it sounded' : ''}`
           }}</small>
         </PressButton>
         <Button

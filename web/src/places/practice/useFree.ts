@@ -8,6 +8,7 @@ import { Passes } from '../../listen/passes'
 import { Simulated } from '../../listen/simulated'
 import { useEar } from '../../listen/useEar'
 import type { Press } from '../../listen/useByHand'
+import { useReel } from '../../listen/useReel'
 import { useSounding } from '../../listen/useSounding'
 import { useMidi } from '../../listen/useMidi'
 
@@ -17,6 +18,8 @@ export interface Chorus {
   pass: number
   free: FreeTake
   heard: HeardNote[]
+  /** as it sounded, of the last ones, where that is to be kept */
+  sound?: Promise<ArrayBuffer | undefined>
 }
 /** Choruses that are held, so that what was good can be kept afterwards. */
 const held = 2
@@ -27,6 +30,7 @@ const most = 64
 export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own: Ref<string | undefined>) {
   const band = useBand()
   const ear = useEar()
+  const reel = useReel()
   const landings = ref(new Map<number, FreeLanding>())
   const choruses = shallowRef<Chorus[]>([])
   const trouble = ref('')
@@ -37,7 +41,8 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
   const form = computed(() => (!over.value ? 0 : own.value ? Infinity : band.formBeats * 960))
 
   function add(free: FreeTake, heard: HeardNote[], of: number) {
-    choruses.value = [...choruses.value, { pass: of, free, heard }]
+    const before = choruses.value.map((c, i, all) => (i > all.length - held ? c : { ...c, sound: undefined }))
+    choruses.value = [...before, { pass: of, free, heard, sound: reel.sound(of) }]
     landings.value = new Map(free.landings.map((l) => [l.at, l]))
   }
   /** What the band plays in a chorus, as a microphone would hear it. */
@@ -109,6 +114,7 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
       const at = place(band.at(o.frame - behind))
       return at ? [{ ...o, tick: at.tick, pass: count(at.pass) }] : []
     })
+    reel.at(count(now.pass), now.tick, n.frame)
     passes.noticed(list, { tick: now.tick, pass: count(now.pass) })
   })
   useSounding(playing, ask, () => ({
@@ -119,6 +125,7 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
     rest()
     if (now) {
       counted.clear()
+      reel.clear()
       landings.value = new Map()
     } else passes.close()
   })
