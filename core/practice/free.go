@@ -62,13 +62,16 @@ func Written(over edit.Line, heard []judge.Heard, swing float64) (edit.Line, err
 		at = max(0, at)
 		s.Notes = append(s.Notes, score.Note{Start: at, Length: max(1, min(stop, end)-at), Pitch: pitch.At(midi, over.Spell(at, midi))})
 	}
-	s.Notes = inTime(s.Notes, end)
+	s.Notes = together(over, inTime(s.Notes, end))
 	for i, n := range s.Notes {
 		s.Notes[i].Pitch = pitch.At(n.Pitch.MIDI(), over.Spell(n.Start, n.Pitch.MIDI()))
 	}
 	l, err := edit.Import(s, nil, score.Score{In: over.In}, over.Hand)
-	if err != nil {
-		return l, err
+	if err != nil { // one hand holds each of them, but not one after the other: the highest stay
+		s.Notes = highest(s.Notes)
+		if l, err = edit.Import(s, nil, score.Score{In: over.In}, over.Hand); err != nil {
+			return l, err
+		}
 	}
 	l.Window, l.Palette, l.Feel, l.Said = over.Window, over.Palette, over.Feel, nil
 	if lost := len(heard) - len(l.Notes); lost > 0 && len(heard) > 0 {
@@ -133,6 +136,39 @@ func inTime(notes []score.Note, end int) []score.Note {
 			}
 		}
 		n.Length = max(score.Tick/8, min(n.Length, end-n.Start))
+	}
+	return out
+}
+
+// together leaves out what no hand can hold with what else begins at the same time.
+func together(over edit.Line, notes []score.Note) (out []score.Note) {
+	score.Sort(notes)
+	whole := neck.Window{Low: 0, High: over.In.Last()}
+	from := 0 // of what begins together, in out
+	for _, n := range notes {
+		if from = min(from, len(out)); from < len(out) && out[from].Start != n.Start {
+			from = len(out)
+		}
+		group := append(slices.Clone(out[from:]), n)
+		if len(group) > 1 {
+			if _, _, ok := score.Place(over.In, group, whole, over.Hand, nil); !ok {
+				continue
+			}
+		}
+		out = append(out, n)
+	}
+	return out
+}
+
+// highest keeps of what begins together the highest note.
+func highest(notes []score.Note) (out []score.Note) {
+	for _, n := range notes {
+		switch k := len(out) - 1; {
+		case k < 0 || out[k].Start != n.Start:
+			out = append(out, n)
+		case n.Pitch.MIDI() > out[k].Pitch.MIDI():
+			out[k] = n
+		}
 	}
 	return out
 }

@@ -148,3 +148,22 @@ func TestWhatIsPlayedIsWrittenDown(t *testing.T) {
 		}
 	})
 }
+
+// Whatever is heard, strays of a band in the microphone too, is written down: what no
+// hand can hold together is left out, and said.
+func TestWhateverIsHeardIsWrittenDown(t *testing.T) {
+	l := over(form.Forms[0], c)
+	rapid.Check(t, func(t *rapid.T) {
+		var heard []judge.Heard
+		for range rapid.IntRange(0, 60).Draw(t, "notes") {
+			heard = append(heard, judge.Heard{At: float64(rapid.IntRange(-500, 46000).Draw(t, "at") / 120 * 120), Length: float64(rapid.IntRange(0, 2000).Draw(t, "length")), Pitch: float64(rapid.IntRange(30, 95).Draw(t, "pitch"))})
+		}
+		w, err := practice.Written(l, heard, 0.6)
+		if err != nil {
+			t.Fatalf("%v", err)
+		}
+		if err := w.Check(); err != nil {
+			t.Fatalf("%v", err)
+		}
+	})
+}
