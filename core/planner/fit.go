@@ -4,7 +4,7 @@ import "sync"
 
 // Fitted are the parameters found by [Fit] on the learners of seeds 1000 to 1011
 // (cmd/year -fit).
-var Fitted = Params{Base: -0.6, Spread: 0.5, Drift: 0.004, Noise: 0.0005, Learn: 0.02, Half: 6, Grow: 0.5, Shrink: 0.8, Borrow: 0.2}
+var Fitted = Params{Base: -0.9, Spread: 0.2, Drift: 0.01, Noise: 0.0005, Learn: 0.01, Half: 8, Grow: 0.4, Shrink: 0.8, Borrow: 0.2}
 
 // Fit searches the parameters that predict simulated learners best, one at a time:
 // each is made larger and smaller as long as that helps.
@@ -36,7 +36,7 @@ func Fit(seeds []uint64, p Params, rounds int, tell func(loss float64, p Params)
 				for {
 					try := p
 					*field(&try) *= by
-					if field(&try) == &try.Shrink && try.Shrink > 1 {
+					if try.Shrink > 1 || try.Half > 60 || try.Drift > 0.05 { // beyond what days can tell apart
 						break
 					}
 					l := loss(try)

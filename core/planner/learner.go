@@ -115,10 +115,10 @@ func (l *Learner) Try(a Ask, at time.Time) bool {
 		}
 		h.learn(worth, at)
 		if well {
-			h.half = min(400, h.half*(1+0.5*min(1, days/h.half)))
+			h.half = min(400, h.half*(1+0.3*min(1, days/h.half)))
 		}
 		// Part of it lasts for good.
-		h.floor += 0.35 * worth * (cap - h.floor) / cap
+		h.floor += 0.12 * worth * (cap - h.floor) / cap
 		for _, n := range s.neighbours() {
 			l.habit(n).learn(0.2*worth, at)
 		}

@@ -1,0 +1,242 @@
+package planner
+
+import (
+	"cmp"
+	"fmt"
+	"maps"
+	"math/rand/v2"
+	"slices"
+	"time"
+
+	"undaris/core/form"
+	"undaris/core/pitch"
+	"undaris/core/say"
+)
+
+// Item is a part of a plan.
+type Item struct {
+	ID      string // the same thing has the same one
+	Kind    string // warm-up, calls, changes, line, rest, music
+	Title   string
+	Why     string // in a sentence, with its evidence
+	Done    string // how to know that it is done
+	Minutes int
+	Ask     Ask    // of calls
+	Chart   uint   // of changes and music
+	Mode    string // an ID of practice.Modes
+	New     bool   // it was never practised before
+}
+
+// The kinds of items.
+const (
+	WarmUp  = "warm-up"
+	Calls   = "calls"
+	Changes = "changes"
+	Rest    = "rest"
+	Music   = "music"
+)
+
+// Tune is a chart that may be planned for.
+type Tune struct {
+	ID    uint
+	Title string
+	Key   int // pitch class of its tonic
+	Tempo int
+	// By is when it must be safe; zero where nothing presses.
+	By time.Time
+}
+
+// Order is what a plan is asked for.
+type Order struct {
+	Minutes int // 5 to 60
+	Tunes   []Tune
+	Without []string // IDs of items that were swapped away
+	Seed    uint64
+}
+
+// Limits of a plan, in minutes. Resting every 20 to 25 minutes is usual advice to
+// players of instruments.
+const (
+	MinMinutes, MaxMinutes = 5, 60
+	restAfter              = 22
+	resting                = 2
+	block                  = 3
+)
+
+// warmUps begin a plan: nothing new, nothing fast.
+var warmUps = []struct{ id, title, done string }{
+	{"land", "Land on chord tones, slowly", "a chorus in which most changes are met"},
+	{"tones", "Nothing but chord tones", "a chorus with hardly a note beside the chord"},
+}
+
+// ending is how a plan may end.
+type ending struct{ mode, title, why, done string }
+
+var endings = []ending{
+	{"thirds", "A chorus with one aim: thirds", "what was practised in pieces is to be music in the end", "one chorus, played to its end, whatever happens"},
+	{"fours", "Trade fours with the band", "to play by ear what was practised by eye", "four bars given back as they came"},
+	{"land", "A chorus of your own", "the changes are there for this", "a chorus that you would keep; one key keeps it"},
+}
+
+// Plan makes what to practise today: the due and the weak with the most to gain, one
+// new thing at most, keys and positions in turn, a rest where it is long, and music
+// in the end. seen counts trials of each key in each position.
+func (m *Model) Plan(o Order, trials []Trial, at time.Time) []Item {
+	rng := rand.New(rand.NewPCG(o.Seed+uint64(at.YearDay()), 53))
+	seen := map[[2]int]*Count{}
+	changes := map[[3]string]*Count{}
+	for _, t := range trials {
+		get(seen, [2]int{t.Key, t.Position}, func() *Count { return &Count{} }).add(t)
+		if t.From != "" {
+			get(changes, [3]string{fmt.Sprint(t.Chart), t.From, t.Chord}, func() *Count { return &Count{} }).add(t)
+		}
+	}
+	var items []Item
+	left := max(MinMinutes, min(MaxMinutes, o.Minutes))
+	use := func(i Item) {
+		if left >= i.Minutes && !slices.Contains(o.Without, i.ID) {
+			items = append(items, i)
+			left -= i.Minutes
+		}
+	}
+	// What ends it is set aside first.
+	end := music(o, at, rng)
+	end.Minutes = max(2, min(5, left/4))
+	left -= end.Minutes
+	if left >= 6 && len(o.Tunes) > 0 {
+		w := warmUps[rng.IntN(len(warmUps))]
+		tune := o.Tunes[rng.IntN(len(o.Tunes))]
+		use(Item{ID: "warm-up " + w.id, Kind: WarmUp, Title: w.title, Why: say.F("the hands first: %s, %d beats a minute or slower", tune.Title, tune.Tempo*4/5), Done: w.done, Minutes: 2, Chart: tune.ID, Mode: w.id})
+	}
+	if c, ok := weakest(o.Tunes, changes); ok && left >= 2*block {
+		use(c)
+	}
+	since := 0
+	for _, a := range m.due(seen, left/block+1+len(o.Without), at, o.Seed+uint64(at.YearDay())) {
+		if left < 2 {
+			break
+		}
+		item := m.calls(a, seen[[2]int{a.Key, a.Position}], at)
+		item.Minutes = min(left, block)
+		if since += item.Minutes; since > restAfter && left > resting+block {
+			use(Item{ID: fmt.Sprintf("rest %d", len(items)), Kind: Rest, Title: "Rest", Why: say.F("%d minutes were played: hands and ears need it", restAfter), Done: "two minutes without the instrument", Minutes: resting})
+			since = 0
+		}
+		use(item)
+	}
+	// What is left over is given to what is there, so that little is practised longer.
+	for i := 0; left > 0 && i < 12*len(items); i++ {
+		if k := &items[i%len(items)]; k.Kind == Calls || k.Kind == Changes {
+			k.Minutes++
+			left--
+		}
+	}
+	end.Minutes += left
+	return append(items, end)
+}
+
+// due are so many asks of places that were met before, with one new one among them; to
+// someone who is new, everything is.
+func (m *Model) due(seen map[[2]int]*Count, count int, at time.Time, seed uint64) []Ask {
+	var known, fresh []Ask
+	for _, a := range Everything() {
+		if seen[[2]int{a.Key, a.Position}] != nil || len(seen) == 0 {
+			known = append(known, a)
+		} else {
+			fresh = append(fresh, a)
+		}
+	}
+	asks := m.Choose(known, count, at, seed)
+	if len(fresh) > 0 && len(asks) > 1 {
+		asks = slices.Insert(asks, len(asks)/2, m.Choose(fresh, 1, at, seed)...)
+	}
+	return asks
+}
+
+// calls is an item that asks for tones in a key and a position.
+func (m *Model) calls(a Ask, seen *Count, at time.Time) Item {
+	key := form.Key{Tonic: keyNames[a.Key]}
+	way := "upward"
+	if a.Down {
+		way = "downward"
+	}
+	p, _ := m.Predict(a, at)
+	item := Item{ID: fmt.Sprintf("calls %d %d %s %t", a.Key, a.Position, a.Degree, a.Down), Kind: Calls, Ask: a,
+		Title: say.F("Calls in %s, %s position, %s from the %s", key, ordinals[a.Position], way, a.Degree),
+		Done:  "eight calls in a row right at once", Minutes: block}
+	switch {
+	case seen == nil:
+		item.New = true
+		item.Why = say.F("%s in the %s position was never asked for", key, ordinals[a.Position])
+	case at.Sub(seen.Last) > 14*24*time.Hour:
+		item.Why = say.F("not asked for in %d days; then %d of %d went well", int(at.Sub(seen.Last).Hours()/24), int(seen.Success*float64(seen.Trials)+0.5), seen.Trials)
+	default:
+		item.Why = say.F("%d of %d in this key and position went well; this one is likely to succeed %d times in ten", int(seen.Success*float64(seen.Trials)+0.5), seen.Trials, int(10*p+0.5))
+	}
+	return item
+}
+
+var ordinals = [Positions]string{"first", "second", "third", "fourth", "fifth"}
+
+// keyNames are the usual names of the twelve keys, by pitch class.
+var keyNames = func() (names [12]pitch.Name) {
+	for _, k := range form.AllKeys(false) {
+		names[k.Tonic.Class()] = k.Tonic
+	}
+	return names
+}()
+
+// KeyName is the usual name of a major key.
+func KeyName(class int) pitch.Name { return keyNames[(class%12+12)%12] }
+
+// weakest is the change that is met least, of the tunes that press most.
+func weakest(tunes []Tune, changes map[[3]string]*Count) (best Item, ok bool) {
+	worst := 0.8 // what is met better is safe
+	ordered := slices.SortedStableFunc(slices.Values(tunes), func(a, b Tune) int {
+		return cmp.Or(cmp.Compare(pressing(a), pressing(b)), a.By.Compare(b.By))
+	})
+	for _, t := range ordered {
+		for _, k := range slices.SortedFunc(maps.Keys(changes), func(a, b [3]string) int { return slices.Compare(a[:], b[:]) }) {
+			c := changes[k]
+			if k[0] != fmt.Sprint(t.ID) || c.Trials < 3 || c.Success >= worst {
+				continue
+			}
+			worst = c.Success
+			best, ok = Item{ID: "change " + k[0] + " " + k[1] + " " + k[2], Kind: Changes, Chart: t.ID, Mode: "land", Minutes: block,
+				Title: say.F("%s: the change from %s to %s", t.Title, k[1], k[2]),
+				Why:   say.F("it was met %d times of %d", int(c.Success*float64(c.Trials)+0.5), c.Trials),
+				Done:  "met in three choruses in a row"}, true
+		}
+		if ok && !t.By.IsZero() {
+			break // what presses comes first
+		}
+	}
+	return best, ok
+}
+
+func pressing(t Tune) int {
+	if t.By.IsZero() {
+		return 1
+	}
+	return 0
+}
+
+// music is how a plan ends.
+func music(o Order, at time.Time, rng *rand.Rand) Item {
+	k := endings[rng.IntN(len(endings))]
+	for tries := 0; slices.Contains(o.Without, "music "+k.mode) && tries < len(endings); tries++ {
+		k = endings[(slices.Index(endings, k)+1)%len(endings)]
+	}
+	i := Item{ID: "music " + k.mode, Kind: Music, Title: k.title, Why: k.why, Done: k.done, Mode: k.mode}
+	if len(o.Tunes) > 0 {
+		tune := o.Tunes[0]
+		for _, t := range o.Tunes {
+			if !t.By.IsZero() && t.By.After(at) {
+				tune = t
+				break
+			}
+		}
+		i.Chart, i.Title = tune.ID, say.F("%s: %s", tune.Title, k.title)
+	}
+	return i
+}
