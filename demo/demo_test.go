@@ -3,6 +3,7 @@ package demo
 import (
 	"fmt"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -105,4 +106,28 @@ func TestEveryLickGoesThroughTheCharts(t *testing.T) {
 		}
 	}
 	assert.GreaterOrEqual(t, versions, 40*3*5*2)
+}
+
+// The made-up player's weeks have something to say on every map.
+func TestEightWeeks(t *testing.T) {
+	s, _ := filled(t)
+	require.NoError(t, Weeks(s, time.Date(2026, 6, 1, 12, 0, 0, 0, time.UTC)))
+	entries, lost, err := s.Logged(0)
+	require.NoError(t, err)
+	assert.Zero(t, lost)
+	kinds := map[string]int{}
+	changes, landed := 0, 0.0
+	for _, e := range entries {
+		kinds[e.Kind]++
+		for _, x := range e.Trials {
+			if x.From != "" {
+				changes++
+				landed += x.Success
+			}
+		}
+	}
+	assert.Greater(t, kinds[store.LoggedCall], 700)
+	assert.Greater(t, kinds[store.LoggedTake], 60)
+	assert.Greater(t, kinds[store.LoggedRung], 10)
+	assert.InDelta(t, 0.7, landed/float64(changes), 0.25)
 }

@@ -72,11 +72,18 @@ func sit(t testing.TB, fill bool) *player { return sitIn(t, browser, fill) }
 
 // sitIn does so in a browser of its own.
 func sitIn(t testing.TB, browser context.Context, fill bool) *player {
+	how := func(*store.Store) error { return nil }
+	if fill {
+		how = demo.Fill
+	}
+	return sitWith(t, browser, how)
+}
+
+// sitWith does so with the data that fill puts there.
+func sitWith(t testing.TB, browser context.Context, fill func(*store.Store) error) *player {
 	s, err := store.Open(t.TempDir())
 	require.NoError(t, err)
-	if fill {
-		require.NoError(t, demo.Fill(s))
-	}
+	require.NoError(t, fill(s))
 	mux := http.NewServeMux()
 	mux.Handle("/", server.New(s, web.Files(), slog.New(slog.DiscardHandler)))
 	mux.Handle("/test/", http.StripPrefix("/test/", http.FileServer(http.Dir("testdata"))))

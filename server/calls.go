@@ -21,7 +21,7 @@ type CallWish struct {
 	Chart    uint              `json:"chart" maximum:"4294967295" doc:"whose chords and key are asked for"`
 	Kinds    []string          `json:"kinds,omitempty" maxItems:"4" enum:"tones,place,exercise,bend"`
 	Chords   []string          `json:"chords,omitempty" maxItems:"64" doc:"symbols of the chart that alone are asked for"`
-	Keys     string            `json:"keys,omitempty" enum:"own,all" doc:"the chart's own, or all twelve in turn"`
+	Keys     string            `json:"keys,omitempty" maxLength:"10" doc:"own, the chart's; all twelve in turn; or one, such as Eb"`
 	Ends     []string          `json:"ends,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"degrees to land on"`
 	Orders   []string          `json:"orders,omitempty" maxItems:"8" doc:"of the tones; in a row where none is said"`
 	Devices  []string          `json:"devices,omitempty" maxItems:"8" doc:"what leads into the first tone; nothing where none is said"`
@@ -41,6 +41,9 @@ type Call struct {
 	Kind    string          `json:"kind" enum:"tones,place,exercise,bend"`
 	Key     string          `json:"key"`
 	Chord   string          `json:"chord"`
+	Degree  string          `json:"degree" doc:"that is asked for: to start from, to name, or to bend to"`
+	Down    bool            `json:"down"`
+	Device  string          `json:"device,omitempty"`
 	Numeral string          `json:"numeral"`
 	Says    string          `json:"says"`
 	Spoken  string          `json:"spoken" doc:"for the ear"`
@@ -69,6 +72,7 @@ func wireCall(c call.Call) Call {
 		return CallNote{string(n.Tone.Degree), n.Tone.Name.String(), n.MIDI, each(n.Places, func(p neck.Placement) store.Spot { return store.Spot(p) })}
 	})
 	w.Gap, w.Give = c.Gap()
+	w.Degree, w.Down, w.Device = string(c.Degree()), c.Down, c.Device
 	if c.Given.String > 0 {
 		given := store.Spot(c.Given)
 		w.Given = &given
@@ -76,13 +80,9 @@ func wireCall(c call.Call) Call {
 	return w
 }
 
-// grounds are what is asked for of a chart: in its own key or in all twelve, in the
-// windows that were chosen, else in the key's own positions.
-func grounds(on chart.Chart, only []string, all bool, windows []neck.Window) (list []call.Ground) {
-	keys := []form.Key{on.Key}
-	if all {
-		keys = form.AllKeys(on.Key.Minor)
-	}
+// grounds are what is asked for of a chart in some keys, in the windows that were
+// chosen, else in each key's own positions.
+func grounds(on chart.Chart, only []string, keys []form.Key, windows []neck.Window) (list []call.Ground) {
 	solo := on.Solo
 	chords, _ := form.Different(solo.Places())
 	asked := func(c harmony.Chord) bool { return len(only) == 0 || slices.Contains(only, c.String()) }
@@ -118,7 +118,19 @@ func (s *server) calls(api huma.API) {
 			}
 			w.Strings = each(in.Body.Strings, func(set store.StringSet) [2]int { return [2]int{set.High, set.Low} })
 			windows := each(in.Body.Windows, func(f store.Frets) neck.Window { return neck.Window(f) })
-			w.Grounds = grounds(on, in.Body.Chords, in.Body.Keys == "all", windows)
+			keys := []form.Key{on.Key}
+			switch in.Body.Keys {
+			case "", "own":
+			case "all":
+				keys = form.AllKeys(on.Key.Minor)
+			default:
+				key, err := readKey("body.keys", in.Body.Keys)
+				if err != nil {
+					return nil, err
+				}
+				keys = []form.Key{{Tonic: key.Tonic, Minor: on.Key.Minor}}
+			}
+			w.Grounds = grounds(on, in.Body.Chords, keys, windows)
 			if err := w.Check(); err != nil {
 				return nil, at("body", in.Body.Chart, err)
 			}

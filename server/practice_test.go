@@ -114,3 +114,84 @@ func TestEveryModeIsPractised(t *testing.T) {
 	assert.Equal(t, 422, ask(t, srv, "POST", "/api/practice/judge", map[string]any{"over": bluesIn("A"), "mode": "none", "heard": []HeardNote{}}, nil).StatusCode)
 	assert.Equal(t, 422, ask(t, srv, "POST", "/api/takes", map[string]any{"title": " ", "tempo": 96, "changes": 1, "landed": 1, "good": "", "try": "", "line": bluesIn("A"), "heard": []HeardNote{}}, nil).StatusCode)
 }
+
+// What is practised is logged, drawn as maps, planned from, and handed out; a line of the
+// log that cannot be read costs itself alone.
+func TestTheLogAndThePlan(t *testing.T) {
+	srv := serve(t)
+	var today Today
+	require.Equal(t, 200, ask(t, srv, "GET", "/api/today?minutes=20", nil, &today).StatusCode)
+	assert.Zero(t, today.Known)
+	require.NotEmpty(t, today.Items)
+
+	for i := range 12 {
+		how := []string{"right", "late", "passed"}[i%3]
+		call := CallLog{Chart: 6, Kind: "tones", Key: "C", Chord: "F7", Degree: "3", Window: store.Frets{Low: 7, High: 11}, Says: "upward, from the 3", How: how, Took: 1500}
+		var row LogRow
+		require.Equal(t, 201, ask(t, srv, "POST", "/api/log/calls", call, &row).StatusCode)
+	}
+	over := bluesIn("C")
+	over.Low, over.High = 7, 11
+	var heard []HeardNote
+	ask(t, srv, "POST", "/api/practice/simulate", map[string]any{"over": over, "seed": 3, "wrong": 0.1}, &heard)
+	require.Equal(t, 201, ask(t, srv, "POST", "/api/log/takes", TakeLog{Chart: 6, Title: "A chorus", Mode: "thirds", Line: over, Tempo: 96, Heard: heard}, nil).StatusCode)
+	whole := longLine(40)
+	require.Equal(t, 201, ask(t, srv, "POST", "/api/log/takes", TakeLog{Title: "A line", Line: whole, Tempo: 96, Heard: []HeardNote{}}, nil).StatusCode)
+	for _, tempo := range []int{80, 85, 90} {
+		require.Equal(t, 201, ask(t, srv, "POST", "/api/log/rungs", RungLog{Title: "A line", Tempo: tempo}, nil).StatusCode)
+	}
+
+	var page LogPage
+	ask(t, srv, "GET", "/api/log?limit=5", nil, &page)
+	assert.Equal(t, 17, page.Total)
+	assert.Len(t, page.Rows, 5)
+	assert.Equal(t, "rung", page.Rows[0].Kind, "the newest first")
+	ask(t, srv, "GET", "/api/log?chart=6", nil, &page)
+	assert.Equal(t, 13, page.Total)
+
+	var maps LogMaps
+	require.Equal(t, 200, ask(t, srv, "GET", "/api/log/maps", nil, &maps).StatusCode)
+	require.Len(t, maps.Cells, 60)
+	asked := 0
+	for _, c := range maps.Cells {
+		if asked += c.Trials; c.Trials > 0 {
+			assert.Equal(t, "C", c.Key)
+		}
+	}
+	assert.Equal(t, maps.Trials, asked)
+	require.NotEmpty(t, maps.Changes)
+	assert.LessOrEqual(t, maps.Changes[0].Success, 0.5)
+	require.Len(t, maps.Ladders, 1)
+	assert.Len(t, maps.Ladders[0].Rungs, 3)
+	var one LogMaps
+	ask(t, srv, "GET", "/api/log/maps?chart=99", nil, &one)
+	assert.Zero(t, one.Trials)
+	ask(t, srv, "GET", "/api/log?id="+fmt.Sprint(maps.Changes[0].Entries[0]), nil, &page)
+	assert.Len(t, page.Rows, 1)
+
+	require.Equal(t, 200, ask(t, srv, "GET", "/api/today?minutes=30&chart=6&by=2026-11-27", nil, &today).StatusCode)
+	assert.Equal(t, maps.Trials, today.Known)
+	minutes, calls := 0, 0
+	for _, i := range today.Items {
+		minutes += i.Minutes
+		if i.Kind == "calls" {
+			calls++
+			assert.NotNil(t, i.Window)
+		}
+	}
+	assert.Equal(t, 30, minutes)
+	assert.Positive(t, calls)
+	assert.Equal(t, 422, ask(t, srv, "GET", "/api/today?by=friday", nil, nil).StatusCode)
+
+	assert.Contains(t, string(fetch(t, srv.URL+"/api/log/csv")), "thirds")
+	var out struct {
+		Version int
+		Log     []store.Entry
+	}
+	require.NoError(t, json.Unmarshal(fetch(t, srv.URL+"/api/log/json"), &out))
+	assert.Len(t, out.Log, 17)
+	for _, bad := range []CallLog{{Key: "H#", Chord: "C7"}, {Key: "C", Chord: "nonsense"}} {
+		bad.How = "right"
+		assert.Equal(t, 422, ask(t, srv, "POST", "/api/log/calls", bad, nil).StatusCode)
+	}
+}

@@ -33,6 +33,8 @@ type server struct {
 	store *store.Store
 	log   *slog.Logger
 	hard  chan struct{} // a place for each hard question that is worked on
+
+	journal journal
 }
 
 // quickJSON reads and writes as encoding/json does, in less of its time.
@@ -63,7 +65,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	config.Formats = map[string]huma.Format{"application/json": quickJSON, "json": quickJSON}
 	huma.NewError = problem
 	api := humagin.New(engine, config)
-	srv := &server{s, log, make(chan struct{}, max(1, runtime.GOMAXPROCS(0)))}
+	srv := &server{store: s, log: log, hard: make(chan struct{}, max(1, runtime.GOMAXPROCS(0)))}
 	srv.questions(api)
 	srv.crossings(api)
 	srv.blends(api)
@@ -77,6 +79,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.calls(api)
 	srv.takes(api)
 	srv.practice(api)
+	srv.logs(api)
 	srv.licks(api)
 	srv.lines(api)
 	srv.imports(api)

@@ -73,6 +73,12 @@ var migrations = []*gormigrate.Migration{
 	step("0008-sounds-of-takes",
 		`CREATE TABLE sounds (take_id INTEGER PRIMARY KEY REFERENCES takes (id), wav BLOB NOT NULL)`,
 		`ALTER TABLE takes ADD COLUMN sound INTEGER NOT NULL DEFAULT 0`),
+	step("0009-log", `
+		CREATE TABLE log (
+			id INTEGER PRIMARY KEY AUTOINCREMENT, at DATETIME NOT NULL, kind TEXT NOT NULL, title TEXT NOT NULL,
+			chart INTEGER NOT NULL, take INTEGER NOT NULL, tuning TEXT NOT NULL, tempo INTEGER NOT NULL,
+			seconds REAL NOT NULL, trials TEXT NOT NULL)`,
+		`CREATE INDEX log_at ON log (at)`),
 }
 
 type migration = gormigrate.Migration

@@ -35,7 +35,7 @@ func main() {
 			places <- struct{}{}
 			go func() {
 				defer func() { <-places; wait.Done() }()
-				years[k][i] = planner.Live(*seed+uint64(i), policy, planner.Fitted)
+				years[k][i] = planner.Live(*seed+uint64(i), policy, planner.Fitted, planner.Days)
 			}()
 		}
 	}

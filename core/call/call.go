@@ -108,6 +108,17 @@ type Call struct {
 	Answer  string         // of [Place] and [Bend]
 }
 
+// Degree is what is asked for: the degree to start from, to name, or to bend to.
+func (c Call) Degree() harmony.Degree {
+	switch c.Kind {
+	case Place:
+		return harmony.Degree(c.Answer)
+	case Bend:
+		return c.Goal.Degree
+	}
+	return c.Notes[c.Lead].Tone.Degree
+}
+
 // length is how many tones are asked for in a row.
 const length = 4
 

@@ -4,7 +4,10 @@ import "sync"
 
 // Fitted are the parameters found by [Fit] on the learners of seeds 1000 to 1011
 // (cmd/year -fit).
-var Fitted = Params{Base: -0.9, Spread: 0.2, Drift: 0.01, Noise: 0.0005, Learn: 0.01, Half: 8, Grow: 0.4, Shrink: 0.8, Borrow: 0.2}
+var Fitted = Params{Base: -0.8, Spread: 0.3, Drift: 0.005, Noise: 0.0002, Learn: 0.003, Half: 20, Grow: 1, Shrink: 0.8, Borrow: 0.2}
+
+// fitDays are the first of a learner, in which there is most to find out.
+const fitDays = 84
 
 // Fit searches the parameters that predict simulated learners best, one at a time:
 // each is made larger and smaller as long as that helps.
@@ -15,7 +18,7 @@ func Fit(seeds []uint64, p Params, rounds int, tell func(loss float64, p Params)
 		for i, seed := range seeds {
 			wait.Go(func() {
 				// What is chosen must not depend on what is fitted.
-				losses[i] = Loss(Live(seed, Policies[1+seed%2], p).Guesses)
+				losses[i] = Loss(Live(seed, Policies[1+seed%2], p, fitDays).Guesses)
 			})
 		}
 		wait.Wait()
@@ -36,7 +39,7 @@ func Fit(seeds []uint64, p Params, rounds int, tell func(loss float64, p Params)
 				for {
 					try := p
 					*field(&try) *= by
-					if try.Shrink > 1 || try.Half > 60 || try.Drift > 0.05 { // beyond what days can tell apart
+					if try.Shrink > 1 || try.Half > 60 || try.Drift > 0.05 || try.Grow > 4 { // beyond what days can tell apart
 						break
 					}
 					l := loss(try)

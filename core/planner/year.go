@@ -101,8 +101,11 @@ const (
 // settling is how many days pass before starvation is counted.
 const settling = 60
 
-// Live has a learner practise for a year.
-func Live(seed uint64, policy Policy, p Params) Year {
+// Days are those of a year.
+const Days = 365
+
+// Live has a learner practise for so many days.
+func Live(seed uint64, policy Policy, p Params, days int) Year {
 	y := &year{seed: seed, rng: rand.New(rand.NewPCG(seed, 47)), learner: NewLearner(seed), model: New(p), asks: Everything()}
 	out := Year{Unseen: map[Kind]int{}}
 	seen := map[Kind]map[string]int{}
@@ -117,7 +120,7 @@ func Live(seed uint64, policy Policy, p Params) Year {
 	}
 	start := time.Date(2026, 1, 5, 18, 0, 0, 0, time.UTC)
 	minutes := 0
-	for y.day = 0; y.day < 365; y.day++ {
+	for y.day = 0; y.day < days; y.day++ {
 		if y.day%7 >= 5 {
 			continue
 		}
@@ -147,7 +150,7 @@ func Live(seed uint64, policy Policy, p Params) Year {
 	}
 	for kind, values := range seen { // and until the end of the year
 		for _, last := range values {
-			out.Unseen[kind] = max(out.Unseen[kind], 364-max(last, settling))
+			out.Unseen[kind] = max(out.Unseen[kind], days-1-max(last, settling))
 		}
 	}
 	return out

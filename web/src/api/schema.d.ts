@@ -710,6 +710,142 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log, the newest first */
+        get: operations["log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note how a call went */
+        post: operations["log-call"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log, a line for each thing asked */
+        get: operations["log-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log, whole */
+        get: operations["log-json"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/maps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log as maps: keys and positions, strings, changes, starts, weeks, ladders, timing */
+        get: operations["log-maps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/rungs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note a tempo that was reached */
+        post: operations["log-rung"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note how a take went */
+        post: operations["log-take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Note which kept take is behind a line of the log */
+        put: operations["log-kept"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -936,6 +1072,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What to practise today, out of what was measured */
+        get: operations["today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tones": {
         parameters: {
             query?: never;
@@ -1027,6 +1180,10 @@ export interface components {
         Call: {
             answer?: string;
             chord: string;
+            /** @description that is asked for: to start from, to name, or to bend to */
+            degree: string;
+            device?: string;
+            down: boolean;
             /**
              * Format: double
              * @description milliseconds from tone to tone, where a pace is asked for
@@ -1051,6 +1208,27 @@ export interface components {
             /** @description for the ear */
             spoken: string;
             strings: components["schemas"]["StringSet"];
+            window: components["schemas"]["Frets"];
+        };
+        CallLog: {
+            /** Format: int64 */
+            chart: number;
+            chord: string;
+            /** @description that was asked for: to start from, to name, or to bend to */
+            degree: string;
+            device?: string;
+            down?: boolean;
+            given?: components["schemas"]["Spot"];
+            /** @enum {string} */
+            how: "right" | "uneven" | "late" | "shown" | "passed";
+            key: string;
+            kind: string;
+            says: string;
+            /**
+             * Format: double
+             * @description milliseconds
+             */
+            took?: number;
             window: components["schemas"]["Frets"];
         };
         CallNote: {
@@ -1080,11 +1258,8 @@ export interface components {
             devices?: string[];
             /** @description degrees to land on */
             ends?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
-            /**
-             * @description the chart's own, or all twelve in turn
-             * @enum {string}
-             */
-            keys?: "own" | "all";
+            /** @description own, the chart's; all twelve in turn; or one, such as Eb */
+            keys?: string;
             kinds?: ("tones" | "place" | "exercise" | "bend")[];
             /**
              * @description one direction
@@ -2066,6 +2241,64 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        "Log-keptRequest": {
+            /** Format: int64 */
+            take: number;
+        };
+        LogMaps: {
+            /** @description every key in every position */
+            cells: components["schemas"]["MapCell"][];
+            /** @description the weakest first */
+            changes: components["schemas"]["MapChange"][];
+            ladders: components["schemas"]["MapLadder"][];
+            /** @description strings in positions, by the degree that was asked for */
+            spots: components["schemas"]["MapSpot"][];
+            starts: components["schemas"]["MapStart"][];
+            timing: components["schemas"]["MapTiming"];
+            /** Format: int64 */
+            trials: number;
+            weeks: components["schemas"]["MapWeek"][];
+        };
+        LogPage: {
+            /**
+             * Format: int64
+             * @description lines that cannot be read
+             */
+            lost: number;
+            rows: components["schemas"]["LogRow"][];
+            /** Format: int64 */
+            total: number;
+        };
+        LogRow: {
+            /**
+             * Format: int64
+             * @description how many things
+             */
+            asked: number;
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            chart?: number;
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            kind: "call" | "take" | "rung";
+            /** Format: double */
+            seconds: number;
+            /**
+             * Format: int64
+             * @description that was kept of it
+             */
+            take?: number;
+            /** Format: int64 */
+            tempo?: number;
+            title: string;
+            /**
+             * Format: double
+             * @description how well, of 1
+             */
+            went: number;
+        };
         Map: {
             bars: components["schemas"]["Bar"][];
             /** @description for each chord, the palette over it on the whole neck */
@@ -2090,6 +2323,138 @@ export interface components {
             positions: components["schemas"]["Position"][];
             /** @description the box on the top three strings */
             smallBox?: components["schemas"]["Position"];
+        };
+        MapCell: {
+            /**
+             * Format: int64
+             * @description pitch class of the key
+             */
+            class: number;
+            /** @description lines of the log behind it, the newest first */
+            entries: number[];
+            key: string;
+            /** Format: date-time */
+            last: string;
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            position: number;
+            /**
+             * Format: double
+             * @description how likely it succeeds today, by the model
+             */
+            strength: number;
+            /**
+             * Format: double
+             * @description of 1
+             */
+            success: number;
+            /**
+             * Format: double
+             * @description how well that is known, of 1
+             */
+            sure: number;
+            /** Format: int64 */
+            trials: number;
+        };
+        MapChange: {
+            /** @description lines of the log behind it, the newest first */
+            entries: number[];
+            from: string;
+            /** Format: date-time */
+            last: string;
+            /**
+             * Format: double
+             * @description part that was met on the root
+             */
+            onRoot: number;
+            /**
+             * Format: double
+             * @description part that was met late or by a wrong note
+             */
+            other: number;
+            /**
+             * Format: double
+             * @description part that was met by silence
+             */
+            silent: number;
+            /**
+             * Format: double
+             * @description of 1
+             */
+            success: number;
+            to: string;
+            /** Format: int64 */
+            trials: number;
+        };
+        MapLadder: {
+            rungs: components["schemas"]["MapRung"][];
+            title: string;
+        };
+        MapRung: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            tempo: number;
+        };
+        MapSpot: {
+            degree: string;
+            /** @description lines of the log behind it, the newest first */
+            entries: number[];
+            /** Format: date-time */
+            last: string;
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            position: number;
+            /** Format: int64 */
+            string: number;
+            /**
+             * Format: double
+             * @description of 1
+             */
+            success: number;
+            /** Format: int64 */
+            trials: number;
+        };
+        MapStart: {
+            degree: string;
+            down: boolean;
+            /** @description lines of the log behind it, the newest first */
+            entries: number[];
+            /** Format: date-time */
+            last: string;
+            /** Format: double */
+            strength: number;
+            /**
+             * Format: double
+             * @description of 1
+             */
+            success: number;
+            /** Format: int64 */
+            trials: number;
+        };
+        MapTiming: {
+            /** @description of ten milliseconds each, from −150 on */
+            bins: number[];
+            /**
+             * Format: double
+             * @description milliseconds; positive is late
+             */
+            mean: number;
+            /** Format: double */
+            spread: number;
+            /** Format: int64 */
+            trials: number;
+        };
+        MapWeek: {
+            /** Format: date-time */
+            begins: string;
+            degrees: {
+                [key: string]: number;
+            };
         };
         Measure: {
             chords: components["schemas"]["Symbol"][];
@@ -2430,6 +2795,13 @@ export interface components {
             /** @description the widest reach without moving the hand */
             widest: components["schemas"]["Span"];
         };
+        RungLog: {
+            /** Format: int64 */
+            chart?: number;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+        };
         Score: {
             /** @description in the bass clef; both clefs sound an octave lower than written */
             bass: boolean;
@@ -2674,6 +3046,22 @@ export interface components {
             /** Format: int64 */
             note: number;
         };
+        TakeLog: {
+            /** Format: int64 */
+            chart?: number;
+            heard: components["schemas"]["HeardNote"][];
+            /** @description what was to be played, or the chords alone */
+            line: components["schemas"]["LineBody"];
+            /** @description empty where a line was played */
+            mode?: string;
+            /** Format: int64 */
+            pass?: number;
+            /** Format: double */
+            swing?: number;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+        };
         TakeRow: {
             /** Format: int64 */
             changes: number;
@@ -2749,6 +3137,35 @@ export interface components {
             pinned: boolean;
             /** Format: int64 */
             step: number;
+        };
+        Today: {
+            items: components["schemas"]["TodayItem"][];
+            /**
+             * Format: int64
+             * @description how many things the plan knows of
+             */
+            known: number;
+        };
+        TodayItem: {
+            /** Format: int64 */
+            chart?: number;
+            /** @description how to know that it is done */
+            done: string;
+            down?: boolean;
+            id: string;
+            /** @description of calls */
+            key?: string;
+            /** @enum {string} */
+            kind: "warm-up" | "calls" | "changes" | "rest" | "music";
+            /** Format: int64 */
+            minutes: number;
+            mode?: string;
+            /** @description never practised before */
+            new: boolean;
+            start?: string;
+            title: string;
+            why: string;
+            window?: components["schemas"]["Frets"];
         };
         Tone: {
             /** @description R b3 3 b5 5 #5 6 b7 7 b9 9 #9 11 #11 b13 13 */
@@ -4848,6 +5265,290 @@ export interface operations {
             };
         };
     };
+    log: {
+        parameters: {
+            query?: {
+                /** @description of one chart alone */
+                chart?: number;
+                /** @description of one instrument alone */
+                tuning?: string;
+                /** @description of the last so many weeks; 0 is all */
+                weeks?: number;
+                offset?: number;
+                limit?: number;
+                /** @description these lines alone */
+                id?: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-call": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallLog"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogRow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-csv": {
+        parameters: {
+            query?: {
+                /** @description of one chart alone */
+                chart?: number;
+                /** @description of one instrument alone */
+                tuning?: string;
+                /** @description of the last so many weeks; 0 is all */
+                weeks?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-json": {
+        parameters: {
+            query?: {
+                /** @description of one chart alone */
+                chart?: number;
+                /** @description of one instrument alone */
+                tuning?: string;
+                /** @description of the last so many weeks; 0 is all */
+                weeks?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-maps": {
+        parameters: {
+            query?: {
+                /** @description of one chart alone */
+                chart?: number;
+                /** @description of one instrument alone */
+                tuning?: string;
+                /** @description of the last so many weeks; 0 is all */
+                weeks?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogMaps"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-rung": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RungLog"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogRow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeLog"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogRow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Log-keptRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     place: {
         parameters: {
             query: {
@@ -5486,6 +6187,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Thread"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    today: {
+        parameters: {
+            query?: {
+                minutes?: number;
+                /** @description items that were swapped away */
+                without?: string[];
+                /** @description a day on which the charts must be safe, as 2026-11-27 */
+                by?: string;
+                /** @description for that day; else the charts opened last */
+                chart?: number[];
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Today"];
                 };
             };
             /** @description Error */

@@ -1,11 +1,13 @@
 /* Which rung each thing that is practised stands on, remembered from day to day. */
 import { useLocalStorage } from '@vueuse/core'
 import { computed, type Ref } from 'vue'
+import { useLog } from '../api/log'
 import { useBand } from '../band/useBand'
 import { climbed, type Rung } from './rungs'
 
-/** of names what is practised. */
-export function useRungs(of: Ref<string>) {
+/** of names what is practised for the ladder, title for the log. */
+export function useRungs(of: Ref<string>, title: () => string) {
+  const log = useLog()
   const kept = useLocalStorage<Record<string, Rung>>('undaris-rungs', {})
   const band = useBand()
   const rung = computed(() => kept.value[of.value])
@@ -22,8 +24,10 @@ export function useRungs(of: Ref<string>) {
     /** A pass is over. */
     passed(clean: boolean) {
       if (!rung.value) return
+      const before = rung.value.tempo
       const next = climbed(rung.value, clean)
       kept.value = { ...kept.value, [of.value]: next }
+      if (next.tempo !== before) void log.rung(title(), next.tempo)
       if (next.tempo !== band.tempo) band.setTempo(next.tempo)
     },
     /** Stands on another tempo from now on. */

@@ -1,6 +1,7 @@
 /* What comes of a take of a line: signs on the sheet, a rung of its ladder, and what is kept. */
 import { computed, shallowRef, watch, type Ref } from 'vue'
 import type { LineBody } from '../../api/client'
+import { useLog } from '../../api/log'
 import { keepSound, useTakeChanges } from '../../api/takes'
 import { useBand } from '../../band/useBand'
 import type { Whole } from '../../listen/listening'
@@ -30,7 +31,19 @@ export function useTaken(
     new Map([...live].filter(([id]) => study.value?.report.landings.some((l) => l.note === id)))
 
   const finer = useFiner(id, state)
-  const rungs = useRungs(computed(() => `line ${id.value}`))
+  const rungs = useRungs(
+    computed(() => `line ${id.value}`),
+    () => line.value?.title ?? '',
+  )
+  /* Every take that was heard is noted in the log. */
+  const log = useLog()
+  const band = useBand()
+  const logged = shallowRef<Promise<number | undefined>>()
+  watch(take.whole, (w) => {
+    if (!w?.take || !line.value || !w.heard.length) return
+    const body = { title: line.value.title, line: line.value, tempo: band.tempo, heard: w.heard }
+    logged.value = log.take(body).then((row) => row?.id)
+  })
   watch(take.take, async (t) => {
     if (!t) return
     rungs.passed(clean(t.verdicts.filter((v) => v.is === 'right').length, t.verdicts.length))
@@ -40,16 +53,18 @@ export function useTaken(
   })
   watch(playing, (now) => now && rungs.resume())
 
-  return { verdicts, rungs, finer, keeping: useKeptTake(line, take.whole, sound) }
+  return { verdicts, rungs, finer, keeping: useKeptTake(line, take.whole, sound, logged) }
 }
 
 function useKeptTake(
   line: Ref<LineBody | undefined>,
   whole: Ref<Whole | undefined>,
   sound: (pass: number) => Promise<ArrayBuffer | undefined>,
+  logged: Ref<Promise<number | undefined> | undefined>,
 ) {
   const changes = useTakeChanges()
   const band = useBand()
+  const log = useLog()
   /** The take that has been kept. */
   const of = shallowRef<Whole>()
   async function keep() {
@@ -70,6 +85,8 @@ function useKeptTake(
       heard: w.heard,
     })
     await keepSound(kept.id, wav)
+    const row = await logged.value
+    if (row) await log.kept(row, kept.id)
   }
   return { of, keep }
 }

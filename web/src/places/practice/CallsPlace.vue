@@ -4,6 +4,7 @@
 import { useTitle } from '@vueuse/core'
 import { computed, watch } from 'vue'
 import Button from 'primevue/button'
+import { useLog } from '../../api/log'
 import { useCatalogue } from '../../api/queries'
 import { useBand } from '../../band/useBand'
 import MusicText from '../../music/MusicText.vue'
@@ -89,6 +90,28 @@ useCommands(
     },
   },
 )
+/* Every call is noted in the log. */
+const log = useLog()
+watch(calls.outcomes, (all) => {
+  const c = call.value
+  const o = all.at(-1)
+  if (!c || !o || !id.value) return
+  const { kind, key, chord, degree, down, device, window, given, says } = c
+  void log.call({
+    chart: id.value,
+    kind,
+    key,
+    chord,
+    degree,
+    down,
+    device,
+    window,
+    given,
+    says,
+    how: o.how,
+    took: o.took,
+  })
+})
 const sum = computed(() => summed(calls.outcomes.value))
 const seconds = (ms?: number) => (ms === undefined ? '' : `${(ms / 1000).toFixed(1)} s`)
 const verdicts = {

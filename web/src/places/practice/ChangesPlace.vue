@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /* Free playing over the band: what this chorus asks for, each change with what became of it, and what to try next. */
 import { useTitle } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { playing, useLicks } from '../../api/kept'
+import { useLog } from '../../api/log'
 import { keepSound, useGround, useTakeChanges } from '../../api/takes'
 import { useCatalogue } from '../../api/queries'
 import type { LineBody } from '../../api/client'
@@ -90,10 +91,25 @@ watch(
   { immediate: true },
 )
 onBeforeUnmount(() => (band.dropped = false))
+const log = useLog()
 const free = useFree(
   over,
   computed(() => mode.value?.id ?? 'land'),
   computed(() => own.value && mode.value?.name),
+  /* Every chorus is noted in the log. */
+  (c) => {
+    const title = `${chart.value!.title}, ${mode.value!.name.toLowerCase()}`
+    const body = {
+      chart: id.value,
+      title,
+      mode: mode.value!.id,
+      pass: c.pass,
+      line: over.value!,
+      tempo: band.tempo,
+      heard: c.heard,
+    }
+    c.logged = log.take(body).then((row) => row?.id)
+  },
 )
 const { last, choruses, pass } = free
 const ear = useEar()
@@ -122,7 +138,10 @@ watch(
   },
 )
 /* A ladder of tempi for each chart and way to practise. */
-const rungs = useRungs(computed(() => `${mode.value?.id} over ${id.value}`))
+const rungs = useRungs(
+  computed(() => `${mode.value?.id} over ${id.value}`),
+  () => `${chart.value?.title}, ${mode.value?.name.toLowerCase()}`,
+)
 watch(last, (c) => c && rungs.passed(clean(c.free.landed, c.free.landings.length) && !c.free.outside))
 watch(free.playing, (now) => now && rungs.resume())
 const stage = computed(() => {
@@ -130,6 +149,18 @@ const stage = computed(() => {
   const n = free.playing.value ? pass.value : choruses.value.length
   return { says: stages[Math.min(n, stages.length - 1)]!, of: stages.length, n: Math.min(n, stages.length - 1) + 1 }
 })
+
+/* Come here from a plan, the band begins by itself. */
+const begin = watch(
+  () => address.read('play') === 'yes' && !!ground.data.value && !lacks.value && !!band.chart,
+  (now) => {
+    if (!now) return
+    void address.write({ play: undefined })
+    void nextTick(() => (band.offered ? band.hear(band.offered) : band.start(0)))
+  },
+  { immediate: true, flush: 'post' },
+)
+onBeforeUnmount(begin)
 
 const changes = useTakeChanges()
 const kept = ref(0)
@@ -152,6 +183,8 @@ async function keep() {
       heard,
     })
     await keepSound(take.id, await c.sound)
+    const line = await c.logged
+    if (line) await log.kept(line, take.id)
     kept.value++
   }
 }

@@ -21,6 +21,8 @@ const { inTime, useCalls } = await import('./useCalls')
 const place = (string: number, fret: number) => ({ string, fret })
 const tones = (chord = 'G7'): Call => ({
   key: 'C',
+  degree: 'R',
+  down: false,
   kind: 'tones',
   chord,
   numeral: 'V7',

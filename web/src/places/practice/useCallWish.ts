@@ -8,12 +8,16 @@ interface Option {
   name: string
 }
 const any = 'any'
+/** Round the circle of fourths, from C. */
+const keysRound = ['C', 'F', 'Bb', 'Eb', 'Ab', 'Db', 'F#', 'B', 'E', 'A', 'D', 'G']
 const roles: Option[] = [
   { id: 'root', name: 'root' },
   { id: 'third', name: 'third' },
   { id: 'fifth', name: 'fifth' },
   { id: 'seventh', name: 'seventh' },
 ]
+
+const worded = (id: string) => id.replace(/^(\d+)-(\d+)$/, '$1 to $2')
 
 /** The fields, in the order they are shown: how each is called, and what it offers. */
 export function useCallWish(
@@ -25,11 +29,16 @@ export function useCallWish(
 ) {
   const field = (name: string, label: string, options: () => Option[]) => {
     const value = address.text(name, any)
+    const listed = computed(() => {
+      const list = options()
+      // What the address asks for is offered, though the place would not.
+      return list.some((o) => o.id === value.value) ? list : [...list, { id: value.value, name: worded(value.value) }]
+    })
     return {
       name,
       label,
       value,
-      options: computed(options),
+      options: listed,
       chosen: computed(() => (value.value === any ? undefined : value.value)),
     }
   }
@@ -59,6 +68,7 @@ export function useCallWish(
     keys: field('keys', 'keys', () => [
       { id: any, name: "the chart's key" },
       { id: 'all', name: 'all twelve keys' },
+      ...keysRound.map((k) => ({ id: k, name: `in ${k}` })),
     ]),
     start: field('start', 'from', () =>
       anyOf('any degree', [{ id: 'third,fifth,seventh', name: 'any but the root' }, ...roles]),
@@ -92,7 +102,7 @@ export function useCallWish(
       chart: id.value,
       kinds: f.ask.chosen.value ? [f.ask.chosen.value as 'tones'] : undefined,
       chords: f.chord.chosen.value ? [f.chord.chosen.value] : undefined,
-      keys: f.keys.chosen.value as CallWish['keys'],
+      keys: f.keys.chosen.value,
       starts: f.start.chosen.value?.split(',') as CallWish['starts'],
       ends: f.end.chosen.value?.split(',') as CallWish['ends'],
       only: f.way.chosen.value as CallWish['only'],

@@ -20,6 +20,8 @@ export interface Chorus {
   heard: HeardNote[]
   /** as it sounded, of the last ones, where that is to be kept */
   sound?: Promise<ArrayBuffer | undefined>
+  /** its line in the log */
+  logged?: Promise<number | undefined>
 }
 /** Choruses that are held, so that what was good can be kept afterwards. */
 const held = 2
@@ -27,7 +29,12 @@ const held = 2
 const most = 64
 
 /** own names what the band plays in the place of the chart, where it does. */
-export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own: Ref<string | undefined>) {
+export function useFree(
+  over: Ref<LineBody | undefined>,
+  mode: Ref<string>,
+  own: Ref<string | undefined>,
+  done?: (c: Chorus) => void,
+) {
   const band = useBand()
   const ear = useEar()
   const reel = useReel()
@@ -44,6 +51,7 @@ export function useFree(over: Ref<LineBody | undefined>, mode: Ref<string>, own:
     const before = choruses.value.map((c, i, all) => (i > all.length - held ? c : { ...c, sound: undefined }))
     choruses.value = [...before, { pass: of, free, heard, sound: reel.sound(of) }]
     landings.value = new Map(free.landings.map((l) => [l.at, l]))
+    done?.(choruses.value.at(-1)!)
   }
   /** What the band plays in a chorus, as a microphone would hear it. */
   function beside(n: number) {

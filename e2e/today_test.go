@@ -1,0 +1,103 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/demo"
+)
+
+// An evening from the plan to the log: what is planned is changed by hand, started,
+// left in the middle by a reload, gone through to its end, and noted.
+func TestAnEveningFromThePlanToTheLog(t *testing.T) {
+	p := sitWith(t, browser, demo.All)
+	p.visit("/practice/6?do=today")
+	p.until(`document.querySelectorAll('.items li').length >= 5`)
+	p.inBothLooks("main", "a plan")
+	titles := func() []string {
+		return eval[[]string](p, `[...document.querySelectorAll('.items .title')].map(e => e.firstElementChild.innerText)`)
+	}
+	before := titles()
+	assert.Contains(t, eval[string](p, `document.querySelector('.items li:last-child .kind').innerText`), "music")
+	p.click(".items li:nth-child(3) [aria-label^='something else']", "")
+	p.until(`document.querySelectorAll('.items .title')[2].firstElementChild.innerText !== %q`, before[2])
+	assert.Equal(t, before[:2], titles()[:2], "the others stay")
+	p.click(".items li:nth-child(1) [aria-label^='a minute less']", "")
+	p.sees("header", "19 minutes")
+	p.click(".items li:nth-child(3) [aria-label^='keep']", "")
+	kept := titles()[2]
+	p.click("header button", "Plan anew")
+	p.until(`[...document.querySelectorAll('.items .title')].some(e => e.firstElementChild.innerText === %q)`, kept)
+
+	noted := func() int {
+		return evalLater[int](p, `fetch('/api/log').then(r => r.json()).then(l => l.total)`)
+	}
+	had := noted()
+	p.click("header button", "Start")
+	p.until(`document.querySelector('.plan-strip')`)
+	steps := eval[int](p, stores+`.get('plan').kept.items.length`)
+	sawCalls, sawChanges := false, false
+	for i := range steps {
+		p.sees(".plan-strip .at", "of")
+		p.until(stores+`.get('plan').kept.at === %d`, i)
+		switch eval[string](p, stores+`.get('plan').item.kind`) {
+		case "calls":
+			p.until(`new URLSearchParams(location.search).get('do') === 'calls' && document.querySelector('.call .chord')`)
+			assert.NotEmpty(t, eval[string](p, `new URLSearchParams(location.search).get('keys')`))
+			if !sawCalls { // one is let go, which is noted too; and the page is lost on the way
+				p.click("footer button", "Skip")
+				p.visit("/practice/6?do=today")
+				p.sees(".plan-strip", "of")
+				assert.Equal(t, i, eval[int](p, stores+`.get('plan').kept.at`), "it goes on where it was left")
+			}
+			sawCalls = true
+		case "warm-up", "changes", "music":
+			p.until(`new URLSearchParams(location.search).get('do') === 'changes' && document.querySelector('.strip .play.on')`) // by itself
+			if !sawChanges {
+				p.click(".strip .play", "Stop")
+				p.click("footer button", "Have a simulated player play it")
+				p.until(`document.querySelector('.result')`)
+			}
+			sawChanges = true
+		}
+		p.click(".plan-strip button", "Next")
+	}
+	assert.True(t, sawCalls && sawChanges)
+	p.until(`!document.querySelector('.plan-strip')`)
+	p.visit("/practice/6?do=today")
+	p.sees("main", "That was it for today")
+	assert.Equal(t, had+2, noted(), "a call and a chorus")
+}
+
+// The log is maps: a spot tells what is behind it and leads to practising it.
+func TestTheLogIsMaps(t *testing.T) {
+	p := sitWith(t, browser, demo.All)
+	p.visit("/practice/6?do=log")
+	p.until(`document.querySelectorAll('.wheel .cell').length === 60`)
+	p.inBothLooks("main", "the log")
+	p.click(".wheel [data-cell='C 1']", "")
+	p.sees(".why h2", "C, position 1")
+	p.until(`document.querySelectorAll('.why li').length >= 3`)
+	p.click(".why a", "Practise this")
+	p.until(`new URLSearchParams(location.search).get('keys') === 'C' && document.querySelector('.call .chord')`)
+
+	p.visit("/practice/6?do=log")
+	p.click(".changes button", "")
+	p.sees(".why", "%")
+	all := eval[string](p, `document.querySelector('header .soft').innerText`)
+	p.click(".segments button", "a week")
+	p.until(`document.querySelector('header .soft').innerText !== %q`, all)
+	p.until(`document.querySelectorAll('[aria-label="strings and positions"] button').length > 0`)
+	p.click("[aria-label='degrees and directions'] button", "")
+	p.until(`document.querySelector(".why h2").innerText.includes("ward")`)
+	csv := evalLater[string](p, `fetch('/api/log/csv').then(r => r.text())`)
+	require.Contains(t, csv, "Slipway Shuffle")
+
+	p = sit(t, true)
+	p.visit("/practice/6?do=log")
+	p.sees("h1", "Nothing practised yet")
+	p.visit("/practice/6?do=today")
+	p.sees("main", "Nothing is known yet")
+}

@@ -1,0 +1,510 @@
+package server
+
+import (
+	"bytes"
+	"cmp"
+	"context"
+	"encoding/csv"
+	"encoding/json"
+	"net/http"
+	"slices"
+	"strconv"
+	"sync"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/harmony"
+	"undaris/core/judge"
+	"undaris/core/neck"
+	"undaris/core/planner"
+	"undaris/core/practice"
+	"undaris/store"
+)
+
+// journal is the log in memory, with the model that learned from it.
+type journal struct {
+	mu      sync.Mutex
+	entries []store.Entry
+	trials  []planner.Trial
+	model   *planner.Model
+	last    uint
+	lost    int // lines that cannot be read
+}
+
+// kept notes which take is behind a line that was read already.
+func (j *journal) kept(entry, take uint) {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	for i := range j.entries {
+		if j.entries[i].ID == entry {
+			j.entries[i].Take = take
+		}
+	}
+}
+
+// picture is a journal as it stands.
+type picture struct {
+	entries []store.Entry
+	trials  []planner.Trial
+	model   *planner.Model
+	lost    int
+}
+
+// picture reads what was logged since it was asked for last, and has the model learn
+// from it. look is called while nothing is added.
+func (s *server) picture(look func(picture) error) error {
+	j := &s.journal
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	if j.model == nil {
+		j.model = planner.New(planner.Fitted)
+	}
+	entries, lost, err := s.store.Logged(j.last)
+	if err != nil {
+		return err
+	}
+	j.lost += lost
+	for _, e := range entries {
+		j.last = e.ID
+		for _, t := range e.Trials {
+			trial := planner.Trial{Ask: planner.Ask{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Tempo: e.Tempo},
+				At: e.At, Entry: e.ID, Chart: e.Chart, Tuning: e.Tuning, Chord: t.Chord, From: t.From, String: t.String, Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
+			j.trials = append(j.trials, trial)
+			j.model.Learn(trial.Ask, trial.Success, e.At)
+		}
+		j.entries = append(j.entries, e)
+	}
+	return look(picture{j.entries, j.trials, j.model, j.lost})
+}
+
+// LogQuery is which part of the log is looked at.
+type LogQuery struct {
+	Chart  uint   `query:"chart" maximum:"4294967295" doc:"of one chart alone"`
+	Tuning string `query:"tuning" maxLength:"80" doc:"of one instrument alone"`
+	Weeks  int    `query:"weeks" minimum:"0" maximum:"1000" doc:"of the last so many weeks; 0 is all"`
+}
+
+func (q LogQuery) keeps(chart uint, tuning string, at time.Time) bool {
+	return (q.Chart == 0 || q.Chart == chart) && (q.Tuning == "" || q.Tuning == tuning) &&
+		(q.Weeks == 0 || time.Since(at) < time.Duration(q.Weeks)*7*24*time.Hour)
+}
+
+// LogRow is a line of the log.
+type LogRow struct {
+	ID      uint      `json:"id"`
+	At      time.Time `json:"at"`
+	Kind    string    `json:"kind" enum:"call,take,rung"`
+	Title   string    `json:"title"`
+	Chart   uint      `json:"chart,omitempty"`
+	Take    uint      `json:"take,omitempty" doc:"that was kept of it"`
+	Tempo   int       `json:"tempo,omitempty"`
+	Seconds float64   `json:"seconds"`
+	Asked   int       `json:"asked" doc:"how many things"`
+	Went    float64   `json:"went" doc:"how well, of 1"`
+}
+
+func logRow(e store.Entry) LogRow {
+	r := LogRow{e.ID, e.At, e.Kind, e.Title, e.Chart, e.Take, e.Tempo, e.Seconds, len(e.Trials), 0}
+	for _, t := range e.Trials {
+		r.Went += t.Success / float64(len(e.Trials))
+	}
+	return r
+}
+
+// LogPage is a stretch of the log.
+type LogPage struct {
+	Rows  []LogRow `json:"rows"`
+	Total int      `json:"total"`
+	Lost  int      `json:"lost" doc:"lines that cannot be read"`
+}
+
+// LogMaps are the maps of a log.
+type LogMaps struct {
+	Cells   []MapCell   `json:"cells" doc:"every key in every position"`
+	Spots   []MapSpot   `json:"spots" doc:"strings in positions, by the degree that was asked for"`
+	Starts  []MapStart  `json:"starts"`
+	Changes []MapChange `json:"changes" doc:"the weakest first"`
+	Weeks   []MapWeek   `json:"weeks"`
+	Ladders []MapLadder `json:"ladders"`
+	Timing  MapTiming   `json:"timing"`
+	Trials  int         `json:"trials"`
+}
+
+// MapCount is how often something was asked, how well it went, and what is behind it.
+type MapCount struct {
+	Trials  int       `json:"trials"`
+	Success float64   `json:"success" doc:"of 1"`
+	Last    time.Time `json:"last"`
+	Entries []uint    `json:"entries" doc:"lines of the log behind it, the newest first"`
+}
+
+// MapCell is a key in a position.
+type MapCell struct {
+	Key      string `json:"key"`
+	Class    int    `json:"class" doc:"pitch class of the key"`
+	Position int    `json:"position" doc:"from 1"`
+	MapCount
+	Strength float64 `json:"strength" doc:"how likely it succeeds today, by the model"`
+	Sure     float64 `json:"sure" doc:"how well that is known, of 1"`
+}
+
+// MapSpot is a string in a position.
+type MapSpot struct {
+	Position int    `json:"position" doc:"from 1"`
+	String   int    `json:"string"`
+	Degree   string `json:"degree"`
+	MapCount
+}
+
+// MapStart is a degree and a direction.
+type MapStart struct {
+	Degree string `json:"degree"`
+	Down   bool   `json:"down"`
+	MapCount
+	Strength float64 `json:"strength"`
+}
+
+// MapChange is a change from one chord to another.
+type MapChange struct {
+	From   string  `json:"from"`
+	To     string  `json:"to"`
+	Silent float64 `json:"silent" doc:"part that was met by silence"`
+	OnRoot float64 `json:"onRoot" doc:"part that was met on the root"`
+	Other  float64 `json:"other" doc:"part that was met late or by a wrong note"`
+	MapCount
+}
+
+// MapWeek is what was landed on in a week.
+type MapWeek struct {
+	Begins  time.Time      `json:"begins"`
+	Degrees map[string]int `json:"degrees"`
+}
+
+// MapLadder is how the tempo of an exercise went.
+type MapLadder struct {
+	Title string    `json:"title"`
+	Rungs []MapRung `json:"rungs"`
+}
+
+// MapRung is a tempo that was reached.
+type MapRung struct {
+	At    time.Time `json:"at"`
+	Tempo int       `json:"tempo"`
+}
+
+// MapTiming is how what was played lies about the beat.
+type MapTiming struct {
+	Bins   []int   `json:"bins" doc:"of ten milliseconds each, from −150 on"`
+	Mean   float64 `json:"mean" doc:"milliseconds; positive is late"`
+	Spread float64 `json:"spread"`
+	Trials int     `json:"trials"`
+}
+
+func mapCount(c planner.Count) MapCount {
+	return MapCount{c.Trials, c.Success, c.Last, append([]uint{}, c.Entries...)}
+}
+
+func wireMaps(m planner.Maps, entries []store.Entry) LogMaps {
+	w := LogMaps{Trials: m.Trials, Timing: MapTiming(m.Timing), Ladders: []MapLadder{}}
+	w.Cells = each(m.Cells, func(c planner.Cell) MapCell {
+		return MapCell{planner.KeyName(c.Key).String(), c.Key, c.Position + 1, mapCount(c.Count), c.Strength, c.Sure}
+	})
+	w.Spots = each(m.Spots, func(s planner.Spot) MapSpot { return MapSpot{s.Position + 1, s.String, s.Degree, mapCount(s.Count)} })
+	w.Starts = each(m.Starts, func(s planner.Start) MapStart { return MapStart{s.Degree, s.Down, mapCount(s.Count), s.Strength} })
+	w.Changes = each(m.Changes, func(c planner.Change) MapChange {
+		return MapChange{c.From, c.To, c.Silent, c.OnRoot, c.Other, mapCount(c.Count)}
+	})
+	w.Weeks = each(m.Weeks, func(x planner.Week) MapWeek { return MapWeek(x) })
+	for _, e := range entries {
+		if e.Kind != store.LoggedRung {
+			continue
+		}
+		i := slices.IndexFunc(w.Ladders, func(l MapLadder) bool { return l.Title == e.Title })
+		if i < 0 {
+			i = len(w.Ladders)
+			w.Ladders = append(w.Ladders, MapLadder{Title: e.Title})
+		}
+		w.Ladders[i].Rungs = append(w.Ladders[i].Rungs, MapRung{e.At, e.Tempo})
+	}
+	return w
+}
+
+// CallLog is a call as it went.
+type CallLog struct {
+	Chart  uint        `json:"chart" maximum:"4294967295"`
+	Kind   string      `json:"kind" maxLength:"20"`
+	Key    string      `json:"key" maxLength:"10"`
+	Chord  string      `json:"chord" maxLength:"40"`
+	Degree string      `json:"degree" maxLength:"4" doc:"that was asked for: to start from, to name, or to bend to"`
+	Down   bool        `json:"down,omitempty"`
+	Device string      `json:"device,omitempty" maxLength:"20"`
+	Window store.Frets `json:"window"`
+	Given  *store.Spot `json:"given,omitempty"`
+	Says   string      `json:"says" maxLength:"300"`
+	How    string      `json:"how" enum:"right,uneven,late,shown,passed"`
+	Took   float64     `json:"took,omitempty" minimum:"0" maximum:"3600000" doc:"milliseconds"`
+}
+
+// entry makes a line of the log of a call.
+func (s *server) callEntry(b CallLog) (e store.Entry, err error) {
+	player, err := s.store.Player()
+	if err != nil {
+		return e, err
+	}
+	in, _, err := playerNeck(player.Player)
+	if err != nil {
+		return e, err
+	}
+	key, err := readKey("body.key", b.Key)
+	if err != nil {
+		return e, err
+	}
+	chord, err := harmony.Parse(b.Chord)
+	if err != nil {
+		return e, at("body.chord", b.Chord, err)
+	}
+	device := b.Kind
+	if b.Device != "" && b.Device != "plain" {
+		device += " " + b.Device
+	}
+	t := store.Trial{Key: key.Tonic.Class(), Position: planner.PositionOf(in, key.Tonic.Class(), neck.Window(b.Window)), Quality: chord.Suffix(), Degree: harmony.Degree(b.Degree).Role().String(),
+		Down: b.Down, Device: device, Chord: b.Chord, Success: planner.Outcomes[b.How], Ms: b.Took}
+	if b.Given != nil {
+		t.String = b.Given.String
+	}
+	return store.Entry{At: time.Now(), Kind: store.LoggedCall, Title: b.Says, Chart: b.Chart, Tuning: in.Tuning(), Seconds: b.Took / 1000, Trials: []store.Trial{t}}, nil
+}
+
+// TakeLog is a take as it was heard.
+type TakeLog struct {
+	Chart uint        `json:"chart,omitempty" maximum:"4294967295"`
+	Title string      `json:"title" maxLength:"160"`
+	Mode  string      `json:"mode,omitempty" maxLength:"40" doc:"empty where a line was played"`
+	Pass  int         `json:"pass,omitempty" minimum:"0"`
+	Line  LineBody    `json:"line" doc:"what was to be played, or the chords alone"`
+	Tempo int         `json:"tempo" minimum:"30" maximum:"300"`
+	Swing float64     `json:"swing,omitempty" minimum:"0" maximum:"0.75"`
+	Heard []HeardNote `json:"heard" maxItems:"4096"`
+}
+
+// takeEntry judges a take once more and makes a line of the log of it.
+func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
+	heard := each(b.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) })
+	var trials []planner.Trial
+	var o lineIn
+	if b.Mode == "" {
+		if o, err = s.read(b.Line); err != nil {
+			return e, err
+		}
+		trials = planner.FromTake(judge.Prescribed(o.Score, heard, b.Tempo, o.swing(b.Swing)), o.Line, b.Tempo)
+	} else {
+		var m practice.Mode
+		if o, m, err = s.over(b.Line, b.Mode); err != nil {
+			return e, err
+		}
+		f, err := m.Judge(o.Line, b.Pass, heard, b.Tempo, o.swing(b.Swing))
+		if err != nil {
+			return e, at("body.heard", len(heard), err)
+		}
+		trials = planner.FromFree(f, m, b.Pass, heard, b.Tempo)
+	}
+	e = store.Entry{At: time.Now(), Kind: store.LoggedTake, Title: clean(b.Title), Chart: b.Chart, Tuning: o.In.Tuning(), Tempo: b.Tempo, Seconds: float64(len(o.Bars)*o.Beats) * 60 / float64(b.Tempo)}
+	e.Trials = each(trials, func(t planner.Trial) store.Trial {
+		return store.Trial{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Chord: t.Chord, From: t.From, String: t.String,
+			Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
+	})
+	return e, nil
+}
+
+// RungLog is a tempo that was reached on a ladder.
+type RungLog struct {
+	Chart uint   `json:"chart,omitempty" maximum:"4294967295"`
+	Title string `json:"title" maxLength:"160"`
+	Tempo int    `json:"tempo" minimum:"30" maximum:"300"`
+}
+
+// logging registers what adds a line to the log.
+func logging[B any](s *server, api huma.API, path, id, summary string, entry func(B) (store.Entry, error)) {
+	register(s, api, operation(http.MethodPost, path, id, summary, http.StatusCreated),
+		body(queued(s, func(_ context.Context, in *struct{ Body B }) (LogRow, error) {
+			e, err := entry(in.Body)
+			if err != nil {
+				return LogRow{}, err
+			}
+			return logRow(e), s.store.Log(&e)
+		})))
+}
+
+func (s *server) logs(api huma.API) {
+	logging(s, api, "/api/log/calls", "log-call", "Note how a call went", s.callEntry)
+	logging(s, api, "/api/log/takes", "log-take", "Note how a take went", s.takeEntry)
+	logging(s, api, "/api/log/rungs", "log-rung", "Note a tempo that was reached", func(b RungLog) (store.Entry, error) {
+		return store.Entry{At: time.Now(), Kind: store.LoggedRung, Title: clean(b.Title), Chart: b.Chart, Tempo: b.Tempo, Trials: []store.Trial{}}, nil
+	})
+	register(s, api, operation(http.MethodPut, "/api/log/{id}/take", "log-kept", "Note which kept take is behind a line of the log", http.StatusNoContent),
+		func(_ context.Context, in *struct {
+			ByID
+			Body struct {
+				Take uint `json:"take" maximum:"4294967295"`
+			}
+		}) (struct{}, error) {
+			err := s.store.LogTake(in.ID, in.Body.Take)
+			if err == nil {
+				s.journal.kept(in.ID, in.Body.Take)
+			}
+			return struct{}{}, missing("line in the log", err)
+		})
+	get(s, api, "/api/log", "log", "The log, the newest first",
+		func(_ context.Context, in *struct {
+			LogQuery
+			PageQuery
+			ID []uint `query:"id,explode" maxItems:"50" doc:"these lines alone"`
+		}) (p LogPage, err error) {
+			p.Rows = []LogRow{}
+			err = s.picture(func(now picture) error {
+				p.Lost = now.lost
+				for _, e := range slices.Backward(now.entries) {
+					if !in.keeps(e.Chart, e.Tuning, e.At) || len(in.ID) > 0 && !slices.Contains(in.ID, e.ID) {
+						continue
+					}
+					if p.Total++; p.Total > in.Offset && len(p.Rows) < in.Limit {
+						p.Rows = append(p.Rows, logRow(e))
+					}
+				}
+				return nil
+			})
+			return p, err
+		})
+	get(s, api, "/api/log/maps", "log-maps", "The log as maps: keys and positions, strings, changes, starts, weeks, ladders, timing",
+		func(_ context.Context, in *LogQuery) (m LogMaps, err error) {
+			err = s.picture(func(now picture) error {
+				drawn := planner.Draw(now.trials, now.model, time.Now(), func(t planner.Trial) bool { return in.keeps(t.Chart, t.Tuning, t.At) })
+				m = wireMaps(drawn, slices.DeleteFunc(slices.Clone(now.entries), func(e store.Entry) bool { return !in.keeps(e.Chart, e.Tuning, e.At) && e.Kind != store.LoggedRung }))
+				return nil
+			})
+			return m, err
+		})
+	deliver(s, api, "/api/log/csv", "log-csv", "The log, a line for each thing asked", "text/csv", func(_ context.Context, in *LogQuery) (d download, err error) {
+		var out bytes.Buffer
+		w := csv.NewWriter(&out)
+		_ = w.Write([]string{"at", "kind", "title", "tempo", "key", "position", "chord", "from", "degree", "down", "device", "string", "met", "on", "success", "ms"})
+		err = s.picture(func(now picture) error {
+			for _, e := range now.entries {
+				if !in.keeps(e.Chart, e.Tuning, e.At) {
+					continue
+				}
+				for _, t := range e.Trials {
+					_ = w.Write([]string{e.At.UTC().Format(time.RFC3339), e.Kind, e.Title, strconv.Itoa(e.Tempo), planner.KeyName(t.Key).String(), strconv.Itoa(t.Position + 1), t.Chord, t.From, t.Degree,
+						strconv.FormatBool(t.Down), t.Device, strconv.Itoa(t.String), t.Met, t.On, strconv.FormatFloat(t.Success, 'g', 3, 64), strconv.FormatFloat(t.Ms, 'f', 0, 64)})
+				}
+			}
+			return nil
+		})
+		w.Flush()
+		return file("text/csv; charset=utf-8", "undaris log", "csv", out.Bytes()), err
+	})
+	deliver(s, api, "/api/log/json", "log-json", "The log, whole", "application/json", func(_ context.Context, in *LogQuery) (d download, err error) {
+		var data []byte
+		err = s.picture(func(now picture) (err error) {
+			kept := slices.DeleteFunc(slices.Clone(now.entries), func(e store.Entry) bool { return !in.keeps(e.Chart, e.Tuning, e.At) })
+			data, err = json.MarshalIndent(map[string]any{"version": 1, "log": kept}, "", " ")
+			return err
+		})
+		return file("application/json", "undaris log", "json", data), err
+	})
+	get(s, api, "/api/today", "today", "What to practise today, out of what was measured",
+		func(_ context.Context, in *struct {
+			Minutes int      `query:"minutes" default:"20" minimum:"5" maximum:"60"`
+			Without []string `query:"without,explode" maxItems:"60" doc:"items that were swapped away"`
+			By      string   `query:"by" maxLength:"10" doc:"a day on which the charts must be safe, as 2026-11-27"`
+			Charts  []uint   `query:"chart,explode" maxItems:"60" doc:"for that day; else the charts opened last"`
+			Seed    uint64   `query:"seed"`
+		}) (p Today, err error) {
+			tunes, err := s.tunes(in.Charts, in.By)
+			if err != nil {
+				return p, err
+			}
+			err = s.picture(func(now picture) error {
+				order := planner.Order{Minutes: cmp.Or(in.Minutes, 20), Without: in.Without, Tunes: tunes, Seed: in.Seed}
+				p.Items = each(now.model.Plan(order, now.trials, time.Now()), func(i planner.Item) TodayItem { return s.todayItem(i) })
+				p.Known = len(now.trials)
+				return nil
+			})
+			return p, err
+		})
+}
+
+// Today is a plan.
+type Today struct {
+	Items []TodayItem `json:"items"`
+	Known int         `json:"known" doc:"how many things the plan knows of"`
+}
+
+// TodayItem is a part of a plan.
+type TodayItem struct {
+	ID      string       `json:"id"`
+	Kind    string       `json:"kind" enum:"warm-up,calls,changes,rest,music"`
+	Title   string       `json:"title"`
+	Why     string       `json:"why"`
+	Done    string       `json:"done" doc:"how to know that it is done"`
+	Minutes int          `json:"minutes"`
+	New     bool         `json:"new" doc:"never practised before"`
+	Chart   uint         `json:"chart,omitempty"`
+	Mode    string       `json:"mode,omitempty"`
+	Key     string       `json:"key,omitempty" doc:"of calls"`
+	Start   string       `json:"start,omitempty"`
+	Down    bool         `json:"down,omitempty"`
+	Window  *store.Frets `json:"window,omitempty"`
+}
+
+func (s *server) todayItem(i planner.Item) TodayItem {
+	w := TodayItem{ID: i.ID, Kind: i.Kind, Title: i.Title, Why: i.Why, Done: i.Done, Minutes: i.Minutes, New: i.New, Chart: i.Chart, Mode: i.Mode}
+	if i.Kind != planner.Calls {
+		return w
+	}
+	w.Key, w.Start, w.Down = planner.KeyName(i.Ask.Key).String(), i.Ask.Degree, i.Ask.Down
+	player, err := s.store.Player()
+	if err != nil {
+		return w
+	}
+	if in, _, err := playerNeck(player.Player); err == nil {
+		for _, p := range in.Positions(i.Ask.Key) {
+			if p.Number == i.Ask.Position+1 {
+				frets := store.Frets(p.Window)
+				w.Window = &frets
+				break
+			}
+		}
+	}
+	return w
+}
+
+// tunes are the charts that are planned for: those that must be safe by a day, else
+// those opened last.
+func (s *server) tunes(ids []uint, by string) (tunes []planner.Tune, err error) {
+	var day time.Time
+	if by != "" {
+		if day, err = time.Parse(time.DateOnly, by); err != nil {
+			return nil, at("query.by", by, problem(http.StatusUnprocessableEntity, "a day is written as 2026-11-27"))
+		}
+	}
+	rows, err := s.store.Charts(store.Page{Limit: 200})
+	if err != nil {
+		return nil, err
+	}
+	for _, r := range rows {
+		if r.Problem != "" || len(ids) > 0 && !slices.Contains(ids, r.ID) {
+			continue
+		}
+		t := planner.Tune{ID: r.ID, Title: r.Title, Tempo: r.Tempo}
+		if key, err := readKey("", r.Key); err == nil {
+			t.Key = key.Tonic.Class()
+		}
+		if len(ids) > 0 {
+			t.By = day
+		}
+		tunes = append(tunes, t)
+	}
+	return tunes[:min(len(tunes), 12)], nil
+}

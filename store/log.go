@@ -1,0 +1,92 @@
+package store
+
+import (
+	"database/sql"
+	"encoding/json"
+	"time"
+
+	"gorm.io/gorm"
+)
+
+// Entry is a line of the log: a call, a take or a rung of a ladder, with everything
+// that was asked in it.
+type Entry struct {
+	ID      uint
+	At      time.Time
+	Kind    string // of Entries
+	Title   string
+	Chart   uint   // 0 where none was
+	Take    uint   // that was kept of it; 0 where none was
+	Tuning  string // of the instrument it was played on
+	Tempo   int
+	Seconds float64
+	Trials  []Trial `gorm:"serializer:json"`
+}
+
+// The kinds of entries.
+const (
+	LoggedCall = "call"
+	LoggedTake = "take"
+	LoggedRung = "rung"
+)
+
+// TableName is where the log is kept.
+func (Entry) TableName() string { return "log" }
+
+// Trial is planner.Trial as it is kept, without what its entry says.
+type Trial struct {
+	Key      int     `json:"key"`
+	Position int     `json:"position"`
+	Quality  string  `json:"quality"`
+	Degree   string  `json:"degree"`
+	Down     bool    `json:"down,omitempty"`
+	Device   string  `json:"device"`
+	Chord    string  `json:"chord"`
+	From     string  `json:"from,omitempty"`
+	String   int     `json:"string,omitempty"`
+	Met      string  `json:"met,omitempty"`
+	On       string  `json:"on,omitempty"`
+	Success  float64 `json:"success"`
+	Ms       float64 `json:"ms,omitempty"`
+	Timed    bool    `json:"timed,omitempty"`
+}
+
+// Log adds lines to the log.
+func (s *Store) Log(entries ...*Entry) error {
+	return s.write(func(tx *gorm.DB) error { return tx.CreateInBatches(entries, 200).Error })
+}
+
+// Logged reads the log from a number on, the oldest first. A line that cannot be read
+// is left out, and counted.
+func (s *Store) Logged(after uint) (entries []Entry, lost int, err error) {
+	db, err := s.db.DB()
+	if err != nil {
+		return nil, 0, s.fault(err)
+	}
+	rows, err := db.Query(`SELECT id, at, kind, title, chart, take, tuning, tempo, seconds, trials FROM log WHERE id > ? ORDER BY id`, after)
+	if err != nil {
+		return nil, 0, s.fault(err)
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var e Entry
+		var trials sql.RawBytes
+		if rows.Scan(&e.ID, &e.At, &e.Kind, &e.Title, &e.Chart, &e.Take, &e.Tuning, &e.Tempo, &e.Seconds, &trials) != nil || json.Unmarshal(trials, &e.Trials) != nil {
+			lost++
+			continue
+		}
+		entries = append(entries, e)
+	}
+	return entries, lost, s.fault(rows.Err())
+}
+
+// LogTake tells which kept take is behind a line of the log.
+func (s *Store) LogTake(entry, take uint) error {
+	return s.write(func(tx *gorm.DB) error {
+		done := tx.Model(&Entry{}).Where("id = ?", entry).UpdateColumn("take", take)
+		if done.Error == nil && done.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		return done.Error
+	})
+}

@@ -1,0 +1,270 @@
+<script setup lang="ts">
+/* What to practise today, why, and for how long: each part may be swapped, pinned or shortened; one press starts it. */
+import { useTitle } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import Button from 'primevue/button'
+import MultiSelect from 'primevue/multiselect'
+import { readToday } from '../../../api/log'
+import { useCharts } from '../../../api/queries'
+import MusicText from '../../../music/MusicText.vue'
+import EmptyPlace from '../../../shell/EmptyPlace.vue'
+import SegmentedChoice from '../../../shell/SegmentedChoice.vue'
+import { usePlan } from './usePlan'
+
+useTitle('Today · Undaris')
+const plan = usePlan()
+const charts = useCharts()
+const trouble = ref('')
+const known = ref<number>()
+/* Charts that must be safe by a day. */
+const evening = ref<number[]>([])
+const by = ref('')
+async function ask(seed: number, without: string[]) {
+  const forDay = evening.value.length && by.value ? { by: by.value, chart: evening.value } : {}
+  const today = await readToday({ minutes: plan.kept.minutes, seed, without, ...forDay })
+  known.value = today.known
+  return today.items
+}
+async function anew() {
+  trouble.value = ''
+  try {
+    plan.take(await ask(++plan.kept.seed, []))
+  } catch (e) {
+    trouble.value = e instanceof Error ? e.message : String(e)
+  }
+}
+async function swap(id: string) {
+  try {
+    const here = plan.kept.items.map((i) => i.id)
+    const kind = plan.kept.items.find((i) => i.id === id)?.kind
+    const items = await ask(plan.kept.seed, [...plan.kept.without, ...here])
+    plan.swap(id, items.find((i) => i.kind === kind) ?? items.find((i) => i.kind === 'calls'))
+  } catch (e) {
+    trouble.value = e instanceof Error ? e.message : String(e)
+  }
+}
+watch(
+  () => plan.kept.minutes,
+  () => void anew(),
+)
+if (!plan.kept.items.length || plan.over) void anew()
+const total = computed(() => plan.kept.items.reduce((n, i) => n + i.minutes, 0))
+const broken = computed(() => plan.kept.at >= 0 && !plan.over && !plan.kept.running)
+const lengths = [10, 20, 30, 45, 60].map((n) => ({ id: `${n}`, name: `${n}` }))
+const minutes = computed({
+  get: () => `${plan.kept.minutes}`,
+  set: (v) => (plan.kept.minutes = Number(v)),
+})
+const kinds: Record<string, string> = {
+  'warm-up': 'warm-up',
+  calls: 'calls',
+  changes: 'changes',
+  rest: 'rest',
+  music: 'music',
+}
+</script>
+
+<template>
+  <main class="today">
+    <header>
+      <h1>Today</h1>
+      <p class="soft">{{ total }} minutes</p>
+      <span class="space" />
+      <SegmentedChoice v-model="minutes" :options="lengths" label="how many minutes" />
+      <Button label="Plan anew" variant="outlined" @click="anew" />
+      <Button
+        v-if="!plan.kept.running"
+        :disabled="!plan.kept.items.length"
+        :label="broken ? 'Go on' : 'Start'"
+        icon="pi pi-play"
+        @click="plan.go"
+      />
+      <Button v-else label="Pause" icon="pi pi-pause" @click="plan.pause" />
+      <Button v-if="plan.kept.at >= 0" label="End it" variant="text" @click="(plan.end(), anew())" />
+    </header>
+    <label class="goal">
+      <span>Safe by</span>
+      <input v-model="by" type="date" aria-label="a day" @change="evening.length && anew()" />
+      <MultiSelect
+        v-model="evening"
+        :options="charts.data.value ?? []"
+        option-label="title"
+        option-value="id"
+        placeholder="which charts"
+        :max-selected-labels="1"
+        selected-items-label="{0} charts"
+        aria-label="charts that must be safe"
+        @update:model-value="by && anew()"
+      />
+    </label>
+    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <p v-if="plan.over" class="big" role="status">That was it for today.</p>
+    <p v-else-if="plan.item?.kind === 'rest' && plan.kept.running" class="big" role="status">
+      Lay the instrument down. Stretch the hands; if anything hurts, stop for today.
+    </p>
+    <p v-if="known === 0" class="soft">
+      Nothing is known yet, so this begins anywhere; with every call and chorus the plan knows better.
+    </p>
+    <ol v-if="plan.kept.items.length" class="items">
+      <li
+        v-for="(i, k) in plan.kept.items"
+        :key="i.id"
+        :class="[i.kind, { now: k === plan.kept.at, past: k < plan.kept.at }]"
+      >
+        <span class="minutes">{{ i.minutes }}<small>min</small></span>
+        <div class="what">
+          <p class="title">
+            <MusicText :text="i.title" /> <small class="kind">{{ i.new ? 'new' : kinds[i.kind] }}</small>
+          </p>
+          <p class="why"><MusicText :text="`${i.why}. Done: ${i.done}.`" /></p>
+        </div>
+        <span class="hands">
+          <Button
+            icon="pi pi-minus"
+            variant="text"
+            :aria-label="`a minute less for ${i.title}`"
+            title="a minute less"
+            @click="plan.shorten(i.id, -1)"
+          />
+          <Button
+            icon="pi pi-plus"
+            variant="text"
+            :aria-label="`a minute more for ${i.title}`"
+            title="a minute more"
+            @click="plan.shorten(i.id, 1)"
+          />
+          <Button
+            icon="pi pi-thumbtack"
+            :variant="plan.kept.pinned.includes(i.id) ? undefined : 'text'"
+            :aria-pressed="plan.kept.pinned.includes(i.id)"
+            :aria-label="`keep ${i.title} when it is planned anew`"
+            title="stays when it is planned anew"
+            @click="plan.pin(i.id)"
+          />
+          <Button
+            icon="pi pi-sync"
+            variant="text"
+            :aria-label="`something else for ${i.title}`"
+            title="something else"
+            @click="swap(i.id)"
+          />
+        </span>
+      </li>
+    </ol>
+    <EmptyPlace v-else-if="!trouble" title="Nothing to plan" text="Make a chart first: the plan ends in music." />
+  </main>
+</template>
+
+<style scoped>
+.today {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.9rem;
+  padding: 0.75rem 1.25rem 1.5rem;
+  max-width: 70rem;
+}
+
+header,
+.goal {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 0.5rem 0.75rem;
+}
+
+h1 {
+  font-size: var(--text-xl);
+}
+
+.space {
+  flex: 1;
+}
+
+.soft,
+small,
+.why {
+  color: var(--soft);
+}
+
+.why::first-letter {
+  text-transform: uppercase;
+}
+
+.big {
+  font: 600 1.8rem / 1.25 var(--font-display);
+}
+
+.items {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+
+li {
+  display: flex;
+  align-items: center;
+  gap: 1rem;
+  padding: 0.55rem 0.5rem;
+  border-bottom: 1px solid var(--rule);
+}
+
+li.now {
+  background: var(--lit);
+}
+
+li.past {
+  opacity: 0.6;
+}
+
+.minutes {
+  flex: none;
+  width: 3.6rem;
+  font: 600 1.9rem / 1 var(--font-display);
+  text-align: right;
+}
+
+.minutes small {
+  font: 400 var(--text-s) var(--font-text);
+  margin-left: 0.2rem;
+}
+
+.what {
+  flex: 1;
+  min-width: 0;
+}
+
+.title {
+  font-size: var(--text-l);
+  font-weight: 600;
+}
+
+.kind {
+  font-weight: 400;
+  margin-left: 0.5rem;
+}
+
+.hands {
+  display: flex;
+  flex: none;
+}
+
+input[type='date'] {
+  font: inherit;
+  min-height: 2.25rem;
+  color: inherit;
+  background: var(--raised);
+  border: 1px solid var(--rule);
+  border-radius: var(--round);
+  padding: 0 0.5rem;
+}
+
+.trouble {
+  color: var(--danger);
+}
+
+@media (width < 700px) {
+  li {
+    flex-wrap: wrap;
+  }
+}
+</style>

@@ -1,0 +1,108 @@
+/* A plan that is gone through: which item is played, and how long it has left. It goes on where it was left, after a reload
+   and on the next day. */
+import { useIntervalFn, useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed } from 'vue'
+import type { TodayItem } from '../../../api/client'
+
+interface Kept {
+  items: TodayItem[]
+  /** which is played; −1 before the first */
+  at: number
+  /** seconds that it has left */
+  left: number
+  running: boolean
+  /** IDs that stay when it is planned anew, and those that were swapped away */
+  pinned: string[]
+  without: string[]
+  minutes: number
+  seed: number
+  begun?: string
+}
+const none: Kept = { items: [], at: -1, left: 0, running: false, pinned: [], without: [], minutes: 20, seed: 1 }
+
+/** Where an item is played. */
+export function placeOf(item: TodayItem, chart: number) {
+  const params = { id: item.chart || chart || undefined }
+  switch (item.kind) {
+    case 'calls':
+      return {
+        name: 'practice',
+        params,
+        query: {
+          do: 'calls',
+          ask: 'tones',
+          keys: item.key,
+          start: item.start,
+          way: item.down ? 'down' : 'up',
+          frets: item.window && `${item.window.low}-${item.window.high}`,
+        },
+      }
+    case 'rest':
+      return { name: 'practice', params, query: { do: 'today' } }
+  }
+  return { name: 'practice', params, query: { do: 'changes', mode: item.mode, play: 'yes' } }
+}
+
+export const usePlan = defineStore('plan', () => {
+  const kept = useLocalStorage<Kept>('undaris-plan', none, { mergeDefaults: true })
+  const item = computed(() => kept.value.items[kept.value.at])
+  const begun = (at: number) => {
+    kept.value.at = at
+    kept.value.left = (kept.value.items[at]?.minutes ?? 0) * 60
+  }
+  const clock = useIntervalFn(() => {
+    if (!kept.value.running || !item.value) return
+    if (--kept.value.left <= 0) next()
+  }, 1000)
+  function next() {
+    begun(kept.value.at + 1)
+    if (!item.value) kept.value.running = false
+  }
+  return {
+    kept,
+    item,
+    clock,
+    over: computed(() => kept.value.items.length > 0 && kept.value.at >= kept.value.items.length),
+    /** Begins it, or goes on with it. */
+    go() {
+      if (kept.value.at < 0 || !item.value) begun(0)
+      kept.value.running = true
+      kept.value.begun ??= new Date().toISOString()
+    },
+    pause: () => (kept.value.running = false),
+    next,
+    /** Takes up a plan. What is pinned stays, where it is. */
+    take(items: TodayItem[]) {
+      const pinned = kept.value.items.filter((i) => kept.value.pinned.includes(i.id))
+      const fresh = items.filter((i) => !pinned.some((p) => p.id === i.id))
+      const end = fresh.at(-1)
+      const room = items.reduce((n, i) => n + i.minutes, 0) - pinned.reduce((n, i) => n + i.minutes, 0)
+      let used = 0
+      const fits = fresh.filter((i) => (used += i.minutes) <= room || i === end)
+      kept.value = {
+        ...kept.value,
+        items: [...fits.slice(0, -1), ...pinned, ...fits.slice(-1)],
+        at: -1,
+        left: 0,
+        running: false,
+        begun: undefined,
+      }
+    },
+    /** Puts another item in the place of one. */
+    swap(id: string, other: TodayItem | undefined) {
+      kept.value.without = [...kept.value.without, id]
+      kept.value.items = kept.value.items.flatMap((i) =>
+        i.id !== id ? [i] : other ? [{ ...other, minutes: i.minutes }] : [],
+      )
+    },
+    shorten(id: string, by: number) {
+      kept.value.items = kept.value.items.map((i) => (i.id === id ? { ...i, minutes: Math.max(1, i.minutes + by) } : i))
+    },
+    pin(id: string) {
+      const { pinned } = kept.value
+      kept.value.pinned = pinned.includes(id) ? pinned.filter((p) => p !== id) : [...pinned, id]
+    },
+    end: () => (kept.value = { ...none, minutes: kept.value.minutes, seed: kept.value.seed + 1 }),
+  }
+})
