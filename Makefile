@@ -59,9 +59,10 @@ hostile: web/dist/index.html
 
 # Every exercise over every chord in every position, on every string set, at every pace;
 # the ear at every tempo.
-thorough:
+thorough: web/dist/index.html
 	cd web && npm run ear
 	EVERY=1 go test -count=1 -timeout 30m -v -run TheEar ./e2e/studio
+	EVERY=1 go test -count=1 -timeout 30m -v -run EveryRoom ./e2e
 	EVERY=1 go test -count=1 -timeout 90m -run EveryExercise ./core/exercise
 
 bench: web/dist/index.html

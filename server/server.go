@@ -85,6 +85,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.imports(api)
 	srv.player(api)
 	srv.ears(engine)
+	go func() { _ = srv.picture(func(picture) error { return nil }) }() // the log is read before it is asked for
 	engine.NoRoute(site(front))
 	return guarded(engine)
 }

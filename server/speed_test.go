@@ -2,12 +2,18 @@ package server
 
 import (
 	"fmt"
+	"log/slog"
+	"net/http/httptest"
 	"runtime/debug"
 	"sort"
 	"strings"
 	"testing"
+	"testing/fstest"
 	"time"
 
+	"github.com/stretchr/testify/require"
+
+	"undaris/demo"
 	"undaris/store"
 )
 
@@ -80,4 +86,46 @@ func BenchmarkStudy(b *testing.B) {
 			}
 		})
 	}
+}
+
+// BenchmarkLog opens a log of 5,000 takes (three years), draws its maps and plans from
+// it. The first opening reads it from the disk.
+func BenchmarkLog(b *testing.B) {
+	defer debug.SetGCPercent(debug.SetGCPercent(GCPercent))
+	s, err := store.Open(b.TempDir())
+	require.NoError(b, err)
+	defer s.Close()
+	require.NoError(b, demo.Fill(s))
+	var entries []*store.Entry
+	for i := range 5000 {
+		e := &store.Entry{At: time.Now().AddDate(0, 0, -(5000-i)/5), Kind: store.LoggedTake, Title: "A chorus", Chart: uint(1 + i%6), Tuning: "E2,A2,D3,G3,B3,E4", Tempo: 96, Seconds: 30}
+		for k := range 9 {
+			e.Trials = append(e.Trials, store.Trial{Key: i % 12, Position: (i + k) % 5, Quality: "7", Degree: []string{"root", "third", "fifth", "seventh"}[k%4], Device: "land", Chord: "F7", From: "C7", String: 1 + k%6, Met: "on time", On: "3", Success: float64((i + k) % 2), Ms: float64(k - 4), Timed: true})
+		}
+		entries = append(entries, e)
+	}
+	require.NoError(b, s.Log(entries...))
+	timed := func(srv *httptest.Server, path string) float64 {
+		start := time.Now()
+		resp := ask(b, srv, "GET", path, nil, nil)
+		if resp.StatusCode != 200 {
+			b.Fatal(resp.Status)
+		}
+		return float64(time.Since(start).Microseconds()) / 1000
+	}
+	var first, log, maps, plan float64
+	n := 0.
+	for b.Loop() {
+		srv := httptest.NewServer(New(s, fstest.MapFS{}, slog.New(slog.DiscardHandler)))
+		first += timed(srv, "/api/log")
+		log += timed(srv, "/api/log")
+		maps += timed(srv, "/api/log/maps")
+		plan += timed(srv, "/api/today?minutes=60")
+		srv.Close()
+		n++
+	}
+	b.ReportMetric(first/n, "ms-first-opening")
+	b.ReportMetric(log/n, "ms-opening")
+	b.ReportMetric(maps/n, "ms-maps")
+	b.ReportMetric(plan/n, "ms-plan")
 }

@@ -2,9 +2,9 @@ package store
 
 import (
 	"database/sql"
-	"encoding/json"
 	"time"
 
+	"github.com/segmentio/encoding/json"
 	"gorm.io/gorm"
 )
 

@@ -4,7 +4,7 @@ import "sync"
 
 // Fitted are the parameters found by [Fit] on the learners of seeds 1000 to 1011
 // (cmd/year -fit).
-var Fitted = Params{Base: -0.8, Spread: 0.3, Drift: 0.005, Noise: 0.0002, Learn: 0.003, Half: 20, Grow: 1, Shrink: 0.8, Borrow: 0.2}
+var Fitted = Params{Base: -2.7, Spread: 0.45, Drift: 0.0003, Noise: 0.00006, Learn: 0.0009, Half: 45, Grow: 3.4, Shrink: 0.8, Borrow: 0.2}
 
 // fitDays are the first of a learner, in which there is most to find out.
 const fitDays = 84

@@ -102,7 +102,8 @@ func (m *Model) Plan(o Order, trials []Trial, at time.Time) []Item {
 	// What ends it is set aside first.
 	end := music(o, at, rng)
 	end.Minutes = max(2, min(5, left/4))
-	left -= end.Minutes
+	rests := left / (restAfter + resting + 1)
+	left -= end.Minutes + rests*resting
 	if left >= 6 && len(o.Tunes) > 0 {
 		w := warmUps[rng.IntN(len(warmUps))]
 		tune := o.Tunes[rng.IntN(len(o.Tunes))]
@@ -111,17 +112,12 @@ func (m *Model) Plan(o Order, trials []Trial, at time.Time) []Item {
 	if c, ok := weakest(o.Tunes, changes); ok && left >= 2*block {
 		use(c)
 	}
-	since := 0
 	for _, a := range m.due(seen, left/block+1+len(o.Without), at, o.Seed+uint64(at.YearDay())) {
 		if left < 2 {
 			break
 		}
 		item := m.calls(a, seen[[2]int{a.Key, a.Position}], at)
 		item.Minutes = min(left, block)
-		if since += item.Minutes; since > restAfter && left > resting+block {
-			use(Item{ID: fmt.Sprintf("rest %d", len(items)), Kind: Rest, Title: "Rest", Why: say.F("%d minutes were played: hands and ears need it", restAfter), Done: "two minutes without the instrument", Minutes: resting})
-			since = 0
-		}
 		use(item)
 	}
 	// What is left over is given to what is there, so that little is practised longer.
@@ -131,8 +127,25 @@ func (m *Model) Plan(o Order, trials []Trial, at time.Time) []Item {
 			left--
 		}
 	}
-	end.Minutes += left
+	items, unused := rested(items, rests)
+	end.Minutes += left + unused*resting
 	return append(items, end)
+}
+
+// rested puts rests between items, where enough was played since the last; unused are
+// those for which there was no need.
+func rested(items []Item, rests int) (out []Item, unused int) {
+	since := 0
+	for _, i := range items {
+		if rests > 0 && since > 0 && since+i.Minutes > restAfter {
+			out = append(out, Item{ID: fmt.Sprintf("rest %d", len(out)), Kind: Rest, Title: "Rest", Why: say.F("%d minutes were played: hands and ears need it", since), Done: "two minutes without the instrument", Minutes: resting})
+			rests--
+			since = 0
+		}
+		out = append(out, i)
+		since += i.Minutes
+	}
+	return out, rests
 }
 
 // due are so many asks of places that were met before, with one new one among them; to

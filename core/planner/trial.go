@@ -40,9 +40,14 @@ func (c *Count) add(t Trial) {
 	if t.At.After(c.Last) {
 		c.Last = t.At
 	}
-	if t.Entry > 0 && !slices.Contains(c.Entries, t.Entry) {
-		c.Entries = append([]uint{t.Entry}, c.Entries[:min(len(c.Entries), behind-1)]...)
+	if t.Entry == 0 || slices.Contains(c.Entries, t.Entry) {
+		return
 	}
+	if len(c.Entries) < behind {
+		c.Entries = append(c.Entries, 0)
+	}
+	copy(c.Entries[1:], c.Entries)
+	c.Entries[0] = t.Entry
 }
 
 // Cell is a key in a position: what was seen of it, and what the model makes of it.
@@ -99,6 +104,14 @@ type Maps struct {
 	Trials  int
 }
 
+// Weeks begin on Mondays; the first after 1970 began was on 5 January.
+const (
+	secondsOfWeek = 7 * 24 * 3600
+	firstMonday   = 4 * 24 * 3600
+)
+
+func weekOf(at time.Time) int64 { return (at.Unix() - firstMonday) / secondsOfWeek }
+
 // Draw draws the maps of trials that keep says yes to, as they are by a time. The
 // model knows all of them.
 func Draw(trials []Trial, m *Model, at time.Time, keep func(Trial) bool) Maps {
@@ -115,7 +128,7 @@ func Draw(trials []Trial, m *Model, at time.Time, keep func(Trial) bool) Maps {
 	spots := map[spot]*Spot{}
 	starts := map[start]*Start{}
 	changes := map[[2]string]*Change{}
-	weeks := map[time.Time]*Week{}
+	weeks := map[int64]*Week{}
 	var late []float64
 	out.Timing.Bins = make([]int, 30)
 	for _, t := range trials {
@@ -141,8 +154,8 @@ func Draw(trials []Trial, m *Model, at time.Time, keep func(Trial) bool) Maps {
 			case t.Success < 0.5:
 				c.Other++
 			}
-			monday := t.At.UTC().Truncate(24*time.Hour).AddDate(0, 0, -(int(t.At.UTC().Weekday())+6)%7)
-			w := get(weeks, monday, func() *Week { return &Week{monday, map[string]int{}} })
+			n := weekOf(t.At)
+			w := get(weeks, n, func() *Week { return &Week{time.Unix(n*secondsOfWeek+firstMonday, 0).UTC(), map[string]int{}} })
 			w.Degrees[cmp.Or(t.On, "–")]++
 		}
 		if t.Timed {
