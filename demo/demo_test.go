@@ -112,7 +112,7 @@ func TestEveryLickGoesThroughTheCharts(t *testing.T) {
 func TestEightWeeks(t *testing.T) {
 	s, _ := filled(t)
 	require.NoError(t, Weeks(s, time.Date(2026, 6, 1, 12, 0, 0, 0, time.UTC)))
-	entries, lost, err := s.Logged(0)
+	entries, lost, err := s.Logged(1, 0)
 	require.NoError(t, err)
 	assert.Zero(t, lost)
 	kinds := map[string]int{}

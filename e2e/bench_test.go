@@ -198,7 +198,7 @@ func TestEveryoneCanUseIt(t *testing.T) {
 	p.do(chromedp.EmulateViewport(1280, 2400)) // nothing lies under the strip at the foot
 	for _, place := range []struct{ path, ready string }{
 		{"/bench/4?bar=6", ".run-card li"}, {"/stand/6?bar=4", ".stand .next"}, {"/charts", ".charts li"}, {"/charts/4", ".preview .bar"}, {"/atlas/6", ".cell svg"},
-		{"/paper/6?frets=7-11", "[data-note]"}, {"/licks", ".card [data-note]"}, {"/licks/40", ".ways [data-note]"}, {"/lines", ".lines li"}, {"/lines/3", ".grid [data-note]"}, {"/practice/6?ask=tones&seed=7", ".cover"}, {"/practice/6?ask=place&by=neck", ".given"}, {"/practice/6?do=changes", ".hint"}, {"/practice/6?do=takes", "h1"},
+		{"/paper/6?frets=7-11", "[data-note]"}, {"/licks", ".card [data-note]"}, {"/licks/40", ".ways [data-note]"}, {"/lines", ".lines li"}, {"/lines/3", ".grid [data-note]"}, {"/practice/6?ask=tones&seed=7", ".cover"}, {"/practice/6?ask=place&by=neck", ".given"}, {"/practice/6?do=changes", ".hint"}, {"/practice/6?do=takes", "h1"}, {"/practice/6?do=today", ".items li"}, {"/practice/6?do=log", "h1"},
 	} {
 		p.visit(place.path)
 		p.until(`document.querySelector(%q)`, place.ready)

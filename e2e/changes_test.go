@@ -3,6 +3,7 @@ package e2e
 import (
 	"testing"
 
+	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 )
@@ -94,6 +95,7 @@ func TestEveryWayToPractise(t *testing.T) {
 // plays that first.
 func TestWhatIsWrittenIsShownOrPlayed(t *testing.T) {
 	p := sit(t, true)
+	p.do(chromedp.EmulateViewport(1280, 2400)) // nothing lies under the strip at the foot
 	p.visit("/practice/6?do=changes&mode=bends")
 	p.until(`document.querySelectorAll('.sheet [data-note]').length >= 22`)
 	p.inBothLooks("main", "bends to match")
@@ -114,6 +116,7 @@ func TestWhatIsWrittenIsShownOrPlayed(t *testing.T) {
 // Without an instrument: keys lie as the strings do, and what they play is judged.
 func TestTheKeyboardIsAnInstrument(t *testing.T) {
 	p := listen(t)
+	p.do(chromedp.EmulateViewport(1280, 2400))
 	p.visit("/practice/6?do=changes")
 	p.click("header button", "Keys")
 	p.until(`document.querySelectorAll('.press-neck .key').length >= 20`)

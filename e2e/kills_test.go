@@ -26,11 +26,16 @@ type program struct {
 func run(t testing.TB, path, dir, addr string) program {
 	t.Helper()
 	cmd := exec.Command(path, "demo", "--addr", addr, "--data", dir)
+	var said strings.Builder
+	cmd.Stderr = &said
 	out, err := cmd.StdoutPipe()
 	require.NoError(t, err)
 	require.NoError(t, cmd.Start())
 	line, err := bufio.NewReader(out).ReadString('\n')
-	require.NoError(t, err)
+	if err != nil {
+		_ = cmd.Wait()
+	}
+	require.NoError(t, err, said.String())
 	return program{cmd, strings.Trim(line[strings.Index(line, "http://")+7:], "/\n ")}
 }
 

@@ -3,6 +3,8 @@ package e2e
 import (
 	"testing"
 
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -14,6 +16,7 @@ import (
 func TestAnEveningFromThePlanToTheLog(t *testing.T) {
 	p := sitWith(t, browser, demo.All)
 	p.visit("/practice/6?do=today")
+	p.do(chromedp.EmulateViewport(1280, 2400)) // nothing lies under the strip at the foot
 	p.until(`document.querySelectorAll('.items li').length >= 5`)
 	p.inBothLooks("main", "a plan")
 	titles := func() []string {
@@ -75,6 +78,7 @@ func TestAnEveningFromThePlanToTheLog(t *testing.T) {
 func TestTheLogIsMaps(t *testing.T) {
 	p := sitWith(t, browser, demo.All)
 	p.visit("/practice/6?do=log")
+	p.do(chromedp.EmulateViewport(1280, 2400))
 	p.until(`document.querySelectorAll('.wheel .cell').length === 60`)
 	p.inBothLooks("main", "the log")
 	p.click(".wheel [data-cell='C 1']", "")
@@ -94,6 +98,19 @@ func TestTheLogIsMaps(t *testing.T) {
 	p.until(`document.querySelector(".why h2").innerText.includes("ward")`)
 	csv := evalLater[string](p, `fetch('/api/log/csv').then(r => r.text())`)
 	require.Contains(t, csv, "Slipway Shuffle")
+
+	// Another player has a log of their own; two of one name are refused.
+	p.visit("/practice/6?do=today")
+	p.click("header button", "Player")
+	p.click(".players input", "")
+	p.keys("player")
+	p.click(".players button", "Another player")
+	p.sees(".players .trouble", "of that name already")
+	p.click(".players input", "")
+	p.keys(kb.End, " two")
+	p.click(".players button", "Another player")
+	p.sees("header", "player two")
+	p.sees("main", "Nothing is known yet")
 
 	p = sit(t, true)
 	p.visit("/practice/6?do=log")

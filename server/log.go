@@ -2,7 +2,6 @@ package server
 
 import (
 	"bytes"
-	"cmp"
 	"context"
 	"encoding/csv"
 	"encoding/json"
@@ -28,6 +27,7 @@ type journal struct {
 	entries []store.Entry
 	trials  []planner.Trial
 	model   *planner.Model
+	player  uint
 	last    uint
 	lost    int // lines that cannot be read
 }
@@ -57,10 +57,15 @@ func (s *server) picture(look func(picture) error) error {
 	j := &s.journal
 	j.mu.Lock()
 	defer j.mu.Unlock()
-	if j.model == nil {
-		j.model = planner.New(planner.Fitted)
+	player, err := s.store.Player()
+	if err != nil {
+		return err
 	}
-	entries, lost, err := s.store.Logged(j.last)
+	if j.model == nil || j.player != player.ID { // another player, another log
+		j.entries, j.trials, j.last, j.lost = nil, nil, 0, 0
+		j.player, j.model = player.ID, planner.New(planner.Fitted)
+	}
+	entries, lost, err := s.store.Logged(j.player, j.last)
 	if err != nil {
 		return err
 	}
@@ -117,117 +122,6 @@ type LogPage struct {
 	Rows  []LogRow `json:"rows"`
 	Total int      `json:"total"`
 	Lost  int      `json:"lost" doc:"lines that cannot be read"`
-}
-
-// LogMaps are the maps of a log.
-type LogMaps struct {
-	Cells   []MapCell   `json:"cells" doc:"every key in every position"`
-	Spots   []MapSpot   `json:"spots" doc:"strings in positions, by the degree that was asked for"`
-	Starts  []MapStart  `json:"starts"`
-	Changes []MapChange `json:"changes" doc:"the weakest first"`
-	Weeks   []MapWeek   `json:"weeks"`
-	Ladders []MapLadder `json:"ladders"`
-	Timing  MapTiming   `json:"timing"`
-	Trials  int         `json:"trials"`
-}
-
-// MapCount is how often something was asked, how well it went, and what is behind it.
-type MapCount struct {
-	Trials  int       `json:"trials"`
-	Success float64   `json:"success" doc:"of 1"`
-	Last    time.Time `json:"last"`
-	Entries []uint    `json:"entries" doc:"lines of the log behind it, the newest first"`
-}
-
-// MapCell is a key in a position.
-type MapCell struct {
-	Key      string `json:"key"`
-	Class    int    `json:"class" doc:"pitch class of the key"`
-	Position int    `json:"position" doc:"from 1"`
-	MapCount
-	Strength float64 `json:"strength" doc:"how likely it succeeds today, by the model"`
-	Sure     float64 `json:"sure" doc:"how well that is known, of 1"`
-}
-
-// MapSpot is a string in a position.
-type MapSpot struct {
-	Position int    `json:"position" doc:"from 1"`
-	String   int    `json:"string"`
-	Degree   string `json:"degree"`
-	MapCount
-}
-
-// MapStart is a degree and a direction.
-type MapStart struct {
-	Degree string `json:"degree"`
-	Down   bool   `json:"down"`
-	MapCount
-	Strength float64 `json:"strength"`
-}
-
-// MapChange is a change from one chord to another.
-type MapChange struct {
-	From   string  `json:"from"`
-	To     string  `json:"to"`
-	Silent float64 `json:"silent" doc:"part that was met by silence"`
-	OnRoot float64 `json:"onRoot" doc:"part that was met on the root"`
-	Other  float64 `json:"other" doc:"part that was met late or by a wrong note"`
-	MapCount
-}
-
-// MapWeek is what was landed on in a week.
-type MapWeek struct {
-	Begins  time.Time      `json:"begins"`
-	Degrees map[string]int `json:"degrees"`
-}
-
-// MapLadder is how the tempo of an exercise went.
-type MapLadder struct {
-	Title string    `json:"title"`
-	Rungs []MapRung `json:"rungs"`
-}
-
-// MapRung is a tempo that was reached.
-type MapRung struct {
-	At    time.Time `json:"at"`
-	Tempo int       `json:"tempo"`
-}
-
-// MapTiming is how what was played lies about the beat.
-type MapTiming struct {
-	Bins   []int   `json:"bins" doc:"of ten milliseconds each, from −150 on"`
-	Mean   float64 `json:"mean" doc:"milliseconds; positive is late"`
-	Spread float64 `json:"spread"`
-	Trials int     `json:"trials"`
-}
-
-func mapCount(c planner.Count) MapCount {
-	return MapCount{c.Trials, c.Success, c.Last, append([]uint{}, c.Entries...)}
-}
-
-func wireMaps(m planner.Maps, entries []store.Entry) LogMaps {
-	w := LogMaps{Trials: m.Trials, Timing: MapTiming(m.Timing), Ladders: []MapLadder{}}
-	w.Cells = each(m.Cells, func(c planner.Cell) MapCell {
-		return MapCell{planner.KeyName(c.Key).String(), c.Key, c.Position + 1, mapCount(c.Count), c.Strength, c.Sure}
-	})
-	w.Spots = each(m.Spots, func(s planner.Spot) MapSpot { return MapSpot{s.Position + 1, s.String, s.Degree, mapCount(s.Count)} })
-	w.Starts = each(m.Starts, func(s planner.Start) MapStart { return MapStart{s.Degree, s.Down, mapCount(s.Count), s.Strength} })
-	w.Changes = each(m.Changes, func(c planner.Change) MapChange {
-		return MapChange{c.From, c.To, c.Silent, c.OnRoot, c.Other, mapCount(c.Count)}
-	})
-	w.Weeks = each(m.Weeks, func(x planner.Week) MapWeek { return MapWeek(x) })
-	for _, e := range entries {
-		if e.Kind != store.LoggedRung {
-			continue
-		}
-		i := slices.IndexFunc(w.Ladders, func(l MapLadder) bool { return l.Title == e.Title })
-		if i < 0 {
-			i = len(w.Ladders)
-			w.Ladders = append(w.Ladders, MapLadder{Title: e.Title})
-		}
-		w.Ladders[i].Rungs = append(w.Ladders[i].Rungs, MapRung{e.At, e.Tempo})
-	}
-	return w
 }
 
 // CallLog is a call as it went.
@@ -413,98 +307,4 @@ func (s *server) logs(api huma.API) {
 		})
 		return file("application/json", "undaris log", "json", data), err
 	})
-	get(s, api, "/api/today", "today", "What to practise today, out of what was measured",
-		func(_ context.Context, in *struct {
-			Minutes int      `query:"minutes" default:"20" minimum:"5" maximum:"60"`
-			Without []string `query:"without,explode" maxItems:"60" doc:"items that were swapped away"`
-			By      string   `query:"by" maxLength:"10" doc:"a day on which the charts must be safe, as 2026-11-27"`
-			Charts  []uint   `query:"chart,explode" maxItems:"60" doc:"for that day; else the charts opened last"`
-			Seed    uint64   `query:"seed"`
-		}) (p Today, err error) {
-			tunes, err := s.tunes(in.Charts, in.By)
-			if err != nil {
-				return p, err
-			}
-			err = s.picture(func(now picture) error {
-				order := planner.Order{Minutes: cmp.Or(in.Minutes, 20), Without: in.Without, Tunes: tunes, Seed: in.Seed}
-				p.Items = each(now.model.Plan(order, now.trials, time.Now()), func(i planner.Item) TodayItem { return s.todayItem(i) })
-				p.Known = len(now.trials)
-				return nil
-			})
-			return p, err
-		})
-}
-
-// Today is a plan.
-type Today struct {
-	Items []TodayItem `json:"items"`
-	Known int         `json:"known" doc:"how many things the plan knows of"`
-}
-
-// TodayItem is a part of a plan.
-type TodayItem struct {
-	ID      string       `json:"id"`
-	Kind    string       `json:"kind" enum:"warm-up,calls,changes,rest,music"`
-	Title   string       `json:"title"`
-	Why     string       `json:"why"`
-	Done    string       `json:"done" doc:"how to know that it is done"`
-	Minutes int          `json:"minutes"`
-	New     bool         `json:"new" doc:"never practised before"`
-	Chart   uint         `json:"chart,omitempty"`
-	Mode    string       `json:"mode,omitempty"`
-	Key     string       `json:"key,omitempty" doc:"of calls"`
-	Start   string       `json:"start,omitempty"`
-	Down    bool         `json:"down,omitempty"`
-	Window  *store.Frets `json:"window,omitempty"`
-}
-
-func (s *server) todayItem(i planner.Item) TodayItem {
-	w := TodayItem{ID: i.ID, Kind: i.Kind, Title: i.Title, Why: i.Why, Done: i.Done, Minutes: i.Minutes, New: i.New, Chart: i.Chart, Mode: i.Mode}
-	if i.Kind != planner.Calls {
-		return w
-	}
-	w.Key, w.Start, w.Down = planner.KeyName(i.Ask.Key).String(), i.Ask.Degree, i.Ask.Down
-	player, err := s.store.Player()
-	if err != nil {
-		return w
-	}
-	if in, _, err := playerNeck(player.Player); err == nil {
-		for _, p := range in.Positions(i.Ask.Key) {
-			if p.Number == i.Ask.Position+1 {
-				frets := store.Frets(p.Window)
-				w.Window = &frets
-				break
-			}
-		}
-	}
-	return w
-}
-
-// tunes are the charts that are planned for: those that must be safe by a day, else
-// those opened last.
-func (s *server) tunes(ids []uint, by string) (tunes []planner.Tune, err error) {
-	var day time.Time
-	if by != "" {
-		if day, err = time.Parse(time.DateOnly, by); err != nil {
-			return nil, at("query.by", by, problem(http.StatusUnprocessableEntity, "a day is written as 2026-11-27"))
-		}
-	}
-	rows, err := s.store.Charts(store.Page{Limit: 200})
-	if err != nil {
-		return nil, err
-	}
-	for _, r := range rows {
-		if r.Problem != "" || len(ids) > 0 && !slices.Contains(ids, r.ID) {
-			continue
-		}
-		t := planner.Tune{ID: r.ID, Title: r.Title, Tempo: r.Tempo}
-		if key, err := readKey("", r.Key); err == nil {
-			t.Key = key.Tonic.Class()
-		}
-		if len(ids) > 0 {
-			t.By = day
-		}
-		tunes = append(tunes, t)
-	}
-	return tunes[:min(len(tunes), 12)], nil
 }

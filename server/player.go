@@ -64,6 +64,42 @@ func (s *server) player(api huma.API) {
 			p, err := s.store.Player()
 			return Versioned[store.PlayerVersion]{etag(p.Version), p}, err
 		})
+	get(s, api, "/api/players", "players", "Who plays here: each has an instrument and a log",
+		func(context.Context, *struct{}) ([]store.Person, error) { return s.store.People() })
+	type Named struct {
+		Name string `json:"name" maxLength:"60"`
+	}
+	register(s, api, operation(http.MethodPost, "/api/players", "add-player", "Another player, whose turn it is from now on", http.StatusCreated),
+		body(func(_ context.Context, in *struct{ Body Named }) (store.Person, error) {
+			name := clean(in.Body.Name)
+			if name == "" {
+				return store.Person{}, at("body.name", in.Body.Name, errors.New("a player needs a name"))
+			}
+			p, err := s.store.AddPerson(name)
+			if errors.Is(err, store.ErrNamed) {
+				err = at("body.name", name, err)
+			}
+			return p, err
+		}))
+	register(s, api, operation(http.MethodPut, "/api/players/{id}", "rename-player", "Give a player another name", http.StatusNoContent),
+		func(_ context.Context, in *struct {
+			ByID
+			Body Named
+		}) (struct{}, error) {
+			name := clean(in.Body.Name)
+			if name == "" {
+				return struct{}{}, at("body.name", in.Body.Name, errors.New("a player needs a name"))
+			}
+			err := s.store.RenamePerson(in.ID, name)
+			if errors.Is(err, store.ErrNamed) {
+				err = at("body.name", name, err)
+			}
+			return struct{}{}, missing("player", err)
+		})
+	register(s, api, operation(http.MethodPut, "/api/players/{id}/here", "take-turn", "It is this player's turn", http.StatusNoContent),
+		func(_ context.Context, in *ByID) (struct{}, error) {
+			return struct{}{}, missing("player", s.store.Turn(in.ID))
+		})
 	register(s, api, operation(http.MethodPut, "/api/player", "set-player", "Save the instrument and habits", 0),
 		func(_ context.Context, in *struct {
 			Match

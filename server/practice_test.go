@@ -171,6 +171,10 @@ func TestTheLogAndThePlan(t *testing.T) {
 
 	require.Equal(t, 200, ask(t, srv, "GET", "/api/today?minutes=30&chart=6&by=2026-11-27", nil, &today).StatusCode)
 	assert.Equal(t, maps.Trials, today.Known)
+	require.Len(t, today.Ready, 1)
+	r := today.Ready[0]
+	assert.Equal(t, "Slipway Shuffle", r.Title)
+	assert.Equal(t, 5, r.Safe+len(r.Weak)+len(r.Untried), "C7–F7, F7–C7, C7–G7, G7–F7, G7–C7")
 	minutes, calls := 0, 0
 	for _, i := range today.Items {
 		minutes += i.Minutes
@@ -194,4 +198,39 @@ func TestTheLogAndThePlan(t *testing.T) {
 		bad.How = "right"
 		assert.Equal(t, 422, ask(t, srv, "POST", "/api/log/calls", bad, nil).StatusCode)
 	}
+}
+
+// Two players of one installation: each has an instrument and a log of their own, and
+// no two have one name.
+func TestPlayersHaveALogOfTheirOwn(t *testing.T) {
+	srv := serve(t)
+	var people []store.Person
+	ask(t, srv, "GET", "/api/players", nil, &people)
+	assert.Equal(t, []store.Person{{ID: 1, Name: "Player", Here: true}}, people)
+	call := CallLog{Chart: 6, Kind: "tones", Key: "C", Chord: "F7", Degree: "3", Window: store.Frets{Low: 7, High: 11}, Says: "upward", How: "right"}
+	require.Equal(t, 201, ask(t, srv, "POST", "/api/log/calls", call, nil).StatusCode)
+	require.Equal(t, 204, ask(t, srv, "PUT", "/api/players/1", map[string]string{"name": "Oda"}, nil).StatusCode)
+	var second store.Person
+	require.Equal(t, 201, ask(t, srv, "POST", "/api/players", map[string]string{"name": " Bram "}, &second).StatusCode)
+	assert.Equal(t, store.Person{ID: 2, Name: "Bram", Here: true}, second)
+	total := func() int {
+		var page LogPage
+		ask(t, srv, "GET", "/api/log", nil, &page)
+		return page.Total
+	}
+	assert.Zero(t, total(), "a new player begins anew")
+	for range 2 {
+		ask(t, srv, "POST", "/api/log/calls", call, nil)
+	}
+	assert.Equal(t, 2, total())
+	require.Equal(t, 204, ask(t, srv, "PUT", "/api/players/1/here", nil, nil).StatusCode)
+	assert.Equal(t, 1, total())
+	ask(t, srv, "GET", "/api/players", nil, &people)
+	assert.Equal(t, []store.Person{{ID: 1, Name: "Oda", Here: true}, {ID: 2, Name: "Bram"}}, people)
+	for _, name := range []string{"bram", " ", ""} {
+		assert.Equal(t, 422, ask(t, srv, "POST", "/api/players", map[string]string{"name": name}, nil).StatusCode)
+		assert.Equal(t, 422, ask(t, srv, "PUT", "/api/players/1", map[string]string{"name": name}, nil).StatusCode)
+	}
+	assert.Equal(t, 404, ask(t, srv, "PUT", "/api/players/9/here", nil, nil).StatusCode)
+	assert.Equal(t, 404, ask(t, srv, "PUT", "/api/players/9", map[string]string{"name": "Nobody"}, nil).StatusCode)
 }

@@ -80,6 +80,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.takes(api)
 	srv.practice(api)
 	srv.logs(api)
+	srv.today(api)
 	srv.licks(api)
 	srv.lines(api)
 	srv.imports(api)

@@ -17,7 +17,7 @@ import (
 const applicationID = 0x556e6461
 
 // tables are those of every version so far.
-var tables = []string{"charts", "players", "licks", "lines", "takes", "migrations"}
+var tables = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "migrations"}
 
 // claim takes a data directory for one program. The claim ends with the program,
 // however it ends.

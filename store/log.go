@@ -12,6 +12,7 @@ import (
 // that was asked in it.
 type Entry struct {
 	ID      uint
+	Player  uint // whose it is
 	At      time.Time
 	Kind    string // of Entries
 	Title   string
@@ -51,19 +52,28 @@ type Trial struct {
 	Timed    bool    `json:"timed,omitempty"`
 }
 
-// Log adds lines to the log.
+// Log adds lines to the log, of whose turn it is where they do not say whose they are.
 func (s *Store) Log(entries ...*Entry) error {
+	player, err := s.Player()
+	if err != nil {
+		return err
+	}
+	for _, e := range entries {
+		if e.Player == 0 {
+			e.Player = player.ID
+		}
+	}
 	return s.write(func(tx *gorm.DB) error { return tx.CreateInBatches(entries, 200).Error })
 }
 
-// Logged reads the log from a number on, the oldest first. A line that cannot be read
+// Logged reads the log of a player from a number on, the oldest first. A line that cannot be read
 // is left out, and counted.
-func (s *Store) Logged(after uint) (entries []Entry, lost int, err error) {
+func (s *Store) Logged(player, after uint) (entries []Entry, lost int, err error) {
 	db, err := s.db.DB()
 	if err != nil {
 		return nil, 0, s.fault(err)
 	}
-	rows, err := db.Query(`SELECT id, at, kind, title, chart, take, tuning, tempo, seconds, trials FROM log WHERE id > ? ORDER BY id`, after)
+	rows, err := db.Query(`SELECT id, player, at, kind, title, chart, take, tuning, tempo, seconds, trials FROM log WHERE player = ? AND id > ? ORDER BY id`, player, after)
 	if err != nil {
 		return nil, 0, s.fault(err)
 	}
@@ -71,7 +81,7 @@ func (s *Store) Logged(after uint) (entries []Entry, lost int, err error) {
 	for rows.Next() {
 		var e Entry
 		var trials sql.RawBytes
-		if rows.Scan(&e.ID, &e.At, &e.Kind, &e.Title, &e.Chart, &e.Take, &e.Tuning, &e.Tempo, &e.Seconds, &trials) != nil || json.Unmarshal(trials, &e.Trials) != nil {
+		if rows.Scan(&e.ID, &e.Player, &e.At, &e.Kind, &e.Title, &e.Chart, &e.Take, &e.Tuning, &e.Tempo, &e.Seconds, &trials) != nil || json.Unmarshal(trials, &e.Trials) != nil {
 			lost++
 			continue
 		}

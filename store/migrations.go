@@ -79,6 +79,16 @@ var migrations = []*gormigrate.Migration{
 			chart INTEGER NOT NULL, take INTEGER NOT NULL, tuning TEXT NOT NULL, tempo INTEGER NOT NULL,
 			seconds REAL NOT NULL, trials TEXT NOT NULL)`,
 		`CREATE INDEX log_at ON log (at)`),
+	// Several players may share an installation; whoever was there is the first of them.
+	step("0010-several-players", `
+		CREATE TABLE people (
+			id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL, settings TEXT NOT NULL,
+			version INTEGER NOT NULL DEFAULT 0, here INTEGER NOT NULL DEFAULT 0)`,
+		`INSERT INTO people (id, name, settings, version, here) SELECT 1, 'Player', settings, version, 1 FROM players`,
+		`DROP TABLE players`,
+		`ALTER TABLE people RENAME TO players`,
+		`ALTER TABLE log ADD COLUMN player INTEGER NOT NULL DEFAULT 1`,
+		`CREATE INDEX log_player ON log (player, id)`),
 }
 
 type migration = gormigrate.Migration

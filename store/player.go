@@ -1,6 +1,8 @@
 package store
 
 import (
+	"errors"
+
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 )
@@ -20,47 +22,164 @@ type Player struct {
 // DefaultPlayer has a guitar in standard tuning and a usual hand.
 var DefaultPlayer = Player{Tuning: "E2,A2,D3,G3,B3,E4", Frets: 22, Scale: 648, Comfort: 100, Habit: "stay"}
 
-// PlayerVersion is the settings with their version; 0 while none were saved.
+// PlayerVersion is the settings with their version, 0 while none were saved, and
+// whose they are.
 type PlayerVersion struct {
 	Player
-	Version uint `json:"version"`
+	Version uint   `json:"version"`
+	ID      uint   `json:"id" doc:"of the player"`
+	Name    string `json:"name"`
 }
+
+// Person is one of the players who share an installation. Each has an instrument and
+// a log; charts, licks and lines are everybody's.
+type Person struct {
+	ID   uint   `json:"id"`
+	Name string `json:"name" maxLength:"60"`
+	Here bool   `json:"here" doc:"whose turn it is"`
+}
+
+// ErrNamed is returned where two players would have one name.
+var ErrNamed = errors.New("there is a player of that name already; two of one name cannot be told apart")
 
 type playerRow struct {
 	ID       uint
+	Name     string
 	Version  uint
 	Settings Player `gorm:"serializer:json"`
+	Here     bool
 }
 
 func (playerRow) TableName() string { return "players" }
 
-// Player returns the settings, the defaults when none were saved.
-func (s *Store) Player() (PlayerVersion, error) {
+// usually is what a player is called who has not said.
+const usually = "Player"
+
+// here is the row of whose turn it is; a new one where there is none.
+func here(tx *gorm.DB) (playerRow, error) {
 	var rows []playerRow
-	if err := s.db.Limit(1).Find(&rows).Error; err != nil || len(rows) == 0 {
-		return PlayerVersion{Player: DefaultPlayer}, s.fault(err)
+	err := tx.Order("here DESC, id").Limit(1).Find(&rows).Error
+	if err != nil || len(rows) == 0 {
+		return playerRow{ID: 1, Name: usually, Settings: DefaultPlayer, Here: true}, err
 	}
-	return PlayerVersion{rows[0].Settings, rows[0].Version}, nil
+	return rows[0], nil
 }
 
-// SetPlayer saves the settings in place of the version named; any may be the
-// one that is there. With [ErrStale] it returns what is there now.
+func (r playerRow) version() PlayerVersion {
+	return PlayerVersion{r.Settings, r.Version, r.ID, r.Name}
+}
+
+// Player returns the settings of whose turn it is, the defaults when none were saved.
+func (s *Store) Player() (PlayerVersion, error) {
+	row, err := here(s.db)
+	return row.version(), s.fault(err)
+}
+
+// SetPlayer saves the settings of whose turn it is, in place of the version named; any
+// may be the one that is there. With [ErrStale] it returns what is there now.
 func (s *Store) SetPlayer(p Player, version uint, any bool) (PlayerVersion, error) {
 	var now PlayerVersion
 	err := s.write(func(tx *gorm.DB) error {
-		var rows []playerRow
-		if err := tx.Limit(1).Find(&rows).Error; err != nil {
+		row, err := here(tx)
+		if err != nil {
 			return err
 		}
-		now.Player = DefaultPlayer
-		if len(rows) > 0 {
-			now = PlayerVersion{rows[0].Settings, rows[0].Version}
-		}
-		if !any && version != now.Version {
+		if now = row.version(); !any && version != now.Version {
 			return ErrStale
 		}
-		now = PlayerVersion{p, now.Version + 1}
-		return tx.Clauses(clause.OnConflict{UpdateAll: true}).Create(&playerRow{1, now.Version, p}).Error
+		row.Settings, row.Version, row.Here = p, row.Version+1, true
+		now = row.version()
+		return tx.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error
 	})
 	return now, err
+}
+
+// People lists the players, in the order they came.
+func (s *Store) People() ([]Person, error) {
+	var rows []playerRow
+	if err := s.db.Order("id").Find(&rows).Error; err != nil {
+		return nil, s.fault(err)
+	}
+	if len(rows) == 0 {
+		return []Person{{1, usually, true}}, nil
+	}
+	people := make([]Person, len(rows))
+	for i, r := range rows {
+		people[i] = Person{r.ID, r.Name, r.Here}
+	}
+	return people, nil
+}
+
+// AddPerson makes a new player, whose turn it is from now on.
+func (s *Store) AddPerson(name string) (p Person, err error) {
+	err = s.write(func(tx *gorm.DB) error {
+		first, err := here(tx)
+		if err != nil {
+			return err
+		}
+		if first.Version == 0 { // whoever was here without having saved anything stays
+			if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&first).Error; err != nil {
+				return err
+			}
+		}
+		if err := unnamed(tx, 0, name); err != nil {
+			return err
+		}
+		row := playerRow{Name: name, Settings: DefaultPlayer}
+		if err := tx.Create(&row).Error; err != nil {
+			return err
+		}
+		p = Person{row.ID, name, true}
+		return turn(tx, row.ID)
+	})
+	return p, err
+}
+
+// RenamePerson gives a player another name.
+func (s *Store) RenamePerson(id uint, name string) error {
+	return s.write(func(tx *gorm.DB) error {
+		if err := unnamed(tx, id, name); err != nil {
+			return err
+		}
+		row, err := here(tx)
+		if err == nil && row.ID == id { // who is not stored yet is now
+			err = tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&row).Error
+		}
+		if err != nil {
+			return err
+		}
+		done := tx.Model(&playerRow{}).Where("id = ?", id).UpdateColumn("name", name)
+		if done.Error == nil && done.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		return done.Error
+	})
+}
+
+// Turn says whose turn it is.
+func (s *Store) Turn(id uint) error {
+	return s.write(func(tx *gorm.DB) error {
+		var n int64
+		if err := tx.Model(&playerRow{}).Where("id = ?", id).Count(&n).Error; err != nil {
+			return err
+		}
+		if n == 0 && id != 1 {
+			return ErrNotFound
+		}
+		return turn(tx, id)
+	})
+}
+
+func turn(tx *gorm.DB, id uint) error {
+	return tx.Exec("UPDATE players SET here = (id = ?)", id).Error
+}
+
+// unnamed checks that nobody else has a name, in capitals or not.
+func unnamed(tx *gorm.DB, id uint, name string) error {
+	var n int64
+	err := tx.Model(&playerRow{}).Where("lower(name) = lower(?) AND id <> ?", name, id).Count(&n).Error
+	if err == nil && n > 0 {
+		err = ErrNamed
+	}
+	return err
 }

@@ -66,7 +66,7 @@ func TestPlayerIsKept(t *testing.T) {
 	s := open(t, t.TempDir())
 	p, err := s.Player()
 	require.NoError(t, err)
-	assert.Equal(t, PlayerVersion{DefaultPlayer, 0}, p)
+	assert.Equal(t, PlayerVersion{DefaultPlayer, 0, 1, "Player"}, p)
 	p.Tuning, p.Left = "D2,A2,D3,G3,B3,E4", true
 	_, err = s.SetPlayer(p.Player, 0, false)
 	require.NoError(t, err)
@@ -78,7 +78,7 @@ func TestPlayerIsKept(t *testing.T) {
 	require.NoError(t, err)
 	again, err := s.Player()
 	require.NoError(t, err)
-	assert.Equal(t, PlayerVersion{p.Player, 2}, again)
+	assert.Equal(t, PlayerVersion{p.Player, 2, 1, "Player"}, again)
 }
 
 func sum(t *testing.T, path string) [32]byte {
@@ -174,6 +174,7 @@ func TestMigrationCopiesEverythingAside(t *testing.T) {
 		`INSERT INTO charts (title, key, feel, tempo, beats, text, created_at, updated_at) VALUES ('Kept', 'C', 'shuffle', 96, 4, '| C7 | F7 |', '2026-01-01', '2026-01-01')`,
 		`INSERT INTO charts (title, key, feel, tempo, beats, text, plan, created_at, updated_at) VALUES ('Planned', 'C', 'shuffle', 96, 4, '| C7 |', '{"picks":["0-4 3:4","?"],"pins":["7-11 2.1 3:8"],"targets":"third,seventh","strings":"1-3","allowed":{"I7":"third","IV7":""},"thread":"any","imagined":{"bar":1,"text":"| G7 |"}}', '2025-01-01', '2026-01-01')`,
 		`INSERT INTO licks (title, chord, of_key, notes, created_at, updated_at) VALUES ('Bell', '7', 0, '[{"start":0,"length":480,"degree":"5","octave":0}]', '2026-01-01', '2026-01-01')`,
+		`INSERT INTO players (id, settings) VALUES (1, '{"tuning":"D2,A2,D3,G3,B3,E4","frets":24,"scale":630,"capo":2,"left":true,"comfort":90,"habit":"shift"}')`,
 		`INSERT INTO licks (title, chord, of_key, notes, created_at, updated_at) VALUES ('Torn', '7', 0, '[{"sta', '2026-01-01', '2026-01-01')`,
 	} {
 		_, err = old.Exec(q)
@@ -191,6 +192,9 @@ func TestMigrationCopiesEverythingAside(t *testing.T) {
 	require.NoError(t, copied.QueryRow(`SELECT title FROM charts`).Scan(&title))
 	assert.Equal(t, "Kept", title)
 
+	player, err := s.Player()
+	require.NoError(t, err)
+	assert.Equal(t, PlayerVersion{Player{Tuning: "D2,A2,D3,G3,B3,E4", Frets: 24, Scale: 630, Capo: 2, Left: true, Comfort: 90, Habit: "shift"}, 1, 1, "Player"}, player, "whoever was there is the first of the players")
 	charts, err := s.Charts(All)
 	require.NoError(t, err)
 	assert.Equal(t, []any{2, uint(1)}, []any{charts[0].Bars, charts[0].Version})

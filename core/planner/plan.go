@@ -25,6 +25,7 @@ type Item struct {
 	Chart   uint   // of changes and music
 	Mode    string // an ID of practice.Modes
 	New     bool   // it was never practised before
+	Tempo   int    // beats a minute to begin at; 0 where that is the chart's
 }
 
 // The kinds of items.
@@ -44,6 +45,8 @@ type Tune struct {
 	Tempo int
 	// By is when it must be safe; zero where nothing presses.
 	By time.Time
+	// Changes are those of its chart, each once: from one chord to another.
+	Changes [][2]string
 }
 
 // Order is what a plan is asked for.
@@ -107,7 +110,7 @@ func (m *Model) Plan(o Order, trials []Trial, at time.Time) []Item {
 	if left >= 6 && len(o.Tunes) > 0 {
 		w := warmUps[rng.IntN(len(warmUps))]
 		tune := o.Tunes[rng.IntN(len(o.Tunes))]
-		use(Item{ID: "warm-up " + w.id, Kind: WarmUp, Title: w.title, Why: say.F("the hands first: %s, %d beats a minute or slower", tune.Title, tune.Tempo*4/5), Done: w.done, Minutes: 2, Chart: tune.ID, Mode: w.id})
+		use(Item{ID: "warm-up " + w.id, Kind: WarmUp, Title: w.title, Why: say.F("the hands first: %s, %d beats a minute or slower", tune.Title, max(form.MinTempo, tune.Tempo*4/5)), Done: w.done, Minutes: 2, Chart: tune.ID, Mode: w.id, Tempo: max(form.MinTempo, tune.Tempo*4/5)})
 	}
 	if c, ok := weakest(o.Tunes, changes); ok && left >= 2*block {
 		use(c)

@@ -143,6 +143,22 @@ func TestThePlanLooksAtTheWeakestChange(t *testing.T) {
 	assert.Equal(t, uint(2), find(o).Chart, "the rehearsal is on Friday")
 }
 
+// An evening tells which changes are safe, which are not yet, and which were not tried.
+func TestAnEveningIsMadeReady(t *testing.T) {
+	var trials []planner.Trial
+	for i := range 10 {
+		for to, success := range map[string]float64{"F7": 1, "G7": float64(i % 2), "A7": 0} {
+			trials = append(trials, planner.Trial{Chart: 3, From: "C7", Chord: to, Success: success, At: monday})
+		}
+	}
+	tune := planner.Tune{ID: 3, Changes: [][2]string{{"C7", "F7"}, {"C7", "G7"}, {"C7", "A7"}, {"F7", "C7"}}}
+	r := planner.Evening([]planner.Tune{tune}, trials)
+	require.Len(t, r, 1)
+	assert.Equal(t, 1, r[0].Safe)
+	assert.Equal(t, []string{"A7", "G7"}, []string{r[0].Weak[0].To, r[0].Weak[1].To})
+	assert.Equal(t, [][2]string{{"F7", "C7"}}, r[0].Untried)
+}
+
 // Maps count what they are told, and keep what is asked for.
 func TestMapsCount(t *testing.T) {
 	m := planner.New(planner.Fitted)

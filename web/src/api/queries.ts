@@ -102,7 +102,7 @@ export function useChartChanges() {
   }
 }
 
-const playerBody = (player: Player): Player => without(player, 'version')
+const playerBody = (player: Player): Player => without(player, 'version', 'id', 'name')
 
 export function useSavePlayer() {
   const queries = useQueryClient()

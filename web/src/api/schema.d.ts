@@ -881,6 +881,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/players": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who plays here: each has an instrument and a log */
+        get: operations["players"];
+        put?: never;
+        /** Another player, whose turn it is from now on */
+        post: operations["add-player"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/players/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give a player another name */
+        put: operations["rename-player"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/players/{id}/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** It is this player's turn */
+        put: operations["take-turn"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/positions": {
         parameters: {
             query?: never;
@@ -2504,6 +2556,9 @@ export interface components {
             mm: number;
             to: components["schemas"]["Place"];
         };
+        Named: {
+            name: string;
+        };
         Note: {
             degree: string;
             /**
@@ -2547,6 +2602,13 @@ export interface components {
             index: number;
             /** Format: int64 */
             string: number;
+        };
+        Person: {
+            /** @description whose turn it is */
+            here: boolean;
+            /** Format: int64 */
+            id: number;
+            name: string;
         };
         Phrase: {
             /** Format: int64 */
@@ -2652,7 +2714,13 @@ export interface components {
             /** Format: int64 */
             frets: number;
             habit: string;
+            /**
+             * Format: int64
+             * @description of the player
+             */
+            id: number;
             left: boolean;
+            name: string;
             rests?: string;
             /** Format: double */
             scale: number;
@@ -2757,6 +2825,28 @@ export interface components {
             text?: string;
             /** @description the ID of a turnaround to put over the last two bars */
             turnaround?: string;
+        };
+        Ready: {
+            /** Format: int64 */
+            chart: number;
+            /**
+             * Format: int64
+             * @description changes that are met, and can be left
+             */
+            safe: number;
+            title: string;
+            /** @description changes that were hardly tried */
+            untried: components["schemas"]["ReadyWeak"][];
+            /** @description changes that are not safe yet, the weakest first */
+            weak: components["schemas"]["ReadyWeak"][];
+        };
+        ReadyWeak: {
+            from: string;
+            /** Format: double */
+            success: number;
+            to: string;
+            /** Format: int64 */
+            trials: number;
         };
         Report: {
             advice: string[];
@@ -3145,6 +3235,8 @@ export interface components {
              * @description how many things the plan knows of
              */
             known: number;
+            /** @description where charts must be safe by a day: how far they are */
+            ready: components["schemas"]["Ready"][];
         };
         TodayItem: {
             /** Format: int64 */
@@ -3163,6 +3255,11 @@ export interface components {
             /** @description never practised before */
             new: boolean;
             start?: string;
+            /**
+             * Format: int64
+             * @description to begin at, where it is not the chart's
+             */
+            tempo?: number;
             title: string;
             why: string;
             window?: components["schemas"]["Frets"];
@@ -5648,6 +5745,130 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlayerVersion"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    players: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Named"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "rename-player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Named"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-turn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

@@ -155,8 +155,12 @@ const begin = watch(
   () => address.read('play') === 'yes' && !!ground.data.value && !lacks.value && !!band.chart,
   (now) => {
     if (!now) return
-    void address.write({ play: undefined })
-    void nextTick(() => (band.offered ? band.hear(band.offered) : band.start(0)))
+    const tempo = Number(address.read('tempo'))
+    void address.write({ play: undefined, tempo: undefined })
+    void nextTick(() => {
+      if (tempo) band.setTempo(tempo)
+      return band.offered ? band.hear(band.offered) : band.start(0)
+    })
   },
   { immediate: true, flush: 'post' },
 )

@@ -9,6 +9,7 @@ import { useCharts } from '../../../api/queries'
 import MusicText from '../../../music/MusicText.vue'
 import EmptyPlace from '../../../shell/EmptyPlace.vue'
 import SegmentedChoice from '../../../shell/SegmentedChoice.vue'
+import PlayerChooser from './PlayerChooser.vue'
 import { usePlan } from './usePlan'
 
 useTitle('Today · Undaris')
@@ -19,10 +20,12 @@ const known = ref<number>()
 /* Charts that must be safe by a day. */
 const evening = ref<number[]>([])
 const by = ref('')
+const ready = ref<Awaited<ReturnType<typeof readToday>>['ready']>([])
 async function ask(seed: number, without: string[]) {
   const forDay = evening.value.length && by.value ? { by: by.value, chart: evening.value } : {}
   const today = await readToday({ minutes: plan.kept.minutes, seed, without, ...forDay })
   known.value = today.known
+  ready.value = today.ready
   return today.items
 }
 async function anew() {
@@ -68,6 +71,7 @@ const kinds: Record<string, string> = {
   <main class="today">
     <header>
       <h1>Today</h1>
+      <PlayerChooser @changed="(plan.end(), anew())" />
       <p class="soft">{{ total }} minutes</p>
       <span class="space" />
       <SegmentedChoice v-model="minutes" :options="lengths" label="how many minutes" />
@@ -97,6 +101,17 @@ const kinds: Record<string, string> = {
         @update:model-value="by && anew()"
       />
     </label>
+    <ul v-if="ready.length" class="ready" aria-label="how far the charts are">
+      <li v-for="r in ready" :key="r.chart">
+        <b>{{ r.title }}</b>
+        {{ r.safe }} of {{ r.safe + r.weak.length + r.untried.length }} changes are safe<template v-if="r.weak.length"
+          >; not yet:
+          <span v-for="(w, i) in r.weak.slice(0, 4)" :key="i" class="change"
+            ><MusicText :text="w.from" /> → <MusicText :text="w.to" /> {{ Math.round(100 * w.success) }} %</span
+          ></template
+        ><template v-if="r.untried.length">; {{ r.untried.length }} hardly tried</template>.
+      </li>
+    </ul>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <p v-if="plan.over" class="big" role="status">That was it for today.</p>
     <p v-else-if="plan.item?.kind === 'rest' && plan.kept.running" class="big" role="status">
@@ -188,6 +203,23 @@ small,
 
 .why::first-letter {
   text-transform: uppercase;
+}
+
+.ready {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+
+.ready li {
+  display: block;
+  border: 0;
+  padding: 0.15rem 0;
+}
+
+.change {
+  margin-right: 0.7rem;
+  white-space: nowrap;
 }
 
 .big {

@@ -41,7 +41,11 @@ export function placeOf(item: TodayItem, chart: number) {
     case 'rest':
       return { name: 'practice', params, query: { do: 'today' } }
   }
-  return { name: 'practice', params, query: { do: 'changes', mode: item.mode, play: 'yes' } }
+  return {
+    name: 'practice',
+    params,
+    query: { do: 'changes', mode: item.mode, play: 'yes', tempo: item.tempo && `${item.tempo}` },
+  }
 }
 
 export const usePlan = defineStore('plan', () => {

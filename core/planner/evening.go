@@ -1,0 +1,63 @@
+package planner
+
+import "slices"
+
+// Readiness is how far a tune is for an evening: which of its changes are safe, and so
+// can be left, which are not yet, and which were never tried.
+type Readiness struct {
+	Tune    Tune
+	Safe    int
+	Weak    []Weak // the weakest first
+	Untried [][2]string
+}
+
+// Weak is a change that is not safe yet.
+type Weak struct {
+	From, To string
+	Count
+}
+
+// A change is safe when it was met four times of five at least, and tried three times.
+const (
+	safeFrom  = 0.8
+	safeAfter = 3
+)
+
+// Evening looks at the changes of tunes.
+func Evening(tunes []Tune, trials []Trial) (list []Readiness) {
+	counts := map[uint]map[[2]string]*Count{}
+	for _, t := range trials {
+		if t.From == "" {
+			continue
+		}
+		if counts[t.Chart] == nil {
+			counts[t.Chart] = map[[2]string]*Count{}
+		}
+		get(counts[t.Chart], [2]string{t.From, t.Chord}, func() *Count { return &Count{} }).add(t)
+	}
+	for _, tune := range tunes {
+		r := Readiness{Tune: tune}
+		for _, c := range tune.Changes {
+			n := counts[tune.ID][c]
+			switch {
+			case n == nil || n.Trials < safeAfter:
+				r.Untried = append(r.Untried, c)
+			case n.Success < safeFrom:
+				r.Weak = append(r.Weak, Weak{c[0], c[1], *n})
+			default:
+				r.Safe++
+			}
+		}
+		slices.SortStableFunc(r.Weak, func(a, b Weak) int {
+			switch {
+			case a.Success < b.Success:
+				return -1
+			case a.Success > b.Success:
+				return 1
+			}
+			return 0
+		})
+		list = append(list, r)
+	}
+	return list
+}

@@ -1,0 +1,159 @@
+package server
+
+import (
+	"cmp"
+	"context"
+	"net/http"
+	"slices"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/planner"
+	"undaris/store"
+)
+
+// Today is a plan.
+type Today struct {
+	Items []TodayItem `json:"items"`
+	Known int         `json:"known" doc:"how many things the plan knows of"`
+	Ready []Ready     `json:"ready" doc:"where charts must be safe by a day: how far they are"`
+}
+
+// Ready is how far a chart is.
+type Ready struct {
+	Chart   uint        `json:"chart"`
+	Title   string      `json:"title"`
+	Safe    int         `json:"safe" doc:"changes that are met, and can be left"`
+	Weak    []ReadyWeak `json:"weak" doc:"changes that are not safe yet, the weakest first"`
+	Untried []ReadyWeak `json:"untried" doc:"changes that were hardly tried"`
+}
+
+// ReadyWeak is a change of a chart.
+type ReadyWeak struct {
+	From    string  `json:"from"`
+	To      string  `json:"to"`
+	Success float64 `json:"success"`
+	Trials  int     `json:"trials"`
+}
+
+func ready(r planner.Readiness) Ready {
+	return Ready{r.Tune.ID, r.Tune.Title, r.Safe,
+		each(r.Weak, func(w planner.Weak) ReadyWeak { return ReadyWeak{w.From, w.To, w.Success, w.Trials} }),
+		each(r.Untried, func(c [2]string) ReadyWeak { return ReadyWeak{From: c[0], To: c[1]} })}
+}
+
+// TodayItem is a part of a plan.
+type TodayItem struct {
+	ID      string       `json:"id"`
+	Kind    string       `json:"kind" enum:"warm-up,calls,changes,rest,music"`
+	Title   string       `json:"title"`
+	Why     string       `json:"why"`
+	Done    string       `json:"done" doc:"how to know that it is done"`
+	Minutes int          `json:"minutes"`
+	New     bool         `json:"new" doc:"never practised before"`
+	Chart   uint         `json:"chart,omitempty"`
+	Mode    string       `json:"mode,omitempty"`
+	Tempo   int          `json:"tempo,omitempty" doc:"to begin at, where it is not the chart's"`
+	Key     string       `json:"key,omitempty" doc:"of calls"`
+	Start   string       `json:"start,omitempty"`
+	Down    bool         `json:"down,omitempty"`
+	Window  *store.Frets `json:"window,omitempty"`
+}
+
+func (s *server) todayItem(i planner.Item) TodayItem {
+	w := TodayItem{ID: i.ID, Kind: i.Kind, Title: i.Title, Why: i.Why, Done: i.Done, Minutes: i.Minutes, New: i.New, Chart: i.Chart, Mode: i.Mode, Tempo: i.Tempo}
+	if i.Kind != planner.Calls {
+		return w
+	}
+	w.Key, w.Start, w.Down = planner.KeyName(i.Ask.Key).String(), i.Ask.Degree, i.Ask.Down
+	player, err := s.store.Player()
+	if err != nil {
+		return w
+	}
+	if in, _, err := playerNeck(player.Player); err == nil {
+		for _, p := range in.Positions(i.Ask.Key) {
+			if p.Number == i.Ask.Position+1 {
+				frets := store.Frets(p.Window)
+				w.Window = &frets
+				break
+			}
+		}
+	}
+	return w
+}
+
+// changesOf lists the changes of a chart, each once, with the one back to its top.
+func (s *server) changesOf(id uint) (list [][2]string, err error) {
+	on, _, err := s.handed(id)
+	if err != nil {
+		return nil, err
+	}
+	places := on.Solo.Places()
+	for i, p := range places {
+		c := [2]string{p.Chord.String(), places[(i+1)%len(places)].Chord.String()}
+		if c[0] != c[1] && !slices.Contains(list, c) {
+			list = append(list, c)
+		}
+	}
+	return list, nil
+}
+
+// tunes are the charts that are planned for: those that must be safe by a day, else
+// those opened last.
+func (s *server) tunes(ids []uint, by string) (tunes []planner.Tune, err error) {
+	var day time.Time
+	if by != "" {
+		if day, err = time.Parse(time.DateOnly, by); err != nil {
+			return nil, at("query.by", by, problem(http.StatusUnprocessableEntity, "a day is written as 2026-11-27"))
+		}
+	}
+	rows, err := s.store.Charts(store.Page{Limit: 200})
+	if err != nil {
+		return nil, err
+	}
+	for _, r := range rows {
+		if r.Problem != "" || len(ids) > 0 && !slices.Contains(ids, r.ID) {
+			continue
+		}
+		t := planner.Tune{ID: r.ID, Title: r.Title, Tempo: r.Tempo}
+		if key, err := readKey("", r.Key); err == nil {
+			t.Key = key.Tonic.Class()
+		}
+		if len(ids) > 0 {
+			t.By = day
+			if t.Changes, err = s.changesOf(r.ID); err != nil {
+				return nil, err
+			}
+		}
+		tunes = append(tunes, t)
+	}
+	return tunes[:min(len(tunes), 12)], nil
+}
+
+func (s *server) today(api huma.API) {
+	get(s, api, "/api/today", "today", "What to practise today, out of what was measured",
+		func(_ context.Context, in *struct {
+			Minutes int      `query:"minutes" default:"20" minimum:"5" maximum:"60"`
+			Without []string `query:"without,explode" maxItems:"60" doc:"items that were swapped away"`
+			By      string   `query:"by" maxLength:"10" doc:"a day on which the charts must be safe, as 2026-11-27"`
+			Charts  []uint   `query:"chart,explode" maxItems:"60" doc:"for that day; else the charts opened last"`
+			Seed    uint64   `query:"seed"`
+		}) (p Today, err error) {
+			tunes, err := s.tunes(in.Charts, in.By)
+			if err != nil {
+				return p, err
+			}
+			err = s.picture(func(now picture) error {
+				order := planner.Order{Minutes: cmp.Or(in.Minutes, 20), Without: in.Without, Tunes: tunes, Seed: in.Seed}
+				p.Items = each(now.model.Plan(order, now.trials, time.Now()), func(i planner.Item) TodayItem { return s.todayItem(i) })
+				p.Known = len(now.trials)
+				p.Ready = []Ready{}
+				if len(in.Charts) > 0 {
+					p.Ready = each(planner.Evening(tunes, now.trials), ready)
+				}
+				return nil
+			})
+			return p, err
+		})
+}

@@ -1,0 +1,23 @@
+/* Who plays here: each player has an instrument and a log; charts, licks and lines are everybody's. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { answer, api } from './client'
+
+export const usePlayers = () => useQuery({ queryKey: ['players'], queryFn: () => answer(api.GET('/api/players')) })
+
+/** What is done to players; whatever is shown is asked for anew, since another instrument may be in hand. */
+export function usePlayerChanges() {
+  const queries = useQueryClient()
+  const onSuccess = () => queries.invalidateQueries()
+  return {
+    add: useMutation({ mutationFn: (name: string) => answer(api.POST('/api/players', { body: { name } })), onSuccess }),
+    rename: useMutation({
+      mutationFn: ({ id, name }: { id: number; name: string }) =>
+        answer(api.PUT('/api/players/{id}', { params: { path: { id } }, body: { name } })),
+      onSuccess,
+    }),
+    turn: useMutation({
+      mutationFn: (id: number) => answer(api.PUT('/api/players/{id}/here', { params: { path: { id } } })),
+      onSuccess,
+    }),
+  }
+}
