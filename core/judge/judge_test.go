@@ -238,3 +238,27 @@ func TestVibratoIsAskedFor(t *testing.T) {
 		assert.Equal(t, map[bool]int{true: asked, false: 0}[still], stood)
 	}
 }
+
+// A simulated player errs more outside the position that is home and above the tempo
+// that is easy, and may drag from bar to bar.
+func TestSkillByPositionAndTempo(t *testing.T) {
+	f, _ := form.FormByID("quick-change")
+	wrong := func(p judge.Player, tempo int) (n int) {
+		for seed := range uint64(60) {
+			s := written(t, f, pitch.Roots[0], "eighths", 2)
+			p.Wrong, p.Seed = 0.05, seed
+			_, erred := p.Play(s, tempo, 0.5)
+			n += len(erred.Wrong)
+		}
+		return n
+	}
+	plain := wrong(judge.Player{}, 100)
+	assert.InDelta(t, 2*plain, wrong(judge.Player{Home: neck.Window{Low: 20, High: 22}}, 100), 0.25*float64(plain))
+	assert.InDelta(t, 2*plain, wrong(judge.Player{Ease: 80}, 100), 0.25*float64(plain))
+	assert.Equal(t, plain, wrong(judge.Player{Ease: 120, Home: neck.Window{Low: 0, High: 22}}, 100))
+	s := written(t, f, pitch.Roots[0], "eighths", 2)
+	heard, _ := judge.Player{Drift: 4}.Play(s, 60, 0.5)
+	last := len(heard) - 1
+	bars := float64(s.Notes[last].Start / s.Bar())
+	assert.InDelta(t, 4*bars*60/60000*score.Tick, heard[last].At-judge.Sounding(s, 0.5)[last].At, 0.01)
+}

@@ -1,9 +1,11 @@
 package judge
 
 import (
+	"math"
 	"math/rand/v2"
 
 	"undaris/core/harmony"
+	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/score"
 )
@@ -18,6 +20,9 @@ type Player struct {
 	Bad       float64                  // how often a bend comes out flat or sharp
 	Spread    float64                  // milliseconds that onsets scatter, a standard deviation
 	Tendency  float64                  // milliseconds late as a whole
+	Drift     float64                  // milliseconds later from bar to bar
+	Home      neck.Window              // where this player errs as told, twice as often outside; everywhere where none is said
+	Ease      int                      // beats a minute up to which this player errs as told, twice as often for each twenty more; 0 is any
 	Lost      float64                  // how often, from bar to bar, the player loses the form, for a few bars
 	Still     bool                     // plays without vibrato
 	Seed      uint64
@@ -32,6 +37,18 @@ type Erred struct {
 
 // strayed is how many bars a player who is lost stays so.
 const strayed = 3
+
+// harder is how many times as often a note goes wrong where it lies, and at a tempo.
+func (p Player) harder(n score.Note, tempo int) float64 {
+	times := 1.0
+	if p.Home != (neck.Window{}) && (n.Fret < p.Home.Low || n.Fret > p.Home.High) {
+		times = 2
+	}
+	if p.Ease > 0 && tempo > p.Ease {
+		times *= math.Exp2(float64(tempo-p.Ease) / 20)
+	}
+	return times
+}
 
 // Play plays a score.
 func (p Player) Play(s score.Score, tempo int, swing float64) ([]Heard, Erred) {
@@ -57,6 +74,7 @@ func (p Player) Play(s score.Score, tempo int, swing float64) ([]Heard, Erred) {
 			next = expected[i+1].At
 		}
 		wrong := p.Wrong
+		h.At += ticks(p.Drift * float64(n.Start/s.Bar()))
 		if chord, ok := s.ChordAt(n.Start); ok {
 			if tone, ok := chord.ToneAt(pitch.Class(n.Heard())); ok {
 				if own, said := p.WrongOf[tone.Degree.Role()]; said {
@@ -64,6 +82,7 @@ func (p Player) Play(s score.Score, tempo int, swing float64) ([]Heard, Erred) {
 				}
 			}
 		}
+		wrong = min(1, wrong*p.harder(n, tempo))
 		switch {
 		case p.Inaudible || rng.Float64() < p.Missed:
 			e.Missed[i] = true

@@ -41,7 +41,11 @@ func (t Trial) on(l edit.Line, at int, chord harmony.Chord, degree harmony.Degre
 			t.From = before.String()
 		}
 	}
-	if t.Degree == "" {
+	switch {
+	case t.Degree != "":
+	case degree == "":
+		t.Degree = "any" // nothing was asked for, and nothing came
+	default:
 		t.Degree = degree.Role().String()
 	}
 	if note >= 0 && note < len(l.Notes) {

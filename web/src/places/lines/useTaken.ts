@@ -6,6 +6,7 @@ import { keepSound, useTakeChanges } from '../../api/takes'
 import { useBand } from '../../band/useBand'
 import type { Whole } from '../../listen/listening'
 import { clean } from '../../listen/rungs'
+import { useEar } from '../../listen/useEar'
 import { useRungs } from '../../listen/useRungs'
 import { useFiner } from './useFiner'
 import type { LineState } from './useLine'
@@ -38,9 +39,11 @@ export function useTaken(
   /* Every take that was heard is noted in the log. */
   const log = useLog()
   const band = useBand()
+  const ear = useEar()
   const logged = shallowRef<Promise<number | undefined>>()
   watch(take.whole, (w) => {
-    if (!w?.take || !line.value || !w.heard.length) return
+    const simulated = ear.on && ear.source === 'player'
+    if (!w?.take || !line.value || !w.heard.length || simulated) return
     const body = { title: line.value.title, line: line.value, tempo: band.tempo, heard: w.heard }
     logged.value = log.take(body).then((row) => row?.id)
   })

@@ -25,6 +25,7 @@ import { useEar } from '../../listen/useEar'
 import { useRungs } from '../../listen/useRungs'
 import TickBox from '../../shell/TickBox.vue'
 import ChangeGrid from './ChangeGrid.vue'
+import { usePlan } from './today/usePlan'
 import { useFree } from './useFree'
 import { usePractised } from './usePractised'
 import { useVoice } from './useVoice'
@@ -92,12 +93,14 @@ watch(
 )
 onBeforeUnmount(() => (band.dropped = false))
 const log = useLog()
+const plan = usePlan()
 const free = useFree(
   over,
   computed(() => mode.value?.id ?? 'land'),
   computed(() => own.value && mode.value?.name),
-  /* Every chorus is noted in the log. */
+  /* Every chorus is noted in the log; a simulated player's only where it stands in for the player in a plan. */
   (c) => {
+    if (c.simulated && !plan.kept.running) return
     const title = `${chart.value!.title}, ${mode.value!.name.toLowerCase()}`
     const body = {
       chart: id.value,

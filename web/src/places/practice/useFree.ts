@@ -20,6 +20,8 @@ export interface Chorus {
   heard: HeardNote[]
   /** as it sounded, of the last ones, where that is to be kept */
   sound?: Promise<ArrayBuffer | undefined>
+  /** played by a simulated player */
+  simulated: boolean
   /** its line in the log */
   logged?: Promise<number | undefined>
 }
@@ -47,9 +49,9 @@ export function useFree(
   /* Choruses of a chart follow each other within a pass of the loop; what is played in its place is a pass by itself. */
   const form = computed(() => (!over.value ? 0 : own.value ? Infinity : band.formBeats * 960))
 
-  function add(free: FreeTake, heard: HeardNote[], of: number) {
+  function add(free: FreeTake, heard: HeardNote[], of: number, simulated: boolean) {
     const before = choruses.value.map((c, i, all) => (i > all.length - held ? c : { ...c, sound: undefined }))
-    choruses.value = [...before, { pass: of, free, heard, sound: reel.sound(of) }]
+    choruses.value = [...before, { pass: of, free, heard, simulated, sound: reel.sound(of) }]
     landings.value = new Map(free.landings.map((l) => [l.at, l]))
     done?.(choruses.value.at(-1)!)
   }
@@ -86,7 +88,7 @@ export function useFree(
       )
     },
     ({ free, heard }, n) => {
-      if (free && heard.length) add(free, heard, n)
+      if (free && heard.length) add(free, heard, n, stoodIn)
     },
   )
 
@@ -132,6 +134,7 @@ export function useFree(
   watch(playing, (now) => {
     rest()
     if (now) {
+      stoodIn = ear.on && ear.source === 'player'
       counted.clear()
       reel.clear()
       landings.value = new Map()
@@ -149,6 +152,8 @@ export function useFree(
     passes.drop()
   })
 
+  /** Whoever plays in this pass is simulated. */
+  let stoodIn = false
   let playsAlong: ReturnType<typeof setInterval> | undefined
   function rest() {
     clearInterval(playsAlong)
@@ -162,6 +167,7 @@ export function useFree(
   async function along() {
     let player = new Simulated(await ask())
     let of = -1
+    stoodIn = true
     playsAlong = setInterval(() => {
       const now = place(band.at(band.soundFrame()))
       if (!now || !playing.value) return
@@ -185,7 +191,7 @@ export function useFree(
       if (playing.value) return await along()
       const heard = await ask()
       const body = { over: over.value, mode: mode.value, pass: n, heard, tempo: band.tempo }
-      add(await answer(api.POST('/api/practice/judge', { body })), heard, n)
+      add(await answer(api.POST('/api/practice/judge', { body })), heard, n, true)
       pass.value = n
     } catch (e) {
       trouble.value = e instanceof Error ? e.message : String(e)

@@ -50,7 +50,9 @@ watch(
   () => plan.kept.minutes,
   () => void anew(),
 )
-if (!plan.kept.items.length || plan.over) void anew()
+/* One that is over stands until the day is. */
+const day = (at: string | Date) => new Date(at).toDateString()
+if (!plan.kept.items.length || (plan.over && plan.kept.begun && day(plan.kept.begun) !== day(new Date()))) void anew()
 const total = computed(() => plan.kept.items.reduce((n, i) => n + i.minutes, 0))
 const broken = computed(() => plan.kept.at >= 0 && !plan.over && !plan.kept.running)
 const lengths = [10, 20, 30, 45, 60].map((n) => ({ id: `${n}`, name: `${n}` }))
