@@ -86,7 +86,8 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.imports(api)
 	srv.player(api)
 	srv.ears(engine)
-	go func() { _ = srv.picture(func(picture) error { return nil }) }() // the log is read before it is asked for
+	// The log is read before it is asked for; what goes wrong is told when it is.
+	_ = srv.picture(func(picture) error { return nil })
 	engine.NoRoute(site(front))
 	return guarded(engine)
 }
