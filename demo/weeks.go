@@ -73,8 +73,8 @@ func Weeks(s *store.Store, until time.Time) error {
 			if err != nil {
 				return err
 			}
-			for _, t := range e.Trials {
-				model.Learn(planner.Ask{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Tempo: e.Tempo}, t.Success, at)
+			for _, t := range e.Asked() {
+				model.Learn(t.Ask, t.Success, at)
 			}
 			log = append(log, e)
 		}
@@ -140,7 +140,7 @@ func chorus(c store.Chart, day, i int, at time.Time) (*store.Entry, error) {
 	}
 	e := &store.Entry{At: at, Kind: store.LoggedTake, Title: fmt.Sprintf("%s, %s", c.Title, m.Name), Chart: c.ID, Tuning: in.Tuning(), Tempo: c.Tempo, Seconds: float64(len(p.Bars)*c.Beats) * 60 / float64(c.Tempo), Trials: []store.Trial{}}
 	for _, t := range planner.FromFree(f, m, 0, heard, c.Tempo) {
-		e.Trials = append(e.Trials, store.Trial{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Chord: t.Chord, From: t.From, String: t.String, Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed})
+		e.Trials = append(e.Trials, store.TrialOf(t))
 	}
 	return e, nil
 }

@@ -72,11 +72,9 @@ func (s *server) picture(look func(picture) error) error {
 	j.lost += lost
 	for _, e := range entries {
 		j.last = e.ID
-		for _, t := range e.Trials {
-			trial := planner.Trial{Ask: planner.Ask{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Tempo: e.Tempo},
-				At: e.At, Entry: e.ID, Chart: e.Chart, Tuning: e.Tuning, Chord: t.Chord, From: t.From, String: t.String, Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
-			j.trials = append(j.trials, trial)
-			j.model.Learn(trial.Ask, trial.Success, e.At)
+		for _, t := range e.Asked() {
+			j.trials = append(j.trials, t)
+			j.model.Learn(t.Ask, t.Success, t.At)
 		}
 		j.entries = append(j.entries, e)
 	}
@@ -204,10 +202,7 @@ func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
 		trials = planner.FromFree(f, m, b.Pass, heard, b.Tempo)
 	}
 	e = store.Entry{At: time.Now(), Kind: store.LoggedTake, Title: clean(b.Title), Chart: b.Chart, Tuning: o.In.Tuning(), Tempo: b.Tempo, Seconds: float64(len(o.Bars)*o.Beats) * 60 / float64(b.Tempo)}
-	e.Trials = each(trials, func(t planner.Trial) store.Trial {
-		return store.Trial{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Chord: t.Chord, From: t.From, String: t.String,
-			Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
-	})
+	e.Trials = each(trials, store.TrialOf)
 	return e, nil
 }
 

@@ -6,6 +6,8 @@ import (
 
 	"github.com/segmentio/encoding/json"
 	"gorm.io/gorm"
+
+	"undaris/core/planner"
 )
 
 // Entry is a line of the log: a call, a take or a rung of a ladder, with everything
@@ -50,6 +52,22 @@ type Trial struct {
 	Success  float64 `json:"success"`
 	Ms       float64 `json:"ms,omitempty"`
 	Timed    bool    `json:"timed,omitempty"`
+}
+
+// TrialOf is a trial as it is kept.
+func TrialOf(t planner.Trial) Trial {
+	return Trial{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Chord: t.Chord, From: t.From, String: t.String,
+		Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
+}
+
+// Asked are the trials of an entry, with what it says of all of them.
+func (e Entry) Asked() []planner.Trial {
+	asked := make([]planner.Trial, len(e.Trials))
+	for i, t := range e.Trials {
+		asked[i] = planner.Trial{Ask: planner.Ask{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Tempo: e.Tempo},
+			At: e.At, Entry: e.ID, Chart: e.Chart, Tuning: e.Tuning, Chord: t.Chord, From: t.From, String: t.String, Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
+	}
+	return asked
 }
 
 // Log adds lines to the log, of whose turn it is where they do not say whose they are.

@@ -16,7 +16,7 @@ import (
 // Item is a part of a plan.
 type Item struct {
 	ID      string // the same thing has the same one
-	Kind    string // warm-up, calls, changes, line, rest, music
+	Kind    string // one of those below
 	Title   string
 	Why     string // in a sentence, with its evidence
 	Done    string // how to know that it is done

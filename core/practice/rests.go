@@ -16,7 +16,7 @@ import (
 	"undaris/core/score"
 )
 
-// Roles are rested on in this order; the band has two bars for each, then the player.
+// restsOn are rested on in this order; the band has two bars for each, then the player.
 var restsOn = []harmony.Role{harmony.Root, harmony.Third, harmony.Fifth, harmony.Seventh}
 
 const restBars = 2

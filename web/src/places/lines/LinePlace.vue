@@ -48,7 +48,7 @@ const bars = computed(() => study.value?.score.measures.filter((m) => m.number >
 const { mine, take, hear, clock, sound, reel } = useHearLine(line, bars)
 useTitle(computed(() => (line.value ? `${line.value.title} · Undaris` : 'Line · Undaris')))
 
-const { finer, keeping, rungs, verdicts } = useTaken(id, state, take, mine, reel.sound)
+const { climbing, keeping, rungs, verdicts } = useTaken(id, state, take, mine, reel.sound)
 
 const catalogue = useCatalogue()
 const entry = useEntry(
@@ -87,9 +87,7 @@ const downloads = computed(() =>
       },
       { label: 'Have a simulated player play it', command: () => void take.simulate() },
       {
-        label: rungs.rung.value
-          ? `No longer climb in tempo (now ${rungs.rung.value.tempo})`
-          : `Climb in tempo as takes come clean${finer.next.value ? `; above ${finer.goal.value} in ${finer.next.value.pace.name}` : ''}`,
+        label: climbing.value,
         command: rungs.turn,
       },
       {

@@ -56,7 +56,14 @@ export function useTaken(
   })
   watch(playing, (now) => now && rungs.resume())
 
-  return { verdicts, rungs, finer, keeping: useKeptTake(line, take.whole, sound, logged) }
+  /** What can be done about the ladder, in words. */
+  const climbing = computed(() => {
+    if (rungs.rung.value) return `No longer climb in tempo (now ${rungs.rung.value.tempo})`
+    const above = finer.next.value && `; above ${finer.goal.value} in ${finer.next.value.pace.name}`
+    return `Climb in tempo as takes come clean${above ?? ''}`
+  })
+
+  return { verdicts, rungs, climbing, keeping: useKeptTake(line, take.whole, sound, logged) }
 }
 
 function useKeptTake(

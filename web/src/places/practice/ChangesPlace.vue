@@ -2,12 +2,11 @@
 /* Free playing over the band: what this chorus asks for, each change with what became of it, and what to try next. */
 import { useTitle } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { playing, useLicks } from '../../api/kept'
 import { useLog } from '../../api/log'
-import { keepSound, useGround, useTakeChanges } from '../../api/takes'
+import { useGround } from '../../api/takes'
 import { useCatalogue } from '../../api/queries'
 import type { LineBody } from '../../api/client'
 import { useBand } from '../../band/useBand'
@@ -27,6 +26,7 @@ import TickBox from '../../shell/TickBox.vue'
 import ChangeGrid from './ChangeGrid.vue'
 import { usePlan } from './today/usePlan'
 import { useFree } from './useFree'
+import { useKeptChoruses } from './useKeptChoruses'
 import { usePractised } from './usePractised'
 import { useVoice } from './useVoice'
 
@@ -92,6 +92,8 @@ watch(
   { immediate: true },
 )
 onBeforeUnmount(() => (band.dropped = false))
+/* What takes, the log and ladders call it. */
+const title = computed(() => `${chart.value?.title}, ${mode.value?.name.toLowerCase()}`)
 const log = useLog()
 const plan = usePlan()
 const free = useFree(
@@ -101,10 +103,9 @@ const free = useFree(
   /* Every chorus is noted in the log; a simulated player's only where it stands in for the player in a plan. */
   (c) => {
     if (c.simulated && !plan.kept.running) return
-    const title = `${chart.value!.title}, ${mode.value!.name.toLowerCase()}`
     const body = {
       chart: id.value,
-      title,
+      title: title.value,
       mode: mode.value!.id,
       pass: c.pass,
       line: over.value!,
@@ -143,7 +144,7 @@ watch(
 /* A ladder of tempi for each chart and way to practise. */
 const rungs = useRungs(
   computed(() => `${mode.value?.id} over ${id.value}`),
-  () => `${chart.value?.title}, ${mode.value?.name.toLowerCase()}`,
+  () => title.value,
 )
 watch(last, (c) => c && rungs.passed(clean(c.free.landed, c.free.landings.length) && !c.free.outside))
 watch(free.playing, (now) => now && rungs.resume())
@@ -169,37 +170,11 @@ const begin = watch(
 )
 onBeforeUnmount(begin)
 
-const changes = useTakeChanges()
-const kept = ref(0)
-watch(choruses, () => (kept.value = 0))
-/** The choruses that are held are kept, each as a take. */
-async function keep() {
-  for (const c of free.held.value.toReversed()) {
-    const { free: f, heard } = c
-    const title = `${chart.value!.title}, ${mode.value!.name.toLowerCase()}`
-    const take = await changes.create.mutateAsync({
-      title,
-      mode: mode.value!.id,
-      stage: c.pass,
-      tempo: band.tempo,
-      changes: f.landings.length,
-      landed: f.landed,
-      good: f.good,
-      try: f.try,
-      line: { ...f.line, title },
-      heard,
-    })
-    await keepSound(take.id, await c.sound)
-    const line = await c.logged
-    if (line) await log.kept(line, take.id)
-    kept.value++
-  }
-}
-const router = useRouter()
-async function asLine() {
-  const line = await changes.asLine({ ...last.value!.free.line, title: `Played over ${chart.value!.title}` })
-  await router.push({ name: 'line', params: { id: line.id } })
-}
+const { kept, keep, asLine } = useKeptChoruses(choruses, free.held, () => ({
+  title: title.value,
+  mode: mode.value!.id,
+  chart: chart.value!.title,
+}))
 useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
 </script>
 

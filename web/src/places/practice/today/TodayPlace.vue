@@ -60,13 +60,6 @@ const minutes = computed({
   get: () => `${plan.kept.minutes}`,
   set: (v) => (plan.kept.minutes = Number(v)),
 })
-const kinds: Record<string, string> = {
-  'warm-up': 'warm-up',
-  calls: 'calls',
-  changes: 'changes',
-  rest: 'rest',
-  music: 'music',
-}
 </script>
 
 <template>
@@ -131,7 +124,7 @@ const kinds: Record<string, string> = {
         <span class="minutes">{{ i.minutes }}<small>min</small></span>
         <div class="what">
           <p class="title">
-            <MusicText :text="i.title" /> <small class="kind">{{ i.new ? 'new' : kinds[i.kind] }}</small>
+            <MusicText :text="i.title" /> <small class="kind">{{ i.new ? 'new' : i.kind }}</small>
           </p>
           <p class="why"><MusicText :text="`${i.why}. Done: ${i.done}.`" /></p>
         </div>
