@@ -100,6 +100,7 @@ type LogRow struct {
 	Kind    string    `json:"kind" enum:"call,take,rung"`
 	Title   string    `json:"title"`
 	Chart   uint      `json:"chart,omitempty"`
+	Line    uint      `json:"line,omitempty" doc:"that was played"`
 	Take    uint      `json:"take,omitempty" doc:"that was kept of it"`
 	Tempo   int       `json:"tempo,omitempty"`
 	Seconds float64   `json:"seconds"`
@@ -108,7 +109,7 @@ type LogRow struct {
 }
 
 func logRow(e store.Entry) LogRow {
-	r := LogRow{e.ID, e.At, e.Kind, e.Title, e.Chart, e.Take, e.Tempo, e.Seconds, len(e.Trials), 0}
+	r := LogRow{e.ID, e.At, e.Kind, e.Title, e.Chart, e.Line, e.Take, e.Tempo, e.Seconds, len(e.Trials), 0}
 	for _, t := range e.Trials {
 		r.Went += t.Success / float64(len(e.Trials))
 	}
@@ -171,6 +172,7 @@ func (s *server) callEntry(b CallLog) (e store.Entry, err error) {
 // TakeLog is a take as it was heard.
 type TakeLog struct {
 	Chart uint        `json:"chart,omitempty" maximum:"4294967295"`
+	Of    uint        `json:"of,omitempty" maximum:"4294967295" doc:"the kept line that was played"`
 	Title string      `json:"title" maxLength:"160"`
 	Mode  string      `json:"mode,omitempty" maxLength:"40" doc:"empty where a line was played"`
 	Pass  int         `json:"pass,omitempty" minimum:"0"`
@@ -201,7 +203,10 @@ func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
 		}
 		trials = planner.FromFree(f, m, b.Pass, heard, b.Tempo)
 	}
-	e = store.Entry{At: time.Now(), Kind: store.LoggedTake, Title: clean(b.Title), Chart: b.Chart, Tuning: o.In.Tuning(), Tempo: b.Tempo, Seconds: float64(len(o.Bars)*o.Beats) * 60 / float64(b.Tempo)}
+	e = store.Entry{At: time.Now(), Kind: store.LoggedTake, Title: clean(b.Title), Chart: b.Chart, Line: b.Of, Tuning: o.In.Tuning(), Tempo: b.Tempo, Seconds: float64(len(o.Bars)*o.Beats) * 60 / float64(b.Tempo)}
+	if e.Swung = judge.Swing(heard); e.Swung > 0 {
+		e.Swing = o.swing(b.Swing)
+	}
 	e.Trials = each(trials, store.TrialOf)
 	return e, nil
 }
@@ -209,6 +214,7 @@ func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
 // RungLog is a tempo that was reached on a ladder.
 type RungLog struct {
 	Chart uint   `json:"chart,omitempty" maximum:"4294967295"`
+	Line  uint   `json:"line,omitempty" maximum:"4294967295"`
 	Title string `json:"title" maxLength:"160"`
 	Tempo int    `json:"tempo" minimum:"30" maximum:"300"`
 }
@@ -229,7 +235,7 @@ func (s *server) logs(api huma.API) {
 	logging(s, api, "/api/log/calls", "log-call", "Note how a call went", s.callEntry)
 	logging(s, api, "/api/log/takes", "log-take", "Note how a take went", s.takeEntry)
 	logging(s, api, "/api/log/rungs", "log-rung", "Note a tempo that was reached", func(b RungLog) (store.Entry, error) {
-		return store.Entry{At: time.Now(), Kind: store.LoggedRung, Title: clean(b.Title), Chart: b.Chart, Tempo: b.Tempo, Trials: []store.Trial{}}, nil
+		return store.Entry{At: time.Now(), Kind: store.LoggedRung, Title: clean(b.Title), Chart: b.Chart, Line: b.Line, Tempo: b.Tempo, Trials: []store.Trial{}}, nil
 	})
 	register(s, api, operation(http.MethodPut, "/api/log/{id}/take", "log-kept", "Note which kept take is behind a line of the log", http.StatusNoContent),
 		func(_ context.Context, in *struct {
@@ -269,7 +275,8 @@ func (s *server) logs(api huma.API) {
 		func(_ context.Context, in *LogQuery) (m LogMaps, err error) {
 			err = s.picture(func(now picture) error {
 				drawn := planner.Draw(now.trials, now.model, time.Now(), func(t planner.Trial) bool { return in.keeps(t.Chart, t.Tuning, t.At) })
-				m = wireMaps(drawn, slices.DeleteFunc(slices.Clone(now.entries), func(e store.Entry) bool { return !in.keeps(e.Chart, e.Tuning, e.At) && e.Kind != store.LoggedRung }))
+				m = wireMaps(drawn, now.entries, func(e store.Entry) bool { return in.keeps(e.Chart, e.Tuning, e.At) })
+				m.Lost = now.lost
 				return nil
 			})
 			return m, err
@@ -277,14 +284,14 @@ func (s *server) logs(api huma.API) {
 	deliver(s, api, "/api/log/csv", "log-csv", "The log, a line for each thing asked", "text/csv", func(_ context.Context, in *LogQuery) (d download, err error) {
 		var out bytes.Buffer
 		w := csv.NewWriter(&out)
-		_ = w.Write([]string{"at", "kind", "title", "tempo", "key", "position", "chord", "from", "degree", "down", "device", "string", "met", "on", "success", "ms"})
+		_ = w.Write([]string{"at", "kind", "title", "bar", "tempo", "key", "position", "chord", "from", "degree", "down", "device", "string", "met", "on", "success", "ms"})
 		err = s.picture(func(now picture) error {
 			for _, e := range now.entries {
 				if !in.keeps(e.Chart, e.Tuning, e.At) {
 					continue
 				}
 				for _, t := range e.Trials {
-					_ = w.Write([]string{e.At.UTC().Format(time.RFC3339), e.Kind, e.Title, strconv.Itoa(e.Tempo), planner.KeyName(t.Key).String(), strconv.Itoa(t.Position + 1), t.Chord, t.From, t.Degree,
+					_ = w.Write([]string{e.At.UTC().Format(time.RFC3339), e.Kind, e.Title, strconv.Itoa(t.Bar), strconv.Itoa(e.Tempo), planner.KeyName(t.Key).String(), strconv.Itoa(t.Position + 1), t.Chord, t.From, t.Degree,
 						strconv.FormatBool(t.Down), t.Device, strconv.Itoa(t.String), t.Met, t.On, strconv.FormatFloat(t.Success, 'g', 3, 64), strconv.FormatFloat(t.Ms, 'f', 0, 64)})
 				}
 			}

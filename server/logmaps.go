@@ -4,6 +4,7 @@ import (
 	"slices"
 	"time"
 
+	"undaris/core/neck"
 	"undaris/core/planner"
 	"undaris/store"
 )
@@ -17,15 +18,46 @@ type LogMaps struct {
 	Weeks   []MapWeek   `json:"weeks"`
 	Ladders []MapLadder `json:"ladders"`
 	Timing  MapTiming   `json:"timing"`
+	Swings  []MapSwing  `json:"swings" doc:"takes in which it could be heard, the oldest first"`
+	Minutes []MapPlayed `json:"minutes" doc:"week by week"`
+	Tunings []MapTuning `json:"tunings" doc:"of the instruments that were played, whatever is looked at"`
 	Trials  int         `json:"trials"`
+	Lost    int         `json:"lost" doc:"lines of the log that cannot be read"`
+}
+
+// MapSwing is how the second eighths of beats were played in a take, set against what
+// was asked: 0.5 is straight, 0.667 a triplet's last third.
+type MapSwing struct {
+	At     time.Time `json:"at"`
+	Asked  float64   `json:"asked"`
+	Played float64   `json:"played"`
+	Entry  uint      `json:"entry"`
+}
+
+// MapPlayed is how long was played in a week.
+type MapPlayed struct {
+	Begins  time.Time `json:"begins"`
+	Minutes float64   `json:"minutes"`
+}
+
+// MapTuning is an instrument that was played.
+type MapTuning struct {
+	Tuning string `json:"tuning"`
+	Name   string `json:"name"`
+}
+
+// MapBehind is a place in the log.
+type MapBehind struct {
+	ID  uint `json:"id" doc:"a line of the log"`
+	Bar int  `json:"bar,omitempty" doc:"from 1; 0 where that is not known"`
 }
 
 // MapCount is how often something was asked, how well it went, and what is behind it.
 type MapCount struct {
-	Trials  int       `json:"trials"`
-	Success float64   `json:"success" doc:"of 1"`
-	Last    time.Time `json:"last"`
-	Entries []uint    `json:"entries" doc:"lines of the log behind it, the newest first"`
+	Trials  int         `json:"trials"`
+	Success float64     `json:"success" doc:"of 1"`
+	Last    time.Time   `json:"last"`
+	Behind  []MapBehind `json:"behind" doc:"lines of the log, the newest first, with the bar that went worst"`
 }
 
 // MapCell is a key in a position.
@@ -91,11 +123,12 @@ type MapTiming struct {
 }
 
 func mapCount(c planner.Count) MapCount {
-	return MapCount{c.Trials, c.Success, c.Last, append([]uint{}, c.Entries...)}
+	return MapCount{c.Trials, c.Success, c.Last, each(c.Behind, func(b planner.Behind) MapBehind { return MapBehind{b.Entry, b.Bar} })}
 }
 
-func wireMaps(m planner.Maps, entries []store.Entry) LogMaps {
-	w := LogMaps{Trials: m.Trials, Timing: MapTiming(m.Timing), Ladders: []MapLadder{}}
+// wireMaps adds to what was drawn of trials what lines of the log tell.
+func wireMaps(m planner.Maps, entries []store.Entry, keep func(store.Entry) bool) LogMaps {
+	w := LogMaps{Trials: m.Trials, Timing: MapTiming(m.Timing), Ladders: []MapLadder{}, Swings: []MapSwing{}, Minutes: []MapPlayed{}, Tunings: []MapTuning{}}
 	w.Cells = each(m.Cells, func(c planner.Cell) MapCell {
 		return MapCell{planner.KeyName(c.Key).String(), c.Key, c.Position + 1, mapCount(c.Count), c.Strength, c.Sure}
 	})
@@ -106,6 +139,24 @@ func wireMaps(m planner.Maps, entries []store.Entry) LogMaps {
 	})
 	w.Weeks = each(m.Weeks, func(x planner.Week) MapWeek { return MapWeek(x) })
 	for _, e := range entries {
+		if e.Tuning != "" && !slices.ContainsFunc(w.Tunings, func(t MapTuning) bool { return t.Tuning == e.Tuning }) {
+			w.Tunings = append(w.Tunings, MapTuning{e.Tuning, neck.TuningName(e.Tuning)})
+		}
+		if !keep(e) && e.Kind != store.LoggedRung {
+			continue
+		}
+		if e.Swung > 0 {
+			w.Swings = append(w.Swings, MapSwing{e.At, e.Swing, e.Swung, e.ID})
+		}
+		if e.Seconds > 0 {
+			begins := planner.WeekOf(e.At)
+			i := slices.IndexFunc(w.Minutes, func(p MapPlayed) bool { return p.Begins.Equal(begins) })
+			if i < 0 {
+				i = len(w.Minutes)
+				w.Minutes = append(w.Minutes, MapPlayed{Begins: begins})
+			}
+			w.Minutes[i].Minutes += e.Seconds / 60
+		}
 		if e.Kind != store.LoggedRung {
 			continue
 		}
@@ -116,5 +167,6 @@ func wireMaps(m planner.Maps, entries []store.Entry) LogMaps {
 		}
 		w.Ladders[i].Rungs = append(w.Ladders[i].Rungs, MapRung{e.At, e.Tempo})
 	}
+	slices.SortFunc(w.Minutes, func(a, b MapPlayed) int { return a.Begins.Compare(b.Begins) })
 	return w
 }

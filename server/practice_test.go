@@ -166,7 +166,7 @@ func TestTheLogAndThePlan(t *testing.T) {
 	var one LogMaps
 	ask(t, srv, "GET", "/api/log/maps?chart=99", nil, &one)
 	assert.Zero(t, one.Trials)
-	ask(t, srv, "GET", "/api/log?id="+fmt.Sprint(maps.Changes[0].Entries[0]), nil, &page)
+	ask(t, srv, "GET", "/api/log?id="+fmt.Sprint(maps.Changes[0].Behind[0].ID), nil, &page)
 	assert.Len(t, page.Rows, 1)
 
 	require.Equal(t, 200, ask(t, srv, "GET", "/api/today?minutes=30&chart=6&by=2026-11-27", nil, &today).StatusCode)

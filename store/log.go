@@ -19,10 +19,13 @@ type Entry struct {
 	Kind    string // of Entries
 	Title   string
 	Chart   uint   // 0 where none was
+	Line    uint   // that was played; 0 where none was
 	Take    uint   // that was kept of it; 0 where none was
 	Tuning  string // of the instrument it was played on
 	Tempo   int
 	Seconds float64
+	Swing   float64 // asked: where the second eighth of a beat falls; 0 where none was
+	Swung   float64 // the same as it was played; 0 where it was not heard
 	Trials  []Trial `gorm:"serializer:json"`
 }
 
@@ -47,6 +50,7 @@ type Trial struct {
 	Chord    string  `json:"chord"`
 	From     string  `json:"from,omitempty"`
 	String   int     `json:"string,omitempty"`
+	Bar      int     `json:"bar,omitempty"`
 	Met      string  `json:"met,omitempty"`
 	On       string  `json:"on,omitempty"`
 	Success  float64 `json:"success"`
@@ -56,7 +60,7 @@ type Trial struct {
 
 // TrialOf is a trial as it is kept.
 func TrialOf(t planner.Trial) Trial {
-	return Trial{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Chord: t.Chord, From: t.From, String: t.String,
+	return Trial{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Chord: t.Chord, From: t.From, String: t.String, Bar: t.Bar,
 		Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
 }
 
@@ -65,7 +69,7 @@ func (e Entry) Asked() []planner.Trial {
 	asked := make([]planner.Trial, len(e.Trials))
 	for i, t := range e.Trials {
 		asked[i] = planner.Trial{Ask: planner.Ask{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Tempo: e.Tempo},
-			At: e.At, Entry: e.ID, Chart: e.Chart, Tuning: e.Tuning, Chord: t.Chord, From: t.From, String: t.String, Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
+			At: e.At, Entry: e.ID, Chart: e.Chart, Tuning: e.Tuning, Chord: t.Chord, From: t.From, String: t.String, Bar: t.Bar, Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
 	}
 	return asked
 }
@@ -91,7 +95,7 @@ func (s *Store) Logged(player, after uint) (entries []Entry, lost int, err error
 	if err != nil {
 		return nil, 0, s.fault(err)
 	}
-	rows, err := db.Query(`SELECT id, player, at, kind, title, chart, take, tuning, tempo, seconds, trials FROM log WHERE player = ? AND id > ? ORDER BY id`, player, after)
+	rows, err := db.Query(`SELECT id, player, at, kind, title, chart, line, take, tuning, tempo, seconds, swing, swung, trials FROM log WHERE player = ? AND id > ? ORDER BY id`, player, after)
 	if err != nil {
 		return nil, 0, s.fault(err)
 	}
@@ -99,7 +103,7 @@ func (s *Store) Logged(player, after uint) (entries []Entry, lost int, err error
 	for rows.Next() {
 		var e Entry
 		var trials sql.RawBytes
-		if rows.Scan(&e.ID, &e.Player, &e.At, &e.Kind, &e.Title, &e.Chart, &e.Take, &e.Tuning, &e.Tempo, &e.Seconds, &trials) != nil || json.Unmarshal(trials, &e.Trials) != nil {
+		if rows.Scan(&e.ID, &e.Player, &e.At, &e.Kind, &e.Title, &e.Chart, &e.Line, &e.Take, &e.Tuning, &e.Tempo, &e.Seconds, &e.Swing, &e.Swung, &trials) != nil || json.Unmarshal(trials, &e.Trials) != nil {
 			lost++
 			continue
 		}

@@ -89,6 +89,19 @@ var migrations = []*gormigrate.Migration{
 		`ALTER TABLE people RENAME TO players`,
 		`ALTER TABLE log ADD COLUMN player INTEGER NOT NULL DEFAULT 1`,
 		`CREATE INDEX log_player ON log (player, id)`),
+	// Which line was played and how it swung; players who left; what a teacher sets a pupil, and what comes back.
+	step("0011-lessons",
+		`ALTER TABLE log ADD COLUMN line INTEGER NOT NULL DEFAULT 0`,
+		`ALTER TABLE log ADD COLUMN swing REAL NOT NULL DEFAULT 0`,
+		`ALTER TABLE log ADD COLUMN swung REAL NOT NULL DEFAULT 0`,
+		`ALTER TABLE players ADD COLUMN gone INTEGER NOT NULL DEFAULT 0`, `
+		CREATE TABLE assignments (
+			id INTEGER PRIMARY KEY AUTOINCREMENT, player INTEGER NOT NULL, given INTEGER NOT NULL, ref TEXT NOT NULL,
+			document TEXT NOT NULL, things TEXT NOT NULL, created_at DATETIME NOT NULL, deleted_at DATETIME)`, `
+		CREATE TABLE results (
+			id INTEGER PRIMARY KEY AUTOINCREMENT, assignment_id INTEGER NOT NULL REFERENCES assignments (id),
+			ref TEXT NOT NULL, document TEXT NOT NULL, created_at DATETIME NOT NULL)`,
+		`CREATE INDEX results_of ON results (assignment_id)`),
 }
 
 type migration = gormigrate.Migration

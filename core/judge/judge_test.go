@@ -156,6 +156,32 @@ func TestVerdictsOneByOne(t *testing.T) {
 	assert.Len(t, take.Strangers, 1)
 }
 
+// What a simulated player swings is heard as such; what is played straight, in triplets
+// or in sixteenths is not taken for something else.
+func TestSwingIsHeard(t *testing.T) {
+	p, err := form.Read("| C7 | C7 | C7 | C7 |", 4, form.Key{Tonic: pitch.Name{}})
+	require.NoError(t, err)
+	s := score.Score{Tempo: 100, Progression: p, In: neck.Standard()}
+	write := func(step int) {
+		s.Notes = nil
+		for at := 0; at < 4*s.Bar(); at += step {
+			s.Notes = append(s.Notes, score.Note{Start: at, Length: step, Pitch: pitch.At(60, pitch.Name{}), Placement: neck.Placement{String: 3, Fret: 5}})
+		}
+	}
+	for _, swing := range []float64{0.5, 0.55, 0.6, 0.667, 0.72} {
+		write(480)
+		for seed := range uint64(5) {
+			heard, _ := judge.Player{Spread: 15, Tendency: 25, Missed: 0.1, Seed: seed}.Play(s, 100, swing)
+			assert.InDelta(t, swing, judge.Swing(heard), 0.025, "seed %d", seed)
+		}
+	}
+	for _, step := range []int{240, 320, 960} {
+		write(step)
+		heard, _ := judge.Player{Spread: 10, Seed: 1}.Play(s, 100, 0.5)
+		assert.Zero(t, judge.Swing(heard), "notes of %d ticks", step)
+	}
+}
+
 func TestSwungTicks(t *testing.T) {
 	for _, c := range []struct {
 		tick  int

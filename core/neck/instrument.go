@@ -46,6 +46,16 @@ var Tunings = []Tuning{
 	{"five-string-bass", "Five-string bass", "B0,E1,A1,D2,G2", 864, 20},
 }
 
+// TuningName is what a tuning is called, or the tuning itself where it has no name.
+func TuningName(open string) string {
+	for _, t := range Tunings {
+		if t.Open == open {
+			return t.Name
+		}
+	}
+	return open
+}
+
 // Standard is a guitar in standard tuning with 22 frets at 648 mm.
 func Standard() *Instrument {
 	in, err := New(Tunings[0].Open, 22, 648, 0)

@@ -183,8 +183,8 @@ func TestMapsCount(t *testing.T) {
 	assert.Equal(t, []int{30, 30}, []int{n, strings})
 	require.Len(t, all.Changes, 1)
 	assert.Equal(t, 1., all.Changes[0].OnRoot)
-	assert.Len(t, all.Changes[0].Entries, 6)
-	assert.Equal(t, uint(28), all.Changes[0].Entries[0], "the newest first")
+	assert.Len(t, all.Changes[0].Behind, 6)
+	assert.Equal(t, uint(28), all.Changes[0].Behind[0].Entry, "the newest first")
 	assert.InDelta(t, -0.5, all.Timing.Mean, 1e-9)
 	sum := 0
 	for _, b := range all.Timing.Bins {

@@ -17,6 +17,7 @@ type Trial struct {
 	Chord   string // symbol
 	From    string // the chord before, of a change
 	String  int    // where it was played; 0 where that is not known
+	Bar     int    // of a change: the bar it is in, from 1; 0 where that is not known
 	Met     string // of a change: in a word, how it was met
 	On      string // of a change: the degree that was landed on
 	Success float64
@@ -29,7 +30,14 @@ type Count struct {
 	Trials  int
 	Success float64 // of 1, the mean
 	Last    time.Time
-	Entries []uint // the last ones behind it, the newest first
+	worst   float64 // of the newest line behind it
+	Behind  []Behind // the last ones, the newest first
+}
+
+// Behind is a place in the log: a line of it, and the bar of what was played there.
+type Behind struct {
+	Entry uint
+	Bar   int // from 1; 0 where that is not known
 }
 
 const behind = 6 // entries that are told of a count
@@ -40,14 +48,20 @@ func (c *Count) add(t Trial) {
 	if t.At.After(c.Last) {
 		c.Last = t.At
 	}
-	if t.Entry == 0 || slices.Contains(c.Entries, t.Entry) {
+	if t.Entry == 0 {
 		return
 	}
-	if len(c.Entries) < behind {
-		c.Entries = append(c.Entries, 0)
+	if len(c.Behind) > 0 && c.Behind[0].Entry == t.Entry { // of one line, the place where it went worst
+		if t.Success < c.worst {
+			c.worst, c.Behind[0].Bar = t.Success, t.Bar
+		}
+		return
 	}
-	copy(c.Entries[1:], c.Entries)
-	c.Entries[0] = t.Entry
+	if len(c.Behind) < behind {
+		c.Behind = append(c.Behind, Behind{})
+	}
+	copy(c.Behind[1:], c.Behind)
+	c.Behind[0], c.worst = Behind{t.Entry, t.Bar}, t.Success
 }
 
 // Cell is a key in a position: what was seen of it, and what the model makes of it.
@@ -112,6 +126,11 @@ const (
 
 func weekOf(at time.Time) int64 { return (at.Unix() - firstMonday) / secondsOfWeek }
 
+func begins(week int64) time.Time { return time.Unix(week*secondsOfWeek+firstMonday, 0).UTC() }
+
+// WeekOf is when the week of a time begins: a Monday, in UTC.
+func WeekOf(at time.Time) time.Time { return begins(weekOf(at)) }
+
 // Draw draws the maps of trials that keep says yes to, as they are by a time. The
 // model knows all of them.
 func Draw(trials []Trial, m *Model, at time.Time, keep func(Trial) bool) Maps {
@@ -155,7 +174,7 @@ func Draw(trials []Trial, m *Model, at time.Time, keep func(Trial) bool) Maps {
 				c.Other++
 			}
 			n := weekOf(t.At)
-			w := get(weeks, n, func() *Week { return &Week{time.Unix(n*secondsOfWeek+firstMonday, 0).UTC(), map[string]int{}} })
+			w := get(weeks, n, func() *Week { return &Week{begins(n), map[string]int{}} })
 			w.Degrees[cmp.Or(t.On, "–")]++
 		}
 		if t.Timed {

@@ -1,7 +1,7 @@
 /* The log: what was practised, its maps, and what to practise today. */
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { answer, api, type CallLog, type TakeLog } from './client'
+import { answer, api, type CallLog, type RungLog, type TakeLog } from './client'
 
 export interface LogFilter {
   chart?: number
@@ -41,7 +41,7 @@ export function useLog() {
   return {
     call: (body: CallLog) => noted(answer(api.POST('/api/log/calls', { body }))),
     take: (body: TakeLog) => noted(answer(api.POST('/api/log/takes', { body }))),
-    rung: (title: string, tempo: number) => noted(answer(api.POST('/api/log/rungs', { body: { title, tempo } }))),
+    rung: (body: RungLog) => noted(answer(api.POST('/api/log/rungs', { body }))),
     /** A line of the log has a take behind it that was kept. */
     kept: (id: number, take: number) =>
       noted(answer(api.PUT('/api/log/{id}/take', { params: { path: { id } }, body: { take } }))),

@@ -2303,12 +2303,23 @@ export interface components {
             /** @description the weakest first */
             changes: components["schemas"]["MapChange"][];
             ladders: components["schemas"]["MapLadder"][];
+            /**
+             * Format: int64
+             * @description lines of the log that cannot be read
+             */
+            lost: number;
+            /** @description week by week */
+            minutes: components["schemas"]["MapPlayed"][];
             /** @description strings in positions, by the degree that was asked for */
             spots: components["schemas"]["MapSpot"][];
             starts: components["schemas"]["MapStart"][];
+            /** @description takes in which it could be heard, the oldest first */
+            swings: components["schemas"]["MapSwing"][];
             timing: components["schemas"]["MapTiming"];
             /** Format: int64 */
             trials: number;
+            /** @description of the instruments that were played, whatever is looked at */
+            tunings: components["schemas"]["MapTuning"][];
             weeks: components["schemas"]["MapWeek"][];
         };
         LogPage: {
@@ -2335,6 +2346,11 @@ export interface components {
             id: number;
             /** @enum {string} */
             kind: "call" | "take" | "rung";
+            /**
+             * Format: int64
+             * @description that was played
+             */
+            line?: number;
             /** Format: double */
             seconds: number;
             /**
@@ -2376,14 +2392,26 @@ export interface components {
             /** @description the box on the top three strings */
             smallBox?: components["schemas"]["Position"];
         };
+        MapBehind: {
+            /**
+             * Format: int64
+             * @description from 1; 0 where that is not known
+             */
+            bar?: number;
+            /**
+             * Format: int64
+             * @description a line of the log
+             */
+            id: number;
+        };
         MapCell: {
+            /** @description lines of the log, the newest first, with the bar that went worst */
+            behind: components["schemas"]["MapBehind"][];
             /**
              * Format: int64
              * @description pitch class of the key
              */
             class: number;
-            /** @description lines of the log behind it, the newest first */
-            entries: number[];
             key: string;
             /** Format: date-time */
             last: string;
@@ -2411,8 +2439,8 @@ export interface components {
             trials: number;
         };
         MapChange: {
-            /** @description lines of the log behind it, the newest first */
-            entries: number[];
+            /** @description lines of the log, the newest first, with the bar that went worst */
+            behind: components["schemas"]["MapBehind"][];
             from: string;
             /** Format: date-time */
             last: string;
@@ -2444,6 +2472,12 @@ export interface components {
             rungs: components["schemas"]["MapRung"][];
             title: string;
         };
+        MapPlayed: {
+            /** Format: date-time */
+            begins: string;
+            /** Format: double */
+            minutes: number;
+        };
         MapRung: {
             /** Format: date-time */
             at: string;
@@ -2451,9 +2485,9 @@ export interface components {
             tempo: number;
         };
         MapSpot: {
+            /** @description lines of the log, the newest first, with the bar that went worst */
+            behind: components["schemas"]["MapBehind"][];
             degree: string;
-            /** @description lines of the log behind it, the newest first */
-            entries: number[];
             /** Format: date-time */
             last: string;
             /**
@@ -2472,10 +2506,10 @@ export interface components {
             trials: number;
         };
         MapStart: {
+            /** @description lines of the log, the newest first, with the bar that went worst */
+            behind: components["schemas"]["MapBehind"][];
             degree: string;
             down: boolean;
-            /** @description lines of the log behind it, the newest first */
-            entries: number[];
             /** Format: date-time */
             last: string;
             /** Format: double */
@@ -2487,6 +2521,16 @@ export interface components {
             success: number;
             /** Format: int64 */
             trials: number;
+        };
+        MapSwing: {
+            /** Format: double */
+            asked: number;
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            entry: number;
+            /** Format: double */
+            played: number;
         };
         MapTiming: {
             /** @description of ten milliseconds each, from −150 on */
@@ -2500,6 +2544,10 @@ export interface components {
             spread: number;
             /** Format: int64 */
             trials: number;
+        };
+        MapTuning: {
+            name: string;
+            tuning: string;
         };
         MapWeek: {
             /** Format: date-time */
@@ -2889,6 +2937,8 @@ export interface components {
             /** Format: int64 */
             chart?: number;
             /** Format: int64 */
+            line?: number;
+            /** Format: int64 */
             tempo: number;
             title: string;
         };
@@ -3144,6 +3194,11 @@ export interface components {
             line: components["schemas"]["LineBody"];
             /** @description empty where a line was played */
             mode?: string;
+            /**
+             * Format: int64
+             * @description the kept line that was played
+             */
+            of?: number;
             /** Format: int64 */
             pass?: number;
             /** Format: double */

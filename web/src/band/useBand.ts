@@ -193,10 +193,10 @@ export const useBand = defineStore('band', () => {
     if (status.value === 'playing') await sound.engine()?.load(await score())
   }
 
-  function hear(a: Audition) {
+  function hear(a: Audition, fromBeat = 0) {
     stop()
     audition.value = a
-    return start(0)
+    return start(fromBeat)
   }
 
   /** What is auditioned has changed: it plays on with the change. */

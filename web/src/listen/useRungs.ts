@@ -5,8 +5,8 @@ import { useLog } from '../api/log'
 import { useBand } from '../band/useBand'
 import { climbed, type Rung } from './rungs'
 
-/** of names what is practised for the ladder, title for the log. */
-export function useRungs(of: Ref<string>, title: () => string) {
+/** of names what is practised for the ladder, title and place for the log. */
+export function useRungs(of: Ref<string>, title: () => string, place: () => { chart?: number; line?: number }) {
   const log = useLog()
   const kept = useLocalStorage<Record<string, Rung>>('undaris-rungs', {})
   const band = useBand()
@@ -27,7 +27,7 @@ export function useRungs(of: Ref<string>, title: () => string) {
       const before = rung.value.tempo
       const next = climbed(rung.value, clean)
       kept.value = { ...kept.value, [of.value]: next }
-      if (next.tempo !== before) void log.rung(title(), next.tempo)
+      if (next.tempo !== before) void log.rung({ title: title(), tempo: next.tempo, ...place() })
       if (next.tempo !== band.tempo) band.setTempo(next.tempo)
     },
     /** Stands on another tempo from now on. */

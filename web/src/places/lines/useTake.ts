@@ -32,6 +32,8 @@ export function useTake(
   const trouble = ref('')
   /** The last take as it was heard and written down, to be kept. */
   const whole = shallowRef<Whole>()
+  /** What was played last, however it was heard, to be noted. */
+  const played = shallowRef<HeardNote[]>()
   let heard: (HeardNote & { midi: number; channel: number; open: boolean })[] = []
   let pass = 0
 
@@ -55,7 +57,9 @@ export function useTake(
   function close() {
     const notes = heard.map(({ at, length, pitch }) => ({ at, length, pitch }))
     heard = []
-    if (notes.length) void judge(notes)
+    if (!notes.length) return
+    void judge(notes)
+    played.value = notes
   }
   const passes = new Passes(
     () =>
@@ -72,6 +76,7 @@ export function useTake(
       if (!w.take) return
       take.value = w.take
       whole.value = { ...w, pass }
+      played.value = w.heard
     },
   )
   watch(playing, (now) => {
@@ -93,6 +98,7 @@ export function useTake(
     running: playing,
     noticed: (list: Noticed[], now: { tick: number; pass: number }) => passes.noticed(list, now),
     whole,
+    played,
     struck({ midi, channel, at }: Note) {
       const here = where(at)
       if (!here) return

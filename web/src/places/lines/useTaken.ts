@@ -35,16 +35,17 @@ export function useTaken(
   const rungs = useRungs(
     computed(() => `line ${id.value}`),
     () => line.value?.title ?? '',
+    () => ({ line: id.value }),
   )
-  /* Every take that was heard is noted in the log. */
+  /* Every take that was heard is noted in the log, by microphone or MIDI. */
   const log = useLog()
   const band = useBand()
   const ear = useEar()
   const logged = shallowRef<Promise<number | undefined>>()
-  watch(take.whole, (w) => {
+  watch(take.played, (heard) => {
     const simulated = ear.on && ear.source === 'player'
-    if (!w?.take || !line.value || !w.heard.length || simulated) return
-    const body = { title: line.value.title, line: line.value, tempo: band.tempo, heard: w.heard }
+    if (!line.value || !heard?.length || simulated) return
+    const body = { of: id.value, title: line.value.title, line: line.value, tempo: band.tempo, heard }
     logged.value = log.take(body).then((row) => row?.id)
   })
   watch(take.take, async (t) => {

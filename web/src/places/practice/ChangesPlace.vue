@@ -145,6 +145,7 @@ watch(
 const rungs = useRungs(
   computed(() => `${mode.value?.id} over ${id.value}`),
   () => title.value,
+  () => ({ chart: id.value }),
 )
 watch(last, (c) => c && rungs.passed(clean(c.free.landed, c.free.landings.length) && !c.free.outside))
 watch(free.playing, (now) => now && rungs.resume())

@@ -10,6 +10,7 @@ import type { TakeRow } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import PressButton from '../../shell/PressButton.vue'
+import { useAddress } from '../../shell/useAddress'
 import TakesCompared from './TakesCompared.vue'
 
 useTitle('Takes · Undaris')
@@ -17,14 +18,18 @@ const takes = useTakes()
 const changes = useTakeChanges()
 const band = useBand()
 const router = useRouter()
-/* One or two are looked at. */
+/* One or two are looked at. Come here from the log it is the take behind it, heard from the bar that it is about. */
+const address = useAddress()
+const pointed = computed(() => Number(address.read('take')))
+const fromBar = (id: number) => (id === pointed.value && Number(address.read('bar'))) || 1
 const chosen = ref<number[]>([])
 const both = useTheTakes(chosen)
 function choose(id: number) {
   chosen.value = chosen.value.includes(id) ? chosen.value.filter((c) => c !== id) : [...chosen.value, id].slice(-2)
 }
 watch(takes.data, (all) => {
-  if (all && !chosen.value.length && all[0] && !all[0].problem) chosen.value = [all[0].id]
+  const first = all?.find((t) => t.id === pointed.value) ?? all?.[0]
+  if (first && !chosen.value.length && !first.problem) chosen.value = [first.id]
   else chosen.value = chosen.value.filter((id) => all?.some((t) => t.id === id))
 })
 const sounding = ref(0)
@@ -42,7 +47,10 @@ async function hear(t: TakeRow) {
   const [{ line, bars }, wav] = await Promise.all([readTake(t.id), t.sound ? readSound(t.id) : undefined])
   // Where it is kept as it sounded, that is heard, and not what was made of it.
   const load = playing(wav ? { ...line, notes: [] } : line)
-  await band.hear({ title: t.title, beats: line.beats, bars, tempo: t.tempo, cues: [], load })
+  await band.hear(
+    { title: t.title, beats: line.beats, bars, tempo: t.tempo, cues: [], load },
+    (fromBar(t.id) - 1) * line.beats,
+  )
   band.setTempo(t.tempo)
   sounding.value = t.id
   if (wav) silence = await band.beside(wav)
@@ -79,7 +87,8 @@ const days = computed(() => takes.data.value?.map((t) => ({ ...t, at: when.forma
           :icon="sounding === t.id ? 'pi pi-stop' : 'pi pi-volume-up'"
           variant="text"
           :aria-label="`hear ${t.title}`"
-          title="hear it with the band"
+          :title="fromBar(t.id) > 1 ? `hear it with the band from bar ${fromBar(t.id)} on` : 'hear it with the band'"
+          :label="fromBar(t.id) > 1 ? `bar ${fromBar(t.id)}` : undefined"
           @click="hear(t)"
         />
         <Button

@@ -14,7 +14,9 @@ import SegmentedChoice from '../../../shell/SegmentedChoice.vue'
 import { useAddress } from '../../../shell/useAddress'
 import KeyWheel from './KeyWheel.vue'
 import LadderCurves from './LadderCurves.vue'
+import MinuteBars from './MinuteBars.vue'
 import MapGrid from './MapGrid.vue'
+import SwingDots from './SwingDots.vue'
 import TimingBars from './TimingBars.vue'
 import WeekBars from './WeekBars.vue'
 
@@ -23,9 +25,11 @@ const address = useAddress()
 const charts = useCharts()
 const chart = address.text('of', 'all')
 const weeks = address.text('weeks', '0')
+const tuning = address.text('on', 'all')
 const filter = computed(() => ({
   chart: Number(chart.value) || undefined,
   weeks: Number(weeks.value) || undefined,
+  tuning: tuning.value === 'all' ? undefined : tuning.value,
 }))
 const maps = useLogMaps(filter)
 const spans = [
@@ -38,10 +42,11 @@ const degrees = ['root', 'third', 'fifth', 'seventh']
 const degree = ref('all')
 const strings = computed(() => Math.max(6, ...(maps.data.value?.spots.map((s) => s.string) ?? [])))
 
-type Counted = { trials: number; success: number; last: string; entries: number[] }
+type Counted = { trials: number; success: number; last: string; behind: LogMaps['cells'][number]['behind'] }
 /* What is looked at: why it is as it is, and how to practise it. */
 const look = ref<{ name: string; of: Counted; query: Record<string, string>; chart?: number }>()
-const lines = useLogLines(computed(() => look.value?.of.entries ?? []))
+const lines = useLogLines(computed(() => look.value?.of.behind.map((b) => b.id) ?? []))
+const barOf = (id: number) => look.value?.of.behind.find((b) => b.id === id)?.bar
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })
 
 function spot(string: number, position: number): Counted | undefined {
@@ -57,7 +62,11 @@ function spot(string: number, position: number): Counted | undefined {
       .map((s) => s.last)
       .toSorted()
       .at(-1)!,
-    entries: [...new Set(all.flatMap((s) => s.entries))].toSorted((a, b) => b - a).slice(0, 6),
+    behind: all
+      .flatMap((s) => s.behind)
+      .filter((b, i, list) => list.findIndex((o) => o.id === b.id) === i)
+      .toSorted((a, b) => b.id - a.id)
+      .slice(0, 6),
   }
 }
 const start = (d: number, way: number) =>
@@ -69,12 +78,19 @@ function ofKey(cell: LogMaps['cells'][number]) {
     query: { do: 'calls', ask: 'tones', keys: cell.key },
   }
 }
+const minutes = computed(() => maps.data.value?.minutes.reduce((n, w) => n + w.minutes, 0) ?? 0)
+const long = (m: number) => (m < 90 ? `${Math.round(m)} minutes` : `${Math.round(m / 60)} hours`)
+/* What leaves as a file is what is looked at. */
+const query = computed(() => {
+  const asked = Object.entries(filter.value).filter(([, v]) => v !== undefined)
+  return asked.length ? `?${new URLSearchParams(asked.map(([k, v]) => [k, `${v}`]))}` : ''
+})
 const part = (x: number) => `${Math.round(100 * x)}%`
 </script>
 
 <template>
   <EmptyPlace
-    v-if="maps.data.value && !maps.data.value.trials && chart === 'all' && weeks === '0'"
+    v-if="maps.data.value && !maps.data.value.trials && chart === 'all' && weeks === '0' && tuning === 'all'"
     title="Nothing practised yet"
     text="Every call and every chorus that is judged is noted here, and drawn: what goes well, and where."
   >
@@ -83,7 +99,12 @@ const part = (x: number) => `${Math.round(100 * x)}%`
   <main v-else-if="maps.data.value" class="log">
     <header>
       <h1>Log</h1>
-      <p class="soft">{{ maps.data.value.trials }} things asked</p>
+      <p class="soft">
+        {{ maps.data.value.trials }} things asked, {{ long(minutes)
+        }}<template v-if="maps.data.value.lost"
+          >; {{ maps.data.value.lost }} lines cannot be read and are left out</template
+        >
+      </p>
       <span class="space" />
       <Select
         v-model="chart"
@@ -95,9 +116,17 @@ const part = (x: number) => `${Math.round(100 * x)}%`
         option-value="id"
         aria-label="of which chart"
       />
+      <Select
+        v-if="maps.data.value.tunings.length > 1"
+        v-model="tuning"
+        :options="[{ tuning: 'all', name: 'every instrument' }, ...maps.data.value.tunings]"
+        option-label="name"
+        option-value="tuning"
+        aria-label="on which instrument"
+      />
       <SegmentedChoice v-model="weeks" :options="spans" label="since when" />
-      <Button as="a" href="/api/log/csv" label="CSV" variant="outlined" title="the log as a table" />
-      <Button as="a" href="/api/log/json" label="JSON" variant="outlined" title="the log, whole" />
+      <Button as="a" :href="`/api/log/csv${query}`" label="CSV" variant="outlined" title="the log as a table" />
+      <Button as="a" :href="`/api/log/json${query}`" label="JSON" variant="outlined" title="the log, whole" />
     </header>
     <div class="maps">
       <section>
@@ -142,15 +171,17 @@ const part = (x: number) => `${Math.round(100 * x)}%`
           <ul v-else>
             <li v-for="r in lines.data.value?.rows" :key="r.id">
               <span>{{ when.format(new Date(r.at)) }}</span>
-              <span class="what"><MusicText :text="r.title" /></span>
+              <span class="what"
+                ><MusicText :text="r.title" /><small v-if="barOf(r.id)">, bar {{ barOf(r.id) }}</small></span
+              >
               <b>{{ part(r.went) }}</b>
               <Button
                 v-if="r.take"
                 as="router-link"
-                :to="{ query: { do: 'takes' } }"
+                :to="{ query: { do: 'takes', take: `${r.take}`, bar: `${barOf(r.id) || 1}` } }"
                 icon="pi pi-volume-up"
                 variant="text"
-                aria-label="hear it among the takes"
+                :aria-label="`hear ${r.title}${barOf(r.id) ? ` from bar ${barOf(r.id)} on` : ''}`"
               />
             </li>
           </ul>
@@ -197,6 +228,14 @@ const part = (x: number) => `${Math.round(100 * x)}%`
       <section v-if="maps.data.value.timing.trials">
         <h2>About the beat</h2>
         <TimingBars :timing="maps.data.value.timing" />
+      </section>
+      <section v-if="maps.data.value.swings.length">
+        <h2>Swing, as asked and as played</h2>
+        <SwingDots :swings="maps.data.value.swings" />
+      </section>
+      <section v-if="maps.data.value.minutes.length > 1">
+        <h2>Minutes, week by week</h2>
+        <MinuteBars :minutes="maps.data.value.minutes" />
       </section>
       <section v-if="maps.data.value.weeks.length">
         <h2>Landed on, week by week</h2>
