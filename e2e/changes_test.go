@@ -52,17 +52,18 @@ func TestEveryWayToPractise(t *testing.T) {
 	p := sit(t, true)
 	p.visit("/practice/6?do=changes")
 	for _, m := range evalLater[[]struct {
-		ID               string
-		Stages           []string
-		Writes, WithLick bool
+		ID, With string
+		Stages   []string
+		Writes   bool
 	}](p, `fetch('/api/catalogue').then(r => r.json()).then(c => c.modes)`) {
-		if m.WithLick {
+		id := m.ID
+		if m.With != "" {
 			p.visit("/practice/6?do=changes&mode=" + m.ID)
-			p.sees(".hint", "Choose above which lick")
-			m.ID += "&lick=1"
+			p.sees(".hint", "Choose above which "+m.With)
+			m.ID += "&with=1"
 		}
 		p.visit("/practice/6?do=changes&mode=" + m.ID)
-		if m.Writes && m.ID != "fours" && m.ID != "root-first" { // what is drawn moves what is beneath it
+		if m.Writes && id != "fours" && id != "root-first" && id != "tune" { // what is drawn moves what is beneath it
 			p.until(`document.querySelector('.sheet [data-note]')`)
 		}
 		for i, says := range append(m.Stages, m.Stages[len(m.Stages)-1]) {
@@ -99,7 +100,7 @@ func TestWhatIsWrittenIsShownOrPlayed(t *testing.T) {
 	p.visit("/practice/6?do=changes&mode=bends")
 	p.until(`document.querySelectorAll('.sheet [data-note]').length >= 22`)
 	p.inBothLooks("main", "bends to match")
-	p.visit("/practice/6?do=changes&mode=lick&lick=1")
+	p.visit("/practice/6?do=changes&mode=lick&with=1")
 	p.until(`document.querySelectorAll('.sheet [data-note]').length > 10`)
 	p.visit("/practice/6?do=changes&mode=fours")
 	p.until(`document.querySelectorAll('.grid li').length === 24`)

@@ -102,7 +102,7 @@ type CatalogueMode struct {
 	Stages     []string `json:"stages" doc:"what each pass asks for; the last stays"`
 	DropChords bool     `json:"dropChords" doc:"the band leaves the chords out in every other chorus"`
 	Writes     bool     `json:"writes" doc:"what is to be played is written down"`
-	WithLick   bool     `json:"withLick" doc:"it is made of a lick"`
+	With       string   `json:"with,omitempty" enum:"lick,line" doc:"it is made of one that is kept"`
 }
 
 // CatalogueWay is a way to play a note.
@@ -178,7 +178,7 @@ func catalogue() (c Catalogue) {
 	c.CallDevices = each(call.Devices, func(d call.Device) CatalogueChoice { return CatalogueChoice{d.ID, d.Name} })
 	c.CallPaces = each(call.Paces, func(p call.Pace) CatalogueChoice { return CatalogueChoice{p.ID, p.Name} })
 	for _, m := range practice.Modes {
-		c.Modes = append(c.Modes, CatalogueMode{CatalogueOption{CatalogueChoice{m.ID, m.Name}, m.Says}, each(m.Stages, func(s practice.Stage) string { return s.Says }), m.DropChords, m.Writes(), m.WithLick})
+		c.Modes = append(c.Modes, CatalogueMode{CatalogueOption{CatalogueChoice{m.ID, m.Name}, m.Says}, each(m.Stages, func(s practice.Stage) string { return s.Says }), m.DropChords, m.Writes(), string(m.With)})
 	}
 	for _, w := range score.Ways {
 		way := CatalogueWay{Field: w.ID, Name: w.Name, Key: w.Key, On: w.On}

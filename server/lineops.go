@@ -7,7 +7,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/edit"
-	"undaris/core/exercise"
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/line"
@@ -225,11 +224,8 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Study{}, err
 			}
-			t := in.Body.Task
-			task := exercise.Task{HighStr: t.HighStr, LowStr: t.LowStr, Strings: t.Strings, Cell: t.Cell, Drill: t.Drill, Pace: t.Pace,
-				From: t.From, Order: t.Order, Down: t.Down, Approach: t.Approach, Offset: t.Offset, Double: t.Double, Until: t.Until}
-			if err := o.Drill(ctx, task); err != nil {
-				return Study{}, at("body.task", t.Drill, err)
+			if err := o.Drill(ctx, in.Body.Task.task()); err != nil {
+				return Study{}, at("body.task", in.Body.Task.Drill, err)
 			}
 			return o.study(), nil
 		})

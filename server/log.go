@@ -49,6 +49,7 @@ type picture struct {
 	trials  []planner.Trial
 	model   *planner.Model
 	lost    int
+	player  uint
 }
 
 // picture reads what was logged since it was asked for last, and has the model learn
@@ -78,7 +79,7 @@ func (s *server) picture(look func(picture) error) error {
 		}
 		j.entries = append(j.entries, e)
 	}
-	return look(picture{j.entries, j.trials, j.model, j.lost})
+	return look(picture{j.entries, j.trials, j.model, j.lost, j.player})
 }
 
 // LogQuery is which part of the log is looked at.
@@ -191,7 +192,13 @@ func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
 		if o, err = s.read(b.Line); err != nil {
 			return e, err
 		}
-		trials = planner.FromTake(judge.Prescribed(o.Score, heard, b.Tempo, o.swing(b.Swing)), o.Line, b.Tempo)
+		take := judge.Prescribed(o.Score, heard, b.Tempo, o.swing(b.Swing))
+		trials = planner.FromTake(take, o.Line, b.Tempo)
+		for _, v := range take.Verdicts {
+			if e.Notes++; v.Is == judge.Right {
+				e.Good++
+			}
+		}
 	} else {
 		var m practice.Mode
 		if o, m, err = s.over(b.Line, b.Mode); err != nil {
@@ -203,7 +210,8 @@ func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
 		}
 		trials = planner.FromFree(f, m, b.Pass, heard, b.Tempo)
 	}
-	e = store.Entry{At: time.Now(), Kind: store.LoggedTake, Title: clean(b.Title), Chart: b.Chart, Line: b.Of, Tuning: o.In.Tuning(), Tempo: b.Tempo, Seconds: float64(len(o.Bars)*o.Beats) * 60 / float64(b.Tempo)}
+	e.At, e.Kind, e.Title, e.Chart, e.Line, e.Tuning, e.Tempo = time.Now(), store.LoggedTake, clean(b.Title), b.Chart, b.Of, o.In.Tuning(), b.Tempo
+	e.Seconds = float64(len(o.Bars)*o.Beats) * 60 / float64(b.Tempo)
 	if e.Swung = judge.Swing(heard); e.Swung > 0 {
 		e.Swing = o.swing(b.Swing)
 	}

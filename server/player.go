@@ -100,6 +100,22 @@ func (s *server) player(api huma.API) {
 		func(_ context.Context, in *ByID) (struct{}, error) {
 			return struct{}{}, missing("player", s.store.Turn(in.ID))
 		})
+	register(s, api, operation(http.MethodDelete, "/api/players/{id}", "remove-player", "Let a player go; what is theirs is kept, for them to come back", http.StatusNoContent),
+		func(_ context.Context, in *ByID) (struct{}, error) {
+			err := s.store.RemovePerson(in.ID)
+			if errors.Is(err, store.ErrLast) {
+				err = problem(http.StatusConflict, err.Error())
+			}
+			return struct{}{}, missing("player", err)
+		})
+	register(s, api, operation(http.MethodPost, "/api/players/{id}/restore", "restore-player", "Take back that a player left", http.StatusNoContent),
+		func(_ context.Context, in *ByID) (struct{}, error) {
+			err := s.store.RestorePerson(in.ID)
+			if errors.Is(err, store.ErrNamed) {
+				err = problem(http.StatusConflict, err.Error())
+			}
+			return struct{}{}, missing("player", err)
+		})
 	register(s, api, operation(http.MethodPut, "/api/player", "set-player", "Save the instrument and habits", 0),
 		func(_ context.Context, in *struct {
 			Match

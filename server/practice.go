@@ -87,10 +87,9 @@ func (s *server) over(b LineBody, mode string) (o lineIn, m practice.Mode, err e
 }
 
 // written adds what a mode writes to its ground.
-func (s *server) written(ctx context.Context, g *PracticeGround, o lineIn, m practice.Mode, l uint, seed uint64) error {
-	ask := practice.Ask{Seed: seed}
-	if m.WithLick && l > 0 {
-		kept, err := s.store.Lick(l)
+func (s *server) written(ctx context.Context, g *PracticeGround, o lineIn, m practice.Mode, ask practice.Ask, with uint) error {
+	if m.With == practice.Lick {
+		kept, err := s.store.Lick(with)
 		if err != nil {
 			return missing("lick", err)
 		}
@@ -98,7 +97,7 @@ func (s *server) written(ctx context.Context, g *PracticeGround, o lineIn, m pra
 	}
 	lead, own, err := m.Line(ctx, o.Line, ask)
 	if err != nil {
-		return at("body.lick", l, err)
+		return at("body.with", with, err)
 	}
 	g.Line = wireBody(own)
 	if m.ByEar {
@@ -227,23 +226,30 @@ func (s *server) practice(api huma.API) {
 			Body struct {
 				Over LineBody `json:"over" doc:"the chart's chords; its notes are left out"`
 				Mode string   `json:"mode" maxLength:"40"`
-				Lick uint     `json:"lick,omitempty" maximum:"4294967295" doc:"of a mode that takes one"`
+				With uint     `json:"with,omitempty" maximum:"4294967295" doc:"the lick or line of a mode that is made of one; a line comes in the place of the chart"`
 				Seed uint64   `json:"seed,omitempty" doc:"another one writes something else"`
 			}
 		}) (PracticeGround, error) {
-			chart, err := s.read(in.Body.Over)
-			if err != nil {
-				return PracticeGround{}, err
-			}
 			m, err := practice.ModeByID(in.Body.Mode)
 			if err != nil {
 				return PracticeGround{}, at("body.mode", in.Body.Mode, err)
 			}
+			if m.With == practice.Tune && in.Body.With > 0 {
+				kept, err := s.store.Line(in.Body.With)
+				if err != nil {
+					return PracticeGround{}, missing("line", err)
+				}
+				in.Body.Over = wireLine(kept).LineBody
+			}
+			chart, err := s.read(in.Body.Over)
+			if err != nil {
+				return PracticeGround{}, err
+			}
 			own := chart
 			own.Progression, own.Notes = m.Over(chart.Progression, chart.Key), nil
 			g := wireGround(chart, own, m)
-			if m.Writes() && !(m.WithLick && in.Body.Lick == 0) {
-				err = s.written(ctx, &g, own, m, in.Body.Lick, in.Body.Seed)
+			if m.Writes() && (m.With == "" || in.Body.With > 0) {
+				err = s.written(ctx, &g, own, m, practice.Ask{Tune: chart.Notes, Seed: in.Body.Seed}, in.Body.With)
 			}
 			return g, err
 		})

@@ -27,7 +27,7 @@ func TestEveryModeIsPractised(t *testing.T) {
 	for _, m := range practice.Modes {
 		over := bluesIn("A")
 		var ground PracticeGround
-		require.Equal(t, 200, ask(t, srv, "POST", "/api/practice/over", map[string]any{"over": over, "mode": m.ID, "lick": 1}, &ground).StatusCode)
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/practice/over", map[string]any{"over": over, "mode": m.ID, "with": 1}, &ground).StatusCode)
 		assert.Equal(t, m.Writes(), len(ground.Line.Notes) > 0)
 		assert.Equal(t, m.Writes() && !m.ByEar, ground.Shown != nil)
 		assert.Equal(t, m.ByEar, ground.Lead != nil)
@@ -42,6 +42,10 @@ func TestEveryModeIsPractised(t *testing.T) {
 		case "fours":
 			require.Len(t, ground.Bars, 24)
 			assert.Equal(t, ground.Bars[:4][1][0].Chord, ground.Bars[4:8][1][0].Chord)
+			assert.True(t, ground.Band)
+		case "tune": // its own chords, each four bars twice
+			require.Len(t, ground.Bars, 24)
+			assert.Equal(t, "Bm7", ground.Bars[1][0].Chord)
 			assert.True(t, ground.Band)
 		case "twelve-keys":
 			assert.Equal(t, []string{"A7", "D7", "G7"}, []string{ground.Bars[0][0].Chord, ground.Bars[1][0].Chord, ground.Bars[2][0].Chord})
@@ -232,5 +236,20 @@ func TestPlayersHaveALogOfTheirOwn(t *testing.T) {
 		assert.Equal(t, 422, ask(t, srv, "PUT", "/api/players/1", map[string]string{"name": name}, nil).StatusCode)
 	}
 	assert.Equal(t, 404, ask(t, srv, "PUT", "/api/players/9/here", nil, nil).StatusCode)
+	assert.Equal(t, 404, ask(t, srv, "DELETE", "/api/players/9", nil, nil).StatusCode)
+
+	// One leaves: whoever is left plays on, the name is free, and both can come back.
+	require.Equal(t, 204, ask(t, srv, "DELETE", "/api/players/1", nil, nil).StatusCode)
+	assert.Equal(t, 2, total(), "it is Bram's turn")
+	assert.Equal(t, 404, ask(t, srv, "PUT", "/api/players/1/here", nil, nil).StatusCode)
+	assert.Equal(t, 409, ask(t, srv, "DELETE", "/api/players/2", nil, nil).StatusCode, "somebody has to play")
+	require.Equal(t, 204, ask(t, srv, "POST", "/api/players/1/restore", nil, nil).StatusCode)
+	require.Equal(t, 204, ask(t, srv, "PUT", "/api/players/1/here", nil, nil).StatusCode)
+	assert.Equal(t, 1, total(), "with the log as it was")
+	require.Equal(t, 204, ask(t, srv, "DELETE", "/api/players/1", nil, nil).StatusCode)
+	require.Equal(t, 204, ask(t, srv, "PUT", "/api/players/2", map[string]string{"name": "Oda"}, nil).StatusCode)
+	assert.Equal(t, 409, ask(t, srv, "POST", "/api/players/1/restore", nil, nil).StatusCode, "two of one name")
+	require.Equal(t, 204, ask(t, srv, "PUT", "/api/players/2", map[string]string{"name": "Bram"}, nil).StatusCode)
+	require.Equal(t, 204, ask(t, srv, "POST", "/api/players/1/restore", nil, nil).StatusCode)
 	assert.Equal(t, 404, ask(t, srv, "PUT", "/api/players/9", map[string]string{"name": "Nobody"}, nil).StatusCode)
 }

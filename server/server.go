@@ -81,6 +81,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.practice(api)
 	srv.logs(api)
 	srv.today(api)
+	srv.lessons(api)
 	srv.licks(api)
 	srv.lines(api)
 	srv.imports(api)

@@ -29,6 +29,11 @@ func serve(t testing.TB) *httptest.Server {
 	s, err := store.Open(t.TempDir())
 	require.NoError(t, err)
 	require.NoError(t, demo.Fill(s))
+	return serveStore(t, s)
+}
+
+// serveStore serves whatever is in a store.
+func serveStore(t testing.TB, s *store.Store) *httptest.Server {
 	srv := httptest.NewServer(New(s, front, slog.New(slog.DiscardHandler)))
 	t.Cleanup(func() { srv.Close(); s.Close() })
 	return srv

@@ -46,14 +46,16 @@ func ready(r planner.Readiness) Ready {
 // TodayItem is a part of a plan.
 type TodayItem struct {
 	ID      string       `json:"id"`
-	Kind    string       `json:"kind" enum:"warm-up,calls,changes,rest,music"`
+	Kind    string       `json:"kind" enum:"warm-up,calls,changes,line,rest,music"`
 	Title   string       `json:"title"`
 	Why     string       `json:"why"`
 	Done    string       `json:"done" doc:"how to know that it is done"`
 	Minutes int          `json:"minutes"`
 	New     bool         `json:"new" doc:"never practised before"`
 	Chart   uint         `json:"chart,omitempty"`
-	Mode    string       `json:"mode,omitempty"`
+	Line    uint         `json:"line,omitempty" doc:"that is played, or found by ear"`
+	Lick    uint         `json:"lick,omitempty" doc:"of a mode that takes one"`
+	Mode    string       `json:"mode,omitempty" doc:"of the catalogue; melody where one is to be written"`
 	Tempo   int          `json:"tempo,omitempty" doc:"to begin at, where it is not the chart's"`
 	Key     string       `json:"key,omitempty" doc:"of calls"`
 	Start   string       `json:"start,omitempty"`
@@ -62,7 +64,7 @@ type TodayItem struct {
 }
 
 func (s *server) todayItem(i planner.Item) TodayItem {
-	w := TodayItem{ID: i.ID, Kind: i.Kind, Title: i.Title, Why: i.Why, Done: i.Done, Minutes: i.Minutes, New: i.New, Chart: i.Chart, Mode: i.Mode, Tempo: i.Tempo}
+	w := TodayItem{ID: i.ID, Kind: i.Kind, Title: i.Title, Why: i.Why, Done: i.Done, Minutes: i.Minutes, New: i.New, Chart: i.Chart, Line: i.Line, Lick: i.Lick, Mode: i.Mode, Tempo: i.Tempo}
 	if i.Kind != planner.Calls {
 		return w
 	}
@@ -131,6 +133,42 @@ func (s *server) tunes(ids []uint, by string) (tunes []planner.Tune, err error) 
 	return tunes[:min(len(tunes), 12)], nil
 }
 
+// pieces are the lines and exercises that are there, with how their takes went, and the
+// licks.
+func (s *server) pieces(now picture) (lines, licks []planner.Written, err error) {
+	const latest = 5 // takes that are looked at
+	rows, err := s.store.Lines(store.Page{Limit: 200})
+	if err != nil {
+		return nil, nil, err
+	}
+	takes := map[uint][]store.Entry{}
+	for _, e := range now.entries {
+		if e.Line != 0 && e.Notes > 0 {
+			takes[e.Line] = append(takes[e.Line], e)
+		}
+	}
+	for _, r := range rows {
+		if r.Problem != "" || r.Sounding == 0 {
+			continue
+		}
+		w := planner.Written{ID: r.ID, Title: r.Title, Exercise: r.Exercise != "", Tempo: r.Tempo}
+		last := takes[r.ID]
+		for _, e := range last[max(0, len(last)-latest):] {
+			w.Trials++
+			w.Success += (float64(e.Good)/float64(e.Notes) - w.Success) / float64(w.Trials)
+			w.Last = e.At
+		}
+		lines = append(lines, w)
+	}
+	shelf, err := s.store.Licks(store.Page{Limit: 200})
+	for _, l := range shelf {
+		if l.Problem == "" && !l.OfKey {
+			licks = append(licks, planner.Written{ID: l.ID, Title: l.Title})
+		}
+	}
+	return lines, licks, err
+}
+
 func (s *server) today(api huma.API) {
 	get(s, api, "/api/today", "today", "What to practise today, out of what was measured",
 		func(_ context.Context, in *struct {
@@ -146,6 +184,12 @@ func (s *server) today(api huma.API) {
 			}
 			err = s.picture(func(now picture) error {
 				order := planner.Order{Minutes: cmp.Or(in.Minutes, 20), Without: in.Without, Tunes: tunes, Seed: in.Seed}
+				if order.Pieces, order.Licks, err = s.pieces(now); err != nil {
+					return err
+				}
+				if order.Set, err = s.set(now); err != nil {
+					return err
+				}
 				p.Items = each(now.model.Plan(order, now.trials, time.Now()), func(i planner.Item) TodayItem { return s.todayItem(i) })
 				p.Known = len(now.trials)
 				p.Ready = []Ready{}

@@ -39,15 +39,16 @@ type LineSummary struct {
 	Low, High          int
 	Sounding           int // notes
 	UpdatedAt          time.Time
+	Exercise           string
 	Problem            string
 }
 
 // Lines lists the lines, the one changed last first.
 func (s *Store) Lines(p Page) ([]LineSummary, error) {
-	return summaries(s, `SELECT id, title, version, key, feel, tempo, beats, bars, low, high, sounding, updated_at FROM lines
+	return summaries(s, `SELECT id, title, version, key, feel, tempo, beats, bars, low, high, sounding, exercise, updated_at FROM lines
 		WHERE deleted_at IS NULL ORDER BY updated_at DESC, id DESC`, p,
 		func(r *sql.Rows, l *LineSummary) error {
-			return r.Scan(&l.ID, &l.Title, &l.Version, &l.Key, &l.Feel, &l.Tempo, &l.Beats, &l.Bars, &l.Low, &l.High, &l.Sounding, &l.UpdatedAt)
+			return r.Scan(&l.ID, &l.Title, &l.Version, &l.Key, &l.Feel, &l.Tempo, &l.Beats, &l.Bars, &l.Low, &l.High, &l.Sounding, &l.Exercise, &l.UpdatedAt)
 		},
 		func(id uint, title, says string) LineSummary {
 			return LineSummary{ID: id, Title: title, Problem: says}

@@ -26,6 +26,8 @@ type Entry struct {
 	Seconds float64
 	Swing   float64 // asked: where the second eighth of a beat falls; 0 where none was
 	Swung   float64 // the same as it was played; 0 where it was not heard
+	Notes   int     // of a line: that were to be played
+	Good    int     // of those: that were right
 	Trials  []Trial `gorm:"serializer:json"`
 }
 
@@ -74,6 +76,11 @@ func (e Entry) Asked() []planner.Trial {
 	return asked
 }
 
+// Played is an entry as far as aims are concerned.
+func (e Entry) Played() planner.Played {
+	return planner.Played{At: e.At, Chart: e.Chart, Line: e.Line, Call: e.Kind == LoggedCall, Tempo: e.Tempo, Seconds: e.Seconds, Notes: e.Notes, Good: e.Good, Trials: e.Asked()}
+}
+
 // Log adds lines to the log, of whose turn it is where they do not say whose they are.
 func (s *Store) Log(entries ...*Entry) error {
 	player, err := s.Player()
@@ -95,7 +102,7 @@ func (s *Store) Logged(player, after uint) (entries []Entry, lost int, err error
 	if err != nil {
 		return nil, 0, s.fault(err)
 	}
-	rows, err := db.Query(`SELECT id, player, at, kind, title, chart, line, take, tuning, tempo, seconds, swing, swung, trials FROM log WHERE player = ? AND id > ? ORDER BY id`, player, after)
+	rows, err := db.Query(`SELECT id, player, at, kind, title, chart, line, take, tuning, tempo, seconds, swing, swung, notes, good, trials FROM log WHERE player = ? AND id > ? ORDER BY id`, player, after)
 	if err != nil {
 		return nil, 0, s.fault(err)
 	}
@@ -103,7 +110,7 @@ func (s *Store) Logged(player, after uint) (entries []Entry, lost int, err error
 	for rows.Next() {
 		var e Entry
 		var trials sql.RawBytes
-		if rows.Scan(&e.ID, &e.Player, &e.At, &e.Kind, &e.Title, &e.Chart, &e.Line, &e.Take, &e.Tuning, &e.Tempo, &e.Seconds, &e.Swing, &e.Swung, &trials) != nil || json.Unmarshal(trials, &e.Trials) != nil {
+		if rows.Scan(&e.ID, &e.Player, &e.At, &e.Kind, &e.Title, &e.Chart, &e.Line, &e.Take, &e.Tuning, &e.Tempo, &e.Seconds, &e.Swing, &e.Swung, &e.Notes, &e.Good, &trials) != nil || json.Unmarshal(trials, &e.Trials) != nil {
 			lost++
 			continue
 		}

@@ -48,6 +48,7 @@ type playerRow struct {
 	Version  uint
 	Settings Player `gorm:"serializer:json"`
 	Here     bool
+	Gone     bool // left, with everything kept
 }
 
 func (playerRow) TableName() string { return "players" }
@@ -58,7 +59,7 @@ const usually = "Player"
 // here is the row of whose turn it is; a new one where there is none.
 func here(tx *gorm.DB) (playerRow, error) {
 	var rows []playerRow
-	err := tx.Order("here DESC, id").Limit(1).Find(&rows).Error
+	err := tx.Where("gone = 0").Order("here DESC, id").Limit(1).Find(&rows).Error
 	if err != nil || len(rows) == 0 {
 		return playerRow{ID: 1, Name: usually, Settings: DefaultPlayer, Here: true}, err
 	}
@@ -97,7 +98,7 @@ func (s *Store) SetPlayer(p Player, version uint, any bool) (PlayerVersion, erro
 // People lists the players, in the order they came.
 func (s *Store) People() ([]Person, error) {
 	var rows []playerRow
-	if err := s.db.Order("id").Find(&rows).Error; err != nil {
+	if err := s.db.Where("gone = 0").Order("id").Find(&rows).Error; err != nil {
 		return nil, s.fault(err)
 	}
 	if len(rows) == 0 {
@@ -156,14 +157,50 @@ func (s *Store) RenamePerson(id uint, name string) error {
 	})
 }
 
+// ErrLast is returned where the only player would leave.
+var ErrLast = errors.New("somebody has to play: the only player cannot be removed")
+
+// RemovePerson lets a player go; what is theirs is kept, for them to come back.
+func (s *Store) RemovePerson(id uint) error {
+	return s.write(func(tx *gorm.DB) error {
+		var others int64
+		if err := tx.Model(&playerRow{}).Where("id <> ? AND gone = 0", id).Count(&others).Error; err != nil {
+			return err
+		}
+		if others == 0 {
+			return ErrLast
+		}
+		done := tx.Model(&playerRow{}).Where("id = ? AND gone = 0", id).UpdateColumns(map[string]any{"gone": true, "here": false})
+		if done.Error == nil && done.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		return done.Error
+	})
+}
+
+// RestorePerson takes back that a player left. Where another has the name by now, it
+// is an [ErrNamed].
+func (s *Store) RestorePerson(id uint) error {
+	return s.write(func(tx *gorm.DB) error {
+		var row playerRow
+		if err := tx.First(&row, id).Error; err != nil {
+			return err
+		}
+		if err := unnamed(tx, id, row.Name); err != nil {
+			return err
+		}
+		return tx.Model(&playerRow{}).Where("id = ?", id).UpdateColumn("gone", false).Error
+	})
+}
+
 // Turn says whose turn it is.
 func (s *Store) Turn(id uint) error {
 	return s.write(func(tx *gorm.DB) error {
-		var n int64
-		if err := tx.Model(&playerRow{}).Where("id = ?", id).Count(&n).Error; err != nil {
+		var n, all int64
+		if err := tx.Model(&playerRow{}).Count(&all).Where("id = ? AND gone = 0", id).Count(&n).Error; err != nil {
 			return err
 		}
-		if n == 0 && id != 1 {
+		if n == 0 && !(id == 1 && all == 0) { // the first is there before anything is kept
 			return ErrNotFound
 		}
 		return turn(tx, id)
@@ -177,7 +214,7 @@ func turn(tx *gorm.DB, id uint) error {
 // unnamed checks that nobody else has a name, in capitals or not.
 func unnamed(tx *gorm.DB, id uint, name string) error {
 	var n int64
-	err := tx.Model(&playerRow{}).Where("lower(name) = lower(?) AND id <> ?", name, id).Count(&n).Error
+	err := tx.Model(&playerRow{}).Where("lower(name) = lower(?) AND id <> ? AND gone = 0", name, id).Count(&n).Error
 	if err == nil && n > 0 {
 		err = ErrNamed
 	}

@@ -23,6 +23,8 @@ type Item struct {
 	Minutes int
 	Ask     Ask    // of calls
 	Chart   uint   // of changes and music
+	Line    uint   // that is played, or found by ear
+	Lick    uint   // of a mode that takes one
 	Mode    string // an ID of practice.Modes
 	New     bool   // it was never practised before
 	Tempo   int    // beats a minute to begin at; 0 where that is the chart's
@@ -34,6 +36,7 @@ const (
 	Calls   = "calls"
 	Changes = "changes"
 	Rest    = "rest"
+	Piece   = "line" // a line or an exercise, as it is written
 	Music   = "music"
 )
 
@@ -49,10 +52,22 @@ type Tune struct {
 	Changes [][2]string
 }
 
+// Written is a line, an exercise or a lick, with how it went so far.
+type Written struct {
+	ID       uint
+	Title    string
+	Exercise bool
+	Tempo    int
+	Count
+}
+
 // Order is what a plan is asked for.
 type Order struct {
 	Minutes int // 5 to 60
 	Tunes   []Tune
+	Pieces  []Written
+	Licks   []Written
+	Set     []Item   // what a teacher asks for, and is not reached yet
 	Without []string // IDs of items that were swapped away
 	Seed    uint64
 }
@@ -73,12 +88,18 @@ var warmUps = []struct{ id, title, done string }{
 }
 
 // ending is how a plan may end.
-type ending struct{ mode, title, why, done string }
+type ending struct {
+	mode, title, why, done string
+	takes                  string // what it needs beside a chart: a lick or a line
+}
 
 var endings = []ending{
-	{"thirds", "A chorus with one aim: thirds", "what was practised in pieces is to be music in the end", "one chorus, played to its end, whatever happens"},
-	{"fours", "Trade fours with the band", "to play by ear what was practised by eye", "four bars given back as they came"},
-	{"land", "A chorus of your own", "the changes are there for this", "a chorus that you would keep; one key keeps it"},
+	{"thirds", "A chorus with one aim: thirds", "what was practised in pieces is to be music in the end", "one chorus, played to its end, whatever happens", ""},
+	{"fours", "Trade fours with the band", "to play by ear what was practised by eye", "four bars given back as they came", ""},
+	{"land", "A chorus of your own", "the changes are there for this", "a chorus that you would keep; one key keeps it", ""},
+	{"melody", "Write a melody", "what is written slowly is played freely later", "eight bars that can be sung, each change landed", ""},
+	{"tune", "A tune to learn by ear", "the ear finds what the eye does not", "its first four bars given back as they came", "line"},
+	{"lick", "One lick through the changes", "a lick is known when it lands on every chord", "a chorus of it without a stop", "lick"},
 }
 
 // Plan makes what to practise today: the due and the weak with the most to gain, one
@@ -112,10 +133,18 @@ func (m *Model) Plan(o Order, trials []Trial, at time.Time) []Item {
 		tune := o.Tunes[rng.IntN(len(o.Tunes))]
 		use(Item{ID: "warm-up " + w.id, Kind: WarmUp, Title: w.title, Why: say.F("the hands first: %s, %d beats a minute or slower", tune.Title, max(form.MinTempo, tune.Tempo*4/5)), Done: w.done, Minutes: 2, Chart: tune.ID, Mode: w.id, Tempo: max(form.MinTempo, tune.Tempo*4/5)})
 	}
+	// What a teacher asks for has half of the time at most.
+	for half, i := left/2, 0; i < len(o.Set) && left-block >= half; i++ {
+		use(o.Set[i])
+	}
 	if c, ok := weakest(o.Tunes, changes); ok && left >= 2*block {
 		use(c)
 	}
-	for _, a := range m.due(seen, left/block+1+len(o.Without), at, o.Seed+uint64(at.YearDay())) {
+	if i, ok := written(o, at); ok && left >= 4*block {
+		use(i)
+	}
+	isNew := slices.ContainsFunc(items, func(i Item) bool { return i.New })
+	for _, a := range m.due(seen, left/block+1+len(o.Without), at, o.Seed+uint64(at.YearDay()), !isNew) {
 		if left < 2 {
 			break
 		}
@@ -125,7 +154,7 @@ func (m *Model) Plan(o Order, trials []Trial, at time.Time) []Item {
 	}
 	// What is left over is given to what is there, so that little is practised longer.
 	for i := 0; left > 0 && i < 12*len(items); i++ {
-		if k := &items[i%len(items)]; k.Kind == Calls || k.Kind == Changes {
+		if k := &items[i%len(items)]; k.Kind == Calls || k.Kind == Changes || k.Kind == Piece {
 			k.Minutes++
 			left--
 		}
@@ -151,9 +180,9 @@ func rested(items []Item, rests int) (out []Item, unused int) {
 	return out, rests
 }
 
-// due are so many asks of places that were met before, with one new one among them; to
-// someone who is new, everything is.
-func (m *Model) due(seen map[[2]int]*Count, count int, at time.Time, seed uint64) []Ask {
+// due are so many asks of places that were met before, with one new one among them
+// where it may; to someone who is new, everything is.
+func (m *Model) due(seen map[[2]int]*Count, count int, at time.Time, seed uint64, mayBeNew bool) []Ask {
 	var known, fresh []Ask
 	for _, a := range Everything() {
 		if seen[[2]int{a.Key, a.Position}] != nil || len(seen) == 0 {
@@ -163,11 +192,45 @@ func (m *Model) due(seen map[[2]int]*Count, count int, at time.Time, seed uint64
 		}
 	}
 	asks := m.Choose(known, count, at, seed)
-	if len(fresh) > 0 && len(asks) > 1 {
+	if mayBeNew && len(fresh) > 0 && len(asks) > 1 {
 		asks = slices.Insert(asks, len(asks)/2, m.Choose(fresh, 1, at, seed)...)
 	}
 	return asks
 }
+
+// written is the line or exercise that is due most: what went least well, and what was
+// not played for longest. One that was never played comes only where none was.
+func written(o Order, at time.Time) (item Item, ok bool) {
+	var best *Written
+	most := -1.0
+	for i := range o.Pieces {
+		w := &o.Pieces[i]
+		due := 0.0
+		if w.Trials > 0 {
+			due = 0.5 + 1 - w.Success + min(1, max(0, at.Sub(w.Last).Hours()/24/14))
+		}
+		if id := pieceID(w.ID); due > most && !slices.Contains(o.Without, id) {
+			best, most = w, due
+		}
+	}
+	if best == nil {
+		return item, false
+	}
+	item = Item{ID: pieceID(best.ID), Kind: Piece, Line: best.ID, Title: best.Title, Minutes: block, Tempo: best.Tempo, Done: "three takes in a row without a wrong note", New: best.Trials == 0}
+	switch days := int(at.Sub(best.Last).Hours() / 24); {
+	case best.Trials == 0 && best.Exercise:
+		item.Why = "an exercise that was never played"
+	case best.Trials == 0:
+		item.Why = "it was never played with the band"
+	case days > 6:
+		item.Why = say.F("not played for %d days; then %d %% of its notes were right", days, int(100*best.Success+0.5))
+	default:
+		item.Why = say.F("%d %% of its notes were right in the last takes", int(100*best.Success+0.5))
+	}
+	return item, true
+}
+
+func pieceID(line uint) string { return fmt.Sprintf("line %d", line) }
 
 // calls is an item that asks for tones in a key and a position.
 func (m *Model) calls(a Ask, seen *Count, at time.Time) Item {
@@ -239,11 +302,21 @@ func pressing(t Tune) int {
 
 // music is how a plan ends.
 func music(o Order, at time.Time, rng *rand.Rand) Item {
-	k := endings[rng.IntN(len(endings))]
-	for tries := 0; slices.Contains(o.Without, "music "+k.mode) && tries < len(endings); tries++ {
-		k = endings[(slices.Index(endings, k)+1)%len(endings)]
+	has := map[string][]Written{"line": o.Pieces, "lick": o.Licks}
+	n := rng.IntN(len(endings))
+	for tries := 0; tries < len(endings) && (slices.Contains(o.Without, "music "+endings[n].mode) || endings[n].takes != "" && len(has[endings[n].takes]) == 0); tries++ {
+		n = (n + 1) % len(endings)
 	}
+	k := endings[n]
 	i := Item{ID: "music " + k.mode, Kind: Music, Title: k.title, Why: k.why, Done: k.done, Mode: k.mode}
+	if list := has[k.takes]; len(list) > 0 {
+		w := list[rng.IntN(len(list))]
+		if i.Title = say.F("%s: %s", k.title, w.Title); k.takes == "line" {
+			i.Line = w.ID
+			return i
+		}
+		i.Lick = w.ID
+	}
 	if len(o.Tunes) > 0 {
 		tune := o.Tunes[0]
 		for _, t := range o.Tunes {
@@ -252,7 +325,34 @@ func music(o Order, at time.Time, rng *rand.Rand) Item {
 				break
 			}
 		}
-		i.Chart, i.Title = tune.ID, say.F("%s: %s", tune.Title, k.title)
+		i.Chart, i.Title = tune.ID, say.F("%s: %s", tune.Title, i.Title)
 	}
 	return i
+}
+
+// Set is what a teacher asks for as a part of a plan, if it is not reached and can be
+// planned: minutes come by themselves.
+func (m *Model) Set(a Aim, p Progress, id, says, from string, at time.Time) (item Item, ok bool) {
+	if p.Reached || a.Kind == AimMinutes {
+		return item, false
+	}
+	item = Item{ID: id, Title: says, Done: "the aim is reached", Minutes: block, Tempo: a.Tempo}
+	switch {
+	case p.Tries == 0:
+		item.Why = say.F("%s asks for it; it was not tried yet", from)
+	case a.Times > 1 && p.Row > 0:
+		item.Why = say.F("%s asks for it; %d in a row so far", from, p.Row)
+	default:
+		item.Why = say.F("%s asks for it; the best of %d tries was %d %%", from, p.Tries, int(100*p.Best+0.5))
+	}
+	switch a.Kind {
+	case AimChanges:
+		item.Kind, item.Chart, item.Mode = Changes, a.Chart, cmp.Or(a.Mode, "land")
+	case AimLine:
+		item.Kind, item.Line = Piece, a.Line
+	case AimCalls:
+		asks := slices.DeleteFunc(Everything(), func(x Ask) bool { return x.Key != a.Key || a.Degree != "" && x.Degree != a.Degree })
+		item.Kind, item.Ask = Calls, m.Choose(asks, 1, at, 1)[0]
+	}
+	return item, true
 }

@@ -1,6 +1,7 @@
 package planner_test
 
 import (
+	"fmt"
 	"testing"
 	"time"
 
@@ -87,6 +88,14 @@ func TestEveryPlanHolds(t *testing.T) {
 		for i := range rapid.IntRange(0, 3).Draw(t, "tunes") {
 			o.Tunes = append(o.Tunes, planner.Tune{ID: uint(i + 1), Title: "Slipway", Tempo: 100})
 		}
+		for i := range rapid.IntRange(0, 3).Draw(t, "pieces") {
+			o.Pieces = append(o.Pieces, planner.Written{ID: uint(i + 1), Title: "Low Water", Exercise: i%2 == 0, Tempo: 80,
+				Count: planner.Count{Trials: i, Success: 0.5, Last: monday.AddDate(0, 0, -5*i)}})
+			o.Licks = append(o.Licks, planner.Written{ID: uint(i + 1), Title: "Ebb"})
+		}
+		for i := range rapid.IntRange(0, 6).Draw(t, "set") {
+			o.Set = append(o.Set, planner.Item{ID: fmt.Sprint("set ", i), Kind: planner.Changes, Chart: 1, Title: "Slipway", Why: "it is asked for", Done: "met", Minutes: 3})
+		}
 		plan := m.Plan(o, trials, monday)
 		require.Equal(t, plan, m.Plan(o, trials, monday), "the same seed plans the same")
 		total, fresh, since := 0, 0, 0
@@ -106,6 +115,9 @@ func TestEveryPlanHolds(t *testing.T) {
 				since = 0
 			}
 			require.LessOrEqual(t, since, 33)
+		}
+		if len(o.Set) > 0 && o.Minutes >= 20 {
+			require.True(t, ids["set 0"], "what a teacher asks for comes first")
 		}
 		require.LessOrEqual(t, total, max(planner.MinMinutes, min(planner.MaxMinutes, o.Minutes)))
 		require.GreaterOrEqual(t, total, max(planner.MinMinutes, min(planner.MaxMinutes, o.Minutes))-3)

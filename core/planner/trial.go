@@ -30,7 +30,7 @@ type Count struct {
 	Trials  int
 	Success float64 // of 1, the mean
 	Last    time.Time
-	worst   float64 // of the newest line behind it
+	worst   float64  // of the newest line behind it
 	Behind  []Behind // the last ones, the newest first
 }
 

@@ -45,9 +45,18 @@ type Mode struct {
 	part func(context.Context, edit.Line, Ask) (Part, error)
 	// judge judges a pass of what is written; nil where every note of it counts.
 	judge func(l edit.Line, heard []judge.Heard, swing float64) (Free, error)
-	// ByEar has the part heard and not shown; WithLick has it made of a lick.
-	ByEar, WithLick bool
+	ByEar bool // the part is heard and not shown
+	With  With // what it is made of
 }
+
+// With is something kept that a mode is made of.
+type With string
+
+// A lick, or a line that brings its own chords.
+const (
+	Lick With = "lick"
+	Tune With = "line"
+)
 
 // Writes tells that a mode writes what is to be played.
 func (m Mode) Writes() bool { return m.part != nil }
@@ -111,7 +120,9 @@ var Modes = []Mode{
 		Stages: []Stage{{Land: []harmony.Role{harmony.Root}, Play: Anything, Says: "the root on every change"}}},
 	{ID: "fours", Name: "Trading fours", Says: "The band plays four bars; you play them again, by ear, over the same chords.", ground: answered, part: trade, ByEar: true,
 		Stages: []Stage{{Play: Anything, Says: "the band's four bars, as you heard them"}}},
-	{ID: "lick", Name: "One lick through the changes", Says: "The same lick over every chord, turned so that it lands on the next.", part: through, WithLick: true,
+	{ID: "tune", Name: "A tune by ear", Says: "A line that is kept: the band plays four bars of it, you play them again, by ear.", ground: answered, part: tune, ByEar: true, With: Tune,
+		Stages: []Stage{{Play: Anything, Says: "the band's four bars, as you heard them"}}},
+	{ID: "lick", Name: "One lick through the changes", Says: "The same lick over every chord, turned so that it lands on the next.", part: through, With: Lick,
 		Stages: []Stage{{Play: Anything, Says: "the lick, over every chord"}}},
 	{ID: "bends", Name: "Bends in tune", Says: "A chord tone fretted, then bent to from below: the two must sound the same.", part: bends,
 		Stages: []Stage{{Play: Anything, Says: "each tone fretted, then bent to"}}},

@@ -23,7 +23,8 @@ type Part struct{ Band, Own []score.Note }
 
 // Ask is what a player chose for a mode that writes.
 type Ask struct {
-	Lick lick.Lick // of a mode that takes one
+	Lick lick.Lick    // of a mode that takes one
+	Tune []score.Note // of a mode that takes one: over the chart as it is
 	Seed uint64    // the same seed writes the same
 }
 
@@ -56,18 +57,12 @@ func answered(p form.Progression, _ form.Key) form.Progression {
 // trade writes a phrase over each four bars that are the band's; the player repeats
 // it over the same chords.
 func trade(ctx context.Context, over edit.Line, a Ask) (part Part, err error) {
-	whole := len(over.Bars) / 2 // of the chart itself
-	// where an answer begins, and how far behind what it answers
-	type turn struct{ from, to, by int }
-	var turns []turn
+	turns := turnsOver(over)
 	locked := map[int]bool{}
-	for done, bar := 0, 0; done < whole; {
-		n := min(fours, whole-done)
-		turns = append(turns, turn{bar * over.Bar(), (bar + n) * over.Bar(), n * over.Bar()})
-		for b := bar + n; b < bar+2*n; b++ {
+	for _, t := range turns {
+		for b := (t.from + t.by) / over.Bar(); b < (t.to+t.by)/over.Bar(); b++ {
 			locked[b] = true
 		}
-		done, bar = done+n, bar+2*n
 	}
 	over.Notes = nil
 	w := line.Wish{Window: over.Window, Palette: over.Palette, Rhythm: "eighths", Density: 2, Seed: a.Seed, Locked: locked}
@@ -75,6 +70,26 @@ func trade(ctx context.Context, over edit.Line, a Ask) (part Part, err error) {
 	if err != nil {
 		return part, err
 	}
+	return answers(turns, notes), nil
+}
+
+// turn is four bars, or what is left of a chart, that are the band's: where they begin
+// and end in ticks, and how far behind they are answered.
+type turn struct{ from, to, by int }
+
+// turnsOver lists the turns of a ground on which each four bars come twice.
+func turnsOver(over edit.Line) (turns []turn) {
+	whole := len(over.Bars) / 2 // of the chart itself
+	for done, bar := 0, 0; done < whole; {
+		n := min(fours, whole-done)
+		turns = append(turns, turn{bar * over.Bar(), (bar + n) * over.Bar(), n * over.Bar()})
+		done, bar = done+n, bar+2*n
+	}
+	return turns
+}
+
+// answers gives the band what begins in its turns, and has the player repeat it.
+func answers(turns []turn, notes []score.Note) (part Part) {
 	for _, n := range notes {
 		i := slices.IndexFunc(turns, func(t turn) bool { return n.Start >= t.from && n.Start < t.to })
 		if i < 0 {
@@ -85,7 +100,28 @@ func trade(ctx context.Context, over edit.Line, a Ask) (part Part, err error) {
 		n.Start += turns[i].by
 		part.Own = append(part.Own, n)
 	}
-	return part, nil
+	return part
+}
+
+// tune has the band play a written tune four bars at a time; the player repeats each.
+func tune(_ context.Context, over edit.Line, a Ask) (Part, error) {
+	if len(a.Tune) == 0 {
+		return Part{}, say.Errorf("choose a line to learn by ear")
+	}
+	turns := turnsOver(over)
+	at := 0
+	var notes []score.Note
+	for _, t := range turns { // what lies on the chart comes to lie on the band's turns
+		length := t.to - t.from
+		for _, n := range a.Tune {
+			if n.Start >= at && n.Start < at+length {
+				n.Start += t.from - at
+				notes = append(notes, n)
+			}
+		}
+		at += length
+	}
+	return answers(turns, notes), nil
 }
 
 // through sends a lick through the changes, each version made to land on the next.

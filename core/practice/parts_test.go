@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/edit"
 	"undaris/core/form"
 	"undaris/core/judge"
 	"undaris/core/lick"
@@ -22,6 +23,12 @@ func figure(t *testing.T) lick.Lick {
 	return lick.Lick{Chord: "7", Notes: notes}
 }
 
+// tune is one to be learned by ear: the lick through the chart's own changes.
+func tune(t *testing.T, l edit.Line) []score.Note {
+	require.NoError(t, l.Through(t.Context(), figure(t), true, true, nil))
+	return l.Notes
+}
+
 // Every mode that writes, over every form and in every key: what it writes can be
 // played, a perfect player has every chord of it, a silent one none.
 func TestWrittenParts(t *testing.T) {
@@ -35,7 +42,7 @@ func TestWrittenParts(t *testing.T) {
 				what := m.ID + " over " + f.Name + " in " + tonic.String()
 				l := chart
 				l.Progression = m.Over(chart.Progression, chart.Key)
-				band, own, err := m.Line(t.Context(), l, practice.Ask{Lick: figure(t), Seed: uint64(i)})
+				band, own, err := m.Line(t.Context(), l, practice.Ask{Lick: figure(t), Tune: tune(t, chart), Seed: uint64(i)})
 				require.NoError(t, err, what)
 				require.NotEmpty(t, own.Notes, what)
 				require.NoError(t, own.Check(), what)

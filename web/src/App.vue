@@ -7,6 +7,7 @@ import InstrumentDialog from './shell/InstrumentDialog.vue'
 import TheRail from './shell/TheRail.vue'
 import UndoToast from './shell/UndoToast.vue'
 import BandStrip from './band/BandStrip.vue'
+import PlanStrip from './places/practice/today/PlanStrip.vue'
 import { useCommands } from './shell/useCommands'
 import { useTheme } from './theme/useTheme'
 
@@ -26,6 +27,7 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
       @instrument="instrument = true"
     />
     <div class="room">
+      <div><PlanStrip v-if="!$route.meta.alone" /></div>
       <RouterView />
       <BandStrip />
     </div>
@@ -46,7 +48,7 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
 
 .room {
   display: grid;
-  grid-template: minmax(0, 1fr) auto / minmax(0, 1fr);
+  grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr);
   min-height: 100vh;
 }
 

@@ -15,6 +15,14 @@ export function usePlayerChanges() {
         answer(api.PUT('/api/players/{id}', { params: { path: { id } }, body: { name } })),
       onSuccess,
     }),
+    remove: useMutation({
+      mutationFn: (id: number) => answer(api.DELETE('/api/players/{id}', { params: { path: { id } } })),
+      onSuccess,
+    }),
+    restore: useMutation({
+      mutationFn: (id: number) => answer(api.POST('/api/players/{id}/restore', { params: { path: { id } } })),
+      onSuccess,
+    }),
     turn: useMutation({
       mutationFn: (id: number) => answer(api.PUT('/api/players/{id}/here', { params: { path: { id } } })),
       onSuccess,

@@ -4,6 +4,127 @@
  */
 
 export interface paths {
+    "/api/assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a player was set, and set others; the newest first */
+        get: operations["assignments"];
+        put?: never;
+        /** Make an assignment */
+        post: operations["make-assignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take in an assignment that came as a file */
+        post: operations["open-assignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read results that came back as a file */
+        post: operations["read-results"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One assignment, with how far it is */
+        get: operations["assignment"];
+        put?: never;
+        post?: never;
+        /** Delete an assignment; it can be restored */
+        delete: operations["delete-assignment"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An assignment as a file */
+        get: operations["assignment-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-assignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What came of an assignment, as a file */
+        get: operations["results-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bands/midi": {
         parameters: {
             query?: never;
@@ -910,7 +1031,8 @@ export interface paths {
         /** Give a player another name */
         put: operations["rename-player"];
         post?: never;
-        delete?: never;
+        /** Let a player go; what is theirs is kept, for them to come back */
+        delete: operations["remove-player"];
         options?: never;
         head?: never;
         patch?: never;
@@ -927,6 +1049,23 @@ export interface paths {
         /** It is this player's turn */
         put: operations["take-turn"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/players/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back that a player left */
+        post: operations["restore-player"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1167,6 +1306,69 @@ export interface components {
             note: string;
             places: components["schemas"]["Place"][];
         };
+        AimBody: {
+            /**
+             * Format: int64
+             * @description of changes: which of the charts, from 1
+             */
+            chart?: number;
+            /**
+             * @description of calls: to start from
+             * @enum {string}
+             */
+            degree?: "root" | "third" | "fifth" | "seventh";
+            /**
+             * Format: int64
+             * @description of an exercise: which of the exercises, from 1
+             */
+            exercise?: number;
+            /** @description of calls */
+            key?: string;
+            /** @enum {string} */
+            kind: "changes" | "line" | "exercise" | "calls" | "minutes";
+            /**
+             * Format: int64
+             * @description of a line: which of the lines, from 1
+             */
+            line?: number;
+            /** @description of changes: how they are practised */
+            mode?: string;
+            /**
+             * Format: int64
+             * @description of the changes or notes; 100 where it is not said
+             */
+            percent?: number;
+            /**
+             * Format: int64
+             * @description beats a minute at least
+             */
+            tempo?: number;
+            /**
+             * Format: int64
+             * @description in a row; of minutes: how many
+             */
+            times?: number;
+            words?: string;
+        };
+        AssignedExercise: {
+            /**
+             * Format: int64
+             * @description which of the charts, from 1
+             */
+            chart: number;
+            /**
+             * Format: int64
+             * @description of the key, from 1
+             */
+            position?: number;
+            task: components["schemas"]["DrillBody"];
+            /**
+             * Format: int64
+             * @description the chart's where it is not said
+             */
+            tempo?: number;
+            title: string;
+        };
         "Band-midiRequest": {
             /**
              * Format: int64
@@ -1403,8 +1605,11 @@ export interface components {
             name: string;
             /** @description what each pass asks for; the last stays */
             stages: string[];
-            /** @description it is made of a lick */
-            withLick: boolean;
+            /**
+             * @description it is made of one that is kept
+             * @enum {string}
+             */
+            with?: "lick" | "line";
             /** @description what is to be played is written down */
             writes: boolean;
         };
@@ -1873,6 +2078,167 @@ export interface components {
              * @description 0 rests
              */
             midi?: number;
+        };
+        Lesson: {
+            aims: components["schemas"]["LessonAim"][];
+            charts: components["schemas"]["LessonThing"][];
+            /** @description the lines that they became */
+            exercises: components["schemas"]["LessonThing"][];
+            from: string;
+            /** @description it came as a file; else it was made here */
+            given: boolean;
+            /** Format: int64 */
+            id: number;
+            licks: components["schemas"]["LessonThing"][];
+            lines: components["schemas"]["LessonThing"][];
+            /** Format: date-time */
+            made: string;
+            /** @description that came back, the newest first */
+            results: components["schemas"]["LessonResults"][];
+            /** @description what was left out when it was opened, and why */
+            said: string[];
+            /**
+             * Format: date-time
+             * @description that it is here
+             */
+            since: string;
+            title: string;
+            words: string;
+        };
+        LessonAim: {
+            /**
+             * Format: double
+             * @description of 1; of minutes, how many
+             */
+            best: number;
+            /**
+             * Format: int64
+             * @description of changes: which of the charts, from 1
+             */
+            chart?: number;
+            /**
+             * @description of calls: to start from
+             * @enum {string}
+             */
+            degree?: "root" | "third" | "fifth" | "seventh";
+            /**
+             * Format: int64
+             * @description of an exercise: which of the exercises, from 1
+             */
+            exercise?: number;
+            /** @description of calls */
+            key?: string;
+            /** @enum {string} */
+            kind: "changes" | "line" | "exercise" | "calls" | "minutes";
+            /**
+             * Format: date-time
+             * @description of the tries
+             */
+            last?: string;
+            /**
+             * Format: int64
+             * @description of a line: which of the lines, from 1
+             */
+            line?: number;
+            /** @description of changes: how they are practised */
+            mode?: string;
+            /**
+             * Format: int64
+             * @description of the changes or notes; 100 where it is not said
+             */
+            percent?: number;
+            reached: boolean;
+            /**
+             * Format: int64
+             * @description the longest run in a row that reached it
+             */
+            row: number;
+            /** @description the aim in a sentence */
+            says: string;
+            /**
+             * Format: int64
+             * @description beats a minute at least
+             */
+            tempo?: number;
+            /**
+             * Format: int64
+             * @description the chart or line it is about, by its number here
+             */
+            thing?: number;
+            /**
+             * Format: int64
+             * @description in a row; of minutes: how many
+             */
+            times?: number;
+            /** Format: int64 */
+            tries: number;
+            words?: string;
+        };
+        LessonBody: {
+            aims?: components["schemas"]["AimBody"][];
+            /** @description by number */
+            charts?: number[];
+            exercises?: components["schemas"]["AssignedExercise"][];
+            licks?: number[];
+            lines?: number[];
+            title: string;
+            words?: string;
+        };
+        LessonResults: {
+            aims: components["schemas"]["ResultAim"][];
+            /** @description the ref of the assignment */
+            assignment: string;
+            /** Format: date-time */
+            began: string;
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            kind: "undaris results";
+            /**
+             * Format: double
+             * @description played since it began, of whatever was asked
+             */
+            minutes: number;
+            /** @description what was played of it, the newest first */
+            played: components["schemas"]["ResultRow"][];
+            pupil: string;
+            /** @description of these results */
+            ref: string;
+            /** Format: date-time */
+            returned: string;
+            /** @description that were kept of it, the newest first */
+            takes: components["schemas"]["ResultTake"][];
+            title: string;
+            /** Format: int64 */
+            version: number;
+            words?: string;
+        };
+        LessonRow: {
+            /** Format: int64 */
+            aims: number;
+            from: string;
+            given: boolean;
+            /** Format: int64 */
+            id: number;
+            /** @description why it cannot be opened */
+            problem?: string;
+            /** Format: int64 */
+            reached: number;
+            /**
+             * Format: int64
+             * @description that came back
+             */
+            results: number;
+            /** Format: date-time */
+            since: string;
+            title: string;
+        };
+        LessonThing: {
+            /** @description it was left out, or deleted since */
+            gone: boolean;
+            /** Format: int64 */
+            id: number;
+            title: string;
         };
         Lick: {
             /**
@@ -2794,11 +3160,6 @@ export interface components {
             shape?: string;
         };
         "Practice-overRequest": {
-            /**
-             * Format: int64
-             * @description of a mode that takes one
-             */
-            lick?: number;
             mode: string;
             /** @description the chart's chords; its notes are left out */
             over: components["schemas"]["LineBody"];
@@ -2807,6 +3168,11 @@ export interface components {
              * @description another one writes something else
              */
             seed?: number;
+            /**
+             * Format: int64
+             * @description the lick or line of a mode that is made of one; a line comes in the place of the chart
+             */
+            with?: number;
         };
         PracticeChange: {
             /**
@@ -2915,6 +3281,61 @@ export interface components {
              * @description of the hand, in millimetres
              */
             travel: number;
+        };
+        ResultAim: {
+            /**
+             * Format: double
+             * @description of 1; of minutes, how many
+             */
+            best: number;
+            /** @enum {string} */
+            kind: "changes" | "line" | "exercise" | "calls" | "minutes";
+            /**
+             * Format: date-time
+             * @description of the tries
+             */
+            last?: string;
+            reached: boolean;
+            /**
+             * Format: int64
+             * @description the longest run in a row that reached it
+             */
+            row: number;
+            says: string;
+            /** Format: int64 */
+            times?: number;
+            /** Format: int64 */
+            tries: number;
+        };
+        ResultRow: {
+            /** Format: int64 */
+            asked: number;
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            seconds: number;
+            /** Format: int64 */
+            tempo?: number;
+            title: string;
+            /** Format: double */
+            went: number;
+        };
+        ResultTake: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            bars: number;
+            /** Format: int64 */
+            changes: number;
+            good: string;
+            /** Format: int64 */
+            landed: number;
+            /** @description what was played, written down */
+            line: components["schemas"]["LineBody"];
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            try: string;
         };
         Rub: {
             /** @description the band's chord */
@@ -3303,9 +3724,20 @@ export interface components {
             /** @description of calls */
             key?: string;
             /** @enum {string} */
-            kind: "warm-up" | "calls" | "changes" | "rest" | "music";
+            kind: "warm-up" | "calls" | "changes" | "line" | "rest" | "music";
+            /**
+             * Format: int64
+             * @description of a mode that takes one
+             */
+            lick?: number;
+            /**
+             * Format: int64
+             * @description that is played, or found by ear
+             */
+            line?: number;
             /** Format: int64 */
             minutes: number;
+            /** @description of the catalogue; melody where one is to be written */
             mode?: string;
             /** @description never practised before */
             new: boolean;
@@ -3545,6 +3977,292 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    assignments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "make-assignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-assignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    assignment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-assignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "assignment-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-assignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "results-file": {
+        parameters: {
+            query?: {
+                /** @description of the pupil */
+                words?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "band-midi": {
         parameters: {
             query?: {
@@ -5907,7 +6625,65 @@ export interface operations {
             };
         };
     };
+    "remove-player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "take-turn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-player": {
         parameters: {
             query?: never;
             header?: never;

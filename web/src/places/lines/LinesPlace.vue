@@ -7,13 +7,17 @@ import { useLineChanges, useLines } from '../../api/kept'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import ShelfPlace from '../../shell/ShelfPlace.vue'
 import ShelfRow from '../../shell/ShelfRow.vue'
+import { useAddress } from '../../shell/useAddress'
 import ImportDialog from './ImportDialog.vue'
 import NewLineDialog from './NewLineDialog.vue'
 
 useTitle('Lines · Undaris')
 const lines = useLines()
 const changes = useLineChanges()
-const making = ref(false)
+/* Come here from a plan, a melody over its chart is begun. */
+const address = useAddress()
+const over = Number(address.read('new')) || undefined
+const making = ref(address.read('new') !== '')
 const bringing = ref(false)
 </script>
 
@@ -61,7 +65,7 @@ const bringing = ref(false)
       </EmptyPlace>
     </template>
     <template #dialogs>
-      <NewLineDialog v-model="making" />
+      <NewLineDialog v-model="making" :of="over" />
       <ImportDialog v-model="bringing" />
     </template>
   </ShelfPlace>

@@ -12,13 +12,20 @@ import FormDialog from '../../shell/FormDialog.vue'
 import SelectRow from '../../shell/SelectRow.vue'
 
 const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ withLick?: number }>()
+const props = defineProps<{ withLick?: number; of?: number }>()
 const charts = useCharts()
 const catalogue = useCatalogue()
 const licks = useLicks()
 const changes = useLineChanges()
 const router = useRouter()
-const wish = reactive({ over: '', key: 'C', frets: '', start: 'write', lick: 0, title: '' })
+const wish = reactive({
+  over: props.of ? `chart ${props.of}` : '',
+  key: 'C',
+  frets: '',
+  start: props.of ? 'empty' : 'write',
+  lick: 0,
+  title: '',
+})
 const trouble = ref('')
 const sources = computed(() => [
   ...(charts.data.value ?? []).map((c) => ({ value: `chart ${c.id}`, name: c.title })),
@@ -30,7 +37,7 @@ const form = computed(() => catalogue.data.value?.forms.find((f) => over.value =
 const keys = computed(() => (catalogue.data.value?.tonics ?? []).map((t) => ({ name: engraved(t), value: t })))
 const engraved = (t: string) => t.replace('b', '♭').replace('#', '♯')
 const tonic = computed(() => chart.value?.key.replace(/m$/, '') ?? wish.key)
-watch(chart, (c) => c && (wish.key = c.key.replace(/m$/, '')))
+watch(chart, (c) => c && (wish.key = c.key.replace(/m$/, '')), { immediate: true })
 const windows = ref<{ name: string; value: string }[]>([])
 watch(
   [() => wish.key, open],

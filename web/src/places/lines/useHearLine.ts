@@ -6,6 +6,7 @@ import { useBand } from '../../band/useBand'
 import { useEar } from '../../listen/useEar'
 import { useReel } from '../../listen/useReel'
 import { useSounding } from '../../listen/useSounding'
+import { useAddress } from '../../shell/useAddress'
 import { useTake } from './useTake'
 
 export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<number>) {
@@ -16,6 +17,20 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<number>) 
       l && band.offer({ title: l.title, beats: l.beats, bars: bars.value, tempo: l.tempo, cues: [], load: playing(l) }),
   )
   onBeforeUnmount(() => band.offer(undefined))
+  /* Come here from a plan, the band begins by itself. */
+  const address = useAddress()
+  const begin = watch(
+    () => address.read('play') === 'yes' && !!line.value && bars.value > 0 && band.offered?.title === line.value.title,
+    (now) => {
+      if (!now) return
+      const tempo = Number(address.read('tempo'))
+      void address.write({ play: undefined, tempo: undefined })
+      if (tempo) band.setTempo(tempo)
+      void band.hear(band.offered!)
+    },
+    { flush: 'post' },
+  )
+  onBeforeUnmount(begin)
   const mine = computed(() => band.playing && band.audition?.title === line.value?.title)
   const take = useTake(
     line,

@@ -4,7 +4,7 @@ import { useTitle } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
-import { playing, useLicks } from '../../api/kept'
+import { playing, useLicks, useLines } from '../../api/kept'
 import { useLog } from '../../api/log'
 import { useGround } from '../../api/takes'
 import { useCatalogue } from '../../api/queries'
@@ -52,9 +52,11 @@ const chords = computed<LineBody | undefined>(() => {
   const { title, key, feel, tempo, beats, text } = c
   return { title, key, feel, tempo, beats, text, low: w.low, high: w.high, notes: [] }
 })
-/* What it is played over: the chart's chords, or for some ways others in their place. */
+/* What it is played over: the chart's chords, or for some ways others in their place; or what is made of a lick or line. */
 const licks = useLicks()
-const lick = address.text('lick', '')
+const lines = useLines()
+const made = computed(() => (mode.value?.with === 'line' ? lines.data.value : licks.data.value) ?? [])
+const chosen = address.text('with', '')
 const seed = ref(1)
 const ground = useGround(
   chords,
@@ -63,12 +65,12 @@ const ground = useGround(
     if (!m) return undefined
     return {
       mode: m.id,
-      lick: (m.withLick && Number(lick.value)) || undefined,
+      with: (m.with && Number(chosen.value)) || undefined,
       seed: m.writes ? seed.value : undefined,
     }
   }),
 )
-const lacks = computed(() => !!mode.value?.withLick && !Number(lick.value))
+const lacks = computed(() => !!mode.value?.with && !Number(chosen.value))
 const over = computed(() => (lacks.value ? undefined : ground.data.value?.line))
 /* Where the band plays those too, it plays them as it plays a line; or it plays first what is to be found by ear. */
 const own = computed(() => ground.data.value?.lead ?? (ground.data.value?.band ? over.value : undefined))
@@ -93,7 +95,10 @@ watch(
 )
 onBeforeUnmount(() => (band.dropped = false))
 /* What takes, the log and ladders call it. */
-const title = computed(() => `${chart.value?.title}, ${mode.value?.name.toLowerCase()}`)
+const tune = computed(() =>
+  mode.value?.with === 'line' ? lines.data.value?.find((l) => `${l.id}` === chosen.value)?.title : undefined,
+)
+const title = computed(() => `${tune.value ?? chart.value?.title}, ${mode.value?.name.toLowerCase()}`)
 const log = useLog()
 const plan = usePlan()
 const free = useFree(
@@ -192,8 +197,8 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
   </EmptyPlace>
   <main v-else-if="chart && mode && map.data.value" class="changes">
     <header>
-      <h1><MusicText :text="chart.title" /></h1>
-      <p class="of"><MusicText :text="chart.key" /></p>
+      <h1><MusicText :text="tune ?? chart.title" /></h1>
+      <p class="of"><MusicText :text="over?.key ?? chart.key" /></p>
       <span class="space" />
       <Select v-model="asked" :options="modes" option-label="name" option-value="id" aria-label="what is practised" />
       <Select
@@ -205,13 +210,13 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
         @update:model-value="frets = $event"
       />
       <Select
-        v-if="mode.withLick"
-        v-model="lick"
-        :options="licks.data.value?.map((l) => ({ id: `${l.id}`, name: l.title })) ?? []"
+        v-if="mode.with"
+        v-model="chosen"
+        :options="made.map((l) => ({ id: `${l.id}`, name: l.title }))"
         option-label="name"
         option-value="id"
-        placeholder="which lick"
-        aria-label="the lick"
+        :placeholder="`which ${mode.with}`"
+        :aria-label="`the ${mode.with}`"
       />
       <Button v-else-if="mode.writes" label="Something else" variant="outlined" @click="seed++" />
       <Button
@@ -273,7 +278,7 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
       <Button label="Make a line of it" variant="outlined" @click="asLine" />
     </section>
     <p v-else class="hint">
-      <template v-if="lacks">Choose above which lick goes through the changes.</template>
+      <template v-if="lacks">Choose above which {{ mode.with }} it is.</template>
       <template v-else-if="hand.on.value"
         >Press play, and play by the keys that are written on the neck, or on the neck itself.</template
       >

@@ -6,6 +6,7 @@ import InputText from 'primevue/inputtext'
 import Popover from 'primevue/popover'
 import { usePlayerChanges, usePlayers } from '../../../api/players'
 import PressButton from '../../../shell/PressButton.vue'
+import { useUndo } from '../../../shell/useUndo'
 
 const emit = defineEmits<{ changed: [] }>()
 const players = usePlayers()
@@ -24,6 +25,12 @@ async function say(done: Promise<unknown>, other = true) {
   } catch (e) {
     trouble.value = e instanceof Error ? e.message : String(e)
   }
+}
+const undo = useUndo()
+async function remove() {
+  const gone = here.value!
+  await say(changes.remove.mutateAsync(gone.id))
+  if (!trouble.value) undo(gone.name, () => say(changes.restore.mutateAsync(gone.id), false))
 }
 const typed = computed(() => name.value.trim())
 </script>
@@ -58,6 +65,14 @@ const typed = computed(() => name.value.trim())
           variant="text"
           :disabled="!typed"
           @click="say(changes.rename.mutateAsync({ id: here!.id, name: typed }), false)"
+        />
+        <Button
+          v-if="here && (players.data.value?.length ?? 0) > 1"
+          icon="pi pi-trash"
+          variant="text"
+          :aria-label="`remove ${here.name}`"
+          title="remove; log and lessons are kept, and this can be taken back"
+          @click="remove"
         />
       </p>
     </div>

@@ -21,8 +21,14 @@ interface Kept {
 }
 const none: Kept = { items: [], at: -1, left: 0, running: false, pinned: [], without: [], minutes: 20, seed: 1 }
 
+/** What of an item tells where it is played. */
+export type Placed = Pick<
+  TodayItem,
+  'kind' | 'chart' | 'line' | 'lick' | 'mode' | 'tempo' | 'key' | 'start' | 'down' | 'window'
+>
+
 /** Where an item is played. */
-export function placeOf(item: TodayItem, chart: number) {
+export function placeOf(item: Placed, chart: number) {
   const params = { id: item.chart || chart || undefined }
   switch (item.kind) {
     case 'calls':
@@ -38,13 +44,27 @@ export function placeOf(item: TodayItem, chart: number) {
           frets: item.window && `${item.window.low}-${item.window.high}`,
         },
       }
+    case 'line':
+      return {
+        name: 'line',
+        params: { id: item.line },
+        query: { play: 'yes', tempo: item.tempo && `${item.tempo}` },
+      }
     case 'rest':
       return { name: 'practice', params, query: { do: 'today' } }
   }
+  if (item.mode === 'melody') return { name: 'lines', query: { new: `${params.id ?? ''}` } }
+  const made = item.line || item.lick
   return {
     name: 'practice',
     params,
-    query: { do: 'changes', mode: item.mode, play: 'yes', tempo: item.tempo && `${item.tempo}` },
+    query: {
+      do: 'changes',
+      mode: item.mode,
+      with: made && `${made}`,
+      play: 'yes',
+      tempo: item.tempo && `${item.tempo}`,
+    },
   }
 }
 
