@@ -75,6 +75,7 @@ fuzz:
 	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./formats/midi
 	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./formats/musicxml
 	go test -run '^$$' -fuzz FuzzRead -fuzztime 60s ./formats/tabtext
+	go test -run '^$$' -fuzz FuzzOpen -fuzztime 60s ./server
 
 clean:
 	rm -rf bin web/node_modules

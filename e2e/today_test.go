@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -56,7 +57,14 @@ func TestAnEveningFromThePlanToTheLog(t *testing.T) {
 				assert.Equal(t, i, eval[int](p, stores+`.get('plan').kept.at`), "it goes on where it was left")
 			}
 			sawCalls = true
+		case "line":
+			p.until(`location.pathname.startsWith('/lines/') && document.querySelector('.strip .play.on')`)
 		case "warm-up", "changes", "music":
+			if eval[string](p, stores+`.get('plan').item.mode`) == "melody" { // a line over its chart is begun
+				p.sees(".p-dialog", "empty bars")
+				p.shut()
+				break
+			}
 			p.until(`new URLSearchParams(location.search).get('do') === 'changes' && document.querySelector('.strip .play.on')`) // by itself
 			if !sawChanges {
 				p.click(".strip .play", "Stop")
@@ -96,6 +104,36 @@ func TestTheLogIsMaps(t *testing.T) {
 	p.until(`document.querySelectorAll('[aria-label="strings and positions"] button').length > 0`)
 	p.click("[aria-label='degrees and directions'] button", "")
 	p.until(`document.querySelector(".why h2").innerText.includes("ward")`)
+	p.sees("figcaption", "the newest take on top")
+	p.until(`document.querySelector('svg[aria-label^="minutes played"] rect')`)
+	// A take that was kept is heard from the bar that it is about.
+	kept := evalLater[int](p, `(async () => {
+		const json = {'Content-Type': 'application/json'}
+		const c = await fetch('/api/charts/6').then(r => r.json())
+		const over = {title: c.title, key: c.key, feel: c.feel, tempo: c.tempo, beats: c.beats, text: c.text, low: 7, high: 11, notes: []}
+		const heard = await fetch('/api/practice/simulate', {method: 'POST', headers: json, body: JSON.stringify({over, seed: 4, wrong: 0.3})}).then(r => r.json())
+		const row = await fetch('/api/log/takes', {method: 'POST', headers: json, body: JSON.stringify({chart: 6, title: 'Slipway Shuffle, once more', mode: 'land', line: over, tempo: 96, heard})}).then(r => r.json())
+		const take = await fetch('/api/takes', {method: 'POST', headers: json, body: JSON.stringify({title: 'Slipway Shuffle, once more', tempo: 96, changes: 5, landed: 3, good: 'a', try: 'b', line: over, heard})}).then(r => r.json())
+		await fetch('/api/log/' + row.id + '/take', {method: 'PUT', headers: json, body: JSON.stringify({take: take.id})})
+		return take.id})()`)
+	require.NotZero(t, kept)
+	p.visit("/practice/6?do=log&of=6")
+	p.sees(".changes", "C7")
+	for i := range eval[int](p, `document.querySelectorAll('.changes button').length`) {
+		p.click(fmt.Sprintf(".changes li:nth-child(%d) button", i+1), "")
+		p.until(`document.querySelectorAll('.why li').length > 0`)
+		if eval[bool](p, `!!document.querySelector('.why a[aria-label*="from bar"]')`) {
+			break
+		}
+	}
+	p.click(".why a[aria-label*='from bar']", "")
+	p.until(`new URLSearchParams(location.search).get('take') === '%d'`, kept)
+	p.sees(".takes .chosen", "bar")
+	p.click(".takes .chosen [aria-label^='hear']", "")
+	p.until(`(window.ear?.node, ` + stores + `.get('band').beat >= 4)`)
+	p.click(".takes .chosen [aria-label^='hear']", "")
+	p.visit("/practice/6?do=log")
+	p.sees("h1", "Log")
 	csv := evalLater[string](p, `fetch('/api/log/csv').then(r => r.text())`)
 	require.Contains(t, csv, "Slipway Shuffle")
 

@@ -245,3 +245,21 @@ func TestForeignAndNewerFiles(t *testing.T) {
 		assert.GreaterOrEqual(t, ask(t, srv, "POST", "/api/assignments", bad, nil).StatusCode, 400, bad)
 	}
 }
+
+// Whatever a file holds: it is refused in words, or what is known of it is usable.
+func FuzzOpen(f *testing.F) {
+	s, err := store.Open(f.TempDir())
+	require.NoError(f, err)
+	srv := serveStore(f, s)
+	f.Add([]byte(`{"kind": "undaris assignment", "version": 1, "ref": "x", "title": "T", "from": "O", "made": "2026-11-26T10:00:00Z", "charts": [{"title": "A", "key": "C", "feel": "shuffle", "tempo": 90, "beats": 4, "text": "| C7 |"}, null], "aims": [{"kind": "changes", "chart": 1}]}`))
+	f.Add([]byte(`{"kind": "undaris results", "version": 2, "ref": [], "aims": {}}`))
+	f.Fuzz(func(t *testing.T, file []byte) {
+		for _, path := range []string{"open", "results"} {
+			resp, err := http.Post(srv.URL+"/api/assignments/"+path, "application/octet-stream", bytes.NewReader(file))
+			require.NoError(t, err)
+			resp.Body.Close()
+			require.Contains(t, []int{201, 400, 413, 422}, resp.StatusCode)
+		}
+		require.Equal(t, 200, ask(t, srv, "GET", "/api/assignments", nil, nil).StatusCode)
+	})
+}

@@ -235,7 +235,8 @@ func logging[B any](s *server, api huma.API, path, id, summary string, entry fun
 			if err != nil {
 				return LogRow{}, err
 			}
-			return logRow(e), s.store.Log(&e)
+			err = s.store.Log(&e) // which gives it its number
+			return logRow(e), err
 		})))
 }
 

@@ -119,6 +119,23 @@ func TestEveryModeIsPractised(t *testing.T) {
 	assert.Equal(t, 422, ask(t, srv, "POST", "/api/takes", map[string]any{"title": " ", "tempo": 96, "changes": 1, "landed": 1, "good": "", "try": "", "line": bluesIn("A"), "heard": []HeardNote{}}, nil).StatusCode)
 }
 
+// A take that is kept afterwards is behind its line, whether that was read before or not.
+func TestAKeptTakeIsBehindItsLine(t *testing.T) {
+	srv := serve(t)
+	whole := longLine(40)
+	for _, before := range []bool{false, true} {
+		var row LogRow
+		require.Equal(t, 201, ask(t, srv, "POST", "/api/log/takes", TakeLog{Chart: 6, Title: "Kept", Line: whole, Tempo: 96, Heard: []HeardNote{}}, &row).StatusCode)
+		var page LogPage
+		if before {
+			ask(t, srv, "GET", "/api/log", nil, &page)
+		}
+		require.Equal(t, 204, ask(t, srv, "PUT", fmt.Sprintf("/api/log/%d/take", row.ID), map[string]uint{"take": 7}, nil).StatusCode)
+		ask(t, srv, "GET", "/api/log?limit=1", nil, &page)
+		assert.Equal(t, uint(7), page.Rows[0].Take)
+	}
+}
+
 // What is practised is logged, drawn as maps, planned from, and handed out; a line of the
 // log that cannot be read costs itself alone.
 func TestTheLogAndThePlan(t *testing.T) {

@@ -36,8 +36,13 @@ const shown = (keys: string[]) => (keys.length > 4 ? [keys[0]!, '…', keys.at(-
     <p>
       Wide stretches on low frets strain the hand: warm up, start higher on the neck, keep the wrist easy, stop on pain
       or numbness and see a clinician if it lasts. Take a short break about every 20 to 25 minutes. Loud practice harms
-      hearing, from amplifiers and headphones alike: keep the level where talk is possible, and rest the ears. These are
-      the usual cautions, not medical advice.
+      hearing, from amplifiers and headphones alike: keep the level where talk is possible, and rest the ears.
+    </p>
+    <p>
+      How they were worked out: a stretch is measured in millimetres between the frets of the first and the last finger,
+      from your scale length, and told where it is wider than the reach you gave under Neck. The plan puts a rest of two
+      minutes where more than 22 were played. Breaks and loudness are usual advice to players, not medicine: Undaris
+      measures neither your hand nor your ears.
     </p>
     <h2>Licences</h2>
     <p>

@@ -4,41 +4,43 @@ import { computed } from 'vue'
 import type { LessonResults } from '../../../api/client'
 import MusicText from '../../../music/MusicText.vue'
 
-const props = defineProps<{ aim: LessonResults['aims'][number]; words?: string; fresh?: boolean }>()
-const far = computed(() => {
-  const { kind, reached, tries, best, row, times = 0 } = props.aim
+const props = defineProps<{
+  aim: LessonResults['aims'][number]
+  words?: string
+  /** what others reached of it, in the place of one's own */
+  others?: { pupil: string; aim: LessonResults['aims'][number] }[]
+}>()
+const far = ({ kind, reached, tries, best, row, times = 0 }: LessonResults['aims'][number]) => {
   if (kind === 'minutes') return `${Math.round(best)} of ${times} minutes`
   if (!tries) return 'not tried yet'
   const tried = tries === 1 ? 'once tried' : `${tries} tries`
+  if (reached) return `reached, ${tried}`
   if (times > 1) return `${row} in a row of ${times}, ${tried}`
-  return reached ? `reached, ${tried}` : `best ${Math.round(100 * best)} %, ${tried}`
-})
-const part = computed(() => {
-  const { kind, reached, best, row, times = 0 } = props.aim
+  return `best ${Math.round(100 * best)} %, ${tried}`
+}
+const part = ({ kind, reached, best, row, times = 0 }: LessonResults['aims'][number]) => {
   if (reached) return 1
   if (kind === 'minutes') return Math.min(1, best / Math.max(1, times))
   return times > 1 ? row / times : best * 0.9
-})
+}
+const shown = computed(() => props.others ?? [{ pupil: '', aim: props.aim }])
+const reached = computed(() => shown.value.length > 0 && shown.value.every((s) => s.aim.reached))
 </script>
 
 <template>
   <div class="aim">
-    <span
-      class="tick"
-      :class="{ reached: aim.reached }"
-      role="img"
-      :aria-label="aim.reached ? 'reached' : 'not reached'"
-    >
-      <i v-if="aim.reached" class="pi pi-check" aria-hidden="true" />
+    <span class="tick" :class="{ reached }" role="img" :aria-label="reached ? 'reached' : 'not reached'">
+      <i v-if="reached" class="pi pi-check" aria-hidden="true" />
     </span>
-    <p>
-      <MusicText :text="aim.says" />
+    <div class="what">
+      <p><MusicText :text="aim.says" /></p>
       <small v-if="words">{{ words }}</small>
-      <template v-if="!fresh">
-        <span class="bar" aria-hidden="true"><i :style="{ width: `${100 * part}%` }" /></span>
-        <small>{{ far }}</small>
-      </template>
-    </p>
+      <p v-for="(s, i) in shown" :key="i" class="far">
+        <b v-if="s.pupil">{{ s.pupil }}</b>
+        <span class="bar" aria-hidden="true"><i :style="{ width: `${100 * part(s.aim)}%` }" /></span>
+        <small>{{ far(s.aim) }}</small>
+      </p>
+    </div>
   </div>
 </template>
 
@@ -51,18 +53,28 @@ const part = computed(() => {
   gap: 0.8rem;
 }
 
-p {
+.what {
   flex: 1;
   min-width: 0;
 }
 
-p::first-letter {
+p:first-child::first-letter {
   text-transform: uppercase;
 }
 
 small {
-  display: block;
   color: var(--soft);
+}
+
+.far {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 0.1rem 0.8rem;
+}
+
+.far b {
+  min-width: 6rem;
 }
 
 .tick {
@@ -82,10 +94,8 @@ small {
 }
 
 .bar {
-  display: block;
+  flex: 0 1 18rem;
   height: 0.5rem;
-  max-width: 24rem;
-  margin: 0.25rem 0 0.1rem;
   border: 1px solid var(--rule);
   background: var(--raised);
 }

@@ -29,6 +29,11 @@ function place(a: LessonAim) {
   const { mode = 'land', tempo, key, degree: start } = a
   return placeOf({ kind, chart: a.thing, line: a.thing, mode, tempo, key, start }, 0)
 }
+/* How far pupils came with an aim: what came back last of each. */
+const others = (a: LessonAim) =>
+  props.lesson.results
+    .filter((r, i, all) => all.findIndex((o) => o.pupil === r.pupil) === i)
+    .flatMap((r) => r.aims.filter((x) => x.says === a.says).map((aim) => ({ pupil: r.pupil, aim })))
 const back = computed(() => {
   const query = new URLSearchParams(words.value.trim() ? { words: words.value.trim() } : {})
   return `/api/assignments/${props.lesson.id}/results?${query}`
@@ -63,7 +68,7 @@ const back = computed(() => {
     </ul>
     <ol v-if="lesson.aims.length" class="aims" aria-label="aims">
       <li v-for="(a, i) in lesson.aims" :key="i">
-        <AimProgress :aim="a" :words="a.words" :fresh="!lesson.given" />
+        <AimProgress :aim="a" :words="a.words" :others="lesson.given ? undefined : others(a)" />
         <Button
           v-if="lesson.given && place(a)"
           as="router-link"

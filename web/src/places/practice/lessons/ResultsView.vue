@@ -1,12 +1,11 @@
 <script setup lang="ts">
-/* What a pupil gave back: the aims beside how far they came, and takes to be heard. */
+/* What a pupil gave back, beside the aims: in words, in minutes, and takes to be heard. */
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import type { LessonResults } from '../../../api/client'
 import { playing } from '../../../api/kept'
 import { useBand } from '../../../band/useBand'
 import MusicText from '../../../music/MusicText.vue'
-import AimProgress from './AimProgress.vue'
 
 const props = defineProps<{ results: LessonResults }>()
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' })
@@ -44,9 +43,6 @@ onBeforeUnmount(() => sounding.value >= 0 && band.stop())
       >
     </h3>
     <p v-if="results.words" class="words">“{{ results.words }}”</p>
-    <ol>
-      <li v-for="(a, i) in results.aims" :key="i"><AimProgress :aim="a" /></li>
-    </ol>
     <ul v-if="results.takes.length" aria-label="takes">
       <li v-for="(t, i) in results.takes" :key="i">
         <Button
@@ -83,7 +79,6 @@ small {
   white-space: pre-line;
 }
 
-ol,
 ul {
   list-style: none;
   margin: 0.5rem 0 0;
