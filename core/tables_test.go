@@ -133,7 +133,7 @@ func TestEveryTuningIsAnInstrument(t *testing.T) {
 		for _, tonic := range pitch.Roots {
 			numbers := map[int]bool{}
 			for _, p := range in.Positions(tonic.Class()) {
-				require.NoError(t, in.CheckWindow(p.Window), "%s in %s", u.ID, tonic)
+				require.NoError(t, in.CheckRegion(p.Region), "%s in %s", u.ID, tonic)
 				numbers[p.Number] = true
 			}
 			for n := 1; n <= 5; n++ {

@@ -48,7 +48,7 @@ func TestTheShelfHoldsPlayableLicks(t *testing.T) {
 		// Somewhere on the neck it can be played exactly as written.
 		exact := false
 		for low := 2; low <= 12 && !exact; low++ {
-			notes, err := core.Realise(harmony.MustParse("C"+l.Chord), 0, lick.Ground{In: neck.Standard(), Window: neck.Window{Low: low, High: low + 4}, Hand: neck.UsualHand})
+			notes, err := core.Realise(harmony.MustParse("C"+l.Chord), 0, lick.Ground{In: neck.Standard(), Region: neck.Region{Low: low, High: low + 4}, Hand: neck.UsualHand})
 			exact = err == nil
 			for i := range notes {
 				exact = exact && notes[i].Join == core.Notes[i].Join
@@ -56,7 +56,7 @@ func TestTheShelfHoldsPlayableLicks(t *testing.T) {
 		}
 		assert.True(t, exact, "%s is joined as no hand can", l.Title)
 		for _, root := range []string{"C", "F", "G", "Bb"} {
-			_, err := core.Realise(harmony.MustParse(root+l.Chord), 0, lick.Ground{In: neck.Standard(), Window: neck.Window{Low: 3, High: 14}, Hand: neck.UsualHand})
+			_, err := core.Realise(harmony.MustParse(root+l.Chord), 0, lick.Ground{In: neck.Standard(), Region: neck.Region{Low: 3, High: 14}, Hand: neck.UsualHand})
 			assert.NoError(t, err, "%s over %s", l.Title, root)
 		}
 	}
@@ -86,7 +86,7 @@ func TestEveryLickGoesThroughTheCharts(t *testing.T) {
 			for _, pos := range in.Positions(key.Tonic.Class())[:5] {
 				for _, land := range []bool{false, true} {
 					where := fmt.Sprintf("%s over %s at %d, landing %t", l.Title, id, pos.Low, land)
-					notes, said, err := core.Through(t.Context(), p, key, lick.Aim{Land: land, Ground: lick.Ground{In: in, Window: pos.Window, Hand: neck.UsualHand, Follow: true}})
+					notes, said, err := core.Through(t.Context(), p, key, lick.Aim{Land: land, Ground: lick.Ground{In: in, Region: pos.Region, Hand: neck.UsualHand, Follow: true}})
 					require.NoError(t, err, where)
 					line := score.Score{Progression: p, Key: key, In: in, Notes: notes}
 					require.NoError(t, line.Check(), where)

@@ -43,7 +43,7 @@ func lines(s *store.Store, charts []store.Chart, shelf []store.Lick) error {
 				return err
 			}
 			w := d.wish
-			w.Window = neck.Window{Low: d.low, High: d.high}
+			w.Region = neck.Region{Low: d.low, High: d.high}
 			if w.Palette, err = blend.PaletteByID(d.palette); err != nil {
 				return err
 			}
@@ -51,7 +51,7 @@ func lines(s *store.Store, charts []store.Chart, shelf []store.Lick) error {
 			if sc.Notes, err = line.Write(context.Background(), sc, w, neck.UsualHand); err != nil {
 				return fmt.Errorf("demo line %q: %w", d.title, err)
 			}
-			if err := s.CreateLine(stored(d.title, c, d.palette, w.Window, sc)); err != nil {
+			if err := s.CreateLine(stored(d.title, c, d.palette, w.Region, sc)); err != nil {
 				return err
 			}
 		}
@@ -74,8 +74,8 @@ func through(s *store.Store, charts []store.Chart, shelf []store.Lick, in *neck.
 			if err != nil {
 				return err
 			}
-			w := neck.Window{Low: 7, High: 11}
-			notes, _, err := l.Phrase().Through(context.Background(), p, key, lick.Aim{Land: true, Ground: lick.Ground{In: in, Window: w, Hand: neck.UsualHand}})
+			w := neck.Region{Low: 7, High: 11}
+			notes, _, err := l.Phrase().Through(context.Background(), p, key, lick.Aim{Land: true, Ground: lick.Ground{In: in, Region: w, Hand: neck.UsualHand}})
 			if err != nil {
 				return err
 			}
@@ -88,7 +88,7 @@ func through(s *store.Store, charts []store.Chart, shelf []store.Lick, in *neck.
 	return nil
 }
 
-func stored(title string, c store.Chart, palette string, w neck.Window, sc score.Score) *store.Line {
+func stored(title string, c store.Chart, palette string, w neck.Region, sc score.Score) *store.Line {
 	return &store.Line{Title: title, Key: c.Key, Feel: c.Feel, Tempo: c.Tempo, Beats: c.Beats, Text: c.Text, Palette: palette, Low: w.Low, High: w.High,
 		Tuning: sc.In.Tuning(), Frets: sc.In.Frets, Capo: sc.In.Capo,
 		Notes: store.LineNotes(sc.Notes), Locked: []int{}}

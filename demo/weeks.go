@@ -119,10 +119,10 @@ func chorus(c store.Chart, day, i int, at time.Time) (*store.Entry, error) {
 		return nil, err
 	}
 	in := neck.Standard()
-	w := in.Positions(key.Tonic.Class())[day%3].Window
-	over := edit.Line{Score: score.Score{Title: c.Title, Key: key, Tempo: c.Tempo, Progression: p, In: in}, Hand: neck.UsualHand, Window: w, Palette: blend.Palettes[0], Feel: c.Feel}
+	w := in.Positions(key.Tonic.Class())[day%3].Region
+	over := edit.Line{Score: score.Score{Title: c.Title, Key: key, Tempo: c.Tempo, Progression: p, In: in}, Hand: neck.UsualHand, Region: w, Palette: blend.Palettes[0], Feel: c.Feel}
 	m := practice.Modes[i] // any tone, then thirds
-	wish := line.Wish{Window: w, Palette: blend.Palettes[0], Rhythm: "eighths", Density: 3, Approach: true, Seed: uint64(day*10 + i)}
+	wish := line.Wish{Region: w, Palette: blend.Palettes[0], Rhythm: "eighths", Density: 3, Approach: true, Seed: uint64(day*10 + i)}
 	if i == 1 {
 		wish.Targets = []harmony.Role{harmony.Third}
 	}

@@ -220,7 +220,7 @@ func (s *server) putExercise(ctx context.Context, d Assignment, b AssignedExerci
 	}
 	for _, p := range o.In.Positions(o.Key.Tonic.Class()) {
 		if p.Number == b.Position {
-			o.Window = p.Window
+			o.Region = p.Region
 			break
 		}
 	}

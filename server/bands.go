@@ -77,9 +77,10 @@ func (s *server) bands(api huma.API) {
 		func(ctx context.Context, in *struct {
 			ByID
 			BandQuery
-			Lead string `query:"lead" enum:"thread" doc:"thread: its targets are played over the band"`
-			Low  int    `query:"low" minimum:"0" maximum:"27" doc:"with high: the window of the thread"`
-			High int    `query:"high"`
+			Lead    string `query:"lead" enum:"thread" doc:"thread: its targets are played over the band"`
+			Low     int    `query:"low" minimum:"0" maximum:"27" doc:"with high: the window of the thread"`
+			High    int    `query:"high"`
+			Strings string `query:"strings" maxLength:"20" doc:"of the thread, such as 5,2"`
 		}) (none download, err error) {
 			on, c, err := s.handed(in.ID)
 			if err != nil {
@@ -87,7 +88,7 @@ func (s *server) bands(api huma.API) {
 			}
 			var lead []band.Note
 			if in.Lead == "thread" {
-				w, err := (WindowQuery{in.Low, in.High}).window(on.In)
+				w, err := (RegionQuery{in.Low, in.High, in.Strings}).region(on.In)
 				if err != nil {
 					return none, err
 				}

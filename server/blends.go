@@ -93,7 +93,7 @@ type BentTo struct {
 func (s *server) blends(api huma.API) {
 	get(s, api, "/api/blend", "blend", "A palette over a chord in a window: what rests, what moves, what to add and to bend",
 		func(_ context.Context, in *struct {
-			NeckWindow
+			NeckRegion
 			Key      string `query:"key" required:"true"`
 			Palette  string `query:"palette" required:"true"`
 			Chord    string `query:"chord" required:"true"`

@@ -66,7 +66,7 @@ type CallNote struct {
 }
 
 func wireCall(c call.Call) Call {
-	w := Call{Kind: c.Kind, Key: c.Key.String(), Chord: c.Chord.String(), Numeral: c.Numeral, Says: c.Says(), Spoken: c.Spoken(), Window: store.Frets(c.Window),
+	w := Call{Kind: c.Kind, Key: c.Key.String(), Chord: c.Chord.String(), Numeral: c.Numeral, Says: c.Says(), Spoken: c.Spoken(), Window: store.Frets{Low: c.Region.Low, High: c.Region.High},
 		Strings: store.StringSet{High: c.Strings[0], Low: c.Strings[1]}, Options: words(c.Options), Answer: c.Answer}
 	w.Notes = each(c.Notes, func(n call.Note) CallNote {
 		return CallNote{string(n.Tone.Degree), n.Tone.Name.String(), n.MIDI, each(n.Places, func(p neck.Placement) store.Spot { return store.Spot(p) })}
@@ -82,7 +82,7 @@ func wireCall(c call.Call) Call {
 
 // grounds are what is asked for of a chart in some keys, in the windows that were
 // chosen, else in each key's own positions.
-func grounds(on chart.Chart, only []string, keys []form.Key, windows []neck.Window) (list []call.Ground) {
+func grounds(on chart.Chart, only []string, keys []form.Key, windows []neck.Region) (list []call.Ground) {
 	solo := on.Solo
 	chords, _ := form.Different(solo.Places())
 	asked := func(c harmony.Chord) bool { return len(only) == 0 || slices.Contains(only, c.String()) }
@@ -94,7 +94,7 @@ func grounds(on chart.Chart, only []string, keys []form.Key, windows []neck.Wind
 			g.Chords = append(g.Chords, b.Changes[0].Chord)
 		}
 		if len(g.Windows) == 0 {
-			g.Windows = each(on.In.Positions(key.Tonic.Class()), func(p neck.Position) neck.Window { return p.Window })
+			g.Windows = each(on.In.Positions(key.Tonic.Class()), func(p neck.Position) neck.Region { return p.Region })
 		}
 		list = append(list, g)
 	}
@@ -117,7 +117,7 @@ func (s *server) calls(api huma.API) {
 				return nil, at("body.starts", in.Body.Starts, err)
 			}
 			w.Strings = each(in.Body.Strings, func(set store.StringSet) [2]int { return [2]int{set.High, set.Low} })
-			windows := each(in.Body.Windows, func(f store.Frets) neck.Window { return neck.Window(f) })
+			windows := each(in.Body.Windows, func(f store.Frets) neck.Region { return f.Region() })
 			keys := []form.Key{on.Key}
 			switch in.Body.Keys {
 			case "", "own":

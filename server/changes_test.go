@@ -58,7 +58,7 @@ func TestQuestionsAboutChanges(t *testing.T) {
 		"/api/crossings?from=C7&to=Q&low=7&high=11":                {"query.to", "cannot read"},
 		"/api/blend?key=C&palette=purple&chord=F7&low=7&high=11":   {"query.palette", "no palette"},
 		"/api/threads?low=7&high=11&mode=none&" + text:             {"query.thread", "there is no way"},
-		"/api/threads?low=7&high=11&strings=9&" + text:             {"query.strings", "is no string set"},
+		"/api/threads?low=7&high=11&strings=9&" + text:             {"query.strings", "is no string"},
 		"/api/threads?low=7&high=11&pins=2.1+6:3&" + text:          {"query.pins", "in bar 2, the target chosen by hand at 6:3 lies outside frets 7 to 11"},
 		"/api/threads?low=7&high=11&pins=nonsense&" + text:         {"query.pins", "is no pin"},
 		"/api/threads?low=7&high=11&key=C&text=%7C+Cx7+%7C":        {"query.text", "bar 1"},

@@ -75,28 +75,28 @@ func (q RankQuery) ranking(location string) (crossing.Ranking, error) {
 type onNeck struct {
 	in   *neck.Instrument
 	hand neck.Hand
-	w    neck.Window
+	w    neck.Region
 }
 
-// NeckWindow is a question about a window of a neck.
-type NeckWindow struct {
+// NeckRegion is a question about a window of a neck.
+type NeckRegion struct {
 	NeckQuery
-	WindowQuery
+	RegionQuery
 }
 
-func (q NeckWindow) read() (onNeck, error) {
+func (q NeckRegion) read() (onNeck, error) {
 	in, hand, err := q.neck("query.")
 	if err != nil {
 		return onNeck{}, err
 	}
-	w, err := q.window(in)
+	w, err := q.region(in)
 	return onNeck{in, hand, w}, err
 }
 
 func (s *server) crossings(api huma.API) {
 	get(s, api, "/api/crossings", "crossings", "What moves where from one chord to the next in a window, ranked",
 		func(_ context.Context, in *struct {
-			NeckWindow
+			NeckRegion
 			RankQuery
 			From string `query:"from" required:"true"`
 			To   string `query:"to" required:"true"`

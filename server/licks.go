@@ -154,10 +154,11 @@ func (s *server) licks(api huma.API) {
 	get(s, api, "/api/licks/{id}/ways", "lick-ways", "A lick over another chord: the same shape along the neck, and a nearer one in place",
 		func(_ context.Context, in *struct {
 			ByID
-			Chord  string `query:"chord" default:"F7"`
-			Low    int    `query:"low" default:"7"`
-			High   int    `query:"high" default:"11"`
-			Follow bool   `query:"follow" doc:"degrees follow the kind of chord"`
+			Chord   string `query:"chord" default:"F7"`
+			Low     int    `query:"low" default:"7"`
+			High    int    `query:"high" default:"11"`
+			Strings string `query:"strings" maxLength:"20" doc:"such as 5,2; all where none is said"`
+			Follow  bool   `query:"follow" doc:"degrees follow the kind of chord"`
 		}) ([]Way, error) {
 			t, err := s.store.Lick(in.ID)
 			if err != nil {
@@ -175,7 +176,7 @@ func (s *server) licks(api huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			w, err := (WindowQuery{in.Low, in.High}).window(inst)
+			w, err := (RegionQuery{in.Low, in.High, in.Strings}).region(inst)
 			if err != nil {
 				return nil, err
 			}
@@ -183,7 +184,7 @@ func (s *server) licks(api huma.API) {
 			if err != nil {
 				from.Notes = nil
 			}
-			g := lick.Ground{In: inst, Window: w, Hand: hand, Follow: in.Follow}
+			g := lick.Ground{In: inst, Region: w, Hand: hand, Follow: in.Follow}
 			return each(edit.Ways(t.Phrase(), from, chord, g), wireWay), nil
 		})
 

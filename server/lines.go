@@ -30,6 +30,7 @@ type LineHead struct {
 	Palette  string `json:"palette,omitempty" maxLength:"40" doc:"what its notes are drawn from"`
 	Low      int    `json:"low" doc:"first fret of the window it is written in"`
 	High     int    `json:"high"`
+	Strings  string `json:"strings,omitempty" maxLength:"20" doc:"it is written on, such as 5,2; all where it is not said"`
 	Tuning   string `json:"tuning,omitempty" maxLength:"80" doc:"of the instrument it is written for; the player's where it is not said"`
 	Frets    int    `json:"frets,omitempty" minimum:"0" maximum:"27"`
 	Capo     int    `json:"capo,omitempty" minimum:"0" maximum:"12"`
@@ -108,11 +109,14 @@ func (s *server) read(b LineBody) (o lineIn, err error) {
 	if o.rule, err = line.RuleByID(player.Rests); err != nil {
 		o.rule = line.Usual
 	}
-	o.Hand, o.Feel, o.Exercise, o.Window = hand, b.Feel, b.Exercise, neck.Window{Low: b.Low, High: b.High}
-	if o.Window == (neck.Window{}) {
-		o.Window = in.Positions(key.Tonic.Class())[0].Window
+	o.Hand, o.Feel, o.Exercise, o.Region = hand, b.Feel, b.Exercise, neck.Region{Low: b.Low, High: b.High}
+	if b.Low == 0 && b.High == 0 {
+		o.Region = in.Positions(key.Tonic.Class())[0].Region
 	}
-	if err := in.CheckWindow(o.Window); err != nil {
+	if o.Region.Strings, err = neck.ParseStrings(b.Strings); err != nil {
+		return o, at("body.strings", b.Strings, err)
+	}
+	if err := in.CheckRegion(o.Region); err != nil {
 		return o, at("body.low", b.Low, err)
 	}
 	if o.Palette, err = blend.PaletteByID(cmp.Or(b.Palette, blend.Palettes[0].ID)); err != nil {
@@ -153,14 +157,14 @@ func checkPlaying(feel string, tempo int) error {
 
 func wireHead(l edit.Line) LineHead {
 	return LineHead{Title: l.Title, Key: l.Key.String(), Feel: l.Feel, Tempo: l.Tempo, Beats: l.Beats, Text: l.Text(), Palette: l.Palette.ID,
-		Low: l.Window.Low, High: l.Window.High, Tuning: l.In.Tuning(), Frets: l.In.Frets, Capo: l.In.Capo, Locked: l.LockedBars(), Exercise: l.Exercise}
+		Low: l.Region.Low, High: l.Region.High, Strings: l.Region.Strings.String(), Tuning: l.In.Tuning(), Frets: l.In.Frets, Capo: l.In.Capo, Locked: l.LockedBars(), Exercise: l.Exercise}
 }
 
 // wireBody writes a line as one that can be kept.
 func wireBody(l edit.Line) LineBody { return LineBody{wireHead(l), store.LineNotes(l.Notes)} }
 
 func wireLine(l store.Line) Line {
-	h := LineHead{l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Text, l.Palette, l.Low, l.High, l.Tuning, l.Frets, l.Capo, append([]int{}, l.Locked...), l.Exercise}
+	h := LineHead{l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Text, l.Palette, l.Low, l.High, l.Strings, l.Tuning, l.Frets, l.Capo, append([]int{}, l.Locked...), l.Exercise}
 	return Line{l.ID, l.Version, LineBody{h, store.Numbered(l.Notes)}, l.Bars, l.UpdatedAt}
 }
 
@@ -174,5 +178,5 @@ func (s *server) stored(_ context.Context, b LineBody) (store.Line, error) {
 		return store.Line{}, err
 	}
 	b = wireBody(o.Line)
-	return store.Line{Title: b.Title, Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats, Text: b.Text, Palette: b.Palette, Low: b.Low, High: b.High, Tuning: b.Tuning, Frets: b.Frets, Capo: b.Capo, Notes: b.Notes, Locked: b.Locked, Exercise: b.Exercise}, nil
+	return store.Line{Title: b.Title, Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats, Text: b.Text, Palette: b.Palette, Low: b.Low, High: b.High, Strings: b.Strings, Tuning: b.Tuning, Frets: b.Frets, Capo: b.Capo, Notes: b.Notes, Locked: b.Locked, Exercise: b.Exercise}, nil
 }

@@ -15,7 +15,6 @@ import (
 
 	"undaris/core/harmony"
 	"undaris/core/judge"
-	"undaris/core/neck"
 	"undaris/core/planner"
 	"undaris/core/practice"
 	"undaris/store"
@@ -162,7 +161,7 @@ func (s *server) callEntry(b CallLog) (e store.Entry, err error) {
 	if b.Device != "" && b.Device != "plain" {
 		device += " " + b.Device
 	}
-	t := store.Trial{Key: key.Tonic.Class(), Position: planner.PositionOf(in, key.Tonic.Class(), neck.Window(b.Window)), Quality: chord.Suffix(), Degree: harmony.Degree(b.Degree).Role().String(),
+	t := store.Trial{Key: key.Tonic.Class(), Position: planner.PositionOf(in, key.Tonic.Class(), b.Window.Region()), Quality: chord.Suffix(), Degree: harmony.Degree(b.Degree).Role().String(),
 		Down: b.Down, Device: device, Chord: b.Chord, Success: planner.Outcomes[b.How], Ms: b.Took}
 	if b.Given != nil {
 		t.String = b.Given.String

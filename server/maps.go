@@ -59,8 +59,9 @@ func (s *server) maps(api huma.API) {
 	get(s, api, "/api/charts/{id}/map", "chart-map", "Everything about a chart on the player's neck: all bars, all positions",
 		queued(s, func(ctx context.Context, in *struct {
 			ByID
-			Low  int `query:"low" default:"-1" doc:"with high: a window of the player's own"`
-			High int `query:"high" default:"-1"`
+			Low     int    `query:"low" default:"-1" doc:"with high: a region of the player's own"`
+			High    int    `query:"high" default:"-1"`
+			Strings string `query:"strings" maxLength:"20" doc:"such as 5,2; all where none is said"`
 		}) (Map, error) {
 			c, err := s.store.Chart(in.ID)
 			if err != nil {
@@ -70,16 +71,16 @@ func (s *server) maps(api huma.API) {
 			if err != nil {
 				return Map{}, err
 			}
-			var own *neck.Window
+			var own *RegionQuery
 			if in.Low != -1 || in.High != -1 {
-				own = &neck.Window{Low: in.Low, High: in.High}
+				own = &RegionQuery{in.Low, in.High, in.Strings}
 			}
 			return chartMap(ctx, c, player.Player, own)
 		}))
 }
 
 // chartMap computes the whole of a chart's map.
-func chartMap(ctx context.Context, c store.Chart, player store.Player, own *neck.Window) (Map, error) {
+func chartMap(ctx context.Context, c store.Chart, player store.Player, own *RegionQuery) (Map, error) {
 	on, err := onTheNeck(c, player)
 	if err != nil {
 		return Map{}, err
@@ -87,15 +88,17 @@ func chartMap(ctx context.Context, c store.Chart, player store.Player, own *neck
 	m := Map{Chart: wireChart(c), Instrument: wireInstrument(on.In, player.Left), Positions: wirePositions(on.In, on.Key),
 		Imagined: c.Plan.Imagined != nil, Choruses: len(on.Plan.Weave.Mode.Choruses)}
 	if own != nil {
-		if _, err := (WindowQuery{own.Low, own.High}).window(on.In); err != nil {
+		r, err := own.region(on.In)
+		if err != nil {
 			return Map{}, err
 		}
-		m.Positions = append(m.Positions, Position{Low: own.Low, High: own.High})
+		m.Positions = append(m.Positions, wireRegion(r))
 	}
 	if box, ok := blend.SmallBox(on.In, on.Key.Tonic.Class()); ok {
-		m.SmallBox = &Position{Low: box.Window.Low, High: box.Window.High}
+		small := wireRegion(box.Region)
+		m.SmallBox = &small
 	}
-	laid := on.Map(ctx, each(m.Positions, func(p Position) neck.Window { return neck.Window{Low: p.Low, High: p.High} }))
+	laid := on.Map(ctx, each(m.Positions, Position.region))
 	m.Sheet = wireSheet(on.Solo, on.Key)
 	m.beside(on, laid.Beside)
 	m.Neck = each(laid.Neck, func(notes []arpeggio.Note) []Note { return each(notes, wireNote) })

@@ -16,7 +16,7 @@ import (
 // PaperQuery says what of a chart is to be written down.
 type PaperQuery struct {
 	ByID
-	WindowQuery
+	RegionQuery
 	Of   string `query:"of" enum:"run,crossing,thread" default:"thread"`
 	Step int    `query:"step" doc:"for a run or a crossing: which chord of the form, from 0"`
 }
@@ -27,7 +27,7 @@ func (s *server) paper(ctx context.Context, q PaperQuery) (c store.Chart, sc sco
 	if err != nil {
 		return c, sc, err
 	}
-	w, err := q.window(on.In)
+	w, err := q.region(on.In)
 	if err != nil {
 		return c, sc, err
 	}

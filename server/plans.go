@@ -59,10 +59,10 @@ func readPlan(p store.Plan) (out chart.Plan, err error) {
 		return out, at("body.strings", p.Strings, err)
 	}
 	out.Picks = each(p.Picks, func(k store.Pick) chart.Pick {
-		return chart.Pick{Window: neck.Window(k.Frets), Placement: neck.Placement(k.Spot)}
+		return chart.Pick{Region: k.Frets.Region(), Placement: neck.Placement(k.Spot)}
 	})
 	out.Pins = each(p.Pins, func(k store.Pin) chart.Pin {
-		return chart.Pin{Window: neck.Window(k.Frets), Bar: k.Bar - 1, Beat: k.Beat - 1, Placement: neck.Placement(k.Spot)}
+		return chart.Pin{Region: k.Frets.Region(), Bar: k.Bar - 1, Beat: k.Beat - 1, Placement: neck.Placement(k.Spot)}
 	})
 	return out, nil
 }

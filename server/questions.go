@@ -52,22 +52,29 @@ func instrumentField(q NeckQuery) string {
 	return "capo"
 }
 
-// WindowQuery is a window of frets.
-type WindowQuery struct {
-	Low  int `query:"low" required:"true"`
-	High int `query:"high" required:"true"`
+// RegionQuery is a region of a neck.
+type RegionQuery struct {
+	Low     int    `query:"low" required:"true"`
+	High    int    `query:"high" required:"true"`
+	Strings string `query:"strings" maxLength:"20" doc:"such as 5,2; all where none is said"`
 }
 
-func (q WindowQuery) window(in *neck.Instrument) (neck.Window, error) {
-	w := neck.Window{Low: q.Low, High: q.High}
-	if err := in.CheckWindow(w); err != nil {
-		field := "query.high"
-		if q.Low < 0 || q.Low > in.Last() {
-			field = "query.low"
-		}
-		return w, at(field, w, err)
+func (q RegionQuery) region(in *neck.Instrument) (r neck.Region, err error) {
+	r = neck.Region{Low: q.Low, High: q.High}
+	if r.Strings, err = neck.ParseStrings(q.Strings); err != nil {
+		return r, at("query.strings", q.Strings, err)
 	}
-	return w, nil
+	if err := in.CheckRegion(r); err != nil {
+		field, value := "query.high", any(q.High)
+		switch near := in.Nearest(r); {
+		case q.Low < 0 || q.Low > in.Last():
+			field, value = "query.low", q.Low
+		case near.Strings != r.Strings && near.High == r.High:
+			field, value = "query.strings", q.Strings
+		}
+		return r, at(field, value, err)
+	}
+	return r, nil
 }
 
 func readChord(location, symbol string) (harmony.Chord, error) {
@@ -125,7 +132,7 @@ func (s *server) questions(api huma.API) {
 	get(s, api, "/api/runs", "run", "One chord through one window, low to high, with fingers",
 		func(_ context.Context, in *struct {
 			NeckQuery
-			WindowQuery
+			RegionQuery
 			Chord string `query:"chord" required:"true"`
 		}) (Run, error) {
 			inst, hand, err := in.neck("query.")
@@ -136,7 +143,7 @@ func (s *server) questions(api huma.API) {
 			if err != nil {
 				return Run{}, err
 			}
-			w, err := in.window(inst)
+			w, err := in.region(inst)
 			if err != nil {
 				return Run{}, err
 			}

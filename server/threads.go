@@ -60,9 +60,9 @@ func wireThread(t chart.Thread, why error) Thread {
 }
 
 // readPins reads "bar.beat string:fret" for a window.
-func readPins(texts []string, w neck.Window) (pins []chart.Pin, err error) {
+func readPins(texts []string, w neck.Region) (pins []chart.Pin, err error) {
 	for _, text := range texts {
-		p := chart.Pin{Window: w}
+		p := chart.Pin{Region: w}
 		if n, err := fmt.Sscanf(text, "%d.%d %d:%d", &p.Bar, &p.Beat, &p.String, &p.Fret); err != nil || n != 4 {
 			return nil, at("query.pins", text, say.Errorf("%q is no pin; it is written bar.beat string:fret, such as 2.1 3:8", text))
 		}
@@ -75,12 +75,11 @@ func readPins(texts []string, w neck.Window) (pins []chart.Pin, err error) {
 func (s *server) threads(api huma.API) {
 	get(s, api, "/api/threads", "thread", "One target for each chord of a form, joined at the least movement",
 		func(ctx context.Context, in *struct {
-			NeckWindow
+			NeckRegion
 			Text    string   `query:"text" required:"true" maxLength:"60000" doc:"| C7 | F7 | C7 | % |"`
 			Key     string   `query:"key" required:"true"`
 			Beats   int      `query:"beats" default:"4"`
 			Mode    string   `query:"mode" default:"guide-tones"`
-			Strings string   `query:"strings" doc:"a string set, such as 1-3"`
 			Lowest  int      `query:"lowest" minimum:"0" maximum:"127" doc:"MIDI number of the lowest target; 0 is no limit"`
 			Highest int      `query:"highest" minimum:"0" maximum:"127" doc:"MIDI number of the highest target; 0 is no limit"`
 			Pins    []string `query:"pins,explode" maxItems:"2048" doc:"bar.beat string:fret, such as 2.1 3:8"`
@@ -102,11 +101,8 @@ func (s *server) threads(api huma.API) {
 			if c.Plan.Weave.Mode, err = crossing.ModeByID(in.Mode); err != nil {
 				return Thread{}, at("query.thread", in.Mode, err)
 			}
-			if n, err := fmt.Sscanf(in.Strings, "%d-%d", &c.Plan.Weave.HighStr, &c.Plan.Weave.LowStr); in.Strings != "" && (err != nil || n != 2) {
-				return Thread{}, at("query.strings", in.Strings, say.Errorf("%q is no string set; write the highest and the lowest string, such as 1-3", in.Strings))
-			}
 			if err := c.Plan.Weave.Check(); err != nil {
-				return Thread{}, at("query.strings", in.Strings, err)
+				return Thread{}, at("query.lowest", in.Lowest, err)
 			}
 			if c.Plan.Pins, err = readPins(in.Pins, on.w); err != nil {
 				return Thread{}, err

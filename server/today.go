@@ -76,7 +76,7 @@ func (s *server) todayItem(i planner.Item) TodayItem {
 	if in, _, err := playerNeck(player.Player); err == nil {
 		for _, p := range in.Positions(i.Ask.Key) {
 			if p.Number == i.Ask.Position+1 {
-				frets := store.Frets(p.Window)
+				frets := store.Frets{Low: p.Low, High: p.High}
 				w.Window = &frets
 				break
 			}

@@ -5,6 +5,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/store"
 )
 
 // each makes a list of another; a list without anything in it is [], not null.
@@ -78,6 +79,7 @@ type Run struct {
 	Notes        []Note   `json:"notes"`
 	Alternatives []Note   `json:"alternatives" doc:"other places of the same pitches in the window"`
 	Missing      []string `json:"missing,omitempty" doc:"chord tones in between that the window does not hold"`
+	Lacks        []Lack   `json:"lacks,omitempty" doc:"tones that the region holds in no octave, with the nearest place of each"`
 	Widest       Span     `json:"widest" doc:"the widest reach without moving the hand"`
 }
 
@@ -91,22 +93,43 @@ func wireSpan(s neck.Span) Span {
 
 func wireRun(r arpeggio.Run) Run {
 	w := Run{Notes: each(r.Notes, wireNote), Alternatives: each(r.Alternatives, wireNote), Widest: wireSpan(r.Widest)}
+	for _, l := range r.Lacks {
+		w.Lacks = append(w.Lacks, Lack{wireTone(l.Tone), store.Spot(l.Nearest)})
+	}
 	if len(r.Missing) > 0 {
 		w.Missing = each(r.Missing, pitch.Pitch.String)
 	}
 	return w
 }
 
+// Lack is a tone that a region does not hold.
+type Lack struct {
+	ToneName
+	Nearest store.Spot `json:"nearest"`
+}
+
 // Position is a place of the hand on the neck.
 type Position struct {
-	Number int    `json:"number" doc:"1 to 5; 0 for the player's own window"`
-	Shape  string `json:"shape,omitempty" doc:"the tonic's movable open shape"`
-	Low    int    `json:"low"`
-	High   int    `json:"high"`
-	Octave bool   `json:"octave,omitempty" doc:"twelve frets above the one that bears its number first"`
-	Nut    bool   `json:"nut,omitempty" doc:"played with open strings, its window slid up to 0-4"`
+	Number  int    `json:"number" doc:"1 to 5; 0 for a region of the player's own"`
+	Shape   string `json:"shape,omitempty" doc:"the tonic's movable open shape"`
+	Low     int    `json:"low"`
+	High    int    `json:"high"`
+	Strings []int  `json:"strings,omitempty" doc:"that it is on, the lowest first; all where none is said"`
+	Octave  bool   `json:"octave,omitempty" doc:"twelve frets above the one that bears its number first"`
+	Nut     bool   `json:"nut,omitempty" doc:"played with open strings, its window slid up to 0-4"`
 }
 
 func wirePosition(p neck.Position) Position {
-	return Position{p.Number, p.Shape, p.Low, p.High, p.Octave, p.Nut}
+	w := wireRegion(p.Region)
+	w.Number, w.Shape, w.Octave, w.Nut = p.Number, p.Shape, p.Octave, p.Nut
+	return w
+}
+
+// wireRegion is a region that is no position of the key.
+func wireRegion(r neck.Region) Position {
+	return Position{Low: r.Low, High: r.High, Strings: r.Strings.List()}
+}
+
+func (p Position) region() neck.Region {
+	return neck.Region{Low: p.Low, High: p.High, Strings: neck.StringsOf(p.Strings...)}
 }

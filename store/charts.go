@@ -9,6 +9,7 @@ import (
 	"gorm.io/gorm"
 
 	"undaris/core/form"
+	"undaris/core/neck"
 )
 
 // Chart is a progression to play over.
@@ -70,6 +71,9 @@ type Frets struct {
 	Low  int `json:"low" minimum:"0" maximum:"27"`
 	High int `json:"high" minimum:"0" maximum:"27"`
 }
+
+// Region is the same on every string.
+func (f Frets) Region() neck.Region { return neck.Region{Low: f.Low, High: f.High} }
 
 // Spot is a place on the neck.
 type Spot struct {

@@ -17,7 +17,8 @@ type Line struct {
 	Bars      int    // that the text has
 	Sounding  int    // how many notes it has
 	Palette   string // an ID of blend.Palettes
-	Low, High int    // the window it is written in
+	Low, High int    // frets of the region it is written in
+	Strings   string // of that region, as neck.ParseStrings reads it
 	Tuning    string // of the instrument it is written for, as neck.New reads it
 	Frets     int
 	Capo      int
@@ -66,7 +67,7 @@ func (s *Store) CreateLine(l *Line) error { return create[Line](s, l) }
 
 // ChangeLine lets do alter a line.
 func (s *Store) ChangeLine(id, version uint, do func(*Line) error) (Line, error) {
-	return change(s, id, version, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "tuning", "frets", "capo", "notes", "locked", "exercise"}, do)
+	return change(s, id, version, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "strings", "tuning", "frets", "capo", "notes", "locked", "exercise"}, do)
 }
 
 // DeleteLine marks a line as deleted.

@@ -104,6 +104,7 @@ var migrations = []*gormigrate.Migration{
 			id INTEGER PRIMARY KEY AUTOINCREMENT, assignment_id INTEGER NOT NULL REFERENCES assignments (id),
 			ref TEXT NOT NULL, document TEXT NOT NULL, created_at DATETIME NOT NULL)`,
 		`CREATE INDEX results_of ON results (assignment_id)`),
+	step("0012-regions", `ALTER TABLE lines ADD COLUMN strings TEXT NOT NULL DEFAULT ''`),
 }
 
 type migration = gormigrate.Migration

@@ -9,7 +9,7 @@ import (
 )
 
 func Example() {
-	run := arpeggio.Make(neck.Standard(), harmony.MustParse("F7"), neck.Window{Low: 7, High: 11}, neck.UsualHand, nil)
+	run := arpeggio.Make(neck.Standard(), harmony.MustParse("F7"), neck.Region{Low: 7, High: 11}, neck.UsualHand, nil)
 	for _, n := range run.Notes[:4] {
 		fmt.Printf("%s on %d:%d with finger %d\n", n.Degree, n.String, n.Fret, n.Finger)
 	}

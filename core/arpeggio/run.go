@@ -19,10 +19,11 @@ type Note struct {
 // Run is an arpeggio through a window, low to high.
 type Run struct {
 	Chord        harmony.Chord
-	Window       neck.Window
+	Region       neck.Region
 	Notes        []Note
 	Alternatives []Note        // other places of the same pitches, without fingers
-	Missing      []pitch.Pitch // chord tones between the lowest and highest that the window does not hold
+	Missing      []pitch.Pitch // chord tones between the lowest and highest that a window on every string does not hold
+	Lacks        []Lack        // tones of the chord that the region holds in no octave
 	Widest       neck.Span     // the widest reach without moving the hand
 }
 
@@ -33,8 +34,8 @@ const usual = 16
 // two strings the easier hand wins, unless one of the places is in prefer and
 // the strings can keep their order with it. The window must lie on the neck.
 // N.C. gives an empty run.
-func Make(in *neck.Instrument, chord harmony.Chord, w neck.Window, hand neck.Hand, prefer []neck.Placement) Run {
-	run := Run{Chord: chord, Window: w}
+func Make(in *neck.Instrument, chord harmony.Chord, w neck.Region, hand neck.Hand, prefer []neck.Placement) Run {
+	run := Run{Chord: chord, Region: w}
 	tones := make([]Note, 0, usual) // one per pitch, not yet placed
 	options := make([][]neck.Placement, 0, usual)
 	for midi := in.MIDI(neck.Placement{String: in.Strings(), Fret: w.Low}); midi <= in.MIDI(neck.Placement{String: 1, Fret: w.High}); midi++ {
@@ -45,7 +46,7 @@ func Make(in *neck.Instrument, chord harmony.Chord, w neck.Window, hand neck.Han
 		p := pitch.At(midi, tone.Name)
 		places := in.Find(midi, w)
 		if len(places) == 0 {
-			if len(tones) > 0 {
+			if len(tones) > 0 && w.Strings == 0 {
 				run.Missing = append(run.Missing, p)
 			}
 			continue
@@ -73,7 +74,49 @@ func Make(in *neck.Instrument, chord harmony.Chord, w neck.Window, hand neck.Han
 		}
 	}
 	run.Widest = in.Widest(touches, hand)
+	run.Lacks = lacks(in, chord, w, run.Notes)
 	return run
+}
+
+// Lack is a tone that a region does not hold, with the place of it that is nearest.
+type Lack struct {
+	harmony.Tone
+	Nearest neck.Placement
+}
+
+// acrossString is how far a string beside the region counts, in millimetres: as much
+// as the string spacing of a guitar.
+const acrossString = 10
+
+// lacks looks for the tones of a chord that are missing, and where they lie nearest:
+// so far along the neck and across the strings.
+func lacks(in *neck.Instrument, chord harmony.Chord, r neck.Region, notes []Note) (list []Lack) {
+	for _, t := range chord.Tones {
+		if slices.ContainsFunc(notes, func(n Note) bool { return n.Pitch.Name.Class() == t.Name.Class() }) {
+			continue
+		}
+		best, least := neck.Placement{}, -1.0
+		for str := 1; str <= in.Strings(); str++ {
+			across := in.Strings()
+			for s := 1; s <= in.Strings(); s++ {
+				if r.Strings.Has(s) {
+					across = min(across, max(s-str, str-s))
+				}
+			}
+			for fret := range in.Last() + 1 {
+				at := neck.Placement{String: str, Fret: fret}
+				if in.MIDI(at)%12 != t.Name.Class() {
+					continue
+				}
+				along := in.Reach(fret, max(r.Low, min(r.High, fret)))
+				if far := along + acrossString*float64(across); least < 0 || far < least {
+					best, least = at, far
+				}
+			}
+		}
+		list = append(list, Lack{t, best})
+	}
+	return list
 }
 
 // preferred narrows each note's options to the preferred place, if it has one.

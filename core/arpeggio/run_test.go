@@ -47,7 +47,7 @@ func TestFifteenRowsOfTheBluesInEveryKey(t *testing.T) {
 	in := neck.Standard()
 	for _, row := range rows {
 		for i, root := range []string{"C7", "F7", "G7"} {
-			run := Make(in, harmony.MustParse(root), neck.Window{Low: row.low, High: row.low + 4}, neck.UsualHand, nil)
+			run := Make(in, harmony.MustParse(root), neck.Region{Low: row.low, High: row.low + 4}, neck.UsualHand, nil)
 			assert.Equal(t, row.runs[i], degrees(run), "%s in %d", root, row.low)
 		}
 	}
@@ -59,7 +59,7 @@ func TestFifteenRowsOfTheBluesInEveryKey(t *testing.T) {
 			for _, row := range rows {
 				for i := range chords {
 					if row.shape == p.Shape && !p.Nut {
-						assert.Equal(t, row.runs[i], degrees(Make(in, chords[i], p.Window, neck.UsualHand, nil)), "%s, %s shape at %d", chords[i], p.Shape, p.Low)
+						assert.Equal(t, row.runs[i], degrees(Make(in, chords[i], p.Region, neck.UsualHand, nil)), "%s, %s shape at %d", chords[i], p.Shape, p.Low)
 					}
 				}
 			}
@@ -69,9 +69,9 @@ func TestFifteenRowsOfTheBluesInEveryKey(t *testing.T) {
 
 func TestKnownRuns(t *testing.T) {
 	in := neck.Standard()
-	g7 := Make(in, harmony.MustParse("G7"), neck.Window{Low: 2, High: 6}, neck.UsualHand, nil)
+	g7 := Make(in, harmony.MustParse("G7"), neck.Region{Low: 2, High: 6}, neck.UsualHand, nil)
 	assert.Equal(t, "6:3 5:2 5:5 4:3 4:5 3:4 2:3 2:6 1:3", places(g7.Notes))
-	c7 := Make(in, harmony.MustParse("C7"), neck.Window{Low: 7, High: 11}, neck.UsualHand, nil)
+	c7 := Make(in, harmony.MustParse("C7"), neck.Region{Low: 7, High: 11}, neck.UsualHand, nil)
 	assert.Equal(t, "6:8 5:7 5:10 4:8 4:10 3:9 2:8 2:11 1:8", places(c7.Notes))
 	var fingers []int
 	for _, n := range c7.Notes {
@@ -80,7 +80,7 @@ func TestKnownRuns(t *testing.T) {
 	assert.Equal(t, []int{2, 1, 4, 2, 4, 3, 2, 4, 2}, fingers)
 	assert.InDelta(t, in.Reach(7, 11), c7.Widest.Millimetres, 1e-9)
 
-	both := func(chord string, w neck.Window, a, b neck.Placement) {
+	both := func(chord string, w neck.Region, a, b neck.Placement) {
 		run := Make(in, harmony.MustParse(chord), w, neck.UsualHand, nil)
 		require.Len(t, run.Alternatives, 1)
 		for _, choice := range []neck.Placement{a, b} {
@@ -93,13 +93,13 @@ func TestKnownRuns(t *testing.T) {
 			assert.Equal(t, other, chosen.Alternatives[0].Placement)
 		}
 	}
-	both("G7", neck.Window{Low: 0, High: 4}, neck.Placement{String: 2, Fret: 0}, neck.Placement{String: 3, Fret: 4})
-	both("F7", neck.Window{Low: 4, High: 8}, neck.Placement{String: 2, Fret: 4}, neck.Placement{String: 3, Fret: 8})
+	both("G7", neck.Region{Low: 0, High: 4}, neck.Placement{String: 2, Fret: 0}, neck.Placement{String: 3, Fret: 4})
+	both("F7", neck.Region{Low: 4, High: 8}, neck.Placement{String: 2, Fret: 4}, neck.Placement{String: 3, Fret: 8})
 }
 
 // check holds what is true of every run, on any neck.
 func check(t require.TestingT, in *neck.Instrument, run Run) {
-	w := run.Window
+	w := run.Region
 	for i, n := range run.Notes {
 		require.True(t, n.Fret >= w.Low && n.Fret <= w.High, "inside the window")
 		require.Equal(t, n.Pitch.MIDI(), in.MIDI(n.Placement))
@@ -153,7 +153,7 @@ func TestSeventhChordsAreCompleteInEveryPositionOfEveryKey(t *testing.T) {
 			for _, suffix := range []string{"7", "m7", "maj7", "m7b5", "dim7"} {
 				for _, root := range pitch.Roots {
 					for _, habit := range []neck.Habit{neck.Stay, neck.Shift} {
-						run := Make(in, harmony.MustParse(root.String()+suffix), p.Window, neck.Hand{Comfort: 100, Habit: habit}, nil)
+						run := Make(in, harmony.MustParse(root.String()+suffix), p.Region, neck.Hand{Comfort: 100, Habit: habit}, nil)
 						check(t, in, run)
 						require.Empty(t, run.Missing)
 						require.GreaterOrEqual(t, len(run.Notes), 9)
@@ -171,7 +171,7 @@ func TestAnyChordAnyTuningAnyWindow(t *testing.T) {
 		frets := rapid.IntRange(12, 27).Draw(t, "frets")
 		in, err := neck.New(tuning.Open, frets, tuning.Scale, rapid.IntRange(0, frets-12).Draw(t, "capo"))
 		require.NoError(t, err)
-		w := neck.Window{Low: rapid.IntRange(0, in.Last()).Draw(t, "low")}
+		w := neck.Region{Low: rapid.IntRange(0, in.Last()).Draw(t, "low")}
 		w.High = rapid.IntRange(w.Low, in.Last()).Draw(t, "high")
 		chord := harmony.MustParse(rapid.SampledFrom(pitch.Roots).Draw(t, "root").String() + rapid.SampledFrom(suffixes).Draw(t, "suffix"))
 		hand := neck.Hand{Comfort: rapid.Float64Range(60, 140).Draw(t, "comfort"), Habit: neck.Habit(rapid.IntRange(0, 1).Draw(t, "habit"))}
@@ -180,14 +180,14 @@ func TestAnyChordAnyTuningAnyWindow(t *testing.T) {
 }
 
 func TestSilenceHasNoRun(t *testing.T) {
-	run := Make(neck.Standard(), harmony.MustParse("N.C."), neck.Window{Low: 0, High: 4}, neck.UsualHand, nil)
+	run := Make(neck.Standard(), harmony.MustParse("N.C."), neck.Region{Low: 0, High: 4}, neck.UsualHand, nil)
 	assert.Empty(t, run.Notes)
 }
 
 func BenchmarkRun(b *testing.B) {
 	in, chord := neck.Standard(), harmony.MustParse("C7")
 	for b.Loop() {
-		Make(in, chord, neck.Window{Low: 7, High: 11}, neck.UsualHand, nil)
+		Make(in, chord, neck.Region{Low: 7, High: 11}, neck.UsualHand, nil)
 	}
 }
 
@@ -207,7 +207,7 @@ func TestRunsAreFingeredAsATeacherWould(t *testing.T) {
 				continue
 			}
 			got := ""
-			for _, n := range Make(neck.Standard(), harmony.MustParse(symbol), p.Window, neck.UsualHand, nil).Notes {
+			for _, n := range Make(neck.Standard(), harmony.MustParse(symbol), p.Region, neck.UsualHand, nil).Notes {
 				got += fmt.Sprint(n.Finger)
 			}
 			assert.Equal(t, want, got, "%s, %s shape", symbol, p.Shape)
@@ -216,7 +216,7 @@ func TestRunsAreFingeredAsATeacherWould(t *testing.T) {
 	for _, quality := range []string{"7", "m7", "maj7", "m7b5", "", "m", "6", "m6", "dim7"} {
 		for _, root := range pitch.Roots {
 			for _, p := range neck.Standard().Positions(root.Class()) {
-				notes := Make(neck.Standard(), harmony.MustParse(root.String()+quality), p.Window, neck.UsualHand, nil).Notes
+				notes := Make(neck.Standard(), harmony.MustParse(root.String()+quality), p.Region, neck.UsualHand, nil).Notes
 				for i := 1; i < len(notes); i++ {
 					a, b := notes[i-1], notes[i]
 					where := fmt.Sprintf("%s%s at %d, note %d", root, quality, p.Low, i)

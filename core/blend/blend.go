@@ -41,9 +41,12 @@ func Over(key form.Key, p Palette, chord harmony.Chord) Blend {
 }
 
 // Places lists where a pitch class 0–11 lies in a window, string 1 first.
-func Places(in *neck.Instrument, class int, w neck.Window) []neck.Placement {
+func Places(in *neck.Instrument, class int, w neck.Region) []neck.Placement {
 	var out []neck.Placement
 	for s := 1; s <= in.Strings(); s++ {
+		if !w.Strings.Has(s) {
+			continue
+		}
 		for fret := w.Low; fret <= w.High; fret++ {
 			if p := (neck.Placement{String: s, Fret: fret}); in.MIDI(p)%12 == class {
 				out = append(out, p)
@@ -68,7 +71,7 @@ type Spot struct {
 }
 
 // Lay lays a palette over a chord, in a window; advanced bends go three half steps.
-func Lay(in *neck.Instrument, key form.Key, p Palette, chord harmony.Chord, w neck.Window, advanced bool) Laid {
+func Lay(in *neck.Instrument, key form.Key, p Palette, chord harmony.Chord, w neck.Region, advanced bool) Laid {
 	out := Laid{Blend: Over(key, p, chord)}
 	for i, n := range out.Notes {
 		for _, at := range Places(in, n.Name.Class(), w) {
@@ -103,7 +106,7 @@ func Limit(in *neck.Instrument, p neck.Placement, advanced bool) int {
 
 // Bends finds every bend from a palette note in the window to a chord tone, and
 // every curl on the blue third of the chord.
-func Bends(in *neck.Instrument, b Blend, chord harmony.Chord, w neck.Window, advanced bool) []Bend {
+func Bends(in *neck.Instrument, b Blend, chord harmony.Chord, w neck.Region, advanced bool) []Bend {
 	var out []Bend
 	for i, n := range b.Notes {
 		for _, p := range Places(in, n.Name.Class(), w) {
@@ -173,9 +176,8 @@ func Rubs(solo, band harmony.Chord) []Rub {
 
 // Box is a palette as a hand position.
 type Box struct {
-	Name            string
-	Window          neck.Window
-	HighStr, LowStr int // strings, both included
+	Name   string
+	Region neck.Region
 }
 
 // Boxes lists the boxes of a tonic (pitch class): one for each position, and the
@@ -184,7 +186,7 @@ func Boxes(in *neck.Instrument, tonic int) []Box {
 	var out []Box
 	for _, p := range in.Positions(tonic) {
 		if !p.Octave && !p.Nut {
-			out = append(out, Box{"box", p.Window, 1, in.Strings()})
+			out = append(out, Box{"box", p.Region})
 		}
 	}
 	if small, ok := SmallBox(in, tonic); ok {
@@ -200,6 +202,6 @@ func SmallBox(in *neck.Instrument, tonic int) (Box, bool) {
 	if root < 5 {
 		root += 12
 	}
-	w := neck.Window{Low: root - 1, High: root + 3}
-	return Box{"small box", w, 1, 3}, in.CheckWindow(w) == nil
+	w := neck.Region{Low: root - 1, High: root + 3, Strings: neck.StringsOf(1, 2, 3)}
+	return Box{"small box", w}, in.CheckRegion(w) == nil
 }

@@ -114,7 +114,7 @@ func TestOneFretOverThreeChords(t *testing.T) {
 		}
 		// The second of the key on string 2: the core finds what bending makes of it.
 		second := (tonic.Class() + 2) % 12
-		for _, p := range Places(in, second, neck.Window{Low: 1, High: 15}) {
+		for _, p := range Places(in, second, neck.Region{Low: 1, High: 15}) {
 			if p.String != 2 {
 				continue
 			}
@@ -153,7 +153,7 @@ func TestBendsReachChordTones(t *testing.T) {
 		p := rapid.SampledFrom(Palettes).Draw(t, "palette")
 		b, c := over(t, key, p.ID, rapid.SampledFrom([]string{"I7", "IV7", "V7", "i7", "#IVdim7", "VI7"}).Draw(t, "chord"))
 		low := rapid.IntRange(0, 15).Draw(t, "low")
-		w := neck.Window{Low: low, High: low + 4}
+		w := neck.Region{Low: low, High: low + 4}
 		advanced := rapid.Bool().Draw(t, "advanced")
 		for _, bend := range Bends(in, b, c, w, advanced) {
 			midi := in.MIDI(bend.From)
@@ -185,9 +185,12 @@ func TestBoxesLieWithThePositions(t *testing.T) {
 		boxes := Boxes(in, tonic.Class())
 		require.GreaterOrEqual(t, len(boxes), 5)
 		for _, box := range boxes {
-			for s := box.HighStr; s <= box.LowStr; s++ {
+			for s := 1; s <= in.Strings(); s++ {
+				if !box.Region.Strings.Has(s) {
+					continue
+				}
 				n := 0
-				for fret := box.Window.Low; fret <= box.Window.High; fret++ {
+				for fret := box.Region.Low; fret <= box.Region.High; fret++ {
 					class := in.MIDI(neck.Placement{String: s, Fret: fret}) % 12
 					if slices.ContainsFunc(minor.Notes(form.Key{Tonic: tonic}, harmony.Chord{}), func(m Member) bool { return m.Name.Class() == class }) {
 						n++
@@ -199,7 +202,7 @@ func TestBoxesLieWithThePositions(t *testing.T) {
 	}
 	small, ok := SmallBox(in, 0)
 	require.True(t, ok)
-	assert.Equal(t, neck.Window{Low: 12, High: 16}, small.Window)
+	assert.Equal(t, neck.Region{Low: 12, High: 16, Strings: neck.StringsOf(1, 2, 3)}, small.Region)
 	_, err := PaletteByID("purple")
 	assert.ErrorContains(t, err, `no palette "purple"`)
 }

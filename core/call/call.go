@@ -38,7 +38,7 @@ const (
 type Ground struct {
 	Key     form.Key
 	Chords  []harmony.Chord
-	Windows []neck.Window
+	Windows []neck.Region
 }
 
 // Wish is what calls are drawn from. Empty lists allow everything; of orders and
@@ -64,7 +64,7 @@ type Wish struct {
 func (w Wish) Check() error {
 	for _, g := range w.Grounds {
 		for _, window := range g.Windows {
-			if err := w.In.CheckWindow(window); err != nil {
+			if err := w.In.CheckRegion(window); err != nil {
 				return err
 			}
 		}
@@ -91,7 +91,7 @@ type Call struct {
 	Key     form.Key
 	Chord   harmony.Chord
 	Numeral string
-	Window  neck.Window
+	Region  neck.Region
 	Strings [2]int
 	Down    bool
 	Notes   []Note         // of [Tones] and [Material], in the order they are asked for
@@ -147,7 +147,7 @@ func Draw(ctx context.Context, w Wish, count int) ([]Call, error) {
 }
 
 func same(a, b Call) bool {
-	return a.Chord.String() == b.Chord.String() && a.Window == b.Window && a.Strings == b.Strings && a.Says() == b.Says()
+	return a.Chord.String() == b.Chord.String() && a.Region == b.Region && a.Strings == b.Strings && a.Says() == b.Says()
 }
 
 // one picks an element of a list, or the zero value of an empty one.
@@ -164,7 +164,7 @@ func (w Wish) draw(rng *rand.Rand) (Call, bool) {
 	if len(sounding) == 0 || len(g.Windows) == 0 {
 		return Call{}, false
 	}
-	c := Call{Kind: one(rng, w.Kinds), Key: g.Key, Chord: one(rng, sounding), Window: one(rng, g.Windows), Strings: one(rng, w.Strings), Down: rng.IntN(2) == 0}
+	c := Call{Kind: one(rng, w.Kinds), Key: g.Key, Chord: one(rng, sounding), Region: one(rng, g.Windows), Strings: one(rng, w.Strings), Down: rng.IntN(2) == 0}
 	if c.Kind == "" {
 		c.Kind = Kinds[rng.IntN(len(Kinds))].ID
 	}
@@ -199,7 +199,7 @@ const most = 8
 func (w Wish) material(rng *rand.Rand, c Call) (Call, bool) {
 	d := exercise.Drills[rng.IntN(len(exercise.Drills))]
 	p := form.Progression{Beats: 4, Bars: []form.Bar{{Changes: []form.Change{{Chord: c.Chord}}}}}
-	notes, _, err := exercise.Over(context.Background(), p, exercise.Task{In: w.In, Hand: w.Hand, Window: c.Window, HighStr: c.Strings[0], LowStr: c.Strings[1],
+	notes, _, err := exercise.Over(context.Background(), p, exercise.Task{In: w.In, Hand: w.Hand, Region: c.Region, HighStr: c.Strings[0], LowStr: c.Strings[1],
 		Key: c.Key, Drill: d.ID, Pace: "eighths", Down: c.Down})
 	if err != nil || len(notes) < length {
 		return c, false
@@ -227,7 +227,7 @@ func (w Wish) material(rng *rand.Rand, c Call) (Call, bool) {
 
 // tones asks for a chord's tones in a row, from one that the wish allows.
 func (w Wish) tones(rng *rand.Rand, c Call) (Call, bool) {
-	arp := arpeggio.Make(w.In, c.Chord, c.Window, w.Hand, nil)
+	arp := arpeggio.Make(w.In, c.Chord, c.Region, w.Hand, nil)
 	byPitch := map[int]*Note{}
 	var all []*Note
 	for _, n := range append(slices.Clone(arp.Notes), arp.Alternatives...) {
@@ -275,7 +275,7 @@ func (w Wish) tones(rng *rand.Rand, c Call) (Call, bool) {
 
 // spot is a place within the window and the strings of a call.
 func (w Wish) spot(rng *rand.Rand, c Call) neck.Placement {
-	return neck.Placement{String: c.Strings[0] + rng.IntN(c.Strings[1]-c.Strings[0]+1), Fret: c.Window.Low + rng.IntN(c.Window.High-c.Window.Low+1)}
+	return neck.Placement{String: c.Strings[0] + rng.IntN(c.Strings[1]-c.Strings[0]+1), Fret: c.Region.Low + rng.IntN(c.Region.High-c.Region.Low+1)}
 }
 
 // place asks which degree a place is; one in three is bent.

@@ -24,7 +24,7 @@ func wish(t *rapid.T) Wish {
 	chords, _ := form.Different(f.In(key).Places())
 	g := Ground{Key: key, Chords: chords}
 	for _, p := range in.Positions(key.Tonic.Class()) {
-		g.Windows = append(g.Windows, p.Window)
+		g.Windows = append(g.Windows, p.Region)
 	}
 	w := Wish{In: in, Hand: neck.UsualHand, Grounds: []Ground{g}, Tempo: 96, Seed: rapid.Uint64().Draw(t, "seed"), Advanced: rapid.Bool().Draw(t, "advanced"),
 		Only: rapid.SampledFrom([]string{"", "up", "down"}).Draw(t, "only")}
@@ -61,7 +61,7 @@ func TestEveryCallHasItsAnswer(t *testing.T) {
 				t.Fatalf("call %d is asked twice", i)
 			}
 			inside := func(p neck.Placement) {
-				if p.String < c.Strings[0] || p.String > c.Strings[1] || p.Fret < c.Window.Low || p.Fret > c.Window.High {
+				if p.String < c.Strings[0] || p.String > c.Strings[1] || p.Fret < c.Region.Low || p.Fret > c.Region.High {
 					t.Fatalf("%s: %v lies outside", c.Says(), p)
 				}
 			}
@@ -158,7 +158,7 @@ func TestEveryCallHasItsAnswer(t *testing.T) {
 
 func TestWhatCannotBeAskedIsSaid(t *testing.T) {
 	in := neck.Standard()
-	w := Wish{In: in, Hand: neck.UsualHand, Grounds: []Ground{{Chords: []harmony.Chord{harmony.MustParse("C7")}, Windows: []neck.Window{{Low: 7, High: 11}}}}, Kinds: []string{Tones}, Strings: [][2]int{{1, 1}}}
+	w := Wish{In: in, Hand: neck.UsualHand, Grounds: []Ground{{Chords: []harmony.Chord{harmony.MustParse("C7")}, Windows: []neck.Region{{Low: 7, High: 11}}}}, Kinds: []string{Tones}, Strings: [][2]int{{1, 1}}}
 	_, err := Draw(t.Context(), w, 1)
 	assert.ErrorContains(t, err, "allow more strings")
 	w.Strings = nil
@@ -184,7 +184,7 @@ func TestACallIsSaidAndSpoken(t *testing.T) {
 
 func BenchmarkDrawExercises(b *testing.B) {
 	in := neck.Standard()
-	w := Wish{In: in, Hand: neck.UsualHand, Grounds: []Ground{{Chords: []harmony.Chord{harmony.MustParse("C7"), harmony.MustParse("F7")}, Windows: []neck.Window{{Low: 7, High: 11}}}}, Kinds: []string{Material}}
+	w := Wish{In: in, Hand: neck.UsualHand, Grounds: []Ground{{Chords: []harmony.Chord{harmony.MustParse("C7"), harmony.MustParse("F7")}, Windows: []neck.Region{{Low: 7, High: 11}}}}, Kinds: []string{Material}}
 	for b.Loop() {
 		w.Seed++
 		if _, err := Draw(b.Context(), w, 12); err != nil {

@@ -128,7 +128,7 @@ func above(c harmony.Chord, midi int) int {
 
 // within lists the places of a pitch in a call's window, on its strings.
 func (w Wish) within(c Call, midi int) (places []neck.Placement) {
-	for _, at := range w.In.Find(midi, c.Window) {
+	for _, at := range w.In.Find(midi, c.Region) {
 		if at.String >= c.Strings[0] && at.String <= c.Strings[1] {
 			places = append(places, at)
 		}

@@ -30,7 +30,7 @@ func inC(t *testing.T, id string) chart.Chart {
 	return played(f, form.Key{Minor: f.Minor})
 }
 
-var seven = neck.Window{Low: 7, High: 11}
+var seven = neck.Region{Low: 7, High: 11}
 
 // Every form in a flat, a natural and a sharp key, in every position: what is
 // drawn lies in its window, and each chord has its target.
@@ -41,9 +41,9 @@ func TestTheMapOfEveryForm(t *testing.T) {
 			require.NoError(t, err)
 			key.Minor = f.Minor
 			c := played(f, key)
-			var windows []neck.Window
+			var windows []neck.Region
 			for _, p := range c.In.Positions(key.Tonic.Class()) {
-				windows = append(windows, p.Window)
+				windows = append(windows, p.Region)
 			}
 			m := c.Map(t.Context(), windows)
 			what := fmt.Sprintf("%s in %s", f.Name, key)
@@ -102,7 +102,7 @@ func TestImaginedBarsStandBesideTheBands(t *testing.T) {
 	c.Solo, err = chart.Imagine(c.Band, own, 11)
 	require.NoError(t, err)
 	assert.Equal(t, c.Band.Bars[:10], c.Solo.Bars[:10])
-	m := c.Map(t.Context(), []neck.Window{seven})
+	m := c.Map(t.Context(), []neck.Region{seven})
 	last := len(m.Of) - 1
 	beside := m.Beside[last-2]
 	assert.Equal(t, "C7", beside.Band.String(), "A7 is imagined over C7")
@@ -124,9 +124,9 @@ func TestImaginedBarsStandBesideTheBands(t *testing.T) {
 func TestWhatWasChosenByHandIsFollowed(t *testing.T) {
 	c := inC(t, "quick-change")
 	c.Plan.Pins = []chart.Pin{
-		{Window: seven, Bar: 1, Placement: neck.Placement{String: 3, Fret: 8}},
-		{Window: neck.Window{Low: 0, High: 4}, Placement: neck.Placement{String: 3, Fret: 0}}, // of another window
-		{Window: seven, Bar: 40, Placement: neck.Placement{String: 3, Fret: 8}},               // of a bar that is gone
+		{Region: seven, Bar: 1, Placement: neck.Placement{String: 3, Fret: 8}},
+		{Region: neck.Region{Low: 0, High: 4}, Placement: neck.Placement{String: 3, Fret: 0}}, // of another window
+		{Region: seven, Bar: 40, Placement: neck.Placement{String: 3, Fret: 8}},               // of a bar that is gone
 	}
 	thread, err := c.Thread(t.Context(), seven)
 	require.NoError(t, err)

@@ -39,7 +39,7 @@ type InWindow struct {
 }
 
 // Map lays the chart on the neck, in each of the windows.
-func (c Chart) Map(ctx context.Context, windows []neck.Window) Map {
+func (c Chart) Map(ctx context.Context, windows []neck.Region) Map {
 	t := c.ready()
 	m := Map{Beside: t.beside, Windows: make([]InWindow, len(windows))}
 	m.Chords, m.Of = form.Different(t.places)
@@ -47,7 +47,7 @@ func (c Chart) Map(ctx context.Context, windows []neck.Window) Map {
 	for i, p := range m.Pairs {
 		m.Pairs[i].Moves = crossing.Steps(m.Chords[p.From], m.Chords[p.To], c.Plan.By)
 	}
-	whole := neck.Window{Low: 0, High: c.In.Last()}
+	whole := neck.Region{Low: 0, High: c.In.Last()}
 	for _, chord := range m.Chords {
 		m.Neck = append(m.Neck, arpeggio.Neck(c.In, chord))
 		m.Blends = append(m.Blends, blend.Lay(c.In, c.Key, c.Plan.Palette, chord, whole, false))
@@ -61,7 +61,7 @@ func (c Chart) Map(ctx context.Context, windows []neck.Window) Map {
 }
 
 // within finds runs, crossings and the thread in one window.
-func (c Chart) within(ctx context.Context, m *Map, t tied, w neck.Window) InWindow {
+func (c Chart) within(ctx context.Context, m *Map, t tied, w neck.Region) InWindow {
 	in := InWindow{Runs: make([]arpeggio.Run, len(m.Chords)), Places: make([][][]crossing.Place, len(m.Pairs))}
 	prefer := c.Plan.picks(w)
 	for i, chord := range m.Chords {

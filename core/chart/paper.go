@@ -29,7 +29,7 @@ var ErrEmpty = errors.New("nothing of it lies in this window")
 
 // Paper writes the run of a chord, the crossing from it, or the thread of the
 // chart, in a window. step is the chord, counted from 0 through the form.
-func (c Chart) Paper(ctx context.Context, of string, step int, w neck.Window) (score.Score, error) {
+func (c Chart) Paper(ctx context.Context, of string, step int, w neck.Region) (score.Score, error) {
 	out := score.Score{Title: c.Title, Key: c.Key, Tempo: c.Tempo, Swing: c.Swing, In: c.In}
 	places := c.Solo.Places()
 	if step < 0 || step >= len(places) {

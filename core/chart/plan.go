@@ -14,14 +14,14 @@ import (
 // Pick is a place chosen where a pitch can be had in two, for the window it was
 // chosen in.
 type Pick struct {
-	neck.Window
+	neck.Region
 	neck.Placement
 }
 
 // Pin is a target chosen by hand for the chord that begins on a beat, for the
 // window it was chosen in. Bar and Beat count from 0.
 type Pin struct {
-	neck.Window
+	neck.Region
 	Bar, Beat int
 	neck.Placement
 }
@@ -114,9 +114,9 @@ func (c Chart) beside(places []form.Place) map[int]Beside {
 }
 
 // picks are the places chosen in a window.
-func (p Plan) picks(w neck.Window) (out []neck.Placement) {
+func (p Plan) picks(w neck.Region) (out []neck.Placement) {
 	for _, pick := range p.Picks {
-		if pick.Window == w {
+		if pick.Low == w.Low && pick.High == w.High && w.Strings.Has(pick.String) {
 			out = append(out, pick.Placement)
 		}
 	}
@@ -124,10 +124,10 @@ func (p Plan) picks(w neck.Window) (out []neck.Placement) {
 }
 
 // pins are the targets chosen in a window, by step.
-func (p Plan) pins(w neck.Window, places []form.Place) map[int]neck.Placement {
+func (p Plan) pins(w neck.Region, places []form.Place) map[int]neck.Placement {
 	out := map[int]neck.Placement{}
 	for _, pin := range p.Pins {
-		if pin.Window != w {
+		if pin.Low != w.Low || pin.High != w.High || !w.Strings.Has(pin.String) {
 			continue
 		}
 		if i := slices.IndexFunc(places, func(q form.Place) bool { return q.Bar == pin.Bar && q.Beat == pin.Beat }); i >= 0 {

@@ -64,11 +64,11 @@ func (c Chart) ready() tied {
 
 // Thread ties the thread of a window, through as many choruses as its mode has.
 // The error is a *[NoThread] where there is none.
-func (c Chart) Thread(ctx context.Context, w neck.Window) (Thread, error) {
+func (c Chart) Thread(ctx context.Context, w neck.Region) (Thread, error) {
 	return c.tie(ctx, c.ready(), w)
 }
 
-func (c Chart) tie(ctx context.Context, t tied, w neck.Window) (Thread, error) {
+func (c Chart) tie(ctx context.Context, t tied, w neck.Region) (Thread, error) {
 	n := len(t.places)
 	stops := t.stops
 	pins := c.Plan.pins(w, t.places)
@@ -81,7 +81,7 @@ func (c Chart) tie(ctx context.Context, t tied, w neck.Window) (Thread, error) {
 		}
 	}
 	weave := c.Plan.Weave
-	targets, cost, err := crossing.Tie(ctx, c.In, stops, crossing.Range{Window: w, HighStr: weave.HighStr, LowStr: weave.LowStr,
+	targets, cost, err := crossing.Tie(ctx, c.In, stops, crossing.Range{Region: w, HighStr: weave.HighStr, LowStr: weave.LowStr,
 		LowMIDI: weave.LowMIDI, HiMIDI: weave.HiMIDI})
 	if err != nil {
 		return Thread{}, t.why(err)

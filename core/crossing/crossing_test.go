@@ -34,9 +34,9 @@ func TestKnownCrossingsInEveryKeyAndPosition(t *testing.T) {
 			require.NoError(t, err)
 			for _, p := range in.Positions(tonic.Class()) {
 				got := map[string]bool{}
-				for _, m := range Between(in, a, b, p.Window, usual) {
+				for _, m := range Between(in, a, b, p.Region, usual) {
 					got[fmt.Sprintf("%s→%s %+d", m.From.Degree, m.To.Degree, m.HalfSteps)] = true
-					checkMove(t, in, a, b, p.Window, m)
+					checkMove(t, in, a, b, p.Region, m)
 				}
 				for _, w := range want {
 					assert.True(t, got[w], "%s to %s in %s, frets %d-%d: %s", pair[0], pair[1], tonic, p.Low, p.High, w)
@@ -47,14 +47,14 @@ func TestKnownCrossingsInEveryKeyAndPosition(t *testing.T) {
 }
 
 // checkMove holds what is true of every move.
-func checkMove(t require.TestingT, in *neck.Instrument, a, b harmony.Chord, w neck.Window, m Move) {
+func checkMove(t require.TestingT, in *neck.Instrument, a, b harmony.Chord, w neck.Region, m Move) {
 	require.True(t, b.HasDegree(m.To.Degree), "a target is a tone of the new chord")
 	require.True(t, a.HasDegree(m.From.Degree))
 	require.NotEmpty(t, m.Places)
 	for i, p := range m.Places {
 		require.Equal(t, m.From.Name.Class(), in.MIDI(p.From)%12)
 		require.Equal(t, in.MIDI(p.From)+m.HalfSteps, in.MIDI(p.To))
-		require.NoError(t, in.CheckWindow(neck.Window{Low: p.To.Fret, High: p.To.Fret}))
+		require.NoError(t, in.CheckRegion(neck.Region{Low: p.To.Fret, High: p.To.Fret}))
 		require.True(t, p.To.Fret >= w.Low && p.To.Fret <= w.High)
 		if i > 0 {
 			require.GreaterOrEqual(t, p.Travel, m.Places[i-1].Travel)
@@ -63,7 +63,7 @@ func checkMove(t require.TestingT, in *neck.Instrument, a, b harmony.Chord, w ne
 }
 
 func TestRanking(t *testing.T) {
-	in, w := neck.Standard(), neck.Window{Low: 7, High: 11}
+	in, w := neck.Standard(), neck.Region{Low: 7, High: 11}
 	c7, f7 := harmony.MustParse("C7"), harmony.MustParse("F7")
 	first := Between(in, c7, f7, w, usual)[0]
 	assert.Equal(t, harmony.Degree("3"), first.To.Degree)
@@ -131,7 +131,7 @@ func TestThreadIsTheExactMinimum(t *testing.T) {
 		in, err := neck.New(tuning.Open, tuning.Frets, tuning.Scale, 0)
 		require.NoError(t, err)
 		low := rapid.IntRange(0, 14).Draw(t, "low")
-		r := Range{Window: neck.Window{Low: low, High: low + 4}}
+		r := Range{Region: neck.Region{Low: low, High: low + 4}}
 		n := rapid.IntRange(1, 6).Draw(t, "chords")
 		if n > 3 || rapid.Bool().Draw(t, "few strings") {
 			r.HighStr, r.LowStr = 2, 3
@@ -171,7 +171,7 @@ func TestThirdsThroughTheSlowChangeStayInPosition(t *testing.T) {
 		key := form.Key{Tonic: tonic}
 		for _, p := range in.Positions(tonic.Class()) {
 			stops := stopsOf(t, slow.In(key).Text(), key.String(), harmony.Third)
-			targets, _, err := Tie(t.Context(), in, stops, Range{Window: p.Window})
+			targets, _, err := Tie(t.Context(), in, stops, Range{Region: p.Region})
 			require.NoError(t, err)
 			beyond := 0
 			for _, target := range targets {
@@ -193,7 +193,7 @@ func TestThirdsThroughTheSlowChangeStayInPosition(t *testing.T) {
 func TestGuideTonesOfTheQuickChange(t *testing.T) {
 	quick, _ := form.FormByID("quick-change")
 	stops := stopsOf(t, quick.In(form.Key{}).Text(), "C", harmony.Third, harmony.Seventh)
-	targets, cost, err := Tie(t.Context(), neck.Standard(), stops, Range{Window: neck.Window{Low: 7, High: 11}})
+	targets, cost, err := Tie(t.Context(), neck.Standard(), stops, Range{Region: neck.Region{Low: 7, High: 11}})
 	require.NoError(t, err)
 	var got []string
 	for _, target := range targets {
@@ -205,7 +205,7 @@ func TestGuideTonesOfTheQuickChange(t *testing.T) {
 
 func TestPins(t *testing.T) {
 	in := neck.Standard()
-	r := Range{Window: neck.Window{Low: 7, High: 11}}
+	r := Range{Region: neck.Region{Low: 7, High: 11}}
 	stops := stopsOf(t, "| C7 | F7 | C7 | G7 |", "C", harmony.Third, harmony.Seventh)
 	free, cost, err := Tie(t.Context(), in, stops, r)
 	require.NoError(t, err)
@@ -228,9 +228,9 @@ func TestPins(t *testing.T) {
 }
 
 func TestThreadKeepsToItsRegisterAndStrings(t *testing.T) {
-	in, w := neck.Standard(), neck.Window{Low: 7, High: 11}
+	in, w := neck.Standard(), neck.Region{Low: 7, High: 11}
 	stops := stopsOf(t, "| C7 | F7 | C7 | G7 |", "C", harmony.Third, harmony.Seventh)
-	for _, r := range []Range{{Window: w, LowMIDI: 50, HiMIDI: 60}, {Window: w, LowMIDI: 64}, {Window: w, HiMIDI: 55}, {Window: w, HighStr: 4, LowStr: 6}} {
+	for _, r := range []Range{{Region: w, LowMIDI: 50, HiMIDI: 60}, {Region: w, LowMIDI: 64}, {Region: w, HiMIDI: 55}, {Region: w, HighStr: 4, LowStr: 6}} {
 		targets, _, err := Tie(t.Context(), in, stops, r)
 		require.NoError(t, err)
 		for _, target := range targets {
@@ -238,12 +238,12 @@ func TestThreadKeepsToItsRegisterAndStrings(t *testing.T) {
 			assert.True(t, r.HighStr == 0 || target.String >= r.HighStr && target.String <= r.LowStr)
 		}
 	}
-	_, _, err := Tie(t.Context(), in, stops, Range{Window: w, LowMIDI: 100})
+	_, _, err := Tie(t.Context(), in, stops, Range{Region: w, LowMIDI: 100})
 	assert.ErrorContains(t, err, "no tone of C7")
 }
 
 func TestFormsWithLittleInThem(t *testing.T) {
-	in, r := neck.Standard(), Range{Window: neck.Window{Low: 0, High: 4}}
+	in, r := neck.Standard(), Range{Region: neck.Region{Low: 0, High: 4}}
 	one, cost, err := Tie(t.Context(), in, stopsOf(t, "| C7 | % |", "C", harmony.Third), r)
 	require.NoError(t, err)
 	assert.Len(t, one, 2)
@@ -254,7 +254,7 @@ func TestFormsWithLittleInThem(t *testing.T) {
 	power, _, err := Tie(t.Context(), in, stopsOf(t, "| C5 | N.C. | F7 |", "C", harmony.Third), r)
 	require.NoError(t, err)
 	assert.Equal(t, []int{0, 2}, []int{power[0].Stop, power[1].Stop})
-	_, _, err = Tie(t.Context(), in, stopsOf(t, "| C7 |", "C", harmony.Third), Range{Window: neck.Window{Low: 1, High: 1}, HighStr: 1, LowStr: 1})
+	_, _, err = Tie(t.Context(), in, stopsOf(t, "| C7 |", "C", harmony.Third), Range{Region: neck.Region{Low: 1, High: 1}, HighStr: 1, LowStr: 1})
 	assert.ErrorContains(t, err, "no tone of C7")
 }
 
@@ -262,7 +262,7 @@ func BenchmarkThreadThroughNinetySixBars(b *testing.B) {
 	in := neck.Standard()
 	stops := stopsOf(b, strings.Repeat("| C7 A7 | Dm7 G7 | Em7 Eb7 | F7 F#dim7 ", 24)+"|", "C")
 	for b.Loop() {
-		if _, _, err := Tie(b.Context(), in, stops, Range{Window: neck.Window{Low: 7, High: 11}}); err != nil {
+		if _, _, err := Tie(b.Context(), in, stops, Range{Region: neck.Region{Low: 7, High: 11}}); err != nil {
 			b.Fatal(err)
 		}
 	}

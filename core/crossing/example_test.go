@@ -10,7 +10,7 @@ import (
 
 func Example() {
 	moves := crossing.Between(neck.Standard(), harmony.MustParse("C7"), harmony.MustParse("F7"),
-		neck.Window{Low: 7, High: 11}, crossing.Ranking{Order: harmony.UsualOrder})
+		neck.Region{Low: 7, High: 11}, crossing.Ranking{Order: harmony.UsualOrder})
 	m := moves[0]
 	fmt.Println(m.From.Name, "to", m.To.Name, "is", m.From.Degree, "to", m.To.Degree, m.HalfSteps, m.Kind)
 	// Output:

@@ -88,7 +88,7 @@ func Steps(a, b harmony.Chord, by Ranking) []Move {
 
 // Between is [Steps] with the places of each move inside a window. Moves that
 // the window does not hold are left out.
-func Between(in *neck.Instrument, a, b harmony.Chord, w neck.Window, by Ranking) []Move {
+func Between(in *neck.Instrument, a, b harmony.Chord, w neck.Region, by Ranking) []Move {
 	var out []Move
 	for _, m := range Steps(a, b, by) {
 		if m.Places = Places(in, m, w); len(m.Places) > 0 {
@@ -105,10 +105,13 @@ func Between(in *neck.Instrument, a, b harmony.Chord, w neck.Window, by Ranking)
 
 // Places finds every place of the move's first tone in the window, each with the
 // nearest place of the second, the shortest way first.
-func Places(in *neck.Instrument, m Move, w neck.Window) []Place {
+func Places(in *neck.Instrument, m Move, w neck.Region) []Place {
 	out := make([]Place, 0, 4)
 	class := m.From.Name.Class()
 	for s := 1; s <= in.Strings(); s++ {
+		if !w.Strings.Has(s) {
+			continue
+		}
 		for fret := w.Low; fret <= w.High; fret++ {
 			from := neck.Placement{String: s, Fret: fret}
 			midi := in.MIDI(from)
@@ -118,7 +121,7 @@ func Places(in *neck.Instrument, m Move, w neck.Window) []Place {
 			best := Place{Travel: -1}
 			for str := in.Strings(); str >= 1; str-- {
 				to := neck.Placement{String: str, Fret: midi + m.HalfSteps - in.MIDI(neck.Placement{String: str})}
-				if to.Fret < w.Low || to.Fret > w.High {
+				if !w.Has(to) {
 					continue
 				}
 				t := Travel(in, from, to)

@@ -47,7 +47,7 @@ type Stop struct {
 
 // Range is where a thread may lie.
 type Range struct {
-	Window          neck.Window
+	Region          neck.Region
 	HighStr, LowStr int // string numbers, both included; 0 is no limit
 	LowMIDI, HiMIDI int // register, both included; 0 is no limit
 }
@@ -138,11 +138,11 @@ func Tie(ctx context.Context, in *neck.Instrument, stops []Stop, r Range) ([]Tar
 
 // candidates are the possible targets of a stop.
 func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
-	where := say.F("frets %d to %d", r.Window.Low, r.Window.High)
+	where := r.Region.Says()
 	if s.Pin != nil {
 		p := *s.Pin
 		pin := say.F("the target chosen by hand at %d:%d", p.String, p.Fret)
-		if p.String < 1 || p.String > in.Strings() || p.Fret < r.Window.Low || p.Fret > r.Window.High {
+		if p.String < 1 || p.String > in.Strings() || !r.Region.Has(p) {
 			return nil, &StopError{i, true, say.F("%s lies outside %s", pin, where)}
 		}
 		tone, ok := s.Chord.ToneAt(in.MIDI(p) % 12)
@@ -153,10 +153,10 @@ func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
 	}
 	wanted, any := make([]Target, 0, 16), make([]Target, 0, 16)
 	for str := in.Strings(); str >= 1; str-- {
-		if r.HighStr > 0 && (str < r.HighStr || str > r.LowStr) {
+		if !r.Region.Strings.Has(str) || r.HighStr > 0 && (str < r.HighStr || str > r.LowStr) {
 			continue
 		}
-		for fret := r.Window.Low; fret <= r.Window.High; fret++ {
+		for fret := r.Region.Low; fret <= r.Region.High; fret++ {
 			p := neck.Placement{String: str, Fret: fret}
 			midi := in.MIDI(p)
 			tone, ok := s.Chord.ToneAt(midi % 12)

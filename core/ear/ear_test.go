@@ -150,7 +150,7 @@ func written(t require.TestingT, f form.Form, tonic pitch.Name, seed uint64) sco
 	key := form.Key{Tonic: tonic, Minor: f.Minor}
 	in := neck.Standard()
 	s := score.Score{Key: key, Tempo: 100, Progression: f.In(key), In: in}
-	notes, err := line.Write(context.Background(), s, line.Wish{Window: in.Positions(tonic.Class())[0].Window, Palette: blend.Palettes[0], Rhythm: "eighths", Density: 3, Seed: seed}, neck.UsualHand)
+	notes, err := line.Write(context.Background(), s, line.Wish{Region: in.Positions(tonic.Class())[0].Region, Palette: blend.Palettes[0], Rhythm: "eighths", Density: 3, Seed: seed}, neck.UsualHand)
 	require.NoError(t, err)
 	s.Notes = notes
 	return s

@@ -177,10 +177,10 @@ func (l *Line) PutLick(k lick.Lick, bar int, follow bool) error {
 func (l Line) Move(key form.Key, shape bool) (Line, error) {
 	sc, frets := l.Score.Move(key, shape)
 	out := l
-	if low := l.Window.Low + frets; shape && frets == 0 && key.Tonic.Class() != l.Key.Tonic.Class() {
+	if low := l.Region.Low + frets; shape && frets == 0 && key.Tonic.Class() != l.Key.Tonic.Class() {
 		out.say("the shape runs off the neck either way; places were found where the hand is")
-	} else if w := (neck.Window{Low: low, High: l.Window.High + frets}); l.In.CheckWindow(w) == nil {
-		out.Window = w
+	} else if w := (neck.Region{Low: low, High: l.Region.High + frets, Strings: l.Region.Strings}); l.In.CheckRegion(w) == nil {
+		out.Region = w
 	}
 	out.Score = sc
 	out.LeaveOut()
@@ -188,8 +188,8 @@ func (l Line) Move(key form.Key, shape bool) (Line, error) {
 		return l, err
 	}
 	if beyond := out.Outside(); !shape && beyond > 0 {
-		out.say("beyond frets %[3]d to %[4]d in this key: %[1]d of %[2]d notes; the hand goes where they lie", beyond, len(out.Notes), out.Window.Low, out.Window.High)
-		out.Window = Around(out.Score)
+		out.say("beyond %[3]s in this key: %[1]d of %[2]d notes; the hand goes where they lie", beyond, len(out.Notes), out.Region.Says())
+		out.Region = Around(out.Score)
 	}
 	lick.Label(out.Score)
 	return out, nil

@@ -23,10 +23,10 @@ func written(t testing.TB, formID, key string, seed uint64) Line {
 	f, ok := form.FormByID(formID)
 	require.True(t, ok)
 	in := neck.Standard()
-	w := in.Positions(k.Tonic.Class())[3].Window
-	l := Line{Hand: neck.UsualHand, Window: w, Palette: blend.Palettes[0]}
+	w := in.Positions(k.Tonic.Class())[3].Region
+	l := Line{Hand: neck.UsualHand, Region: w, Palette: blend.Palettes[0]}
 	l.Score = score.Score{Title: "Test", Key: k, Tempo: 96, Swing: true, Progression: f.In(k), In: in}
-	l.Notes, err = line.Write(t.Context(), l.Score, line.Wish{Window: w, Palette: l.Palette, Rhythm: "eighths", Density: 3, Approach: true, Seed: seed}, l.Hand)
+	l.Notes, err = line.Write(t.Context(), l.Score, line.Wish{Region: w, Palette: l.Palette, Rhythm: "eighths", Density: 3, Approach: true, Seed: seed}, l.Hand)
 	require.NoError(t, err)
 	for i := range l.Notes {
 		l.Notes[i].ID = i + 1
@@ -95,7 +95,7 @@ func TestMovingKeepsEveryNote(t *testing.T) {
 			require.NoError(t, err)
 			assert.Len(t, out.Notes, len(l.Notes), key)
 			assert.Equal(t, key, out.Key.String())
-			assert.NoError(t, l.In.CheckWindow(out.Window))
+			assert.NoError(t, l.In.CheckRegion(out.Region))
 		}
 	}
 	assert.Equal(t, "C", l.Key.String(), "the line itself stays")
@@ -149,7 +149,7 @@ func TestALineMovesInPlaceWithoutLosingANote(t *testing.T) {
 		for i, midi := range []int{lowest, lowest + 1, lowest + 7, (lowest + highest) / 2, highest - 5, highest - 1, highest} {
 			s.Notes = append(s.Notes, score.Note{ID: i + 1, Start: i * 1920, Length: 960, Pitch: pitch.At(midi, key.Spell(midi%12))})
 		}
-		l := Line{Score: s, Hand: neck.UsualHand, Window: neck.Window{Low: 5, High: 9}, Palette: blend.Palettes[0]}
+		l := Line{Score: s, Hand: neck.UsualHand, Region: neck.Region{Low: 5, High: 9}, Palette: blend.Palettes[0]}
 		require.NoError(t, l.Settle())
 		for _, tonic := range pitch.Roots {
 			moved, err := l.Move(form.Key{Tonic: tonic}, false)

@@ -26,7 +26,7 @@ func Import(s score.Score, said []string, under score.Score, hand neck.Hand) (Li
 		l.say("a tempo of %d cannot be played; it was set to the nearest that can", l.Tempo)
 		l.Tempo = t
 	}
-	l.Window = Around(l.Score)
+	l.Region = Around(l.Score)
 	if odd := l.MarkOdd(); odd > 0 {
 		l.say("%d notes stand in divisions that cannot be written here, such as fives or sevens; they sound where they were and are drawn at the nearest place", odd)
 	}
@@ -35,7 +35,7 @@ func Import(s score.Score, said []string, under score.Score, hand neck.Hand) (Li
 	if err := l.SettleMarked(); err != nil {
 		return l, err
 	}
-	l.Window = Around(l.Score)
+	l.Region = Around(l.Score)
 	return l, nil
 }
 

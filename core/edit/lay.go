@@ -61,15 +61,15 @@ func Lay(l Line, in *neck.Instrument, hand neck.Hand) (Line, Laid, error) {
 			n.String = 0
 		}
 	}
-	if in.CheckWindow(out.Window) != nil {
-		out.Window = Around(out.Score)
+	if in.CheckRegion(out.Region) != nil {
+		out.Region = Around(out.Score)
 	}
 	joins := joined(out.Notes)
 	score.Sort(out.Notes)
 	if err := out.Settle(); err != nil {
 		return l, done, say.Errorf("it cannot be laid on this instrument: %w", err)
 	}
-	out.Window = Around(out.Score)
+	out.Region = Around(out.Score)
 	done.Plain = joined(out.Notes) < joins
 	placed := map[[2]int]neck.Placement{}
 	for i, n := range before {

@@ -17,7 +17,7 @@ import (
 type Line struct {
 	score.Score
 	Hand    neck.Hand
-	Window  neck.Window
+	Region  neck.Region
 	Palette blend.Palette
 	Locked  map[int]bool // bars that are not to be written anew, from 0
 	Feel    string       // an ID of form.Feels
@@ -112,7 +112,7 @@ func (l Line) beyond() (gone []int) {
 	return gone
 }
 
-func (l Line) whole() neck.Window { return neck.Window{Low: 0, High: l.In.Last()} }
+func (l Line) whole() neck.Region { return neck.Region{Low: 0, High: l.In.Last()} }
 
 // place finds places for all notes: in the window where they fit, else wherever
 // the hand goes least.
@@ -126,7 +126,7 @@ func (l *Line) place() error {
 	for i, n := range l.Notes {
 		prefer[i] = n.String
 	}
-	if _, _, ok := score.Place(l.In, l.Notes, l.Window, l.Hand, prefer); ok {
+	if _, _, ok := score.Place(l.In, l.Notes, l.Region, l.Hand, prefer); ok {
 		return nil
 	}
 	if _, _, ok := score.Place(l.In, l.Notes, l.whole(), l.Hand, prefer); ok {
@@ -181,26 +181,26 @@ func (l *Line) SettleMarked() error {
 
 // Around is the window of a score's notes: all of them where they lie within
 // eight frets, else the position that holds most, or could.
-func Around(s score.Score) neck.Window {
+func Around(s score.Score) neck.Region {
 	low, high := 99, 0
 	for _, n := range s.Notes {
 		if n.String > 0 && n.Fret > 0 {
 			low, high = min(low, n.Fret), max(high, n.Fret)
 		}
 	}
-	if all := (neck.Window{Low: low, High: max(high, low+3)}); high > 0 && high-low <= 7 && s.In.CheckWindow(all) == nil {
+	if all := (neck.Region{Low: low, High: max(high, low+3)}); high > 0 && high-low <= 7 && s.In.CheckRegion(all) == nil {
 		return all
 	}
-	best, most := neck.Window{}, -1
+	best, most := neck.Region{}, -1
 	for _, p := range s.In.Positions(s.Key.Tonic.Class()) {
 		held := 0
 		for _, n := range s.Notes {
-			if n.String > 0 && n.Fret >= p.Low && n.Fret <= p.High || n.String == 0 && len(s.In.Find(n.Pitch.MIDI(), p.Window)) > 0 {
+			if n.String > 0 && n.Fret >= p.Low && n.Fret <= p.High || n.String == 0 && len(s.In.Find(n.Pitch.MIDI(), p.Region)) > 0 {
 				held++
 			}
 		}
 		if held > most {
-			best, most = p.Window, held
+			best, most = p.Region, held
 		}
 	}
 	return best
@@ -209,7 +209,7 @@ func Around(s score.Score) neck.Window {
 // Outside counts the fretted notes beyond the window.
 func (l Line) Outside() (out int) {
 	for _, n := range l.Notes {
-		if n.Fret > 0 && (n.Fret < l.Window.Low || n.Fret > l.Window.High) {
+		if n.Fret > 0 && !l.Region.Has(n.Placement) {
 			out++
 		}
 	}

@@ -17,7 +17,7 @@ import (
 // Write has the core write bars of the line; locked bars stay. What is written
 // is no exercise any more.
 func (l *Line) Write(ctx context.Context, w line.Wish) (err error) {
-	w.Window, w.Palette, w.Locked = l.Window, l.Palette, l.Locked
+	w.Region, w.Palette, w.Locked = l.Region, l.Palette, l.Locked
 	l.Exercise = ""
 	l.Notes, err = line.Write(ctx, l.Score, w, l.Hand)
 	return err
@@ -26,7 +26,7 @@ func (l *Line) Write(ctx context.Context, w line.Wish) (err error) {
 // Reaim turns the line towards its chords; see [lick.Reaim].
 func (l *Line) Reaim(ctx context.Context, amount float64, bendsOnly bool) ([]lick.Turn, error) {
 	l.Notes = score.Numbered(l.Notes)
-	notes, turns, said, err := lick.Reaim(ctx, l.Score, amount, bendsOnly, l.Window, l.Hand)
+	notes, turns, said, err := lick.Reaim(ctx, l.Score, amount, bendsOnly, l.Region, l.Hand)
 	if err != nil {
 		return nil, err
 	}
@@ -50,7 +50,7 @@ func (l *Line) Through(ctx context.Context, k lick.Lick, land, follow bool, want
 // Drill lays an exercise over the chords, in place of what stood there. Some are
 // played over chords of their own.
 func (l *Line) Drill(ctx context.Context, t exercise.Task) error {
-	t.In, t.Hand, t.Window, t.Key = l.In, l.Hand, l.Window, l.Key
+	t.In, t.Hand, t.Region, t.Key = l.In, l.Hand, l.Region, l.Key
 	over := exercise.Ground(l.Progression, t.Drill)
 	notes, said, err := exercise.Over(ctx, over, t)
 	if err != nil {
@@ -63,7 +63,7 @@ func (l *Line) Drill(ctx context.Context, t exercise.Task) error {
 
 // ground is what licks are laid on in this line.
 func (l Line) ground(follow bool) lick.Ground {
-	return lick.Ground{In: l.In, Window: l.Window, Hand: l.Hand, Follow: follow}
+	return lick.Ground{In: l.In, Region: l.Region, Hand: l.Hand, Follow: follow}
 }
 
 // ErrNoNotes is returned for a phrase whose notes the line does not have.
@@ -94,13 +94,13 @@ func over(k lick.Lick, title string, chord harmony.Chord, g lick.Ground) Line {
 	for range max(1, (k.End()+4*score.Tick-1)/(4*score.Tick)) {
 		p.Bars = append(p.Bars, form.Bar{Changes: []form.Change{{Chord: chord}}})
 	}
-	l := Line{Hand: g.Hand, Window: g.Window, Feel: "shuffle"}
+	l := Line{Hand: g.Hand, Region: g.Region, Feel: "shuffle"}
 	l.Score = score.Score{Title: title, Key: form.Key{Tonic: chord.Root, Minor: chord.Minor()}, Tempo: 96, Swing: true, Progression: p, In: g.In}
 	return l
 }
 
 // shown are the windows a lick is shown in: the first that the hand likes.
-var shown = []neck.Window{{Low: 7, High: 11}, {Low: 5, High: 10}, {Low: 2, High: 8}, {Low: 7, High: 14}, {Low: 0, High: 14}}
+var shown = []neck.Region{{Low: 7, High: 11}, {Low: 5, High: 10}, {Low: 2, High: 8}, {Low: 7, High: 14}, {Low: 0, High: 14}}
 
 // Show lays a lick over its kind of chord on a tonic, where it suits the hand.
 func Show(k lick.Lick, title, tonic string, in *neck.Instrument, hand neck.Hand) (l Line, err error) {
@@ -110,7 +110,7 @@ func Show(k lick.Lick, title, tonic string, in *neck.Instrument, hand neck.Hand)
 	}
 	for _, w := range shown {
 		w.High = min(w.High, in.Last())
-		g := lick.Ground{In: in, Window: w, Hand: hand}
+		g := lick.Ground{In: in, Region: w, Hand: hand}
 		l = over(k, title, home, g)
 		if l.Notes, err = k.Realise(home, 0, g); err == nil {
 			lick.Label(l.Score)

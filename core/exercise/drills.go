@@ -127,6 +127,9 @@ func hasThird(c harmony.Chord) bool { return c.HasDegree("3") || c.HasDegree("b3
 
 // on tells whether a string is practised on.
 func (t Task) on(str int) bool {
+	if !t.Region.Strings.Has(str) {
+		return false
+	}
 	if len(t.Strings) > 0 {
 		for _, s := range t.Strings {
 			if s == str {
@@ -139,8 +142,8 @@ func (t Task) on(str int) bool {
 }
 
 // around is the window with so many frets more on either side.
-func (t Task) around(frets int) neck.Window {
-	return neck.Window{Low: max(0, t.Window.Low-frets), High: min(t.In.Last(), t.Window.High+frets)}
+func (t Task) around(frets int) neck.Region {
+	return neck.Region{Low: max(0, t.Region.Low-frets), High: min(t.In.Last(), t.Region.High+frets), Strings: t.Region.Strings}
 }
 
 func abs(n int) int { return max(n, -n) }

@@ -17,7 +17,7 @@ import (
 )
 
 func task(drill string) Task {
-	return Task{In: neck.Standard(), Hand: neck.UsualHand, Window: neck.Window{Low: 7, High: 11}, Drill: drill, Pace: "eighths"}
+	return Task{In: neck.Standard(), Hand: neck.UsualHand, Region: neck.Region{Low: 7, High: 11}, Drill: drill, Pace: "eighths"}
 }
 
 func over(t *testing.T, text string, x Task) []score.Note {
@@ -149,7 +149,7 @@ func TestApproachesStandBeforeTheirTones(t *testing.T) {
 			for _, tonic := range pitch.Roots {
 				x := task("run")
 				x.Approach, x.Pace, x.Key = a.ID, pace.ID, form.Key{Tonic: tonic}
-				x.Window = x.In.Positions(tonic.Class())[2].Window
+				x.Region = x.In.Positions(tonic.Class())[2].Region
 				where := fmt.Sprintf("%s in %s in %s", a.ID, pace.ID, tonic)
 				notes := over(t, "| "+tonic.String()+"7 | % | % | % |", x)
 				chord := harmony.MustParse(tonic.String() + "7")
@@ -211,7 +211,7 @@ func TestACellIsCarriedThroughTheScale(t *testing.T) {
 	x := task("scale-cell")
 	x.Cell = []int{5, 3, 1}
 	assert.True(t, strings.HasPrefix(degrees(over(t, "| C7 | % |", x)), "5 3 R 13 11 9 b7 5 3"))
-	x.Strings, x.Window = []int{3}, neck.Window{Low: 0, High: 12}
+	x.Strings, x.Region = []int{3}, neck.Region{Low: 0, High: 12}
 	last := -1
 	for i, n := range over(t, "| C7 | % |", x) {
 		assert.Equal(t, 3, n.String)
@@ -239,7 +239,7 @@ func TestTwoPositionsReachAndDoubleTime(t *testing.T) {
 
 	p, _ := form.Read("| C7 | % |", 4, form.Key{})
 	x = task("reach")
-	x.Window = neck.Window{Low: 7, High: 11}
+	x.Region = neck.Region{Low: 7, High: 11}
 	notes, said, err := Over(t.Context(), p, x)
 	require.NoError(t, err)
 	assert.True(t, slices.ContainsFunc(notes, func(n score.Note) bool { return n.Fret > 11 && n.Degree == "3" }), "E at fret 12")
@@ -259,7 +259,7 @@ func TestThirdsSinkOntoTheNextChord(t *testing.T) {
 	for _, tonic := range pitch.Roots {
 		f, _ := form.FormByID("quick-change")
 		x := task("sinking-thirds")
-		x.Window = neck.Window{Low: 3, High: 10}
+		x.Region = neck.Region{Low: 3, High: 10}
 		p := f.In(form.Key{Tonic: tonic})
 		notes, _, err := Over(t.Context(), p, x)
 		require.NoError(t, err)
@@ -325,7 +325,7 @@ func TestTheWayComesOutOnTheNextRoot(t *testing.T) {
 	for _, a := range []string{"", "below", "enclosure"} {
 		for _, tonic := range pitch.Roots {
 			x := task("into-root")
-			x.Approach, x.Window = a, neck.Window{Low: 0, High: 12}
+			x.Approach, x.Region = a, neck.Region{Low: 0, High: 12}
 			f, _ := form.FormByID("quick-change")
 			p := f.In(form.Key{Tonic: tonic})
 			notes, _, err := Over(t.Context(), p, x)
@@ -352,7 +352,7 @@ func TestOnlyTheStringsAskedFor(t *testing.T) {
 	for _, n := range over(t, "| C7 | F7 |", x) {
 		assert.GreaterOrEqual(t, n.String, 4)
 	}
-	x.HighStr, x.LowStr, x.Window = 1, 2, neck.Window{Low: 5, High: 12}
+	x.HighStr, x.LowStr, x.Region = 1, 2, neck.Region{Low: 5, High: 12}
 	for _, n := range over(t, "| C7 | F7 |", x) {
 		assert.LessOrEqual(t, n.String, 2)
 	}
@@ -371,7 +371,7 @@ func TestTasksRefused(t *testing.T) {
 		"strings":     func(x *Task) { x.HighStr, x.LowStr = 5, 2 },
 		"string 9":    func(x *Task) { x.Strings = []int{9} },
 		"order 25":    func(x *Task) { x.Order = 25 },
-		"nothing":     func(x *Task) { x.Drill, x.HighStr, x.LowStr, x.Window = "spread", 1, 1, neck.Window{Low: 7, High: 8} },
+		"nothing":     func(x *Task) { x.Drill, x.HighStr, x.LowStr, x.Region = "spread", 1, 1, neck.Region{Low: 7, High: 8} },
 	} {
 		x := task("run")
 		change(&x)

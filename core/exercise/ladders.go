@@ -13,7 +13,7 @@ import (
 func inWindow(t Task, take func(midi int) (rung, bool)) (out []rung) {
 	for midi := range 128 {
 		r, ok := take(midi)
-		if ok && slices.ContainsFunc(t.In.Find(midi, t.Window), func(p neck.Placement) bool { return t.on(p.String) }) {
+		if ok && slices.ContainsFunc(t.In.Find(midi, t.Region), func(p neck.Placement) bool { return t.on(p.String) }) {
 			out = append(out, r)
 		}
 	}
@@ -117,7 +117,7 @@ func reached(t Task, c harmony.Chord) []rung {
 		if !t.on(str) {
 			continue
 		}
-		for fret := t.Window.High + 1; fret <= min(t.Window.High+4, t.In.Last()); fret++ {
+		for fret := t.Region.High + 1; fret <= min(t.Region.High+4, t.In.Last()); fret++ {
 			midi := t.In.MIDI(neck.Placement{String: str, Fret: fret})
 			if tone, ok := c.ToneAt(pitch.Class(midi)); ok && midi > out[len(out)-1].midi {
 				r := toneAt(midi, tone)
@@ -142,7 +142,7 @@ func perString(count int) ladder {
 			}
 			open := t.In.MIDI(neck.Placement{String: str})
 			var here []rung
-			for midi := max(next, open+max(1, t.Window.Low)); len(here) < count && midi <= open+t.In.Last(); midi++ {
+			for midi := max(next, open+max(1, t.Region.Low)); len(here) < count && midi <= open+t.In.Last(); midi++ {
 				if i := slices.IndexFunc(steps, func(s harmony.Tone) bool { return s.Name.Class() == pitch.Class(midi) }); i >= 0 {
 					r := toneAt(midi, steps[i])
 					r.str = str
@@ -187,7 +187,7 @@ func stretched(ofKey bool) ladder {
 				}
 				shape = append(shape, r)
 			}
-			if off := abs(fret - t.Window.Low); len(shape) == 7 && off < away {
+			if off := abs(fret - t.Region.Low); len(shape) == 7 && off < away {
 				best, away = shape, off
 			}
 		}

@@ -130,7 +130,7 @@ func (t Task) leads(a Approach, group []rung, c harmony.Chord) (out []rung) {
 // in. Notes that lead to a tone lie on its string where the hand allows.
 func (t Task) finish(notes []score.Note) (neck.Span, bool) {
 	prefer := make([]int, len(notes))
-	w := t.Window
+	w := t.Region
 	for i, n := range notes {
 		midi := n.Pitch.MIDI()
 		if prefer[i] = n.String; n.String > 0 {
@@ -138,13 +138,13 @@ func (t Task) finish(notes []score.Note) (neck.Span, bool) {
 			w.Low, w.High = min(w.Low, fret), max(w.High, fret)
 			continue
 		}
-		for _, p := range t.In.Find(midi, t.Window) {
+		for _, p := range t.In.Find(midi, t.Region) {
 			if t.narrow() && t.on(p.String) {
 				prefer[i] = p.String
 			}
 		}
 	}
-	t.Window = w
+	t.Region = w
 	wishes, leads := t.ledFrom(notes, prefer)
 	for _, frets := range []int{0, 1, 3} {
 		if leads && frets == 0 {
@@ -159,7 +159,7 @@ func (t Task) finish(notes []score.Note) (neck.Span, bool) {
 
 // narrow tells that not all strings are practised on.
 func (t Task) narrow() bool {
-	return len(t.Strings) > 0 || t.HighStr > 1 || t.LowStr < t.In.Strings()
+	return t.Region.Strings != 0 || len(t.Strings) > 0 || t.HighStr > 1 || t.LowStr < t.In.Strings()
 }
 
 // ledFrom wishes for the tones the strings that they would have in the window by
@@ -177,7 +177,7 @@ func (t Task) ledFrom(notes []score.Note, prefer []int) (wishes []int, leads boo
 	if len(tones) == len(notes) {
 		return prefer, false
 	}
-	if _, _, ok := score.Place(t.In, tones, t.Window, t.Hand, wish); !ok {
+	if _, _, ok := score.Place(t.In, tones, t.Region, t.Hand, wish); !ok {
 		return prefer, true
 	}
 	wishes = slices.Clone(prefer)

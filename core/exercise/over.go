@@ -18,7 +18,7 @@ import (
 type Task struct {
 	In              *neck.Instrument
 	Hand            neck.Hand
-	Window          neck.Window
+	Region          neck.Region
 	HighStr, LowStr int      // strings, both included; 0 is all
 	Strings         []int    // a set of strings, also apart; in place of those
 	Key             form.Key // for what is taken from the key
@@ -201,7 +201,7 @@ func (t Task) noRoom(d Drill, silent []string) error {
 	if d.fits != nil && len(silent) > 0 {
 		return say.Errorf("%s is not played over %s: %s. Choose it over a chart with seventh chords", d.Name, orList(silent), d.absence())
 	}
-	return say.Errorf("nothing of it lies on these strings in frets %d to %d; take more strings, or a window of five frets or more", t.Window.Low, t.Window.High)
+	return say.Errorf("nothing of it lies in %s; take more strings, or five frets or more", t.Region.Says())
 }
 
 func orList(words []string) string {

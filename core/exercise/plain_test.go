@@ -14,7 +14,7 @@ import (
 	"undaris/core/score"
 )
 
-var window = neck.Window{Low: 7, High: 11}
+var window = neck.Region{Low: 7, High: 11}
 
 func TestARunGoesUpAndDownInEighths(t *testing.T) {
 	in := neck.Standard()
@@ -52,7 +52,7 @@ func TestAThreadIsANoteAsLongAsItsChord(t *testing.T) {
 	for _, place := range p.Places() {
 		stops = append(stops, crossing.Stop{Chord: place.Chord, Allowed: []harmony.Role{harmony.Third}})
 	}
-	targets, _, err := crossing.Tie(t.Context(), in, stops, crossing.Range{Window: window})
+	targets, _, err := crossing.Tie(t.Context(), in, stops, crossing.Range{Region: window})
 	require.NoError(t, err)
 	notes := Thread(in, p, targets, neck.UsualHand)
 	require.Len(t, notes, len(p.Places()))

@@ -47,7 +47,7 @@ func TestEveryExerciseKeepsItsPromise(t *testing.T) {
 					for _, c := range turns(n, len(positions), len(sets), len(Paces), every) {
 						n++
 						x := task(d.ID)
-						x.Key, x.Window, x.Pace = key, positions[c[0]].Window, Paces[c[2]].ID
+						x.Key, x.Region, x.Pace = key, positions[c[0]].Region, Paces[c[2]].ID
 						x.Strings, x.Approach, x.Down = sets[c[1]], Approaches[n%len(Approaches)].ID, n%2 == 0
 						if keepsPromise(t, d, chord, p, x, wide[d.ID]) {
 							played++
@@ -81,7 +81,7 @@ func turns(n, positions, sets, paces int, every bool) (out [][3]int) {
 func keepsPromise(t *testing.T, d Drill, chord harmony.Chord, p form.Progression, x Task, wide bool) bool {
 	fail := func(format string, args ...any) {
 		t.Helper()
-		t.Fatalf("%s over %s at %d, %s, %q on %v: %s", d.ID, chord, x.Window.Low, x.Pace, x.Approach, x.Strings, fmt.Sprintf(format, args...))
+		t.Fatalf("%s over %s at %d, %s, %q on %v: %s", d.ID, chord, x.Region.Low, x.Pace, x.Approach, x.Strings, fmt.Sprintf(format, args...))
 	}
 	notes, _, err := Over(t.Context(), p, x)
 	if err != nil { // said in a sentence: never an empty staff
@@ -161,7 +161,7 @@ func TestNoTwoExercisesAreTheSame(t *testing.T) {
 	seen := map[string]string{}
 	for _, d := range Drills {
 		x := task(d.ID)
-		x.Window, x.Key = neck.Window{Low: 5, High: 12}, form.Key{}
+		x.Region, x.Key = neck.Region{Low: 5, High: 12}, form.Key{}
 		p, _ := form.Read("| C7 | % | % | % | F7 | % | % | % |", 4, form.Key{})
 		notes, _, err := Over(t.Context(), Ground(p, d.ID), x)
 		require.NoError(t, err, d.ID)

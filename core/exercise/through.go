@@ -186,7 +186,7 @@ func (t Task) shells(all []stretch, _ int) error {
 	for i, s := range all {
 		var layer []way
 		for _, v := range t.voicings(s.chord) {
-			w := way{shell: v, cost: 0.2 * float64(max(0, t.Window.Low-v.root, v.root-t.Window.High)), from: -1}
+			w := way{shell: v, cost: 0.2 * float64(max(0, t.Region.Low-v.root, v.root-t.Region.High)), from: -1}
 			if n := len(layers); n > 0 {
 				best := math.Inf(1)
 				for j, b := range layers[n-1] {
@@ -275,17 +275,17 @@ func (t Task) voicings(c harmony.Chord) (out []shell) {
 // twoPositions goes up through the window and down through the next position of
 // the key, each note where it lies there.
 func (t Task) twoPositions(all []stretch, _ int) error {
-	next := t.Window
+	next := t.Region
 	for _, p := range t.In.Positions(t.Key.Tonic.Class()) {
-		if p.Low > t.Window.Low {
-			next = p.Window
+		if p.Low > t.Region.Low {
+			next = p.Region
 			break
 		}
 	}
-	if next == t.Window {
+	if next == t.Region {
 		return nil
 	}
-	placed := func(w neck.Window, c harmony.Chord) (out []rung) {
+	placed := func(w neck.Region, c harmony.Chord) (out []rung) {
 		for _, n := range arpeggio.Make(t.In, c, w, t.Hand, nil).Notes {
 			if t.on(n.String) {
 				out = append(out, rung{midi: n.Pitch.MIDI(), name: n.Pitch.Name, degree: n.Degree, str: n.String})
@@ -294,7 +294,7 @@ func (t Task) twoPositions(all []stretch, _ int) error {
 		return out
 	}
 	for i := range all {
-		up, down := placed(t.Window, all[i].chord), there(placed(next, all[i].chord), true)
+		up, down := placed(t.Region, all[i].chord), there(placed(next, all[i].chord), true)
 		if len(up) > 0 && len(down) > 0 && up[len(up)-1].midi == down[0].midi {
 			down = down[1:]
 		}

@@ -21,9 +21,9 @@ import (
 func written(t *testing.T, f form.Form, tonic pitch.Name, rhythm string, seed uint64) score.Score {
 	key := form.Key{Tonic: tonic, Minor: f.Minor}
 	in := neck.Standard()
-	w := in.Positions(tonic.Class())[int(seed)%3].Window
+	w := in.Positions(tonic.Class())[int(seed)%3].Region
 	s := score.Score{Key: key, Tempo: 100, Progression: f.In(key), In: in}
-	notes, err := line.Write(t.Context(), s, line.Wish{Window: w, Palette: blend.Palettes[0], Rhythm: rhythm, Density: 3, Approach: true, Seed: seed}, neck.UsualHand)
+	notes, err := line.Write(t.Context(), s, line.Wish{Region: w, Palette: blend.Palettes[0], Rhythm: rhythm, Density: 3, Approach: true, Seed: seed}, neck.UsualHand)
 	require.NoError(t, err)
 	for i := range notes {
 		n := &notes[i]
@@ -279,9 +279,9 @@ func TestSkillByPositionAndTempo(t *testing.T) {
 		return n
 	}
 	plain := wrong(judge.Player{}, 100)
-	assert.InDelta(t, 2*plain, wrong(judge.Player{Home: neck.Window{Low: 20, High: 22}}, 100), 0.25*float64(plain))
+	assert.InDelta(t, 2*plain, wrong(judge.Player{Home: neck.Region{Low: 20, High: 22}}, 100), 0.25*float64(plain))
 	assert.InDelta(t, 2*plain, wrong(judge.Player{Ease: 80}, 100), 0.25*float64(plain))
-	assert.Equal(t, plain, wrong(judge.Player{Ease: 120, Home: neck.Window{Low: 0, High: 22}}, 100))
+	assert.Equal(t, plain, wrong(judge.Player{Ease: 120, Home: neck.Region{Low: 0, High: 22}}, 100))
 	s := written(t, f, pitch.Roots[0], "eighths", 2)
 	heard, _ := judge.Player{Drift: 4}.Play(s, 60, 0.5)
 	last := len(heard) - 1

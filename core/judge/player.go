@@ -21,7 +21,7 @@ type Player struct {
 	Spread    float64                  // milliseconds that onsets scatter, a standard deviation
 	Tendency  float64                  // milliseconds late as a whole
 	Drift     float64                  // milliseconds later from bar to bar
-	Home      neck.Window              // where this player errs as told, twice as often outside; everywhere where none is said
+	Home      neck.Region              // where this player errs as told, twice as often outside; everywhere where none is said
 	Ease      int                      // beats a minute up to which this player errs as told, twice as often for each twenty more; 0 is any
 	Lost      float64                  // how often, from bar to bar, the player loses the form, for a few bars
 	Still     bool                     // plays without vibrato
@@ -41,7 +41,7 @@ const strayed = 3
 // harder is how many times as often a note goes wrong where it lies, and at a tempo.
 func (p Player) harder(n score.Note, tempo int) float64 {
 	times := 1.0
-	if p.Home != (neck.Window{}) && (n.Fret < p.Home.Low || n.Fret > p.Home.High) {
+	if p.Home != (neck.Region{}) && (n.Fret < p.Home.Low || n.Fret > p.Home.High) {
 		times = 2
 	}
 	if p.Ease > 0 && tempo > p.Ease {

@@ -85,7 +85,7 @@ func (l Landing) Fit(ctx context.Context, phrase []score.Note) (proposals []Prop
 	slices.SortStableFunc(proposals, func(a, b Proposal) int { return cmp.Compare(a.Cost, b.Cost) })
 	proposals = proposals[:min(len(proposals), maxProposals)]
 	if len(proposals) == 0 {
-		return nil, say.F("no tone of %s lies in frets %d to %d where the last notes could reach it in time", l.Chord, l.Window.Low, l.Window.High)
+		return nil, say.F("no tone of %s lies in %s where the last notes could reach it in time", l.Chord, l.Region.Says())
 	}
 	return proposals, ""
 }
@@ -96,11 +96,11 @@ func (l Landing) playable(notes, old []score.Note) bool {
 	for i, n := range notes {
 		prefer[i] = n.String
 	}
-	low, high := l.Window.Low, l.Window.High
+	low, high := l.Region.Low, l.Region.High
 	for _, n := range old { // what lies outside already may stay
 		low, high = min(low, n.Fret), max(high, n.Fret)
 	}
-	w := l.Window
+	w := l.Region
 	w.Low, w.High = low, high
 	_, _, ok := score.Place(l.In, notes, w, l.Hand, prefer)
 	return ok
@@ -183,7 +183,7 @@ func (l Landing) edits(notes []score.Note) (out []Proposal) {
 				side = 1
 			}
 			approach := tone.midi + side
-			if approach != notes[k-1].Pitch.MIDI() && len(l.In.Find(approach, l.Window)) > 0 {
+			if approach != notes[k-1].Pitch.MIDI() && len(l.In.Find(approach, l.Region)) > 0 {
 				edit(1.4+0.25*math.Abs(float64(by))+0.1*math.Abs(float64(approach-notes[k-1].Pitch.MIDI())),
 					say.F("approach %s, the %s, from a fret %s", tone.Name, tone.Degree, map[bool]string{true: "above", false: "below"}[side > 0]),
 					func(n []score.Note) []score.Note {
@@ -210,7 +210,7 @@ func (l Landing) addPassing(notes []score.Note, edit func(float64, string, func(
 		if gap == 1 || gap == -1 {
 			passing = tone.midi + gap
 		}
-		if len(l.In.Find(passing, l.Window)) == 0 {
+		if len(l.In.Find(passing, l.Region)) == 0 {
 			continue
 		}
 		edit(1.2+0.15*math.Abs(float64(gap)), say.F("add a passing note and land on %s, the %s", tone.Name, tone.Degree), func(n []score.Note) []score.Note {
@@ -235,7 +235,7 @@ type nearTone struct {
 // near are the chord's tones around a note that lie in the window.
 func (l Landing) near(n score.Note, within int) (out []nearTone) {
 	for midi := n.Pitch.MIDI() - within; midi <= n.Pitch.MIDI()+within; midi++ {
-		if tone, ok := l.Chord.ToneAt(pitch.Class(midi)); ok && len(l.In.Find(midi, l.Window)) > 0 {
+		if tone, ok := l.Chord.ToneAt(pitch.Class(midi)); ok && len(l.In.Find(midi, l.Region)) > 0 {
 			out = append(out, nearTone{tone, midi})
 		}
 	}

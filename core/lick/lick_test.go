@@ -25,7 +25,7 @@ func must(t require.TestingT, text string) Lick {
 }
 
 func ground(low, high int) Ground {
-	return Ground{In: neck.Standard(), Window: neck.Window{Low: low, High: high}, Hand: neck.UsualHand}
+	return Ground{In: neck.Standard(), Region: neck.Region{Low: low, High: high}, Hand: neck.UsualHand}
 }
 
 // frets shows where notes lie.
@@ -107,7 +107,7 @@ func TestWhatDoesNotFitIsNamed(t *testing.T) {
 	assert.NotEmpty(t, misfit.Notes)
 	assert.ErrorContains(t, err, "C")
 	bent := must(t, "3/q^2")
-	_, err = bent.Realise(harmony.MustParse("C7"), 0, Ground{In: neck.Standard(), Window: neck.Window{Low: 0, High: 0}, Hand: neck.UsualHand})
+	_, err = bent.Realise(harmony.MustParse("C7"), 0, Ground{In: neck.Standard(), Region: neck.Region{Low: 0, High: 0}, Hand: neck.UsualHand})
 	assert.ErrorContains(t, err, "cannot be had")
 }
 
@@ -166,11 +166,11 @@ func TestLandingsAreFoundWithAtMostTwoEdits(t *testing.T) {
 	found, reasons := 0, 0
 	for range 1000 {
 		g := ground(rng.IntN(12), 0)
-		g.Window.High = g.Window.Low + 4
+		g.Region.High = g.Region.Low + 4
 		var phrase []score.Note
 		now := rng.IntN(4) * 480
 		for range 2 + rng.IntN(7) {
-			p := neck.Placement{String: 1 + rng.IntN(4), Fret: g.Window.Low + rng.IntN(5)}
+			p := neck.Placement{String: 1 + rng.IntN(4), Fret: g.Region.Low + rng.IntN(5)}
 			length := []int{240, 320, 480, 960}[rng.IntN(4)]
 			midi := g.In.MIDI(p)
 			phrase = append(phrase, score.Note{Start: now, Length: length, Placement: p, Pitch: pitch.At(midi, form.Key{}.Spell(midi%12))})
@@ -241,7 +241,7 @@ func TestReaimingGoesFromAllBoxToAllChordTones(t *testing.T) {
 	before := -1
 	share := map[float64]int{}
 	for _, amount := range []float64{0, 0.25, 0.5, 0.75, 1} {
-		out, turns, _, err := Reaim(t.Context(), s, amount, false, g.Window, g.Hand)
+		out, turns, _, err := Reaim(t.Context(), s, amount, false, g.Region, g.Hand)
 		require.NoError(t, err)
 		share[amount] = len(turns)
 		require.Len(t, out, len(notes))
@@ -279,7 +279,7 @@ func TestReaimingByBendsAlone(t *testing.T) {
 			s.Notes = append(s.Notes, score.Note{Start: bar*3840 + k*1920, Length: 960, Placement: place, Pitch: pitch.At(g.In.MIDI(place), pitch.Name{Letter: 1})})
 		}
 	}
-	out, turns, _, err := Reaim(t.Context(), s, 1, true, g.Window, g.Hand)
+	out, turns, _, err := Reaim(t.Context(), s, 1, true, g.Region, g.Hand)
 	require.NoError(t, err)
 	var bends []int
 	for i, n := range out {

@@ -33,7 +33,7 @@ const reach = 4
 // where the contour breaks. Bent notes keep their bends and are counted as they
 // are heard. With bendsOnly every note keeps its place, and only how far it is
 // bent changes. said tells what has to be picked that was hammered or slid to.
-func Reaim(ctx context.Context, s score.Score, amount float64, bendsOnly bool, w neck.Window, hand neck.Hand) (out []score.Note, turns []Turn, said []string, err error) {
+func Reaim(ctx context.Context, s score.Score, amount float64, bendsOnly bool, w neck.Region, hand neck.Hand) (out []score.Note, turns []Turn, said []string, err error) {
 	turn := toTurn(s, min(1, max(0, amount)))
 	if bendsOnly {
 		out, turns = rebend(s, turn)
@@ -95,7 +95,7 @@ func Reaim(ctx context.Context, s score.Score, amount float64, bendsOnly bool, w
 			}
 		}
 		if _, _, ok := score.Place(s.In, out, wide, hand, prefer); !ok {
-			return nil, nil, nil, &Misfit{Window: wide}
+			return nil, nil, nil, &Misfit{Region: wide}
 		}
 	}
 	turned := s
@@ -200,7 +200,7 @@ var turning = map[blend.Class]float64{
 }
 
 // choices are the pitches a note may take, with what each costs.
-func choices(s score.Score, i int, turn bool, w neck.Window) []choice {
+func choices(s score.Score, i int, turn bool, w neck.Region) []choice {
 	n := s.Notes[i]
 	midi := n.Pitch.MIDI()
 	keep := choice{midi: midi, name: n.Pitch.Name, from: -1}
@@ -244,7 +244,7 @@ func tonePitch(chord harmony.Chord, midi, push int, s score.Score) pitch.Name {
 
 // onNeck tells whether a place for a pitch lies in the window that can be bent
 // as the note is.
-func onNeck(in *neck.Instrument, n score.Note, midi int, w neck.Window) bool {
+func onNeck(in *neck.Instrument, n score.Note, midi int, w neck.Region) bool {
 	for _, p := range in.Find(midi, w) {
 		if in.Bendable(p) >= (n.Bend+1)/2 {
 			return true

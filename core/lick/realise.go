@@ -17,7 +17,7 @@ import (
 // Ground is what a lick is laid on.
 type Ground struct {
 	In     *neck.Instrument
-	Window neck.Window
+	Region neck.Region
 	Hand   neck.Hand
 	Follow bool // a degree follows the kind of chord: 3 becomes ♭3 over a minor chord
 	Near   int  // MIDI number around which it should lie; 0 is no wish
@@ -25,19 +25,19 @@ type Ground struct {
 
 // Misfit says which notes of a lick a window does not hold.
 type Misfit struct {
-	Window neck.Window
+	Region neck.Region
 	Notes  []pitch.Pitch // that fall outside; none when every note fits and the hand does not
 }
 
 func (e *Misfit) Error() string {
 	if len(e.Notes) == 0 {
-		return say.F("no hand can play it as asked in frets %d to %d; its slides, hammer-ons or bends want another place", e.Window.Low, e.Window.High)
+		return say.F("no hand can play it as asked in %s; its slides, hammer-ons or bends want another place", e.Region.Says())
 	}
 	names := make([]string, len(e.Notes))
 	for i, p := range e.Notes {
 		names[i] = p.String()
 	}
-	return say.F("%s cannot be had as asked in frets %d to %d", strings.Join(names, ", "), e.Window.Low, e.Window.High)
+	return say.F("%s cannot be had as asked in %s", strings.Join(names, ", "), e.Region.Says())
 }
 
 // Realise lays the lick over a chord (or the tonic chord of a key, for a lick of
@@ -46,9 +46,9 @@ func (e *Misfit) Error() string {
 func (l Lick) Realise(chord harmony.Chord, at int, g Ground) ([]score.Note, error) {
 	root, spelled := chord.Root, l.degrees(chord, g.Follow)
 	best, least := []score.Note(nil), math.Inf(1)
-	worst := &Misfit{Window: g.Window}
+	worst := &Misfit{Region: g.Region}
 	fewest := math.MaxInt
-	low, high := g.In.MIDI(neck.Placement{String: g.In.Strings(), Fret: g.Window.Low}), g.In.MIDI(neck.Placement{String: 1, Fret: g.Window.High})
+	low, high := g.In.MIDI(neck.Placement{String: g.In.Strings(), Fret: g.Region.Low}), g.In.MIDI(neck.Placement{String: 1, Fret: g.Region.High})
 	for base := root.Class(); base < 120; base += 12 {
 		notes := make([]score.Note, len(l.Notes))
 		prefer := make([]int, len(l.Notes))
@@ -64,9 +64,9 @@ func (l Lick) Realise(chord harmony.Chord, at int, g Ground) ([]score.Note, erro
 		if highest < low || lowest > high {
 			continue
 		}
-		cost, unfit, ok := score.Place(g.In, notes, g.Window, g.Hand, nil)
-		if wished, _, fits := score.Place(g.In, slices.Clone(notes), g.Window, g.Hand, prefer); ok && fits && wished <= cost+40 {
-			cost, _, _ = score.Place(g.In, notes, g.Window, g.Hand, prefer)
+		cost, unfit, ok := score.Place(g.In, notes, g.Region, g.Hand, nil)
+		if wished, _, fits := score.Place(g.In, slices.Clone(notes), g.Region, g.Hand, prefer); ok && fits && wished <= cost+40 {
+			cost, _, _ = score.Place(g.In, notes, g.Region, g.Hand, prefer)
 		}
 		if !ok && len(unfit) == 0 {
 			cost, ok = plainly(notes, g)
@@ -104,7 +104,7 @@ func plainly(notes []score.Note, g Ground) (cost float64, ok bool) {
 	for i := range free {
 		free[i].Join = score.Picked
 	}
-	cost, _, ok = score.Place(g.In, free, g.Window, g.Hand, nil)
+	cost, _, ok = score.Place(g.In, free, g.Region, g.Hand, nil)
 	if !ok {
 		return 0, false
 	}

@@ -30,9 +30,9 @@ const maxWork = 5_000_000
 // wanted ones first. said names what had to be cut or did not fit.
 func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a Aim) (notes []score.Note, said []string, err error) {
 	stretches := stretchesOf(p)
-	states := 6 * min(a.In.Strings(), (a.Window.High-a.Window.Low)/5+1)
+	states := 6 * min(a.In.Strings(), (a.Region.High-a.Region.Low)/5+1)
 	if work := len(stretches) * len(l.Notes) * states * states; work > maxWork {
-		return nil, nil, say.Errorf("%d notes through %d changes in frets %d to %d are too much to finger at once (%d times too much); take a narrower window or fewer bars", len(l.Notes), len(stretches), a.Window.Low, a.Window.High, (work+maxWork-1)/maxWork)
+		return nil, nil, say.Errorf("%d notes through %d changes in %s are too much to finger at once (%d times too much); take a narrower region or fewer bars", len(l.Notes), len(stretches), a.Region.Says(), (work+maxWork-1)/maxWork)
 	}
 	bar := p.Beats * score.Tick
 	total := len(p.Bars) * bar
@@ -102,7 +102,7 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 	score.Sort(notes)
 	Separate(notes, total)
 	fit := append([]score.Note(nil), notes...)
-	if _, _, ok := score.Place(a.In, fit, a.Window, a.Hand, nil); ok {
+	if _, _, ok := score.Place(a.In, fit, a.Region, a.Hand, nil); ok {
 		notes = fit
 	} else {
 		score.Finger(a.In, notes, a.Hand)
@@ -151,7 +151,7 @@ func (a Aim) landing(version []score.Note, tick int, next stretch) []score.Note 
 		out[i].Length = min(max(out[i].Length, rings), next.to-next.from)
 	}
 	score.Sort(out)
-	if _, _, ok := score.Place(a.In, out, a.Window, a.Hand, nil); !ok {
+	if _, _, ok := score.Place(a.In, out, a.Region, a.Hand, nil); !ok {
 		return version
 	}
 	return out
@@ -182,7 +182,7 @@ func landed(n score.Note, chord harmony.Chord, a Aim, taken map[int]bool) score.
 	}
 	for midi := n.Pitch.MIDI() - 7; midi <= n.Pitch.MIDI()+7; midi++ {
 		tone, ok := chord.ToneAt(pitch.Class(midi))
-		places := a.In.Find(midi, a.Window)
+		places := a.In.Find(midi, a.Region)
 		if !ok || len(places) == 0 || taken[midi] || n.Bend > 0 && !n.Release {
 			continue
 		}

@@ -36,7 +36,7 @@ func far(s score.Score) (note int, near neck.Placement) {
 		if a.Fret == 0 || b.Fret == 0 || b.Join == score.Slide || b.Start-a.End() >= score.Tick || b.Fret >= hand-4 && b.Fret <= hand+8 {
 			continue
 		}
-		if near := s.In.Find(b.Pitch.MIDI(), neck.Window{Low: max(1, hand), High: min(s.In.Last(), hand+3)}); len(near) > 0 {
+		if near := s.In.Find(b.Pitch.MIDI(), neck.Region{Low: max(1, hand), High: min(s.In.Last(), hand+3)}); len(near) > 0 {
 			return i, near[0]
 		}
 	}

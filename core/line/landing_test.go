@@ -122,7 +122,7 @@ func judged(t *testing.T, from, to, text string, rule Rule) Landing {
 		notes[i].Length += score.Tick
 	}
 	s := score.Score{Key: key, Tempo: 96, Progression: p, In: neck.Standard()}
-	s.Notes, err = lick.Lick{Chord: "7", Notes: notes}.Realise(harmony.MustParse(to), 3840, lick.Ground{In: s.In, Window: neck.Window{Low: 3, High: 12}, Hand: neck.UsualHand})
+	s.Notes, err = lick.Lick{Chord: "7", Notes: notes}.Realise(harmony.MustParse(to), 3840, lick.Ground{In: s.In, Region: neck.Region{Low: 3, High: 12}, Hand: neck.UsualHand})
 	require.NoError(t, err, text)
 	for _, l := range Check(s, minorPentatonic(), rule).Landings {
 		if l.At == 3840 {

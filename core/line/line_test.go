@@ -44,7 +44,7 @@ func everywhere(t *testing.T, f form.Form, seed uint64) {
 		s := score.Score{Key: key, Progression: f.In(key), In: neck.Standard()}
 		for _, pos := range s.In.Positions(tonic.Class()) {
 			seed++
-			w := Wish{Window: pos.Window, Palette: blend.Palettes[seed%8], Rhythm: Rhythms[seed%4].ID, Density: 1 + int(seed%5),
+			w := Wish{Region: pos.Region, Palette: blend.Palettes[seed%8], Rhythm: Rhythms[seed%4].ID, Density: 1 + int(seed%5),
 				Contour: Contours[seed%5].ID, Phrasing: Phrasings[seed%4].ID, ChordTones: seed%3 == 0, Approach: seed%2 == 0,
 				Targets: [][]harmony.Role{nil, {harmony.Third}, {harmony.Third, harmony.Seventh}}[seed%3], Seed: seed}
 			notes, err := Write(t.Context(), s, w, neck.UsualHand)
@@ -65,7 +65,7 @@ func check(t *testing.T, s score.Score, w Wish, where string) {
 		if n.Start%s.Bar()%1920 == 0 || w.ChordTones || i == len(s.Notes)-1 {
 			require.True(t, tone, "%s: %s at %d over %s", where, n.Pitch, n.Start, chord)
 		}
-		require.True(t, n.Fret >= w.Window.Low && n.Fret <= w.Window.High, where)
+		require.True(t, n.Fret >= w.Region.Low && n.Fret <= w.Region.High, where)
 		if i > 0 && s.Notes[i-1].Pitch.MIDI() == n.Pitch.MIDI() {
 			same++
 			require.Less(t, same, 2, "%s: the same note three times", where)
@@ -91,7 +91,7 @@ func check(t *testing.T, s score.Score, w Wish, where string) {
 
 func TestTheSameSeedWritesTheSameLine(t *testing.T) {
 	s := empty(t, "quick-change", "Bb")
-	w := Wish{Window: neck.Window{Low: 5, High: 9}, Palette: minorPentatonic(), Density: 3, Seed: 4, Approach: true}
+	w := Wish{Region: neck.Region{Low: 5, High: 9}, Palette: minorPentatonic(), Density: 3, Seed: 4, Approach: true}
 	a, err := Write(t.Context(), s, w, neck.UsualHand)
 	require.NoError(t, err)
 	b, _ := Write(t.Context(), s, w, neck.UsualHand)
@@ -103,7 +103,7 @@ func TestTheSameSeedWritesTheSameLine(t *testing.T) {
 
 func TestLockedBarsStay(t *testing.T) {
 	s := empty(t, "quick-change", "Bb")
-	w := Wish{Window: neck.Window{Low: 5, High: 9}, Palette: minorPentatonic(), Density: 4, Seed: 4, Approach: true, Phrasing: "aab"}
+	w := Wish{Region: neck.Region{Low: 5, High: 9}, Palette: minorPentatonic(), Density: 4, Seed: 4, Approach: true, Phrasing: "aab"}
 	first, err := Write(t.Context(), s, w, neck.UsualHand)
 	require.NoError(t, err)
 	s.Notes = first
@@ -159,7 +159,7 @@ func TestTheOptimumEqualsBruteForce(t *testing.T) {
 		s := empty(t, form.Forms[rng.IntN(len(form.Forms))].ID, "C")
 		s.Bars = s.Bars[:1]
 		low := rng.IntN(10)
-		w := Wish{Window: neck.Window{Low: low, High: low + 3}, HighStr: 2, LowStr: 3, Palette: blend.Palettes[rng.IntN(8)],
+		w := Wish{Region: neck.Region{Low: low, High: low + 3}, HighStr: 2, LowStr: 3, Palette: blend.Palettes[rng.IntN(8)],
 			Rhythm: Rhythms[rng.IntN(4)].ID, Density: 1 + rng.IntN(3), Approach: rng.IntN(2) == 0, Seed: rng.Uint64()}
 		slots := plan(s, w)
 		slots = slots[:min(len(slots), 5)]
@@ -193,15 +193,15 @@ func TestTheOptimumEqualsBruteForce(t *testing.T) {
 
 func TestWishesRefused(t *testing.T) {
 	s := empty(t, "quick-change", "C")
-	good := Wish{Window: neck.Window{Low: 7, High: 11}, Palette: minorPentatonic(), Density: 3}
+	good := Wish{Region: neck.Region{Low: 7, High: 11}, Palette: minorPentatonic(), Density: 3}
 	for says, change := range map[string]func(*Wish){
 		"density":  func(w *Wish) { w.Density = 9 },
 		"rhythm":   func(w *Wish) { w.Rhythm = "polka" },
 		"contour":  func(w *Wish) { w.Contour = "zigzag" },
 		"phrasing": func(w *Wish) { w.Phrasing = "never" },
 		"strings":  func(w *Wish) { w.HighStr, w.LowStr = 5, 3 },
-		"fret":     func(w *Wish) { w.Window = neck.Window{Low: 30, High: 40} },
-		"no tone":  func(w *Wish) { w.HighStr, w.LowStr, w.Window = 1, 1, neck.Window{Low: 7, High: 7} },
+		"fret":     func(w *Wish) { w.Region = neck.Region{Low: 30, High: 40} },
+		"no tone":  func(w *Wish) { w.HighStr, w.LowStr, w.Region = 1, 1, neck.Region{Low: 7, High: 7} },
 	} {
 		w := good
 		change(&w)
@@ -281,7 +281,7 @@ func TestPhrasesThatComeBackAreNamed(t *testing.T) {
 
 func BenchmarkWriteAChorusOfEighths(b *testing.B) {
 	s := empty(b, "jazz-blues", "Eb")
-	w := Wish{Window: neck.Window{Low: 3, High: 7}, Palette: blend.Palettes[7], Rhythm: "eighths", Density: 5, Phrasing: "study", Approach: true}
+	w := Wish{Region: neck.Region{Low: 3, High: 7}, Palette: blend.Palettes[7], Rhythm: "eighths", Density: 5, Phrasing: "study", Approach: true}
 	for b.Loop() {
 		w.Seed++
 		if _, err := Write(b.Context(), s, w, neck.UsualHand); err != nil {
@@ -300,7 +300,7 @@ func TestWrittenLinesCanBeRead(t *testing.T) {
 		}
 		for seed := range uint64(60) {
 			s := score.Score{Key: key, Progression: f.In(key), In: neck.Standard(), Swing: true}
-			w := Wish{Window: neck.Window{Low: 5, High: 9}, Palette: blend.Palettes[0], Rhythm: Rhythms[seed%4].ID, Density: 1 + int(seed%5), Phrasing: Phrasings[seed%3].ID, Seed: seed}
+			w := Wish{Region: neck.Region{Low: 5, High: 9}, Palette: blend.Palettes[0], Rhythm: Rhythms[seed%4].ID, Density: 1 + int(seed%5), Phrasing: Phrasings[seed%3].ID, Seed: seed}
 			var err error
 			s.Notes, err = Write(t.Context(), s, w, neck.UsualHand)
 			require.NoError(t, err)

@@ -9,7 +9,7 @@ import (
 
 // Wish is what a line should be like.
 type Wish struct {
-	Window          neck.Window
+	Region          neck.Region
 	HighStr, LowStr int // strings, both included; 0 is no limit
 	Palette         blend.Palette
 	Rhythm          string         // an ID of Rhythms
@@ -77,9 +77,24 @@ func (w Wish) rhythm() (Rhythm, error) {
 	return Rhythm{}, say.Errorf("there is no rhythm %q", w.Rhythm)
 }
 
+// where tells the frets and strings that are written in.
+func (w Wish) where(in *neck.Instrument) string {
+	var on neck.Strings
+	for str := w.HighStr; str <= w.LowStr; str++ {
+		if w.Region.Strings.Has(str) {
+			on |= neck.StringsOf(str)
+		}
+	}
+	if r := w.Region; on.Count() < in.Strings() {
+		r.Strings = on
+		return r.Says()
+	}
+	return w.Region.Says()
+}
+
 // check says what in a wish cannot be met.
 func (w Wish) check(in *neck.Instrument) error {
-	if err := in.CheckWindow(w.Window); err != nil {
+	if err := in.CheckRegion(w.Region); err != nil {
 		return err
 	}
 	if _, err := w.rhythm(); err != nil {

@@ -82,7 +82,7 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 			return nil, say.Errorf("%d notes with as many places as these frets and strings hold are too many to weigh at once: it gets as far as bar %d. Write fewer bars, or in fewer frets", len(slots), max(1, k.start/s.Bar()+1))
 		}
 		if len(layers[i]) == 0 {
-			return nil, say.Errorf("no tone of %s lies on strings %d to %d in frets %d to %d", k.chord, w.HighStr, w.LowStr, w.Window.Low, w.Window.High)
+			return nil, say.Errorf("no tone of %s lies in %s", k.chord, w.where(s.In))
 		}
 	}
 	way, _ := cheapest(ctx, slots, layers)
@@ -139,15 +139,18 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 	if k.fixed != nil {
 		return []candidate{{Placement: k.fixed.Placement, midi: k.fixed.Pitch.MIDI(), class: blend.ChordTone}}
 	}
-	low := s.In.MIDI(neck.Placement{String: w.LowStr, Fret: w.Window.Low})
-	span := float64(s.In.MIDI(neck.Placement{String: w.HighStr, Fret: w.Window.High}) - low)
+	low := s.In.MIDI(neck.Placement{String: w.LowStr, Fret: w.Region.Low})
+	span := float64(s.In.MIDI(neck.Placement{String: w.HighStr, Fret: w.Region.High}) - low)
 	table := blend.Sounds(k.chord)
 	inside := [12]bool{}
 	for _, m := range w.Palette.Notes(s.Key, k.chord) {
 		inside[m.Name.Class()] = true
 	}
 	for str := w.HighStr; str <= w.LowStr; str++ {
-		for fret := w.Window.Low; fret <= w.Window.High; fret++ {
+		if !w.Region.Strings.Has(str) {
+			continue
+		}
+		for fret := w.Region.Low; fret <= w.Region.High; fret++ {
 			p := neck.Placement{String: str, Fret: fret}
 			midi := s.In.MIDI(p)
 			sound := table[k.chord.Above(midi)]

@@ -153,17 +153,6 @@ func (in *Instrument) Reach(a, b int) float64 { return math.Abs(in.at[a] - in.at
 // Placement is a place on the neck: String from 1 (highest), Fret from 0.
 type Placement struct{ String, Fret int }
 
-// Window is a stretch of frets, both ends included.
-type Window struct{ Low, High int }
-
-// CheckWindow says whether the window lies on the neck.
-func (in *Instrument) CheckWindow(w Window) error {
-	if w.Low < 0 || w.High < w.Low || w.High > in.Last() {
-		return say.Errorf("frets %d to %d; a window on this neck begins at 0 or higher and ends at %d or lower", w.Low, w.High, in.Last())
-	}
-	return nil
-}
-
 // CheckPlacement says whether the place is on the neck.
 func (in *Instrument) CheckPlacement(p Placement) error {
 	if p.String < 1 || p.String > in.Strings() || p.Fret < 0 || p.Fret > in.Last() {
@@ -172,13 +161,12 @@ func (in *Instrument) CheckPlacement(p Placement) error {
 	return nil
 }
 
-// Find lists where a MIDI number lies inside the window, lowest string first.
-func (in *Instrument) Find(midi int, w Window) []Placement {
+// Find lists where a MIDI number lies inside the region, lowest string first.
+func (in *Instrument) Find(midi int, r Region) []Placement {
 	var out []Placement
 	for s := len(in.Open); s >= 1; s-- {
-		fret := midi - in.MIDI(Placement{s, 0})
-		if fret >= w.Low && fret <= w.High {
-			out = append(out, Placement{s, fret})
+		if at := (Placement{s, midi - in.MIDI(Placement{s, 0})}); r.Has(at) {
+			out = append(out, at)
 		}
 	}
 	return out

@@ -55,10 +55,10 @@ func TestInstrumentsRefused(t *testing.T) {
 		assert.ErrorContains(t, err, want)
 	}
 	in := Standard()
-	for _, w := range []Window{{-1, 3}, {5, 4}, {20, 23}} {
-		assert.Error(t, in.CheckWindow(w), w)
+	for _, w := range []Region{{Low: -1, High: 3}, {Low: 5, High: 4}, {Low: 20, High: 23}} {
+		assert.Error(t, in.CheckRegion(w), w)
 	}
-	assert.NoError(t, in.CheckWindow(Window{0, 22}))
+	assert.NoError(t, in.CheckRegion(Region{Low: 0, High: 22}))
 }
 
 func TestPositionsOfC(t *testing.T) {
@@ -76,7 +76,7 @@ func TestPositionsInEveryKey(t *testing.T) {
 		r := (tonic - 4 + 12) % 12 // fret of the tonic on string 6
 		regular := map[string]bool{}
 		for _, p := range in.Positions(tonic) {
-			require.NoError(t, in.CheckWindow(p.Window))
+			require.NoError(t, in.CheckRegion(p.Region))
 			assert.Equal(t, 5, p.High-p.Low+1, "five frets")
 			if p.Nut {
 				assert.Zero(t, p.Low)
@@ -95,7 +95,7 @@ func TestPositionsInEveryKey(t *testing.T) {
 		p := in.Positions(open.tonic)[0]
 		assert.True(t, p.Nut)
 		assert.Equal(t, open.shape, p.Shape)
-		assert.Equal(t, Window{0, 4}, p.Window)
+		assert.Equal(t, Region{Low: 0, High: 4}, p.Region)
 	}
 }
 

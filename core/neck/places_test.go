@@ -10,10 +10,10 @@ import (
 
 func TestWhereASoundLies(t *testing.T) {
 	in := Standard()
-	whole := Window{0, in.Last()}
+	whole := Region{Low: 0, High: in.Last()}
 	// Middle E, as a guitar sounds it: five places, from the lowest string up.
 	assert.Equal(t, []Placement{{6, 24 - 0}, {5, 19}, {4, 14}, {3, 9}, {2, 5}, {1, 0}}[1:], in.Find(64, whole))
-	assert.Equal(t, []Placement{{3, 9}}, in.Find(64, Window{7, 11}))
+	assert.Equal(t, []Placement{{3, 9}}, in.Find(64, Region{Low: 7, High: 11}))
 	assert.Empty(t, in.Find(39, whole), "below the lowest string")
 	assert.Empty(t, in.Find(64+in.Last()+1, whole), "above the last fret")
 	rapid.Check(t, func(t *rapid.T) {
@@ -22,7 +22,7 @@ func TestWhereASoundLies(t *testing.T) {
 		require.NoError(t, err)
 		midi := rapid.IntRange(20, 100).Draw(t, "midi")
 		low := rapid.IntRange(0, in.Last()).Draw(t, "low")
-		w := Window{low, rapid.IntRange(low, in.Last()).Draw(t, "high")}
+		w := Region{Low: low, High: rapid.IntRange(low, in.Last()).Draw(t, "high")}
 		found := map[Placement]bool{}
 		for _, p := range in.Find(midi, w) {
 			require.NoError(t, in.CheckPlacement(p))
@@ -45,10 +45,10 @@ func TestPlacesOffTheNeckAreRefused(t *testing.T) {
 	for _, p := range []Placement{{1, 0}, {6, in.Last()}} {
 		assert.NoError(t, in.CheckPlacement(p))
 	}
-	for _, w := range []Window{{-1, 4}, {5, 4}, {20, in.Last() + 1}} {
-		assert.ErrorContains(t, in.CheckWindow(w), "a window on this neck", "%v", w)
+	for _, w := range []Region{{Low: -1, High: 4}, {Low: 5, High: 4}, {Low: 20, High: in.Last() + 1}} {
+		assert.ErrorContains(t, in.CheckRegion(w), "is not on this neck, which has strings 1 to 6", "%v", w)
 	}
-	assert.NoError(t, in.CheckWindow(Window{3, 3}))
+	assert.NoError(t, in.CheckRegion(Region{Low: 3, High: 3}))
 }
 
 // A fret stands at L·(1 − 2^(−n/12)) from the nut: half of the string is left at

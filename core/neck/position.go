@@ -10,7 +10,7 @@ import (
 type Position struct {
 	Number int    // 1 to 5, low to high; an octave repeat has the number of its shape
 	Shape  string // the tonic's movable open shape, "" on tunings where it means nothing
-	Window
+	Region
 	Octave bool // the same position twelve frets from the one that bears its number first
 	Nut    bool // played at the nut, its window slid up to 0–4
 }
@@ -35,13 +35,13 @@ func (in *Instrument) Positions(tonic int) []Position {
 	var all []Position
 	for _, s := range shapes {
 		for octave := -12; octave <= 24; octave += 12 {
-			w := Window{r + octave + s.low, r + octave + s.high}
+			w := Region{Low: r + octave + s.low, High: r + octave + s.high}
 			nut := w.Low == -1
 			if nut {
-				w = Window{0, 4}
+				w = Region{Low: 0, High: 4}
 			}
-			if in.CheckWindow(w) == nil {
-				all = append(all, Position{Shape: s.name, Window: w, Nut: nut})
+			if in.CheckRegion(w) == nil {
+				all = append(all, Position{Shape: s.name, Region: w, Nut: nut})
 			}
 		}
 	}

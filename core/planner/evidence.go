@@ -13,7 +13,7 @@ import (
 
 // PositionOf is which of a key's positions a window is, from 0: the one that shares
 // most frets with it; −1 where none does.
-func PositionOf(in *neck.Instrument, tonic int, w neck.Window) int {
+func PositionOf(in *neck.Instrument, tonic int, w neck.Region) int {
 	best, most := -1, 0
 	for _, p := range in.Positions(tonic) {
 		if shared := min(w.High, p.High) - max(w.Low, p.Low) + 1; shared > most {
@@ -30,7 +30,7 @@ var Outcomes = map[string]float64{"right": 1, "uneven": 0.7, "late": 0.4, "shown
 // evidence is what all trials of a line have in common.
 func evidence(l edit.Line, device string, tempo int) Trial {
 	tonic := l.Key.Tonic.Class()
-	return Trial{Ask: Ask{Key: tonic, Position: PositionOf(l.In, tonic, l.Window), Device: device, Tempo: tempo}, Tuning: l.In.Tuning()}
+	return Trial{Ask: Ask{Key: tonic, Position: PositionOf(l.In, tonic, l.Region), Device: device, Tempo: tempo}, Tuning: l.In.Tuning()}
 }
 
 // on fills in a change: its chord, the one before, and the note that landed there.

@@ -49,7 +49,7 @@ func Written(over edit.Line, heard []judge.Heard, swing float64) (edit.Line, err
 	end := len(s.Bars) * s.Bar()
 	heard = slices.Clone(heard)
 	slices.SortStableFunc(heard, func(a, b judge.Heard) int { return cmp.Compare(a.At, b.At) })
-	whole := neck.Window{Low: 0, High: s.In.Last()}
+	whole := neck.Region{Low: 0, High: s.In.Last()}
 	for i, h := range heard {
 		at, stop := int(straight(h.At, swing)), int(straight(h.At+max(h.Length, score.Tick/8), swing))
 		midi := int(math.Round(h.Pitch))
@@ -73,7 +73,7 @@ func Written(over edit.Line, heard []judge.Heard, swing float64) (edit.Line, err
 			return l, err
 		}
 	}
-	l.Window, l.Palette, l.Feel, l.Said = over.Window, over.Palette, over.Feel, nil
+	l.Region, l.Palette, l.Feel, l.Said = over.Region, over.Palette, over.Feel, nil
 	if lost := len(heard) - len(l.Notes); lost > 0 && len(heard) > 0 {
 		l.Said = []string{say.F("%d of %d notes could not be written down", lost, len(heard))}
 	}
@@ -143,7 +143,7 @@ func inTime(notes []score.Note, end int) []score.Note {
 // together leaves out what no hand can hold with what else begins at the same time.
 func together(over edit.Line, notes []score.Note) (out []score.Note) {
 	score.Sort(notes)
-	whole := neck.Window{Low: 0, High: over.In.Last()}
+	whole := neck.Region{Low: 0, High: over.In.Last()}
 	from := 0 // of what begins together, in out
 	for _, n := range notes {
 		if from = min(from, len(out)); from < len(out) && out[from].Start != n.Start {

@@ -25,7 +25,7 @@ type Part struct{ Band, Own []score.Note }
 type Ask struct {
 	Lick lick.Lick    // of a mode that takes one
 	Tune []score.Note // of a mode that takes one: over the chart as it is
-	Seed uint64    // the same seed writes the same
+	Seed uint64       // the same seed writes the same
 }
 
 // Line is a mode's part, laid on the neck: the band's lead, and the line to be
@@ -65,7 +65,7 @@ func trade(ctx context.Context, over edit.Line, a Ask) (part Part, err error) {
 		}
 	}
 	over.Notes = nil
-	w := line.Wish{Window: over.Window, Palette: over.Palette, Rhythm: "eighths", Density: 2, Seed: a.Seed, Locked: locked}
+	w := line.Wish{Region: over.Region, Palette: over.Palette, Rhythm: "eighths", Density: 2, Seed: a.Seed, Locked: locked}
 	notes, err := line.Write(ctx, over.Score, w, over.Hand)
 	if err != nil {
 		return part, err
@@ -154,7 +154,7 @@ func bends(_ context.Context, over edit.Line, a Ask) (part Part, err error) {
 			score.Note{Start: at + half, Length: over.Bar() - half, Pitch: pitch.At(midi, over.Spell(at, midi)), Placement: b.from, Ornaments: score.Ornaments{Bend: 2 * b.by}})
 	}
 	if len(part.Own) == 0 {
-		return part, say.Errorf("no string can be bent to a chord tone in frets %d to %d; choose a position higher up", over.Window.Low, over.Window.High)
+		return part, say.Errorf("no string can be bent to a chord tone in %s; choose a place higher up, on plain strings", over.Region.Says())
 	}
 	return part, nil
 }
@@ -169,14 +169,14 @@ type bent struct {
 // bentTo lists the bends to a chord's tones on the three plain strings, whole steps
 // first: from the window, with the goal in it or a hand's width beyond.
 func bentTo(over edit.Line, chord harmony.Chord) (found []bent) {
-	w := over.Window
-	wide := neck.Window{Low: max(1, w.Low), High: min(over.In.Last(), w.High+3)}
+	w := over.Region
+	wide := neck.Region{Low: max(1, w.Low), High: min(over.In.Last(), w.High+3), Strings: w.Strings}
 	for _, by := range []int{2, 1} {
 		for s := 1; s <= min(3, over.In.Strings()); s++ {
 			for fret := max(1, w.Low); fret <= w.High; fret++ {
 				from := neck.Placement{String: s, Fret: fret}
 				tone, ok := chord.ToneAt((over.In.MIDI(from) + by) % 12)
-				if !ok || blend.Limit(over.In, from, false) < by {
+				if !ok || !w.Has(from) || blend.Limit(over.In, from, false) < by {
 					continue
 				}
 				for _, goal := range over.In.Find(over.In.MIDI(from)+by, wide) {

@@ -93,9 +93,9 @@ func TestBendsAreMatchedToTheirGoal(t *testing.T) {
 	for _, l := range f.Landings {
 		assert.Contains(t, []string{"bent flat", "bent sharp"}, l.When)
 	}
-	chart.Window.Low, chart.Window.High = 0, 0
+	chart.Region.Low, chart.Region.High = 0, 0
 	_, _, err = m.Line(t.Context(), chart, practice.Ask{})
-	assert.ErrorContains(t, err, "position higher up")
+	assert.ErrorContains(t, err, "choose a place higher up")
 	m, err = practice.ModeByID("lick")
 	require.NoError(t, err)
 	_, _, err = m.Line(t.Context(), chart, practice.Ask{})

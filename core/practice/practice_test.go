@@ -25,7 +25,7 @@ import (
 func over(f form.Form, tonic pitch.Name) edit.Line {
 	key := form.Key{Tonic: tonic, Minor: f.Minor}
 	in := neck.Standard()
-	l := edit.Line{Hand: neck.UsualHand, Window: in.Positions(tonic.Class())[0].Window, Palette: blend.Palettes[0], Feel: "shuffle"}
+	l := edit.Line{Hand: neck.UsualHand, Region: in.Positions(tonic.Class())[0].Region, Palette: blend.Palettes[0], Feel: "shuffle"}
 	l.Score = score.Score{Key: key, Tempo: 100, Progression: f.In(key), In: in}
 	return l
 }
@@ -131,7 +131,7 @@ func TestWhatIsPlayedIsWrittenDown(t *testing.T) {
 		f := rapid.SampledFrom(form.Forms).Draw(t, "form")
 		l := over(f, rapid.SampledFrom(pitch.Roots).Draw(t, "tonic"))
 		swing := rapid.SampledFrom([]float64{0.5, 0.6, 0.667}).Draw(t, "swing")
-		notes, err := line.Write(context.Background(), l.Score, line.Wish{Window: l.Window, Palette: l.Palette, Rhythm: "eighths", Density: 3, Seed: rapid.Uint64Range(0, 20).Draw(t, "seed")}, l.Hand)
+		notes, err := line.Write(context.Background(), l.Score, line.Wish{Region: l.Region, Palette: l.Palette, Rhythm: "eighths", Density: 3, Seed: rapid.Uint64Range(0, 20).Draw(t, "seed")}, l.Hand)
 		require.NoError(t, err)
 		s := l.Score
 		s.Notes = notes

@@ -41,7 +41,7 @@ func restful(_ context.Context, over edit.Line, _ Ask) (part Part, err error) {
 	if !sounds {
 		return part, say.Errorf("the band is silent; there is no chord to rest on")
 	}
-	run := arpeggio.Make(over.In, chord, over.Window, over.Hand, nil).Notes
+	run := arpeggio.Make(over.In, chord, over.Region, over.Hand, nil).Notes
 	for i, role := range restsOn {
 		k := -1
 		for j, n := range run { // the middle of the neck sounds best
@@ -60,7 +60,7 @@ func restful(_ context.Context, over edit.Line, _ Ask) (part Part, err error) {
 		part.Band = append(part.Band, score.Note{Start: rest, Length: over.Bar() - score.Tick, Pitch: run[k].Pitch, Placement: run[k].Placement, Ornaments: score.Ornaments{Vibrato: true}})
 	}
 	if len(part.Band) == 0 {
-		return part, say.Errorf("no tone of %s lies in frets %d to %d", chord, over.Window.Low, over.Window.High)
+		return part, say.Errorf("no tone of %s lies in %s", chord, over.Region.Says())
 	}
 	for _, n := range part.Band {
 		n.Start += restBars * over.Bar()

@@ -63,7 +63,7 @@ func grip(in *neck.Instrument, notes []Note, hand neck.Hand) (ok bool) {
 // on; 0 is no wish, and nil none at all. unfit are the notes for which the window
 // has no place; when there are any, or no hand can play what is asked, nothing
 // is changed and ok is false.
-func Place(in *neck.Instrument, notes []Note, w neck.Window, hand neck.Hand, prefer []int) (cost float64, unfit []int, ok bool) {
+func Place(in *neck.Instrument, notes []Note, w neck.Region, hand neck.Hand, prefer []int) (cost float64, unfit []int, ok bool) {
 	asks := asksOf(notes)
 	for i, n := range notes {
 		var places, liked []neck.Placement

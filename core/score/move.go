@@ -58,7 +58,7 @@ func (s Score) Move(to form.Key, shape bool) (moved Score, frets int) {
 
 // onNeck tells whether a pitch can be played at all.
 func (s Score) onNeck(midi int) bool {
-	return len(s.In.Find(midi, neck.Window{Low: 0, High: s.In.Last()})) > 0
+	return len(s.In.Find(midi, neck.Region{Low: 0, High: s.In.Last()})) > 0
 }
 
 // slid moves every note along its string.

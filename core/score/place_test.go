@@ -22,7 +22,7 @@ func sounding(midis ...int) (notes []Note) {
 func TestPlacesAreFoundInTheWindow(t *testing.T) {
 	in := neck.Standard()
 	rapid.Check(t, func(t *rapid.T) {
-		w := neck.Window{Low: rapid.IntRange(0, 14).Draw(t, "low")}
+		w := neck.Region{Low: rapid.IntRange(0, 14).Draw(t, "low")}
 		w.High = w.Low + rapid.IntRange(4, 7).Draw(t, "wide")
 		notes := sounding(rapid.SliceOfN(rapid.IntRange(40, 84), 1, 12).Draw(t, "notes")...)
 		before := append([]Note(nil), notes...)
@@ -44,7 +44,7 @@ func TestPlacesAreFoundInTheWindow(t *testing.T) {
 
 func TestPlacesAsTheNotesAsk(t *testing.T) {
 	in := neck.Standard()
-	w := neck.Window{Low: 5, High: 9}
+	w := neck.Region{Low: 5, High: 9}
 	// D and E: a hammer-on keeps them on one string, though E could be had on the next.
 	notes := sounding(62, 64)
 	notes[1].Join = Hammer

@@ -55,9 +55,9 @@ func solo(t testing.TB, k, tempo int, rhythm string) (score.Score, []judge.Heard
 	tonic := pitch.Roots[(5*k)%len(pitch.Roots)]
 	key := form.Key{Tonic: tonic, Minor: f.Minor}
 	instrument := neck.Standard()
-	w := instrument.Positions(tonic.Class())[k%3].Window
+	w := instrument.Positions(tonic.Class())[k%3].Region
 	s := score.Score{Key: key, Tempo: tempo, Progression: f.In(key), In: instrument}
-	notes, err := line.Write(t.Context(), s, line.Wish{Window: w, Palette: blend.Palettes[0], Rhythm: rhythm, Density: 3, Approach: true, Seed: uint64(k)}, neck.UsualHand)
+	notes, err := line.Write(t.Context(), s, line.Wish{Region: w, Palette: blend.Palettes[0], Rhythm: rhythm, Density: 3, Approach: true, Seed: uint64(k)}, neck.UsualHand)
 	require.NoError(t, err)
 	s.Notes = notes
 	heard, erred := judge.Player{Wrong: 0.14, Spread: 8, Seed: uint64(k)}.Play(s, tempo, 0.5)

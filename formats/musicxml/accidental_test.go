@@ -35,7 +35,7 @@ func TestAccidentals(t *testing.T) {
 			n := score.Note{Start: i * score.Tick, Length: score.Tick}
 			n.Pitch, err = pitch.ParsePitch(name)
 			require.NoError(t, err)
-			places := s.In.Find(n.Pitch.MIDI(), neck.Window{Low: 0, High: 22})
+			places := s.In.Find(n.Pitch.MIDI(), neck.Region{Low: 0, High: 22})
 			require.NotEmpty(t, places, name)
 			n.Placement = places[0]
 			s.Notes = append(s.Notes, n)
