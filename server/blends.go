@@ -8,6 +8,7 @@ import (
 	"undaris/core/blend"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/store"
 )
 
 // PaletteNote is a note of the palette over a chord.
@@ -118,6 +119,28 @@ func (s *server) blends(api huma.API) {
 			return wireBlend(blend.Lay(on.in, key, p, c, on.w, in.Advanced)), nil
 		})
 
+	get(s, api, "/api/places/about", "place-about", "One fret: its name, what it is in a key, and where else it lies",
+		func(_ context.Context, in *struct {
+			NeckQuery
+			String int    `query:"string" required:"true"`
+			Fret   int    `query:"fret" required:"true"`
+			Key    string `query:"key" required:"true"`
+		}) (PlaceAbout, error) {
+			inst, _, err := in.neck("query.")
+			if err != nil {
+				return PlaceAbout{}, err
+			}
+			p := neck.Placement{String: in.String, Fret: in.Fret}
+			if err := inst.CheckPlacement(p); err != nil {
+				return PlaceAbout{}, at("query.fret", p, err)
+			}
+			key, err := readKey("query.key", in.Key)
+			if err != nil {
+				return PlaceAbout{}, err
+			}
+			a := blend.AboutPlace(inst, key, p)
+			return PlaceAbout{a.Pitch.String(), string(a.Degree), each(a.Others, func(p neck.Placement) store.Spot { return store.Spot(p) })}, nil
+		})
 	get(s, api, "/api/places", "place", "One fret over several chords, plain and bent",
 		func(_ context.Context, in *struct {
 			NeckQuery
@@ -140,6 +163,13 @@ func (s *server) blends(api huma.API) {
 			}
 			return each(blend.OnePlace(inst, p, chords, in.Advanced), wirePlaceReading), nil
 		})
+}
+
+// PlaceAbout is what one place is, whatever chord sounds.
+type PlaceAbout struct {
+	Note   string       `json:"note" doc:"with its octave, spelled by the key"`
+	Degree string       `json:"degree" doc:"in the key"`
+	Others []store.Spot `json:"others" doc:"where else the pitch lies"`
 }
 
 func wirePlaceReading(r blend.Reading) PlaceReading {

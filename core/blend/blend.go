@@ -152,6 +152,27 @@ func OnePlace(in *neck.Instrument, p neck.Placement, chords []harmony.Chord, adv
 	return out
 }
 
+// About is what one place on the neck is, whatever chord sounds.
+type About struct {
+	Pitch  pitch.Pitch    // spelled by the key
+	Degree harmony.Degree // of the key's tonic
+	Others []neck.Placement
+}
+
+// AboutPlace tells the name of a place, what it is in a key, and where else its pitch
+// lies, the lowest string first.
+func AboutPlace(in *neck.Instrument, key form.Key, p neck.Placement) About {
+	midi := in.MIDI(p)
+	tonic := harmony.MustParse(key.Tonic.String() + map[bool]string{false: "7", true: "m7"}[key.Minor])
+	a := About{Pitch: pitch.At(midi, key.Spell(midi)), Degree: Sounds(tonic)[tonic.Above(midi%12)].Degree}
+	for _, other := range in.Find(midi, neck.Region{High: in.Last()}) {
+		if other != p {
+			a.Others = append(a.Others, other)
+		}
+	}
+	return a
+}
+
 // Rub is a tone of the soloist's chord that does not rest over the band's.
 type Rub struct {
 	Tone harmony.Tone

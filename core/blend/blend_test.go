@@ -178,6 +178,30 @@ func TestStringsThatBend(t *testing.T) {
 	assert.Zero(t, Limit(in, neck.Placement{String: 1}, true))
 }
 
+// A place is told by its name in the key, its degree there, and its other places.
+func TestAboutAPlace(t *testing.T) {
+	in := neck.Standard()
+	for _, c := range []struct {
+		key    form.Key
+		at     neck.Placement
+		note   string
+		degree harmony.Degree
+		others []neck.Placement
+	}{
+		{form.Key{Tonic: pitch.Name{}}, neck.Placement{String: 2, Fret: 3}, "D4", "9", []neck.Placement{{String: 6, Fret: 22}, {String: 5, Fret: 17}, {String: 4, Fret: 12}, {String: 3, Fret: 7}}},
+		{form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}, neck.Placement{String: 6, Fret: 9}, "Db3", "#9", []neck.Placement{{String: 5, Fret: 4}}},
+		{form.Key{Tonic: pitch.Name{Letter: 5}, Minor: true}, neck.Placement{String: 1, Fret: 0}, "E4", "5", []neck.Placement{{String: 6, Fret: 24}, {String: 5, Fret: 19}, {String: 4, Fret: 14}, {String: 3, Fret: 9}, {String: 2, Fret: 5}}},
+	} {
+		a := AboutPlace(in, c.key, c.at)
+		assert.Equal(t, c.note, a.Pitch.String())
+		assert.Equal(t, c.degree, a.Degree)
+		if in.Last() < 24 {
+			c.others = slices.DeleteFunc(c.others, func(p neck.Placement) bool { return p.Fret > in.Last() })
+		}
+		assert.Equal(t, c.others, a.Others)
+	}
+}
+
 func TestBoxesLieWithThePositions(t *testing.T) {
 	in := neck.Standard()
 	minor, _ := PaletteByID("minor-pentatonic")

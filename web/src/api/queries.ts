@@ -28,13 +28,14 @@ export const readChart = (id: number) => answer(api.GET('/api/charts/{id}', { pa
 
 export const usePlayer = () => useQuery({ queryKey: ['player'], queryFn: () => answer(api.GET('/api/player')) })
 
-export interface OwnWindow {
+export interface OwnRegion {
   low: number
   high: number
+  strings?: string
 }
 
-/** Everything about a chart; own adds a window of the player's to the positions. */
-export const useChartMap = (id: Ref<number>, own: Ref<OwnWindow | undefined>, enabled: Ref<boolean>) =>
+/** Everything about a chart; own adds a region of the player's to the positions. */
+export const useChartMap = (id: Ref<number>, own: Ref<OwnRegion | undefined>, enabled: Ref<boolean>) =>
   useQuery({
     queryKey: ['map', id, own],
     queryFn: () =>
@@ -130,14 +131,14 @@ export function useSavePlayer() {
   })
 }
 
-/** What one place on the neck is over each of some chords. */
-export const readPlace = (place: Place, chords: string[], player: Player) =>
-  answer(
-    api.GET('/api/places', {
-      params: {
-        query: { ...place, chords, tuning: player.tuning, frets: player.frets, scale: player.scale, capo: player.capo },
-      },
-    }),
-  )
+/** What one place on the neck is over each of some chords, and whatever sounds. */
+export function readPlace(place: Place, chords: string[], key: string, player: Player) {
+  const { tuning, frets, scale, capo } = player
+  const at = { ...place, tuning, frets, scale, capo }
+  return Promise.all([
+    answer(api.GET('/api/places', { params: { query: { ...at, chords } } })),
+    answer(api.GET('/api/places/about', { params: { query: { ...at, key } } })),
+  ])
+}
 
 export const noteOpened = (id: number) => api.POST('/api/charts/{id}/opened', { params: { path: { id } } })

@@ -984,6 +984,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One fret: its name, what it is in a key, and where else it lies */
+        get: operations["place-about"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/player": {
         parameters: {
             query?: never;
@@ -1151,6 +1168,23 @@ export interface paths {
         put?: never;
         /** Read a progression as it is typed, choose a form, or move one to another key */
         post: operations["read-text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/regions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ways to divide a neck in a key, each with its regions, and sets of strings */
+        get: operations["regions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1774,6 +1808,36 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        Division: {
+            strings: components["schemas"]["DivisionString"][];
+            ways: components["schemas"]["DivisionWay"][];
+        };
+        DivisionRegion: {
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
+            name: string;
+            /** @description of a shape with so many notes on a string */
+            places?: components["schemas"]["Spot"][];
+            /** @description such as 3,2,1; all where none is said */
+            strings?: string;
+            /** @description other places of the same pitches in its frets */
+            unisons?: components["schemas"]["Spot"][];
+        };
+        DivisionString: {
+            name: string;
+            says: string;
+            /** @description such as 5,2; empty for all */
+            strings: string;
+        };
+        DivisionWay: {
+            id: string;
+            name: string;
+            /** @description low to high */
+            regions: components["schemas"]["DivisionRegion"][];
+            says: string;
+        };
         Does: {
             class: string;
             degree: string;
@@ -2041,6 +2105,11 @@ export interface components {
             try: string;
             /** Format: int64 */
             version: number;
+        };
+        Lack: {
+            degree: string;
+            nearest: components["schemas"]["Spot"];
+            note: string;
         };
         Landing: {
             /**
@@ -2436,6 +2505,8 @@ export interface components {
             notes: components["schemas"]["LineNote"][];
             /** @description what its notes are drawn from */
             palette?: string;
+            /** @description it is written on, such as 5,2; all where it is not said */
+            strings?: string;
             /**
              * Format: int64
              * @description beats a minute, 30 to 300
@@ -2480,6 +2551,8 @@ export interface components {
             notes: components["schemas"]["LineNote"][];
             /** @description what its notes are drawn from */
             palette?: string;
+            /** @description it is written on, such as 5,2; all where it is not said */
+            strings?: string;
             /**
              * Format: int64
              * @description beats a minute, 30 to 300
@@ -2516,6 +2589,8 @@ export interface components {
             low: number;
             /** @description what its notes are drawn from */
             palette?: string;
+            /** @description it is written on, such as 5,2; all where it is not said */
+            strings?: string;
             /**
              * Format: int64
              * @description beats a minute, 30 to 300
@@ -3077,6 +3152,14 @@ export interface components {
             /** Format: int64 */
             string: number;
         };
+        PlaceAbout: {
+            /** @description in the key */
+            degree: string;
+            /** @description with its octave, spelled by the key */
+            note: string;
+            /** @description where else the pitch lies */
+            others: components["schemas"]["Spot"][];
+        };
         PlaceReading: {
             bent: components["schemas"]["BentTo"][];
             chord: string;
@@ -3149,7 +3232,7 @@ export interface components {
             low: number;
             /**
              * Format: int64
-             * @description 1 to 5; 0 for the player's own window
+             * @description 1 to 5; 0 for a region of the player's own
              */
             number: number;
             /** @description played with open strings, its window slid up to 0-4 */
@@ -3158,6 +3241,8 @@ export interface components {
             octave?: boolean;
             /** @description the tonic's movable open shape */
             shape?: string;
+            /** @description that it is on, the lowest first; all where none is said */
+            strings?: number[];
         };
         "Practice-overRequest": {
             mode: string;
@@ -3348,6 +3433,8 @@ export interface components {
         Run: {
             /** @description other places of the same pitches in the window */
             alternatives: components["schemas"]["Note"][];
+            /** @description tones that the region holds in no octave, with the nearest place of each */
+            lacks?: components["schemas"]["Lack"][];
             /** @description chord tones in between that the window does not hold */
             missing?: string[];
             notes: components["schemas"]["Note"][];
@@ -4334,6 +4421,8 @@ export interface operations {
                 habit?: string;
                 low: number;
                 high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
                 key: string;
                 palette: string;
                 chord: string;
@@ -4602,9 +4691,11 @@ export interface operations {
     "chart-map": {
         parameters: {
             query?: {
-                /** @description with high: a window of the player's own */
+                /** @description with high: a region of the player's own */
                 low?: number;
                 high?: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
             };
             header?: never;
             path: {
@@ -4662,6 +4753,8 @@ export interface operations {
                 /** @description with high: the window of the thread */
                 low?: number;
                 high?: number;
+                /** @description of the thread, such as 5,2 */
+                strings?: string;
             };
             header?: never;
             path: {
@@ -4698,6 +4791,8 @@ export interface operations {
             query: {
                 low: number;
                 high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
                 of?: "run" | "crossing" | "thread";
                 /** @description for a run or a crossing: which chord of the form, from 0 */
                 step?: number;
@@ -4837,6 +4932,8 @@ export interface operations {
             query: {
                 low: number;
                 high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
                 of?: "run" | "crossing" | "thread";
                 /** @description for a run or a crossing: which chord of the form, from 0 */
                 step?: number;
@@ -4874,6 +4971,8 @@ export interface operations {
             query: {
                 low: number;
                 high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
                 of?: "run" | "crossing" | "thread";
                 /** @description for a run or a crossing: which chord of the form, from 0 */
                 step?: number;
@@ -4974,6 +5073,8 @@ export interface operations {
                 habit?: string;
                 low: number;
                 high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
                 /** @description roles, most wanted first; the default is third,seventh,root,fifth */
                 targets?: string;
                 /** @description rank by distance */
@@ -5315,6 +5416,8 @@ export interface operations {
                 chord?: string;
                 low?: number;
                 high?: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
                 /** @description degrees follow the kind of chord */
                 follow?: boolean;
             };
@@ -6463,6 +6566,49 @@ export interface operations {
             };
         };
     };
+    "place-about": {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                string: number;
+                fret: number;
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceAbout"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     player: {
         parameters: {
             query?: never;
@@ -6885,6 +7031,47 @@ export interface operations {
             };
         };
     };
+    regions: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Division"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     run: {
         parameters: {
             query: {
@@ -6900,6 +7087,8 @@ export interface operations {
                 habit?: string;
                 low: number;
                 high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
                 chord: string;
             };
             header?: never;
@@ -7212,13 +7401,13 @@ export interface operations {
                 habit?: string;
                 low: number;
                 high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
                 /** @description | C7 | F7 | C7 | % | */
                 text: string;
                 key: string;
                 beats?: number;
                 mode?: string;
-                /** @description a string set, such as 1-3 */
-                strings?: string;
                 /** @description MIDI number of the lowest target; 0 is no limit */
                 lowest?: number;
                 /** @description MIDI number of the highest target; 0 is no limit */

@@ -21,7 +21,7 @@ export const useBand = defineStore('band', () => {
   const swing = ref(0)
   const seed = ref(1)
   const loop = shallowRef<LoopBeats>()
-  const withThread = shallowRef<{ low: number; high: number }>()
+  const withThread = shallowRef<{ low: number; high: number; strings?: string }>()
   const audition = shallowRef<Audition>()
   /** What the place in view would have played instead of the chart. */
   const offered = shallowRef<Audition>()
@@ -218,7 +218,7 @@ export const useBand = defineStore('band', () => {
     } else if (heard && a) rehear(a.load)
   }
 
-  function hearThread(w: { low: number; high: number } | undefined) {
+  function hearThread(w: { low: number; high: number; strings?: string } | undefined) {
     withThread.value = w
     return status.value === 'playing' ? reload() : w ? start(loop.value?.from ?? 0) : undefined
   }

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { useElementSize, useWindowSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import type { Instrument } from '../api/client'
+import type { Instrument, Place } from '../api/client'
 import MarkShape from '../music/MarkShape.vue'
 import { markOf, outline } from '../music/marks'
 import { dots, geometry } from './geometry'
 import NeckBoard from './NeckBoard.vue'
+import type { Region } from './region'
 
 export interface Spot {
   string: number
@@ -18,7 +19,9 @@ export interface Spot {
 
 const props = defineProps<{
   instrument: Instrument
-  window: { low: number; high: number }
+  window: Region
+  /** The scale's places of a shape, and other places of the same pitches. */
+  shape?: { places: Place[]; unisons: Place[] }
   spots: Spot[]
   /** The chord's tones outside the window, small and faint. */
   ghosts: { string: number; fret: number; degree: string }[]
@@ -27,7 +30,7 @@ const props = defineProps<{
   /** The tones step back. */
   faded?: boolean
 }>()
-const emit = defineEmits<{ window: [low: number, high: number]; place: [spot: Spot] }>()
+const emit = defineEmits<{ window: [low: number, high: number]; place: [at: Place]; press: [at: Place] }>()
 
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 1140, height: 0 })
@@ -59,6 +62,14 @@ const shade = computed(() => {
   const b = g.value.wire(high)
   return { x: Math.min(a, b) + 1, width: Math.abs(b - a) - 2 }
 })
+/* On every string it is one field; on some, one for each of them. */
+const bands = computed(() => {
+  const { strings } = props.window
+  if (!strings?.length) return [{ y: 2, height: frame.value.height - 36 }]
+  return strings
+    .filter((s) => s <= g.value.strings)
+    .map((s) => ({ y: g.value.string(s) - g.value.gap * 0.46, height: g.value.gap * 0.92 }))
+})
 const radius = (fret: number) => Math.min(17, g.value.gap * 0.46, fret === 0 ? 16 : g.value.half(fret) * 0.92)
 
 /** The faint tones, one path a colour: a step then moves five things and not fifty. */
@@ -69,6 +80,44 @@ const faint = computed(() => {
     paths[colour] = (paths[colour] ?? '') + outline(shape, 6, g.value.fret(n.fret), g.value.string(n.string))
   }
   return paths
+})
+
+/* Any place answers, marked or not: pressed, or come to by the arrow keys. */
+const cursor = ref<Place>()
+function placeUnder(e: MouseEvent): Place | undefined {
+  if ((e.target as Element).closest('.numbers')) return
+  const r = svg.value!.getBoundingClientRect()
+  const y = e.clientY - r.top
+  const strings = Array.from({ length: g.value.strings }, (_, i) => i + 1)
+  const string = strings.toSorted((a, b) => Math.abs(g.value.string(a) - y) - Math.abs(g.value.string(b) - y))[0]!
+  return { string, fret: Math.max(0, g.value.fretAt(e.clientX - r.left)) }
+}
+function under(e: MouseEvent, what: 'press' | 'place') {
+  const at = placeUnder(e)
+  if (!at) return
+  if (what === 'press') emit('press', at)
+  else emit('place', at)
+}
+function key(e: KeyboardEvent) {
+  const by = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] }[e.key]
+  const now = cursor.value ?? { string: g.value.strings, fret: props.window.low }
+  if (by && !e.altKey && !e.ctrlKey && !e.metaKey && !e.shiftKey) {
+    const fret = now.fret + (props.instrument.left ? -by[1]! : by[1]!)
+    cursor.value = {
+      string: Math.max(1, Math.min(g.value.strings, now.string + by[0]!)),
+      fret: Math.max(0, Math.min(props.instrument.last, fret)),
+    }
+  } else if (e.key === 'Enter') emit('place', now)
+  else if (e.key === ' ') emit('press', now)
+  else return
+  e.preventDefault()
+  e.stopPropagation()
+}
+const told = computed(() => {
+  const c = cursor.value
+  if (!c) return ''
+  const mark = props.spots.find((s) => s.string === c.string && s.fret === c.fret)
+  return mark?.title ?? `string ${c.string}, fret ${c.fret}`
 })
 
 /* Dragging along the fret numbers sets the player's own window. */
@@ -98,9 +147,36 @@ const dragged = computed(() => {
 </script>
 
 <template>
-  <div ref="box" class="neck">
-    <svg ref="svg" :width="frame.width" :height="frame.height" role="img" :aria-label="describe">
-      <rect class="window" :x="shade.x" y="2" :width="Math.max(shade.width, 0)" :height="frame.height - 36" rx="10" />
+  <div
+    ref="box"
+    class="neck"
+    tabindex="0"
+    role="application"
+    aria-label="the neck: arrow keys go from place to place, Space sounds one, Enter asks what it is"
+    @keydown="key"
+    @focus="cursor ??= { string: g.strings, fret: window.low }"
+    @blur="cursor = undefined"
+  >
+    <p class="hidden-text" aria-live="polite">{{ told }}</p>
+    <svg
+      ref="svg"
+      :width="frame.width"
+      :height="frame.height"
+      role="img"
+      :aria-label="describe"
+      @click="under($event, 'place')"
+      @pointerdown="under($event, 'press')"
+    >
+      <rect
+        v-for="(b, i) in bands"
+        :key="i"
+        class="window"
+        :x="shade.x"
+        :y="b.y"
+        :width="Math.max(shade.width, 0)"
+        :height="b.height"
+        rx="10"
+      />
       <NeckBoard :g="g" :frame="frame" :instrument="instrument" />
       <g
         class="numbers"
@@ -132,6 +208,27 @@ const dragged = computed(() => {
           {{ n }}
         </text>
       </g>
+      <g v-if="shape" class="shape">
+        <circle
+          v-for="p in shape.places.filter(shown)"
+          :key="`${p.string}:${p.fret}`"
+          :cx="g.fret(p.fret)"
+          :cy="g.string(p.string)"
+          r="8"
+        >
+          <title>of the shape</title>
+        </circle>
+        <circle
+          v-for="p in shape.unisons.filter(shown)"
+          :key="`u${p.string}:${p.fret}`"
+          class="unison"
+          :cx="g.fret(p.fret)"
+          :cy="g.string(p.string)"
+          r="8"
+        >
+          <title>the same pitch once more</title>
+        </circle>
+      </g>
       <path v-for="(d, colour) in faint" :key="colour" class="ghost" :d="d" :fill="colour" />
       <slot name="under" :g="g" :radius="radius" :shown="shown" />
       <g
@@ -142,12 +239,18 @@ const dragged = computed(() => {
         class="spot"
         :class="{ faded }"
         :data-degree="n.degree"
-        @click="emit('place', n)"
       >
         <title>{{ n.title }}</title>
         <MarkShape :degree="n.degree" :label="n.label" :r="radius(n.fret)" />
       </g>
       <slot name="over" :g="g" :radius="radius" :shown="shown" />
+      <circle
+        v-if="cursor && shown(cursor)"
+        class="cursor"
+        :cx="g.fret(cursor.fret)"
+        :cy="g.string(cursor.string)"
+        :r="radius(cursor.fret) + 4"
+      />
     </svg>
   </div>
 </template>
@@ -186,6 +289,28 @@ svg {
 .numbers .inside {
   font-weight: 700;
   fill: var(--ink);
+}
+
+.neck:focus {
+  outline: none;
+}
+
+.cursor {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 3;
+  stroke-dasharray: 5 3;
+}
+
+.shape circle {
+  fill: var(--paper);
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+
+.shape .unison {
+  fill: none;
+  stroke-dasharray: 2 3;
 }
 
 .drag {

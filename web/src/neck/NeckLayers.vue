@@ -4,13 +4,14 @@ import type { Move, Note, Place, Target } from '../api/client'
 import MarkShape from '../music/MarkShape.vue'
 import { markOf } from '../music/marks'
 import type { Geometry } from './geometry'
+import { holds, type Region } from './region'
 
 /* What lies over the tones of the chord: the next chord's tones, the ways to them, and bends. Ways pass under the string, bends over it. */
 const props = defineProps<{
   g: Geometry
   radius: (fret: number) => number
   shown: (n: { fret: number }) => boolean
-  window: { low: number; high: number }
+  window: Region
   /** The tones of the chord in hand, and of the next, in this window. */
   tones: Note[]
   arrivals: Note[]
@@ -27,7 +28,7 @@ const props = defineProps<{
 const emit = defineEmits<{ target: [place: Place] }>()
 
 const key = (p: Place) => `${p.string}:${p.fret}`
-const inside = (p: Place) => p.fret >= props.window.low && p.fret <= props.window.high && props.shown(p)
+const inside = (p: Place) => holds(props.window, p) && props.shown(p)
 const taken = computed(() => new Set(props.tones.map(key)))
 /** The side an arrival is reached from: along the string, or across it. */
 const side = (to: Place) => {
@@ -96,7 +97,7 @@ const fade = (layer: string) => ({ faded: props.dimmed.has(layer) })
       :transform="
         n.held ? `translate(${x(n) + radius(n.fret)} ${y(n) - radius(n.fret)})` : `translate(${x(n)} ${y(n)})`
       "
-      @click="emit('target', n)"
+      @click.stop="emit('target', n)"
     >
       <title>the {{ n.degree }} of the next chord, {{ n.note }}{{ n.held ? ': it stays' : '' }}</title>
       <template v-if="n.held"><MarkShape :degree="n.degree" :r="8.5" hollow /></template>

@@ -3,26 +3,26 @@ import { computed } from 'vue'
 import type { Blend, Place } from '../api/client'
 import SvgMusic from '../music/SvgMusic.vue'
 import type { Geometry } from './geometry'
+import { holds, type Region } from './region'
 
 /* The palette as short bars on the strings, under everything else. Where a mark lies on one, its ends look out. */
 const props = defineProps<{
   g: Geometry
   radius: (fret: number) => number
   shown: (n: { fret: number }) => boolean
-  window: { low: number; high: number }
+  window: Region
   blend: Blend
   /** Where marks lie. */
   marked: Place[]
   label: (n: { degree: string; note: string; fret: number }) => string
   faded: boolean
 }>()
-const emit = defineEmits<{ place: [place: Place] }>()
 
 const key = (p: Place) => `${p.string}:${p.fret}`
 const taken = computed(() => new Set(props.marked.map(key)))
 const bars = computed(() =>
   props.blend.places
-    .filter((p) => p.fret >= props.window.low && p.fret <= props.window.high && props.shown(p))
+    .filter((p) => holds(props.window, p) && props.shown(p))
     .map((p) => ({ ...p, note: props.blend.notes[p.index]!, under: taken.value.has(key(p)) })),
 )
 </script>
@@ -35,7 +35,6 @@ const bars = computed(() =>
       class="bar"
       :data-palette="key(p)"
       :transform="`translate(${g.fret(p.fret)} ${g.string(p.string)})`"
-      @click="emit('place', p)"
     >
       <title>{{ p.note.note }}, {{ p.note.reason }}</title>
       <rect v-if="p.under" :x="-radius(p.fret) - 8" y="-4" :width="2 * radius(p.fret) + 16" height="8" rx="4" />

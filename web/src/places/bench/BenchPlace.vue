@@ -54,7 +54,7 @@ const router = useRouter()
 const catalogue = useCatalogue()
 useTitle(computed(() => (data.value ? `${data.value.chart.title} · Undaris` : 'Undaris')))
 
-const { labelOf, tones, spots, arrivals, ghosts, blend, describe } = useNeckView(bench)
+const { labelOf, tones, spots, arrivals, ghosts, shape, blend, describe } = useNeckView(bench)
 const { lit, litPlaces, bendTo, bent, reading, readOne } = usePointing(bench, blend)
 
 const band = useBand()
@@ -167,12 +167,13 @@ useCommands({
       :instrument="data.instrument"
       :window="window"
       :spots="spots"
+      :shape="shape"
       :ghosts="ghosts"
       :describe="describe"
       :faded="bench.dimmed.value.has('tones')"
-      @window="bench.setOwn"
+      @window="(low, high) => bench.setOwn(low, high)"
       @place="readOne"
-      @pointerdown="hearing.press"
+      @press="hearing.press"
     >
       <template #under="{ g, radius, shown }">
         <NeckPalette
@@ -184,7 +185,6 @@ useCommands({
           :marked="[...tones, ...arrivals]"
           :label="labelOf"
           :faded="bench.dimmed.value.has('palette')"
-          @place="readOne"
         />
       </template>
       <template #over="{ g, radius, shown }">

@@ -1,20 +1,22 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import Select from 'primevue/select'
-import type { Blend, Chord, Place, PlaceReading } from '../../api/client'
+import type { Blend, Chord, Place } from '../../api/client'
 import { useCatalogue } from '../../api/queries'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
+import { holds, type Region } from '../../neck/region'
+import type { Asked } from './usePointing'
 import { either, half } from './words'
 import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{
   chord: Chord
   blend: Blend
-  window: { low: number; high: number }
+  window: Region
   palette: string
   /** One place over every chord of the chart, when one is pointed out. */
-  place?: { string: number; fret: number; readings: PlaceReading[] }
+  place?: Asked
 }>()
 const emit = defineEmits<{
   palette: [id: string]
@@ -24,7 +26,7 @@ const emit = defineEmits<{
   hear: [place: Place]
 }>()
 const catalogue = useCatalogue()
-const inside = (p: { fret: number }) => p.fret >= props.window.low && p.fret <= props.window.high
+const inside = (p: Place) => holds(props.window, p)
 const text = (p: Place) => `${p.string}:${p.fret}`
 const notes = computed(() =>
   props.blend.notes.map((n, index) => ({
@@ -59,7 +61,7 @@ const added = computed(() =>
     </header>
     <div v-if="place" class="place">
       <p>
-        <b>{{ text(place) }}</b> over every chord
+        <b><MusicText :text="place.note" /></b> at {{ text(place) }}, the key's <MusicText :text="place.degree" />
         <PressButton
           title="hold it over this chord"
           :aria-label="`hear ${text(place)} over this chord`"
@@ -69,6 +71,7 @@ const added = computed(() =>
         </PressButton>
         <PressButton aria-label="close" @click="emit('close')"><i class="pi pi-times" /></PressButton>
       </p>
+      <p v-if="place.others.length" class="others">also at {{ either(place.others.map(text)) }}</p>
       <ul>
         <li v-for="r in place.readings" :key="r.chord">
           <b><MusicText :text="r.chord" /></b> <MusicText :text="r.degree" />, {{ r.class

@@ -10,7 +10,7 @@ import PressButton from '../../shell/PressButton.vue'
 const props = defineProps<{ chord: Chord; run: Run; window: Position; heard?: Place }>()
 const emit = defineEmits<{ pick: [note: Note]; hear: [] }>()
 
-const place = (n: Note) => `${n.string}:${n.fret}`
+const place = (n: Place) => `${n.string}:${n.fret}`
 const words = (n: Note) =>
   `${spoken(n.degree)}, ${spoken(n.note)}, string ${n.string}, ${n.fret ? 'fret ' + n.fret : 'open'}` +
   (n.finger ? `, finger ${n.finger}` : '')
@@ -59,6 +59,13 @@ const start = computed(() => props.run.notes[0])
     <p v-for="n in run.alternatives" :key="place(n)" class="choice">
       <span><MusicText :text="n.note" /> is also at {{ place(n) }}.</span>
       <Button label="Take it there" variant="outlined" size="small" @click="emit('pick', n)" />
+    </p>
+    <p v-if="run.lacks?.length" class="caution">
+      Not in this region:
+      <template v-for="(l, i) in run.lacks" :key="l.degree"
+        >{{ i ? ', ' : '' }}<MusicText :text="l.degree" /> (<MusicText :text="l.note" />, nearest at
+        {{ place(l.nearest) }})</template
+      >.
     </p>
     <p v-if="run.missing?.length" class="caution">
       Out of reach here:

@@ -1,20 +1,27 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+/* Where on the neck: the five positions at hand, and behind them every way to divide it, on any strings. */
+import { computed, ref, toRef } from 'vue'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import Popover from 'primevue/popover'
-import type { Position } from '../../api/client'
+import Select from 'primevue/select'
+import type { Instrument, Position } from '../../api/client'
+import { stringsOf, told, type Region } from '../../neck/region'
 import PressButton from '../../shell/PressButton.vue'
+import { useDivision } from './useRegion'
 
 const props = defineProps<{
   positions: Position[]
   selected: number
-  own?: { low: number; high: number }
-  last: number
-  /** The box on the top three strings. */
-  smallBox?: Position
+  own?: Region
+  musicKey?: string
+  instrument?: Instrument
 }>()
-const emit = defineEmits<{ number: [n: number]; own: [low: number, high: number]; leave: [] }>()
+const emit = defineEmits<{
+  number: [n: number]
+  own: [low: number, high: number, strings: number[], way?: string]
+  leave: []
+}>()
 
 /** One button a position; it shows the octave that is in hand. */
 const numbers = () => {
@@ -27,23 +34,51 @@ const numbers = () => {
 }
 
 const panel = ref<InstanceType<typeof Popover>>()
+const shown = ref(false)
+const division = useDivision(toRef(props, 'musicKey'), shown)
+const last = computed(() => props.instrument?.last ?? 22)
+const count = computed(() => props.instrument?.open.length ?? 6)
 const low = ref(5)
-const high = ref(8)
+const high = ref(9)
+/* Those that are played on; all of them is none in particular. */
+const strings = ref<number[]>([])
+const way = ref('windows')
 const wrong = ref('')
+const ways = computed(() => division.data.value?.ways ?? [])
+const chosenWay = computed(() => ways.value.find((w) => w.id === way.value))
+const regions = computed(() => chosenWay.value?.regions ?? [])
+const sets = computed(() => division.data.value?.strings ?? [])
+const saysSet = computed(() => sets.value.find((s) => s.strings === strings.value.join(','))?.says)
 function open(e: Event) {
   const from = props.own ?? props.positions[props.selected]
   low.value = from?.low ?? 5
-  high.value = from?.high ?? 8
+  high.value = from?.high ?? 9
+  strings.value = from?.strings ?? []
   wrong.value = ''
+  shown.value = true
   panel.value?.toggle(e)
 }
-function take() {
-  if (low.value === null || high.value === null || low.value < 0 || high.value > props.last || low.value > high.value) {
-    wrong.value = `A window on this neck begins at fret 0 or higher, ends at fret ${props.last} or lower, and not before it begins.`
+function toggle(s: number) {
+  const now = strings.value.length ? strings.value : Array.from({ length: count.value }, (_, i) => i + 1)
+  const next = now.includes(s) ? now.filter((x) => x !== s) : [...now, s]
+  strings.value = next.length === count.value ? [] : next.toSorted((a, b) => b - a)
+}
+const isOn = (s: number) => !strings.value.length || strings.value.includes(s)
+function take(by?: string) {
+  const [from, to] = [low.value, high.value]
+  if (from === null || to === null || from < 0 || to > last.value || from > to) {
+    wrong.value = `Frets on this neck begin at 0 and end at ${last.value}, and a region does not end before it begins.`
     return
   }
-  emit('own', low.value, high.value)
+  emit('own', from, to, strings.value, by)
   panel.value?.hide()
+}
+/* A region of a way: its frets, and its strings where it has some of its own. */
+function region(r: { low: number; high: number; strings?: string }) {
+  low.value = r.low
+  high.value = r.high
+  if (r.strings) strings.value = stringsOf(r.strings)
+  take(way.value)
 }
 </script>
 
@@ -60,30 +95,71 @@ function take() {
       {{ p.low }}–{{ p.high
       }}<span v-if="on && p.shape" class="shape"> · {{ p.nut ? 'open ' : '' }}{{ p.shape }} shape</span>
     </PressButton>
-    <PressButton :class="{ on: own }" :aria-pressed="!!own" title="a window of your own" @click="open">
-      <template v-if="own">own · {{ own.low }}–{{ own.high }}</template>
-      <template v-else>own …</template>
+    <PressButton
+      :class="{ on: own }"
+      :aria-pressed="!!own"
+      aria-haspopup="dialog"
+      title="other ways to divide the neck, and some strings alone"
+      @click="open"
+    >
+      {{ own ? told(own) : 'elsewhere …' }}
     </PressButton>
-    <Popover ref="panel">
-      <form class="own" @submit.prevent="take">
-        <p>A window of your own</p>
-        <label
-          >from fret <InputNumber v-model="low" input-id="own-low" :min="-99" :max="99" :invalid="!!wrong"
-        /></label>
-        <label
-          >to fret <InputNumber v-model="high" input-id="own-high" :min="-99" :max="99" :invalid="!!wrong"
-        /></label>
-        <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-        <div class="row">
+    <Popover ref="panel" @hide="shown = false">
+      <form class="own" @submit.prevent="take()">
+        <fieldset class="strings">
+          <legend>Strings</legend>
+          <PressButton
+            v-for="s in Array.from({ length: count }, (_, i) => count - i)"
+            :key="s"
+            :class="{ on: isOn(s) }"
+            :aria-pressed="isOn(s)"
+            :aria-label="`string ${s}`"
+            @click="toggle(s)"
+          >
+            {{ s }}
+          </PressButton>
+          <Select
+            :model-value="strings.join(',')"
+            :options="sets"
+            option-label="name"
+            option-value="strings"
+            placeholder="a set"
+            aria-label="a set of strings"
+            @update:model-value="strings = stringsOf($event)"
+          />
+          <small v-if="saysSet">{{ saysSet }}</small>
+        </fieldset>
+        <fieldset class="frets">
+          <legend>Frets</legend>
+          <label>from <InputNumber v-model="low" input-id="own-low" :min="-99" :max="99" :invalid="!!wrong" /></label>
+          <label>to <InputNumber v-model="high" input-id="own-high" :min="-99" :max="99" :invalid="!!wrong" /></label>
           <Button type="submit" label="Use it" />
-          <Button v-if="own" label="Back to positions" variant="outlined" @click="(emit('leave'), panel?.hide())" />
-        </div>
-        <Button
-          v-if="smallBox"
-          :label="`The small box, ${smallBox.low}–${smallBox.high}`"
-          variant="outlined"
-          @click="(emit('own', smallBox.low, smallBox.high), panel?.hide())"
-        />
+        </fieldset>
+        <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+        <fieldset v-if="ways.length" class="ways">
+          <legend>Or by a way to divide the neck</legend>
+          <Select
+            v-model="way"
+            :options="ways"
+            option-label="name"
+            option-value="id"
+            aria-label="a way to divide the neck"
+          />
+          <small>{{ chosenWay?.says }}</small>
+          <div class="regions">
+            <Button
+              v-for="(r, i) in regions"
+              :key="i"
+              :label="`${r.low}–${r.high}`"
+              :title="r.name"
+              :aria-label="r.name"
+              variant="outlined"
+              size="small"
+              @click="region(r)"
+            />
+          </div>
+        </fieldset>
+        <Button v-if="own" label="Back to positions" variant="outlined" @click="(emit('leave'), panel?.hide())" />
         <small>Or drag along the fret numbers under the neck.</small>
       </form>
     </Popover>
@@ -93,27 +169,72 @@ function take() {
 <style scoped>
 .own {
   display: grid;
-  gap: 0.6rem;
-  width: 18rem;
+  gap: 0.9rem;
+  width: min(27rem, 88vw);
+  max-height: 70vh;
+  overflow-y: auto;
 }
 
-.own p:first-child {
+fieldset {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  margin: 0;
+  padding: 0;
+  border: 0;
+}
+
+legend {
+  padding: 0 0 0.3rem;
   font: 600 var(--text-m) var(--font-display);
 }
 
-.own label {
+.strings button {
+  width: 2.4rem;
+  height: 2.4rem;
+  border: 1px solid var(--rule);
+  border-radius: 50%;
+  background: none;
+  color: var(--soft);
+  font: inherit;
+  cursor: pointer;
+}
+
+.strings .on {
+  background: var(--ink);
+  color: var(--paper);
+  border-color: var(--ink);
+}
+
+.strings :deep(.p-select) {
+  flex: 1 1 8rem;
+  min-width: 0;
+}
+
+.strings small,
+.ways small {
+  flex-basis: 100%;
+}
+
+.frets label {
   display: flex;
-  justify-content: space-between;
   align-items: center;
+  gap: 0.4rem;
 }
 
 .own :deep(input) {
-  width: 5rem;
+  width: 4.5rem;
 }
 
-.row {
+.ways :deep(.p-select) {
+  flex: 1;
+}
+
+.regions {
   display: flex;
-  gap: 0.5rem;
+  flex-wrap: wrap;
+  gap: 0.3rem;
 }
 
 .wrong {

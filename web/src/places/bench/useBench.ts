@@ -3,6 +3,7 @@ import { useAddress } from '../../shell/useAddress'
 import type { Target } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import { noteOpened, useChartMap, useCharts } from '../../api/queries'
+import { useRegion, useRegions } from './useRegion'
 
 export const labelKinds = ['degree', 'note', 'finger', 'fret'] as const
 export type LabelKind = (typeof labelKinds)[number]
@@ -24,17 +25,15 @@ export function useBench() {
   const id = computed(() => address.id.value || charts.data.value?.[0]?.id || 0)
   watch(id, (now) => now && noteOpened(now), { immediate: true })
 
-  const range = (name: string) => {
-    const m = /^(\d+)-(\d+)$/.exec(text(name))
-    return m ? { low: Number(m[1]), high: Number(m[2]) } : undefined
-  }
-  const own = computed(() => range('own'))
+  const region = useRegion(address)
+  const { range, own } = region
   const map = useChartMap(
     id,
-    own,
+    region.asked,
     computed(() => id.value > 0),
   )
   const data = computed(() => map.data.value)
+  const regions = useRegions(region, turn, data)
 
   const steps = computed<Step[]>(
     () =>
@@ -160,11 +159,11 @@ export function useBench() {
   const goTo = (bar: number, change: number) => go(steps.value.findIndex((s) => s.bar === bar && s.change === change))
   const setPosition = (i: number) => {
     const p = positions.value[i]
-    if (p) turn(p.number === 0 ? {} : { frets: `${p.low}-${p.high}`, own: undefined })
+    if (p) turn(p.number === 0 ? {} : { frets: `${p.low}-${p.high}`, own: undefined, on: undefined, way: undefined })
   }
-  /** Moves to the next position up or down the neck; the player's own window moves by a fret. */
+  /** Moves to the next position or region up or down the neck. */
   const shift = (by: number) => {
-    if (own.value) setOwn(own.value.low + by, own.value.high + by)
+    if (own.value) regions.shift(by)
     else setPosition(Math.min(positions.value.length - 1, Math.max(0, position.value + by)))
   }
   /** A number goes to its position, and again to the same one an octave away. */
@@ -175,11 +174,6 @@ export function useBench() {
     const first = same.find(({ p }) => !p.octave && !p.nut) ?? same[0]!
     setPosition(here < 0 ? first.i : same[(here + 1) % same.length]!.i)
   }
-  const setOwn = (low: number, high: number) => {
-    const last = data.value?.instrument.last ?? 22
-    if (low >= 0 && high <= last) turn({ own: `${low}-${high}` })
-  }
-  const leaveOwn = () => turn({ own: undefined })
   const setLabels = (kind: LabelKind) => turn({ labels: kind === 'degree' ? undefined : kind })
 
   return {
@@ -196,6 +190,7 @@ export function useBench() {
     position,
     window,
     own,
+    shape: regions.shape,
     run,
     here,
     moves,
@@ -216,8 +211,8 @@ export function useBench() {
     setPosition,
     setNumber,
     shift,
-    setOwn,
-    leaveOwn,
+    setOwn: regions.setOwn,
+    leaveOwn: regions.leaveOwn,
     setLabels,
     dim,
     turn,

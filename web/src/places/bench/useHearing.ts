@@ -2,6 +2,7 @@ import { computed, watch } from 'vue'
 import { phrase } from '../../band/audition'
 import { useBand } from '../../band/useBand'
 import type { Move, Place } from '../../api/client'
+import { written } from '../../neck/region'
 import { nearest, same } from './moves'
 import type { Bench } from './useBench'
 
@@ -66,25 +67,24 @@ export function useHearing(bench: Bench, read: (p: Place) => Promise<void>) {
     })
   }
 
-  const thread = () =>
-    void band.hearThread(band.threadHeard ? undefined : { low: window.value!.low, high: window.value!.high })
+  const asked = () => {
+    const { low, high, strings } = window.value!
+    return { low, high, strings: written(strings) }
+  }
+  const thread = () => void band.hearThread(band.threadHeard ? undefined : asked())
   // The thread that is heard is the one that is seen.
   watch(
-    () => [window.value?.low, window.value?.high, data.value?.chart.updated],
-    () => band.threadHeard && window.value && void band.hearThread({ low: window.value.low, high: window.value.high }),
+    () => [window.value?.low, window.value?.high, written(window.value?.strings), data.value?.chart.updated],
+    () => band.threadHeard && window.value && void band.hearThread(asked()),
   )
 
   const heard = computed(() => (band.audition && band.cue >= 0 ? band.audition.cues[band.cue]!.place : undefined))
   watch(heard, (p) => p && void read(p))
 
-  /** A mark sounds for as long as it is pressed. */
-  function press(e: PointerEvent) {
-    const mark = (e.target as Element).closest<SVGElement>('[data-spot], [data-palette], [data-arrival]')
-    const at = mark?.dataset.spot ?? mark?.dataset.palette ?? mark?.dataset.arrival
-    if (!at) return
-    const [string, fret] = at.split(':').map(Number)
-    const release = band.hold(midi({ string: string!, fret: fret! }))
-    for (const end of ['pointerup', 'pointercancel']) globalThis.addEventListener(end, release, { once: true })
+  /** A place sounds for as long as it is pressed, by pointer or key. */
+  function press(at: Place) {
+    const release = band.hold(midi(at))
+    for (const end of ['pointerup', 'pointercancel', 'keyup']) globalThis.addEventListener(end, release, { once: true })
   }
 
   return { walk, cross, rest, thread, press, heard }

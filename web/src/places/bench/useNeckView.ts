@@ -3,6 +3,7 @@ import type { Note, Target } from '../../api/client'
 import { spoken } from '../../music/text'
 import type { Spot } from '../../neck/NeckDrawing.vue'
 import { same } from './moves'
+import { holds, told } from '../../neck/region'
 import type { Bench } from './useBench'
 
 /** What the neck shows of the bar in hand. */
@@ -28,14 +29,18 @@ export function useNeckView(bench: Bench) {
   )
   const ghosts = computed(() => {
     const w = window.value
-    return (data.value?.neck[step.value?.chord ?? 0] ?? []).filter((n) => w && (n.fret < w.low || n.fret > w.high))
+    return (data.value?.neck[step.value?.chord ?? 0] ?? []).filter((n) => w && !holds(w, n))
+  })
+  const shape = computed(() => {
+    const s = bench.shape.value
+    return s && { places: s.places ?? [], unisons: s.unisons ?? [] }
   })
   const blend = computed(() => data.value?.blends[step.value?.chord ?? 0])
   const describe = computed(
     () =>
-      `neck, frets ${window.value?.low} to ${window.value?.high}, ${spoken(chord.value?.symbol ?? '')}: ` +
+      `neck, frets ${window.value ? told(window.value) : ''}, ${spoken(chord.value?.symbol ?? '')}: ` +
       spots.value.map((s) => s.title).join('; '),
   )
 
-  return { labelOf, tones, spots, arrivals, ghosts, blend, describe }
+  return { labelOf, tones, spots, arrivals, ghosts, shape, blend, describe }
 }

@@ -1,8 +1,11 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
-import { answer, api, type Blend, type Place, type PlaceReading } from '../../api/client'
+import { answer, api, type Blend, type Place, type PlaceAbout, type PlaceReading } from '../../api/client'
 import { readPlace } from '../../api/queries'
 import type { Bench } from './useBench'
+
+/** A place that was asked about: what it is, and what it is over every chord. */
+export type Asked = Place & PlaceAbout & { readings: PlaceReading[] }
 
 /** What is pointed at: places that a card lights, bends, and one place read over every chord. */
 export function usePointing(bench: Bench, blend: Ref<Blend | undefined>) {
@@ -18,7 +21,7 @@ export function usePointing(bench: Bench, blend: Ref<Blend | undefined>) {
     const wanted = bendTo.value ?? lacking.find((d) => d === '3' || d === 'b3') ?? lacking.at(-1)
     return b?.bends.filter((x) => x.degree && x.degree === wanted) ?? []
   })
-  const reading = shallowRef<{ string: number; fret: number; readings: PlaceReading[] }>()
+  const reading = shallowRef<Asked>()
   watch([bench.id, bench.position], () => (reading.value = undefined))
   watch(at, () => (lit.value = []))
   async function readOne(p: Place) {
@@ -27,11 +30,9 @@ export function usePointing(bench: Bench, blend: Ref<Blend | undefined>) {
       queryKey: ['player'],
       queryFn: () => answer(api.GET('/api/player')),
     })
-    reading.value = {
-      string: p.string,
-      fret: p.fret,
-      readings: await readPlace({ string: p.string, fret: p.fret }, symbols, player),
-    }
+    const at = { string: p.string, fret: p.fret }
+    const [readings, about] = await readPlace(at, symbols, data.value!.chart.key, player)
+    reading.value = { ...at, ...about, readings }
   }
 
   return { lit, litPlaces, bendTo, bent, reading, readOne }

@@ -1,0 +1,79 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+)
+
+// spotsOn are the strings that marks lie on.
+const spotsOn = `[...new Set([...document.querySelectorAll('[data-spot]')].map(e => +e.dataset.spot.split(':')[0]))].sort().join(',')`
+
+// The Bench in regions of every kind: strings apart, three notes a string, a window of
+// eight frets, seven strings left-handed, a bass on two of its strings; chosen in one
+// panel, kept in the address, stepped through by the arrow keys.
+func TestTheBenchInAnyRegion(t *testing.T) {
+	p := sit(t, true)
+	p.do(chromedp.EmulateViewport(1280, 1400))
+	p.visit("/bench/6")
+	p.click(".windows button[aria-haspopup]", "")
+	p.click(".own .strings button", "string 6")
+	for _, s := range []string{"string 4", "string 3", "string 1"} {
+		p.click(".own .strings button", s)
+	}
+	p.sees(".own .strings", "a low voice and a high one")
+	p.write("#own-low input, input#own-low", "0")
+	p.write("#own-high input, input#own-high", "12")
+	p.keys(kb.Tab)
+	p.inBothLooks(".own", "the ways to divide the neck")
+	p.click(".own button", "Use it")
+	p.sees(".windows .on", "0–12 on 5, 2")
+	p.until(spotsOn + ` === '2,5'`)
+	assert.Contains(t, p.address(), "own=0-12&on=5")
+	p.inBothLooks("main", "the Bench on two strings")
+	p.visit(p.address()) // it can be come back to
+	p.until(spotsOn + ` === '2,5'`)
+
+	// Three notes a string, in B♭: from the tonic, and on to the next.
+	p.visit("/bench/6")
+	p.click(".windows button[aria-haspopup]", "")
+	p.click(".own .ways .p-select", "")
+	p.click("[role=option]", "three notes a string")
+	p.sees(".own .ways", "every string is picked alike")
+	p.click(".own .regions button", "from step 1")
+	p.until(`document.querySelectorAll('.shape circle:not(.unison)').length === 18`)
+	p.until(`!document.querySelector("[role=dialog]")`)
+	before := p.address()
+	p.keys(kb.ArrowUp)
+	p.until(`location.pathname + location.search !== %q && document.querySelectorAll('.shape circle:not(.unison)').length === 18`, before)
+	p.click(".windows button[aria-haspopup]", "")
+	p.click(".own button", "Back to positions")
+	p.until(`!document.querySelector('.shape') && !location.search.includes('way')`)
+
+	// What a region does not hold is told, with where it lies nearest.
+	p.visit("/bench/6?own=5-5&on=3")
+	p.sees(".cards", "Not in this region")
+	p.visit("/bench/6?own=5-9&on=7") // strings that are not there
+	p.sees("main", "the nearest is frets 5 to 9")
+	p.click("main button", "Back to positions")
+	p.until(spotsOn + `.length > 6`)
+}
+
+// Any place answers, marked or not, pressed or come to by keys.
+func TestAnyFretAnswers(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/bench/6?frets=7-11")
+	p.until(`document.querySelectorAll('[data-spot]').length > 5`)
+	at := eval[[]float64](p, `(() => { const r = document.querySelector('.neck svg').getBoundingClientRect(); const n = [...document.querySelectorAll('.numbers text')].find(e => e.textContent.trim() === '3').getBoundingClientRect(); return [n.x + n.width / 2, r.y + 18] })()`)
+	p.do(chromedp.MouseClickXY(at[0], at[1]))
+	p.sees(".blend .place", "G4 at 1:3")
+	p.sees(".blend .place", "the key's 5")
+	p.sees(".blend .place", "also at")
+	p.sees(".blend .place", "F7 9, colour")
+	p.do(chromedp.Focus(chromedp.CSS(".neck")))
+	p.keys(kb.ArrowRight, kb.ArrowRight, kb.ArrowUp, kb.Enter) // from string 6, fret 7
+	p.sees(".blend .place", "F♯3 at 5:9")
+	assert.NotContains(t, p.address(), "bar=", "the arrows went along the neck")
+}

@@ -1,0 +1,20 @@
+/* A region of the neck: a range of frets, on some strings or on all of them. */
+export interface Region {
+  low: number
+  high: number
+  /** the lowest first; all where none is said */
+  strings?: number[]
+}
+
+export const holds = (r: Region, p: { string: number; fret: number }) =>
+  p.fret >= r.low && p.fret <= r.high && (!r.strings?.length || r.strings.includes(p.string))
+
+/** Numbers as they are asked for, "5,2", and back; nothing is every string. */
+export const stringsOf = (text: string) =>
+  [...new Set(text.split(',').map(Number))]
+    .filter((n) => Number.isInteger(n) && n >= 1 && n <= 8)
+    .toSorted((a, b) => b - a)
+export const written = (strings: number[] | undefined) => (strings?.length ? strings.join(',') : undefined)
+
+/** In words: "5–12 on 5, 2". */
+export const told = (r: Region) => `${r.low}–${r.high}${r.strings?.length ? ` on ${r.strings.join(', ')}` : ''}`
