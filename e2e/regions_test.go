@@ -50,7 +50,7 @@ func TestTheBenchInAnyRegion(t *testing.T) {
 	p.until(`location.pathname + location.search !== %q && document.querySelectorAll('.shape circle:not(.unison)').length === 18`, before)
 	p.click(".windows button[aria-haspopup]", "")
 	p.click(".own button", "Back to positions")
-	p.until(`!document.querySelector('.shape') && !location.search.includes('way')`)
+	p.until(`!document.querySelector('.neck .shape') && !location.search.includes('way')`)
 
 	// What a region does not hold is told, with where it lies nearest.
 	p.visit("/bench/6?own=5-5&on=3")

@@ -292,6 +292,14 @@ h1 {
   flex: none;
 }
 
+/* The key, the tempo and the feel are told whole; what the shapes mean is known after a while. */
+@media (width < 1420px) {
+  .legend {
+    gap: 0.2rem 0.5rem;
+    font-size: 0.9rem;
+  }
+}
+
 .links {
   display: flex;
   white-space: nowrap;

@@ -21,6 +21,7 @@ const layerNames = { tones: 'tones', arrivals: 'arrivals', palette: 'palette', b
       :positions="bench.positions.value"
       :selected="bench.position.value"
       :own="bench.own.value"
+      :way="bench.way.value"
       :music-key="bench.data.value?.chart.key"
       :instrument="bench.data.value?.instrument"
       @number="bench.setNumber"

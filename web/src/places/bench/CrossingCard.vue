@@ -30,11 +30,17 @@ const words = (m: Move) =>
   m.halfSteps === 0
     ? 'stays'
     : `${size[Math.abs(m.halfSteps)] ?? Math.abs(m.halfSteps) + ' half steps'} ${m.halfSteps > 0 ? 'up' : 'down'}`
+/* The same in signs, where there are many. */
+const short = (m: Move) => {
+  const n = Math.abs(m.halfSteps)
+  return n === 0 ? 'stays' : `${n > 1 ? Math.floor(n / 2) : ''}${n % 2 ? '½' : ''}${m.halfSteps > 0 ? '↑' : '↓'}`
+}
 const where = (m: Move) => {
   const p = m.places[0]
   if (!p) return ''
   if (m.halfSteps === 0) return `${p.from.string}:${p.from.fret}`
-  return `${p.from.string}:${p.from.fret} to ${p.to.string}:${p.to.fret}`
+  const to = rows.value.length > 4 ? '→' : ' to '
+  return `${p.from.string}:${p.from.fret}${to}${p.to.string}:${p.to.fret}`
 }
 const is = (m: Move) => m.to.degree === props.to?.degree && m.from.degree === props.from?.degree
 /** The thread's own move leads the list when it is none of the near ones. */
@@ -67,12 +73,12 @@ const light = (m: Move) => emit('light', m.places)
       The thread goes from {{ leap.from.string }}:{{ leap.from.fret }} to the <MusicText :text="leap.to.degree" /> at
       {{ leap.to.string }}:{{ leap.to.fret }}.
     </p>
-    <ul v-if="rows.length">
+    <ul v-if="rows.length" :class="{ many: rows.length > 4 }">
       <li v-for="(m, i) in rows" :key="i">
         <PressButton
           :class="{ chosen: is(m) }"
           :aria-pressed="is(m)"
-          :title="`aim for the ${m.to.degree}: hand travels ${m.places[0]?.mm ?? 0} mm`"
+          :title="`${words(m)}; aim for the ${m.to.degree}: hand travels ${m.places[0]?.mm ?? 0} mm`"
           @mouseenter="light(m)"
           @focus="light(m)"
           @mouseleave="emit('light', [])"
@@ -84,7 +90,7 @@ const light = (m: Move) => emit('light', m.places)
           <MarkBadge :degree="m.to.degree" :size="25" hollow />
           <span class="names"><MusicText :text="m.from.note" /> to <MusicText :text="m.to.note" /></span>
           <span class="where">{{ where(m) }}</span>
-          <span class="size">{{ words(m) }}</span>
+          <span class="size">{{ rows.length > 4 ? short(m) : words(m) }}</span>
         </PressButton>
         <PressButton
           class="hear"
@@ -212,6 +218,36 @@ button.hear {
   grid-template-columns: none;
   width: 2.25rem;
   padding: 0;
+}
+
+/* Many of them stand in two columns, so that all are seen at once. */
+.many {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  column-gap: 0.5rem;
+}
+
+.many li {
+  min-width: 0;
+}
+
+.many button:not(.free, .hear) {
+  grid-template-columns: 1.5rem 0.6rem 1.5rem minmax(0, 1fr) auto;
+  gap: 0.15rem;
+  padding: 0 0.1rem;
+}
+
+.many .names {
+  position: absolute;
+  clip-path: inset(50%);
+}
+
+.many .where {
+  overflow: visible;
+}
+
+.many button.hear {
+  width: 1.6rem;
 }
 
 .hear .pi {

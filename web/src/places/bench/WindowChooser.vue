@@ -14,6 +14,8 @@ const props = defineProps<{
   positions: Position[]
   selected: number
   own?: Region
+  /** by which way it was chosen */
+  way?: string
   musicKey?: string
   instrument?: Instrument
 }>()
@@ -42,10 +44,10 @@ const low = ref(5)
 const high = ref(9)
 /* Those that are played on; all of them is none in particular. */
 const strings = ref<number[]>([])
-const way = ref('windows')
+const by = ref('windows')
 const wrong = ref('')
 const ways = computed(() => division.data.value?.ways ?? [])
-const chosenWay = computed(() => ways.value.find((w) => w.id === way.value))
+const chosenWay = computed(() => ways.value.find((w) => w.id === by.value))
 const regions = computed(() => chosenWay.value?.regions ?? [])
 const sets = computed(() => division.data.value?.strings ?? [])
 const saysSet = computed(() => sets.value.find((s) => s.strings === strings.value.join(','))?.says)
@@ -54,6 +56,7 @@ function open(e: Event) {
   low.value = from?.low ?? 5
   high.value = from?.high ?? 9
   strings.value = from?.strings ?? []
+  if (props.way) by.value = props.way
   wrong.value = ''
   shown.value = true
   panel.value?.toggle(e)
@@ -64,13 +67,13 @@ function toggle(s: number) {
   strings.value = next.length === count.value ? [] : next.toSorted((a, b) => b - a)
 }
 const isOn = (s: number) => !strings.value.length || strings.value.includes(s)
-function take(by?: string) {
+function take(dividing?: string) {
   const [from, to] = [low.value, high.value]
   if (from === null || to === null || from < 0 || to > last.value || from > to) {
     wrong.value = `Frets on this neck begin at 0 and end at ${last.value}, and a region does not end before it begins.`
     return
   }
-  emit('own', from, to, strings.value, by)
+  emit('own', from, to, strings.value, dividing)
   panel.value?.hide()
 }
 /* A region of a way: its frets, and its strings where it has some of its own. */
@@ -78,7 +81,7 @@ function region(r: { low: number; high: number; strings?: string }) {
   low.value = r.low
   high.value = r.high
   if (r.strings) strings.value = stringsOf(r.strings)
-  take(way.value)
+  take(by.value)
 }
 </script>
 
@@ -139,7 +142,7 @@ function region(r: { low: number; high: number; strings?: string }) {
         <fieldset v-if="ways.length" class="ways">
           <legend>Or by a way to divide the neck</legend>
           <Select
-            v-model="way"
+            v-model="by"
             :options="ways"
             option-label="name"
             option-value="id"

@@ -190,6 +190,7 @@ export function useBench() {
     position,
     window,
     own,
+    way: region.way,
     shape: regions.shape,
     run,
     here,
