@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -59,6 +60,24 @@ func TestTheBenchInAnyRegion(t *testing.T) {
 	p.sees("main", "the nearest is frets 5 to 9")
 	p.click("main button", "Back to positions")
 	p.until(spotsOn + `.length > 6`)
+}
+
+// Every chord has its shape where the hand is, a grip that is strummed, and the same
+// fingering elsewhere.
+func TestEveryChordHasAShapeAndAGrip(t *testing.T) {
+	p := listen(t)
+	p.visit("/bench/6?frets=4-8")
+	for bar, want := range map[int][2]string{1: {"C7, G shape", ""}, 2: {"F7, C shape", "× 8 7 8 6 ×"}, 9: {"G7, D shape", ""}} {
+		p.click(fmt.Sprintf("[data-bar='%d']", bar), "")
+		p.sees(".run-card h2", want[0])
+		p.sees(".run-card .held", "grip "+want[1])
+	}
+	p.click("[data-bar='2']", "")
+	p.sees(".run-card .held", "G7 7–11")
+	p.keys("g")
+	p.until(`window.ear?.node && ear.take().then(() => ear.rms() > 0.003)`)
+	p.click(".run-card .held button", "G7")
+	p.sees(".windows .on", "7–11")
 }
 
 // Any place answers, marked or not, pressed or come to by keys.

@@ -51,6 +51,8 @@ type Crossing struct {
 // InPosition is what lies in one position.
 type InPosition struct {
 	Runs      []Run           `json:"runs" doc:"for each chord"`
+	Shapes    []string        `json:"shapes" doc:"the movable open shape that each chord takes; empty where it means nothing"`
+	Alike     []int           `json:"alike" doc:"for each chord: runs of one number, here or in another position, have the same fingering"`
 	Crossings [][][]MovePlace `json:"crossings" doc:"for each of the changes, for each of its steps: where it lies, nearest first"`
 	Thread    Thread          `json:"thread"`
 }
@@ -105,7 +107,7 @@ func chartMap(ctx context.Context, c store.Chart, player store.Player, own *Regi
 	m.Blends = each(laid.Blends, wireBlend)
 	m.Changes = each(laid.Pairs, func(p chart.Pair) Crossing { return Crossing{p.From, p.To, each(p.Moves, wireStep)} })
 	m.ByPosition = each(laid.Windows, func(w chart.InWindow) InPosition {
-		return InPosition{each(w.Runs, wireRun), each(w.Places, wireMoves), wireThread(w.Thread, w.NoThread)}
+		return InPosition{each(w.Runs, wireRun), w.Shapes, w.Alike, each(w.Places, wireMoves), wireThread(w.Thread, w.NoThread)}
 	})
 	return m, nil
 }

@@ -35,7 +35,9 @@ func TestEveryQuestionKeepsToItsRegion(t *testing.T) {
 		on, err := neck.ParseStrings(c.strings)
 		require.NoError(t, err)
 		region := neck.Region{Low: c.low, High: c.high, Strings: on}
-		inside := func(str, fret int) { require.True(t, region.Has(neck.Placement{String: str, Fret: fret}), "%s: %d:%d", name, str, fret) }
+		inside := func(str, fret int) {
+			require.True(t, region.Has(neck.Placement{String: str, Fret: fret}), "%s: %d:%d", name, str, fret)
+		}
 		query := url.Values{"tuning": {c.tuning}, "frets": {fmt.Sprint(c.frets)}, "low": {fmt.Sprint(c.low)}, "high": {fmt.Sprint(c.high)}, "strings": {c.strings}}.Encode()
 		var run Run
 		require.Equal(t, 200, ask(t, srv, "GET", "/api/runs?chord="+c.chord+"&"+query, nil, &run).StatusCode, name)
@@ -112,6 +114,20 @@ func TestAChartInARegionOfOnesOwn(t *testing.T) {
 	var r refusal
 	assert.Equal(t, 422, ask(t, srv, "GET", "/api/charts/6/map?low=5&high=9&strings=7", nil, &r).StatusCode)
 	assert.Contains(t, r.Errors[0].Message, "the nearest is frets 5 to 9")
+
+	// Every chord of the chart has a shape and a grip where the tonic takes the G shape.
+	require.Equal(t, 200, ask(t, srv, "GET", "/api/charts/6/map", nil, &m).StatusCode)
+	for i, p := range m.Positions {
+		if p.Shape == "G" && !p.Octave {
+			assert.Equal(t, []string{"G", "C", "D"}, m.ByPosition[i].Shapes)
+		}
+		assert.Len(t, m.ByPosition[i].Alike, len(m.Chords))
+	}
+	var g Grip
+	require.Equal(t, 200, ask(t, srv, "GET", "/api/grips?chord=C7&low=7&high=11", nil, &g).StatusCode)
+	assert.Equal(t, []int{8, 10, 8, 9, 8, 8}, each(g.Notes, func(n Note) int { return n.Fret }))
+	assert.Equal(t, []any{"E", 8, []int{}}, []any{g.Shape, g.Barre, g.Muted})
+	assert.Equal(t, 422, ask(t, srv, "GET", "/api/grips?chord=C7&low=0&high=12", nil, nil).StatusCode)
 
 	var d Division
 	require.Equal(t, 200, ask(t, srv, "GET", "/api/regions?key=Bb", nil, &d).StatusCode)

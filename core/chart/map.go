@@ -22,6 +22,7 @@ type Map struct {
 	Neck    [][]arpeggio.Note // for each chord, its tones on the whole neck
 	Blends  []blend.Laid      // for each chord, the palette over it on the whole neck
 	Windows []InWindow
+	roots   [][]neck.Position // of each chord
 }
 
 // Pair is two chords that follow each other, with what moves, ranked.
@@ -33,6 +34,8 @@ type Pair struct {
 // InWindow is what lies in one window.
 type InWindow struct {
 	Runs     []arpeggio.Run       // for each chord
+	Shapes   []string             // the movable open shape that each chord takes
+	Alike    []int                // for each run a number: runs of one number have the same fingering
 	Places   [][][]crossing.Place // for each pair, for each of its moves: where it lies, nearest first
 	Thread   Thread
 	NoThread error // why there is none
@@ -50,6 +53,7 @@ func (c Chart) Map(ctx context.Context, windows []neck.Region) Map {
 	whole := neck.Region{Low: 0, High: c.In.Last()}
 	for _, chord := range m.Chords {
 		m.Neck = append(m.Neck, arpeggio.Neck(c.In, chord))
+		m.roots = append(m.roots, c.In.Positions(chord.Root.Class()))
 		m.Blends = append(m.Blends, blend.Lay(c.In, c.Key, c.Plan.Palette, chord, whole, false))
 	}
 	var all sync.WaitGroup
@@ -57,15 +61,33 @@ func (c Chart) Map(ctx context.Context, windows []neck.Region) Map {
 		all.Go(func() { m.Windows[i] = c.within(ctx, &m, t, w) })
 	}
 	all.Wait()
+	m.alike()
 	return m
+}
+
+// alike numbers the runs by their fingerings.
+func (m *Map) alike() {
+	var kinds []arpeggio.Run
+	for i := range m.Windows {
+		w := &m.Windows[i]
+		for _, r := range w.Runs {
+			k := slices.IndexFunc(kinds, r.SameFingering)
+			if k < 0 {
+				k = len(kinds)
+				kinds = append(kinds, r)
+			}
+			w.Alike = append(w.Alike, k)
+		}
+	}
 }
 
 // within finds runs, crossings and the thread in one window.
 func (c Chart) within(ctx context.Context, m *Map, t tied, w neck.Region) InWindow {
-	in := InWindow{Runs: make([]arpeggio.Run, len(m.Chords)), Places: make([][][]crossing.Place, len(m.Pairs))}
+	in := InWindow{Runs: make([]arpeggio.Run, len(m.Chords)), Shapes: make([]string, len(m.Chords)), Places: make([][][]crossing.Place, len(m.Pairs))}
 	prefer := c.Plan.picks(w)
 	for i, chord := range m.Chords {
 		in.Runs[i] = arpeggio.Make(c.In, chord, w, c.Hand, prefer)
+		in.Shapes[i] = arpeggio.Shape(m.roots[i], w)
 	}
 	for i, p := range m.Pairs {
 		in.Places[i] = make([][]crossing.Place, len(p.Moves))

@@ -400,6 +400,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/grips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A chord held at once in a region: a tone or none on each string */
+        get: operations["grip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/licks": {
         parameters: {
             query?: never;
@@ -1991,6 +2008,19 @@ export interface components {
             /** Format: int64 */
             low: number;
         };
+        Grip: {
+            /**
+             * Format: int64
+             * @description the fret that a finger lies flat over
+             */
+            barre?: number;
+            /** @description strings that do not sound */
+            muted: number[];
+            /** @description the lowest string first; none where no hand holds what tells the chord */
+            notes: components["schemas"]["Note"][];
+            /** @description the movable open shape that it takes here */
+            shape?: string;
+        };
         HeardNote: {
             /**
              * Format: double
@@ -2016,10 +2046,14 @@ export interface components {
             text: string;
         };
         InPosition: {
+            /** @description for each chord: runs of one number, here or in another position, have the same fingering */
+            alike: number[];
             /** @description for each of the changes, for each of its steps: where it lies, nearest first */
             crossings: components["schemas"]["MovePlace"][][][];
             /** @description for each chord */
             runs: components["schemas"]["Run"][];
+            /** @description the movable open shape that each chord takes; empty where it means nothing */
+            shapes: string[];
             thread: components["schemas"]["Thread"];
         };
         Instrument: {
@@ -5095,6 +5129,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Move"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    grip: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                chord: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Grip"];
                 };
             };
             /** @description Error */

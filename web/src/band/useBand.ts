@@ -266,6 +266,18 @@ export const useBand = defineStore('band', () => {
     }),
     settling: () => (status.value === 'playing' ? heard.settling(60 / tempo.value) : 0),
     hold: sound.hold,
+    /** The sound is there, also before the band ever played. */
+    async ready() {
+      try {
+        if (sound.engine()) return
+        const e = await sound.open()
+        await e.wake()
+        await e.load(await score())
+        status.value = 'ready'
+      } catch (e) {
+        sound.failed(e)
+      }
+    },
     /** Where the band stood, or will, at a time of the page in milliseconds. */
     where(at: number) {
       const position = sound.engine()?.position((at - performance.now()) / 1000)

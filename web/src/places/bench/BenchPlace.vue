@@ -26,6 +26,7 @@ import { useBand } from '../../band/useBand'
 import { useBenchKeys } from './useBenchKeys'
 import { useFollow } from './useFollow'
 import { useHearing } from './useHearing'
+import { useGrip } from './useGrip'
 import { useNeckView } from './useNeckView'
 import { usePlan } from './usePlan'
 import { usePointing } from './usePointing'
@@ -55,6 +56,7 @@ const catalogue = useCatalogue()
 useTitle(computed(() => (data.value ? `${data.value.chart.title} · Undaris` : 'Undaris')))
 
 const { labelOf, tones, spots, arrivals, ghosts, shape, blend, describe } = useNeckView(bench)
+const grip = useGrip(bench)
 const { lit, litPlaces, bendTo, bent, reading, readOne } = usePointing(bench, blend)
 
 const band = useBand()
@@ -62,7 +64,14 @@ const band = useBand()
 const words = afterPaint(() => {
   if (!step.value || !chord.value || !run.value || !window.value || !blend.value) return
   return {
-    run: { chord: chord.value, run: run.value, window: window.value },
+    run: {
+      chord: chord.value,
+      run: run.value,
+      window: window.value,
+      shape: grip.shape.value,
+      grip: grip.grip.value && grip.frets.value,
+      elsewhere: grip.elsewhere.value,
+    },
     blend: { chord: chord.value, blend: blend.value, window: window.value },
     crossing: {
       step: step.value,
@@ -107,6 +116,7 @@ useCommands({
   palette: turnPalette,
   target: turnTarget,
   takeBack: plan.undo,
+  strum: grip.strum,
   arrivals: () => bench.dim('arrivals'),
   bends: () => bench.dim('bends'),
   stand: () => router.push({ name: 'stand', params: { id: bench.id.value }, query: router.currentRoute.value.query }),
@@ -221,7 +231,14 @@ useCommands({
       />
     </section>
     <div class="cards">
-      <RunCard v-bind="words.run" :heard="hearing.heard.value" @pick="pick" @hear="hearing.walk" />
+      <RunCard
+        v-bind="words.run"
+        :heard="hearing.heard.value"
+        @pick="pick"
+        @hear="hearing.walk"
+        @strum="grip.strum"
+        @go="bench.setPosition"
+      />
       <BlendCard
         v-bind="words.blend"
         :palette="plan.plan.value.palette || 'minor-pentatonic'"

@@ -6,9 +6,19 @@ import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import { spoken } from '../../music/text'
 import PressButton from '../../shell/PressButton.vue'
+import { hint } from '../../shell/commands'
 
-const props = defineProps<{ chord: Chord; run: Run; window: Position; heard?: Place }>()
-const emit = defineEmits<{ pick: [note: Note]; hear: [] }>()
+const props = defineProps<{
+  chord: Chord
+  run: Run
+  window: Position
+  heard?: Place
+  /** The movable shape that the chord takes here, a grip of it, and where its fingering serves again. */
+  shape?: string
+  grip?: string
+  elsewhere?: { at: number; chord: string; low: number; high: number }[]
+}>()
+const emit = defineEmits<{ pick: [note: Note]; hear: []; strum: []; go: [position: number] }>()
 
 const place = (n: Place) => `${n.string}:${n.fret}`
 const words = (n: Note) =>
@@ -23,7 +33,8 @@ const start = computed(() => props.run.notes[0])
     <h2 id="run-title">
       Run
       <small
-        ><MusicText :text="chord.symbol" />, low to high<template v-if="start">
+        ><MusicText :text="chord.symbol" /><template v-if="shape">, {{ shape }} shape</template
+        ><template v-if="start">
           · starts on its <MusicText :text="start.degree === 'R' ? 'root' : start.degree" /></template
       ></small>
       <PressButton
@@ -51,6 +62,21 @@ const start = computed(() => props.run.notes[0])
         <span class="finger">{{ n.finger ?? 'open' }}</span>
       </li>
     </ol>
+    <p v-if="grip || elsewhere?.length" class="held">
+      <PressButton v-if="grip" :title="hint('strum')" :aria-label="`strum the grip ${grip}`" @click="emit('strum')">
+        grip <b>{{ grip }}</b>
+      </PressButton>
+      <span v-if="elsewhere?.length"
+        >alike:
+        <PressButton
+          v-for="e in elsewhere.slice(0, 3)"
+          :key="`${e.at} ${e.chord}`"
+          :title="`${e.chord} in frets ${e.low} to ${e.high} is played alike`"
+          @click="emit('go', e.at)"
+          ><MusicText :text="e.chord" /> {{ e.low }}–{{ e.high }}</PressButton
+        >
+      </span>
+    </p>
     <p v-if="simpler.length" class="rows">
       <template v-for="(t, i) in simpler" :key="t.note"
         >{{ i ? ', ' : '' }}<MusicText :text="t.note" /> sounds as <MusicText :text="t.simpler!" /></template
@@ -149,6 +175,34 @@ h2 {
   align-items: center;
   gap: 0.75rem;
   margin-top: 0.35rem;
+}
+
+.held {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 0.9rem;
+  color: var(--soft);
+  font-size: var(--text-s);
+}
+
+.held button {
+  padding: 0.1rem 0.15rem;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: inherit;
+  cursor: pointer;
+  text-decoration: underline;
+  text-decoration-color: var(--rule);
+  text-underline-offset: 0.2em;
+}
+
+.held b {
+  color: var(--ink);
+}
+
+.held button:hover {
+  color: var(--ink);
 }
 
 .caution {
