@@ -96,3 +96,25 @@ func TestAnyFretAnswers(t *testing.T) {
 	p.sees(".blend .place", "F♯3 at 5:9")
 	assert.NotContains(t, p.address(), "bar=", "the arrows went along the neck")
 }
+
+// A line is written on the strings of its region, and an exercise too; the region stays
+// with it.
+func TestALineOnTwoStrings(t *testing.T) {
+	p := sit(t, true)
+	p.do(chromedp.EmulateViewport(1280, 1400))
+	p.visit("/lines/3")
+	p.until(`document.querySelector('.grid [data-note]')`)
+	p.click("[role=tab]", "Write")
+	p.choose("wish-strings", "strings 5 and 2")
+	p.write("#wish-low input, input#wish-low", "2")
+	p.write("#wish-high input, input#wish-high", "11")
+	p.keys(kb.Tab)
+	p.click(".work-panel button", "Write")
+	kept := `fetch('/api/lines/3').then(r => r.json()).then(l => l.strings === '5,2' && l.notes.length > 4 && l.notes.every(n => n.string === 5 || n.string === 2)%s)`
+	p.until(kept, "")
+	p.click("[role=tab]", "Exercise")
+	p.click(".work-panel button", "Lay it over the chords")
+	p.until(kept, " && l.exercise !== ''")
+	p.visit("/lines/3")
+	p.sees("header", "frets 2–11 on 5, 2")
+}

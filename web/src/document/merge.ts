@@ -63,6 +63,7 @@ const words: Record<string, string> = {
   low: 'the frets',
   high: 'the frets',
   locked: 'what is locked',
+  strings: 'the strings it is on',
   tags: 'the tags',
   tuning: 'the tuning',
   capo: 'the capo',

@@ -6,9 +6,9 @@ import InputNumber from 'primevue/inputnumber'
 import Popover from 'primevue/popover'
 import Select from 'primevue/select'
 import type { Instrument, Position } from '../../api/client'
+import { useDivision } from '../../api/division'
 import { stringsOf, told, type Region } from '../../neck/region'
 import PressButton from '../../shell/PressButton.vue'
-import { useDivision } from './useRegion'
 
 const props = defineProps<{
   positions: Position[]

@@ -1,26 +1,11 @@
 /* Where on the neck the Bench is: one of the key's positions, or a region of the player's own, by whichever way the neck is
    divided. It lives in the address: own=5-12, on=5,2, way=three. */
-import { useQuery } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { answer, api, type ChartMap } from '../../api/client'
-import { usePlayer } from '../../api/queries'
+import type { ChartMap } from '../../api/client'
+import { useDivision } from '../../api/division'
 import { stringsOf, written, type Region } from '../../neck/region'
 
 type Address = { read: (name: string) => string; write: (fields: Record<string, string | undefined>) => unknown }
-
-/** Everything that a neck can be divided into, in a key. */
-export function useDivision(key: Ref<string | undefined>, wanted: Ref<boolean>) {
-  const player = usePlayer()
-  return useQuery({
-    queryKey: ['division', key, player.data],
-    queryFn: () => {
-      const { tuning, frets, scale, capo } = player.data.value!
-      return answer(api.GET('/api/regions', { params: { query: { key: key.value!, tuning, frets, scale, capo } } }))
-    },
-    enabled: computed(() => wanted.value && !!key.value && !!player.data.value),
-    staleTime: Infinity,
-  })
-}
 
 /** What the address says of it. */
 export function useRegion({ read }: Pick<Address, 'read'>) {

@@ -18,6 +18,7 @@ import { hint } from '../../shell/commands'
 import { useCommands } from '../../shell/useCommands'
 import BlendBar from './BlendBar.vue'
 import PressNeck from '../../neck/PressNeck.vue'
+import { stringsOf, told } from '../../neck/region'
 import LineReport from './LineReport.vue'
 import NotePanel from './NotePanel.vue'
 import WorkPanel from './WorkPanel.vue'
@@ -126,7 +127,8 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
           <MusicText :text="line.key" /> · {{ bars }} {{ bars === 1 ? 'bar' : 'bars' }} · {{ line.tempo }}
           <i class="pi pi-pencil" />
         </PressButton>
-        · frets {{ line.low }}–{{ line.high }} · {{ midi.on.value ? 'hears MIDI · ' : '' }}
+        · frets {{ told({ low: line.low, high: line.high, strings: stringsOf(line.strings ?? '') }) }} ·
+        {{ midi.on.value ? 'hears MIDI · ' : '' }}
         <SaveWords :state="state.state.value" />
       </p>
       <span class="space" />

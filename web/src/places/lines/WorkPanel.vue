@@ -5,6 +5,7 @@ import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import { askLine, useLicks } from '../../api/kept'
+import { useDivision } from '../../api/division'
 import { useCatalogue } from '../../api/queries'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import { useAddress } from '../../shell/useAddress'
@@ -19,21 +20,20 @@ const { id } = useAddress()
 const catalogue = useCatalogue()
 const licks = useLicks()
 const bars = computed(() => props.state.study.value?.score.measures.filter((m) => m.number > 0).length ?? 12)
-const strings = computed(() => props.state.study.value?.score.strings ?? 6)
-const sets = computed(() => [
-  { name: 'all strings', id: '0-0' },
-  ...[
-    [1, 3],
-    [2, 4],
-    [1, 4],
-    [3, strings.value],
-    [4, strings.value],
-  ].map(([a, b]) => ({ name: `strings ${a} to ${b}`, id: `${a}-${b}` })),
-])
-const set = ref('0-0')
-const ends = computed(() => {
-  const [highString, lowString] = set.value.split('-').map(Number)
-  return highString ? { highString, lowString } : {}
+/* The strings that the line is written on: part of its region, for writing and for exercises. */
+const division = useDivision(
+  computed(() => props.state.line.value?.key),
+  computed(() => true),
+  computed(() => {
+    const { tuning, frets, capo } = props.state.line.value ?? {}
+    return { tuning, frets, capo }
+  }),
+)
+const all = 'all'
+const sets = computed(() => division.data.value?.strings.map((s) => ({ id: s.strings || all, name: s.name })) ?? [])
+const on = computed({
+  get: () => props.state.line.value?.strings || all,
+  set: (strings) => void props.state.change({ strings: strings === all ? undefined : strings }),
 })
 const wish = reactive({
   rhythm: 'eighths',
@@ -61,7 +61,6 @@ function write(anew = false) {
   void props.state.take(
     askLine.write(line, {
       ...wish,
-      ...ends.value,
       targets: wish.targets === 'any' ? '' : wish.targets,
       from: wish.from,
       to: Math.max(to, wish.from),
@@ -72,21 +71,6 @@ function write(anew = false) {
 function frets(low: number, high: number) {
   void props.state.change({ low, high: Math.max(high, low + 3) })
 }
-/* Two strings with others between them: for exercises. */
-const pairs = computed(() =>
-  [
-    [1, 3],
-    [2, 4],
-    [3, 5],
-    [4, 6],
-    [2, 5],
-    [1, 4],
-  ]
-    .filter(([, low]) => low! <= strings.value)
-    .map(([a, b]) => ({ id: `${a},${b}`, name: `strings ${a} and ${b}` }))
-    .concat([...Array(strings.value).keys()].map((i) => ({ id: `${i + 1},`, name: `string ${i + 1} alone` }))),
-)
-const apart = computed(() => (set.value.includes(',') ? set.value.split(',').filter(Boolean).map(Number) : undefined))
 const rests = [
   { id: 0, name: 'none: through every bar' },
   ...[1, 2, 3].map((b) => ({ id: b, name: `after beat ${b} of each chord's last bar` })),
@@ -149,7 +133,6 @@ function practise() {
     approach: drill.approach === 'plain' ? '' : drill.approach,
     order: drill.drill === 'orders' ? drill.order : 0,
     cell: asked[drill.drill] ? (cell.value.match(/\d+/g) ?? []).map(Number) : undefined,
-    ...(apart.value ? { strings: apart.value } : ends.value),
   }
   remember(id.value, task)
   void props.state.take(askLine.drill(line, task))
@@ -206,7 +189,7 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
       />
       <SelectLine id="wish-contour" v-model="wish.contour" label="Contour" :options="catalogue.data.value.contours" />
       <SelectLine id="wish-targets" v-model="wish.targets" label="Land on" :options="targets" />
-      <SelectLine id="wish-strings" v-model="set" label="Strings" :options="sets" />
+      <SelectLine id="wish-strings" v-model="on" label="Strings" :options="sets" />
       <SelectLine
         id="wish-palette"
         :model-value="state.line.value?.palette"
@@ -256,7 +239,7 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
         <InputText id="drill-cell" v-model="cell" size="small" :placeholder="asked[drill.drill]!.usual" />
       </FieldLine>
       <SelectLine id="drill-approach" v-model="drill.approach" label="Lead in" :options="approaches" />
-      <SelectLine id="drill-strings" v-model="set" label="Strings" :options="[...sets, ...pairs]" />
+      <SelectLine id="drill-strings" v-model="on" label="Strings" :options="sets" />
       <SelectLine id="drill-until" v-model="drill.until" label="Rest" :options="rests" />
       <SelectLine id="drill-offset" v-model="drill.offset" label="Begins" :options="begins" />
       <TickBox v-model="drill.down">downwards</TickBox>

@@ -10,6 +10,7 @@ import { useDocument } from '../../document/useDocument'
 const words: Partial<Record<keyof LineBody, string>> = {
   title: 'title',
   locked: 'lock',
+  strings: 'strings',
   palette: 'palette',
   low: 'frets',
 }
