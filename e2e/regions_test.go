@@ -37,8 +37,18 @@ func TestTheBenchInAnyRegion(t *testing.T) {
 	p.visit(p.address()) // it can be come back to
 	p.until(spotsOn + ` === '2,5'`)
 
-	// Three notes a string, in B♭: from the tonic, and on to the next.
+	// It is where the chart was left; another chart is where it was.
+	p.visit("/bench/5")
+	p.until(`document.querySelectorAll('[data-spot]').length > 5`)
+	assert.NotContains(t, p.address(), "own=")
 	p.visit("/bench/6")
+	p.until(spotsOn + ` === '2,5'`)
+	p.click(".windows button", "7–11")
+	p.until(spotsOn + `.length > 6`)
+
+	// Three notes a string: from the tonic, and on to the next.
+	p.visit("/bench/6")
+	p.until(spotsOn + `.length > 6`)
 	p.click(".windows button[aria-haspopup]", "")
 	p.click(".own .ways .p-select", "")
 	p.click("[role=option]", "three notes a string")

@@ -4,6 +4,7 @@ import type { Target } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import { noteOpened, useChartMap, useCharts } from '../../api/queries'
 import { useRegion, useRegions } from './useRegion'
+import { useRemembered } from './useRemembered'
 
 export const labelKinds = ['degree', 'note', 'finger', 'fret'] as const
 export type LabelKind = (typeof labelKinds)[number]
@@ -25,6 +26,7 @@ export function useBench() {
   const id = computed(() => address.id.value || charts.data.value?.[0]?.id || 0)
   watch(id, (now) => now && noteOpened(now), { immediate: true })
 
+  useRemembered(id, address)
   const region = useRegion(address)
   const { range, own } = region
   const map = useChartMap(
