@@ -89,7 +89,7 @@ func TestPalettesAndOnePlaceOverEveryChord(t *testing.T) {
 	p.click(`[data-palette="2:3"]`, "") // D in the major pentatonic
 	p.sees(".blend .place", "bent a whole step the 3")
 	p.sees(".blend .place", "bent a half step the ♭7")
-	p.sees(".blend .place", "5, chord tone")
+	p.sees(".blend .place", "5, rest")
 	p.visit("/bench/6?frets=2-6&bar=9")
 	p.sees(".blend .p-select", "major pentatonic")
 	p.visit("/bench/6?frets=7-11&dim=palette")

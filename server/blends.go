@@ -15,6 +15,7 @@ import (
 type PaletteNote struct {
 	Note   string   `json:"note"`
 	Step   string   `json:"step" doc:"its degree in the palette"`
+	Box    string   `json:"box,omitempty" enum:"minor,major,both" doc:"which of two joined boxes it is from"`
 	Degree string   `json:"degree" doc:"over the chord"`
 	Class  string   `json:"class" enum:"chord tone,extension,blue note,tension,passing"`
 	Wants  []string `json:"wants,omitempty" doc:"chord tones it leads to"`
@@ -47,10 +48,12 @@ type Blend struct {
 	Added  []AddedTarget  `json:"added" doc:"chord tones that the palette lacks"`
 	Places []PalettePlace `json:"places"`
 	Bends  []Bend         `json:"bends"`
+	Box    string         `json:"box,omitempty" enum:"minor,major" doc:"which of two joined boxes is proposed over this chord"`
+	Why    string         `json:"why,omitempty" doc:"why that box"`
 }
 
 func wireBlend(b blend.Laid) Blend {
-	out := Blend{Notes: each(b.Notes, wirePaletteNote), Places: each(b.Places, wireSpot), Bends: each(b.Bends, wireBend)}
+	out := Blend{Notes: each(b.Notes, wirePaletteNote), Places: each(b.Places, wireSpot), Bends: each(b.Bends, wireBend), Box: string(b.Box), Why: b.Why}
 	out.Added = each(b.Added, func(t harmony.Tone) AddedTarget { return AddedTarget{ToneName: wireTone(t)} })
 	for i, places := range b.Reach {
 		out.Added[i].Places = each(places, func(p neck.Placement) Place { return Place(p) })
@@ -59,7 +62,7 @@ func wireBlend(b blend.Laid) Blend {
 }
 
 func wirePaletteNote(n blend.Note) PaletteNote {
-	note := PaletteNote{Note: n.Name.String(), Step: n.Member.Degree, Degree: string(n.Sound.Degree), Class: string(n.Class), Reason: n.Reason()}
+	note := PaletteNote{Note: n.Name.String(), Step: n.Member.Degree, Box: string(n.Box), Degree: string(n.Sound.Degree), Class: string(n.Class), Reason: n.Reason()}
 	if len(n.Wants) > 0 {
 		note.Wants = each(n.Wants, func(d harmony.Degree) string { return string(d) })
 	}

@@ -1,6 +1,9 @@
 package blend
 
 import (
+	"strconv"
+	"strings"
+
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
@@ -62,6 +65,8 @@ type Laid struct {
 	Places []Spot             // of the palette's notes, note by note
 	Reach  [][]neck.Placement // of each of the tones that the palette lacks
 	Bends  []Bend
+	Box    Of // proposed over the chord, of a palette that joins two
+	Why    string
 }
 
 // Spot is a place of a palette's note.
@@ -73,6 +78,7 @@ type Spot struct {
 // Lay lays a palette over a chord, in a window; advanced bends go three half steps.
 func Lay(in *neck.Instrument, key form.Key, p Palette, chord harmony.Chord, w neck.Region, advanced bool) Laid {
 	out := Laid{Blend: Over(key, p, chord)}
+	out.Box, out.Why = p.Turn(key, chord)
 	for i, n := range out.Notes {
 		for _, at := range Places(in, n.Name.Class(), w) {
 			out.Places = append(out.Places, Spot{at, i})
@@ -155,7 +161,7 @@ func OnePlace(in *neck.Instrument, p neck.Placement, chords []harmony.Chord, adv
 // About is what one place on the neck is, whatever chord sounds.
 type About struct {
 	Pitch  pitch.Pitch    // spelled by the key
-	Degree harmony.Degree // of the key's tonic
+	Degree harmony.Degree // in the key, as its name has it: R, b3, 4, b5
 	Others []neck.Placement
 }
 
@@ -163,14 +169,25 @@ type About struct {
 // lies, the lowest string first.
 func AboutPlace(in *neck.Instrument, key form.Key, p neck.Placement) About {
 	midi := in.MIDI(p)
-	tonic := harmony.MustParse(key.Tonic.String() + map[bool]string{false: "7", true: "m7"}[key.Minor])
-	a := About{Pitch: pitch.At(midi, key.Spell(midi)), Degree: Sounds(tonic)[tonic.Above(midi%12)].Degree}
+	name := key.Spell(midi)
+	a := About{Pitch: pitch.At(midi, name), Degree: inKey(key.Tonic, name)}
 	for _, other := range in.Find(midi, neck.Region{High: in.Last()}) {
 		if other != p {
 			a.Others = append(a.Others, other)
 		}
 	}
 	return a
+}
+
+// inKey is what a name is above a tonic, by its letter: the second, the flat third.
+func inKey(tonic, name pitch.Name) harmony.Degree {
+	letters := (name.Letter - tonic.Letter + 7) % 7
+	natural := []int{0, 2, 4, 5, 7, 9, 11}[letters]
+	off := (name.Class()-tonic.Class()-natural+18)%12 - 6
+	if letters == 0 && off == 0 {
+		return "R"
+	}
+	return harmony.Degree(strings.Repeat("b", max(0, -off)) + strings.Repeat("#", max(0, off)) + strconv.Itoa(letters+1))
 }
 
 // Rub is a tone of the soloist's chord that does not rest over the band's.

@@ -188,8 +188,10 @@ func TestAboutAPlace(t *testing.T) {
 		degree harmony.Degree
 		others []neck.Placement
 	}{
-		{form.Key{Tonic: pitch.Name{}}, neck.Placement{String: 2, Fret: 3}, "D4", "9", []neck.Placement{{String: 6, Fret: 22}, {String: 5, Fret: 17}, {String: 4, Fret: 12}, {String: 3, Fret: 7}}},
-		{form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}, neck.Placement{String: 6, Fret: 9}, "Db3", "#9", []neck.Placement{{String: 5, Fret: 4}}},
+		{form.Key{Tonic: pitch.Name{}}, neck.Placement{String: 2, Fret: 3}, "D4", "2", []neck.Placement{{String: 6, Fret: 22}, {String: 5, Fret: 17}, {String: 4, Fret: 12}, {String: 3, Fret: 7}}},
+		{form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}, neck.Placement{String: 6, Fret: 9}, "Db3", "b3", []neck.Placement{{String: 5, Fret: 4}}},
+		{form.Key{Tonic: pitch.Name{}}, neck.Placement{String: 6, Fret: 2}, "Gb2", "b5", nil},
+		{form.Key{Tonic: pitch.Name{}}, neck.Placement{String: 6, Fret: 8}, "C3", "R", []neck.Placement{{String: 5, Fret: 3}}},
 		{form.Key{Tonic: pitch.Name{Letter: 5}, Minor: true}, neck.Placement{String: 1, Fret: 0}, "E4", "5", []neck.Placement{{String: 6, Fret: 24}, {String: 5, Fret: 19}, {String: 4, Fret: 14}, {String: 3, Fret: 9}, {String: 2, Fret: 5}}},
 	} {
 		a := AboutPlace(in, c.key, c.at)

@@ -14,20 +14,25 @@ type Palette struct {
 	ID, Name string
 	OfChord  bool   // counted from the root of each chord, not from the key
 	Steps    string // scale degrees from its root
+	// Minor and Major are the steps of the two boxes that a palette joins; empty where it
+	// is one stock of notes.
+	Minor, Major string
 }
 
 // Palettes lists the palettes offered.
 var Palettes = []Palette{
-	{"minor-pentatonic", "minor pentatonic", false, "1 b3 4 5 b7"},
-	{"minor-blues", "minor blues", false, "1 b3 4 b5 5 b7"},
-	{"major-pentatonic", "major pentatonic", false, "1 2 3 5 6"},
-	{"major-blues", "major blues", false, "1 2 b3 3 5 6"},
-	{"mixolydian", "Mixolydian", false, "1 2 3 4 5 6 b7"},
-	{"dorian", "Dorian", false, "1 2 b3 4 5 6 b7"},
-	{"natural-minor", "natural minor", false, "1 2 b3 4 5 b6 b7"},
-	{"composite", "minor blues and Mixolydian together", false, "1 2 b3 3 4 b5 5 6 b7"},
-	{"chord-mixolydian", "Mixolydian of each chord", true, "1 2 3 4 5 6 b7"},
-	{"chord-pentatonic", "pentatonic of each chord", true, ""}, // major or minor by its third
+	{"minor-pentatonic", "minor pentatonic", false, "1 b3 4 5 b7", "", ""},
+	{"minor-blues", "minor blues", false, "1 b3 4 b5 5 b7", "", ""},
+	{"major-pentatonic", "major pentatonic", false, "1 2 3 5 6", "", ""},
+	{"major-blues", "major blues", false, "1 2 b3 3 5 6", "", ""},
+	{"mixolydian", "Mixolydian", false, "1 2 3 4 5 6 b7", "", ""},
+	{"dorian", "Dorian", false, "1 2 b3 4 5 6 b7", "", ""},
+	{"natural-minor", "natural minor", false, "1 2 b3 4 5 b6 b7", "", ""},
+	{"composite", "minor blues and Mixolydian together", false, "1 2 b3 3 4 b5 5 6 b7", "", ""},
+	{"both-boxes", "minor and major pentatonic, box by box", false, "1 2 b3 3 4 5 6 b7", "1 b3 4 5 b7", "1 2 3 5 6"},
+	{"both-blues", "minor and major blues, box by box", false, "1 2 b3 3 4 b5 5 6 b7", "1 b3 4 b5 5 b7", "1 2 b3 3 5 6"},
+	{"chord-mixolydian", "Mixolydian of each chord", true, "1 2 3 4 5 6 b7", "", ""},
+	{"chord-pentatonic", "pentatonic of each chord", true, "", "", ""}, // major or minor by its third
 }
 
 // PaletteByID finds a palette of the table.
@@ -51,6 +56,7 @@ var scale = map[string]pitch.Interval{
 type Member struct {
 	Name   pitch.Name
 	Degree string // 1 2 b3 3 4 b5 5 b6 6 b7
+	Box    Of     // which of two joined boxes it is from
 }
 
 // Notes spells the palette over a chord of a key, from its root upwards.
@@ -67,7 +73,7 @@ func (p Palette) Notes(key form.Key, chord harmony.Chord) []Member {
 	}
 	var out []Member
 	for _, d := range strings.Fields(steps) {
-		out = append(out, Member{root.Up(scale[d]), d})
+		out = append(out, Member{root.Up(scale[d]), d, p.boxOf(d)})
 	}
 	return out
 }

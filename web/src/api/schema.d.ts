@@ -1472,8 +1472,15 @@ export interface components {
             /** @description chord tones that the palette lacks */
             added: components["schemas"]["AddedTarget"][];
             bends: components["schemas"]["Bend"][];
+            /**
+             * @description which of two joined boxes is proposed over this chord
+             * @enum {string}
+             */
+            box?: "minor" | "major";
             notes: components["schemas"]["PaletteNote"][];
             places: components["schemas"]["PalettePlace"][];
+            /** @description why that box */
+            why?: string;
         };
         "Blend-lineRequest": {
             /** Format: double */
@@ -3104,6 +3111,11 @@ export interface components {
             string: number;
         };
         PaletteNote: {
+            /**
+             * @description which of two joined boxes it is from
+             * @enum {string}
+             */
+            box?: "minor" | "major" | "both";
             /** @enum {string} */
             class: "chord tone" | "extension" | "blue note" | "tension" | "passing";
             /** @description over the chord */

@@ -18,6 +18,7 @@ const props = defineProps<{
   faded: boolean
 }>()
 
+const boxes = { minor: 'the minor box', major: 'the major box', both: 'both boxes' }
 const key = (p: Place) => `${p.string}:${p.fret}`
 const taken = computed(() => new Set(props.marked.map(key)))
 const bars = computed(() =>
@@ -33,10 +34,11 @@ const bars = computed(() =>
       v-for="(p, i) in bars"
       :key="i"
       class="bar"
+      :class="p.note.box"
       :data-palette="key(p)"
       :transform="`translate(${g.fret(p.fret)} ${g.string(p.string)})`"
     >
-      <title>{{ p.note.note }}, {{ p.note.reason }}</title>
+      <title>{{ p.note.note }}, {{ p.note.reason }}{{ p.note.box ? `; of ${boxes[p.note.box]}` : '' }}</title>
       <rect v-if="p.under" :x="-radius(p.fret) - 8" y="-4" :width="2 * radius(p.fret) + 16" height="8" rx="4" />
       <template v-else>
         <rect x="-17" y="-10" width="34" height="20" rx="10" />
@@ -63,6 +65,22 @@ const bars = computed(() =>
 
 .bar rect {
   fill: var(--soft);
+}
+
+/* Of two joined boxes the minor one is filled, the major one hollow; what both have is filled with a rim. */
+.major rect {
+  fill: var(--paper);
+  stroke: var(--soft);
+  stroke-width: 2.5;
+}
+
+.bar.major text {
+  fill: var(--soft);
+}
+
+.both rect {
+  stroke: var(--ink);
+  stroke-width: 2.5;
 }
 
 .bar text {

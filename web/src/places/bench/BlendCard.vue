@@ -27,6 +27,8 @@ const emit = defineEmits<{
 }>()
 const catalogue = useCatalogue()
 const inside = (p: Place) => holds(props.window, p)
+/* What one does with a note. */
+const deed: Record<string, string> = { 'chord tone': 'rest', extension: 'colour', passing: 'pass' }
 const text = (p: Place) => `${p.string}:${p.fret}`
 const notes = computed(() =>
   props.blend.notes.map((n, index) => ({
@@ -74,7 +76,7 @@ const added = computed(() =>
       <p v-if="place.others.length" class="others">also at {{ either(place.others.map(text)) }}</p>
       <ul>
         <li v-for="r in place.readings" :key="r.chord">
-          <b><MusicText :text="r.chord" /></b> <MusicText :text="r.degree" />, {{ r.class
+          <b><MusicText :text="r.chord" /></b> <MusicText :text="r.degree" />, {{ deed[r.class] ?? r.class
           }}<template v-for="b in r.bent" :key="b.halfSteps"
             >; bent {{ half[b.halfSteps] }} the <MusicText :text="b.degree"
           /></template>
@@ -82,10 +84,16 @@ const added = computed(() =>
       </ul>
     </div>
     <template v-else>
+      <p v-if="blend.box" class="box">
+        Here the <b>{{ blend.box }}</b> box: <MusicText :text="blend.why ?? ''" />.
+      </p>
       <ul class="notes">
         <li v-for="n in notes" :key="n.note">
           <PressButton
-            :class="{ rest: n.class === 'chord tone' }"
+            :class="[
+              { rest: n.class === 'chord tone', other: blend.box && n.box !== 'both' && n.box !== blend.box },
+              n.box,
+            ]"
             :title="n.reason"
             @mouseenter="emit('light', n.places)"
             @focus="emit('light', n.places)"
@@ -95,6 +103,7 @@ const added = computed(() =>
             <span class="name"
               ><b><MusicText :text="n.note" /></b> <MusicText :text="n.degree"
             /></span>
+            <small v-if="n.box">{{ n.box }}</small>
             <span class="does"
               ><template v-if="n.wants?.length"
                 >{{ n.class === 'passing' ? 'pass to' : 'wants' }} <MusicText :text="n.wants[0]!" /></template
@@ -147,6 +156,14 @@ small {
 header :deep(.p-select) {
   min-width: 0;
   max-width: 13rem;
+}
+
+.box {
+  font-size: var(--text-s);
+}
+
+.notes .other {
+  border-style: dashed;
 }
 
 .notes {
