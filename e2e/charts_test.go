@@ -34,11 +34,47 @@ func TestAWrongChordIsToldWhereItStands(t *testing.T) {
 	assert.Equal(t, 7, eval[int](p, `document.querySelectorAll('.charts li').length`))
 }
 
+// A key chosen while chords are written: the player says whether they move or are named
+// anew; while they cannot be read the key is not lost. A dialog that is only opened, and
+// a line begun over a chart, leave its key alone.
+func TestAChosenKeyIsNotLost(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/charts/6")
+	p.sees(".preview", "F7")
+	p.choose("key", "F")
+	p.click(".ask button", "They stay")
+	p.sees(".preview", "V7") // C7 in F
+	p.until(`!document.querySelector('.ask')`)
+	p.click("button", "undo key")
+	p.until(`document.querySelector('.p-select:has(#key)').innerText.trim() === 'C'`)
+	p.choose("key", "G")
+	p.click(".ask button", "Neither")
+	p.until(`document.querySelector('.p-select:has(#key)').innerText.trim() === 'C'`)
+	p.write("textarea", "| C7 | nonsense |")
+	p.choose("key", "A♭")
+	p.click(".ask button", "Move the chords")
+	p.sees(".problems", "nonsense")
+	p.until(`document.querySelector('.p-select:has(#key)').innerText.includes('A♭') && document.querySelector('.ask')`)
+	p.click(".ask button", "They stay")
+	p.write("textarea", "| Ab7 | Db7 |")
+	p.sees(".preview", "I7")
+
+	p.visit("/bench/4") // in E♭
+	p.sees(".meta", "E♭")
+	p.visit("/lines")
+	p.click("button", "New line")
+	p.until(`document.querySelector('.p-select:has(#line-key)')?.innerText.includes('E♭')`)
+	p.shut()
+	p.visit("/bench/4")
+	p.sees(".meta", "E♭")
+}
+
 func TestKeysAndTurnaroundsRewriteTheChart(t *testing.T) {
 	p := sit(t, true)
 	p.visit("/charts/6")
 	p.sees(".preview", "F7")
 	p.choose("key", "F♯")
+	p.click(".ask button", "Move the chords")
 	p.sees(".preview", "C♯7")
 	p.choose("turnaround", "Three")
 	p.sees(".preview", "A♯m7")
@@ -88,7 +124,7 @@ func TestAddressesThatLeadNowhere(t *testing.T) {
 	p := sit(t, true)
 	for path, says := range map[string]string{
 		"/bench/99": "there is no such chart", "/charts/99": "there is no such chart", "/nowhere/at/all": "leads nowhere",
-		"/bench/6?own=20-40": "ends at 22 or lower", "/atlas/77": "there is no such chart",
+		"/bench/6?own=20-40": "the nearest is", "/atlas/77": "there is no such chart",
 	} {
 		p.visit(path)
 		p.sees("main", says)

@@ -112,7 +112,7 @@ func TestImaginedTurnaroundIsFollowedAndItsRubMarked(t *testing.T) {
 	p.sees(`[data-bar="11"] .rubs`, "C♯")
 	p.sees(".crossing h2", "Em7 to A7")
 	p.keys(kb.ArrowRight)
-	p.sees(".run-card", "A7, low to high")
+	p.sees(".run-card", "A7")
 	p.keys("u")
 	p.sees(".crossing h2", "C7 to G7")
 }

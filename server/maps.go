@@ -43,9 +43,17 @@ type Map struct {
 
 // Crossing is a pair of chords that follow each other.
 type Crossing struct {
-	From  int    `json:"from" doc:"index of the chord"`
-	To    int    `json:"to"`
-	Steps []Step `json:"steps" doc:"what moves where, ranked"`
+	From     int         `json:"from" doc:"index of the chord"`
+	To       int         `json:"to"`
+	Steps    []Step      `json:"steps" doc:"what moves where, ranked"`
+	Enclosed []Enclosure `json:"enclosed" doc:"tones of the next chord between two of this one"`
+}
+
+// Enclosure is two tones of a chord a half step either side of one of the next.
+type Enclosure struct {
+	Below ToneName `json:"below"`
+	Above ToneName `json:"above"`
+	To    ToneName `json:"to"`
 }
 
 // InPosition is what lies in one position.
@@ -105,7 +113,11 @@ func chartMap(ctx context.Context, c store.Chart, player store.Player, own *Regi
 	m.beside(on, laid.Beside)
 	m.Neck = each(laid.Neck, func(notes []arpeggio.Note) []Note { return each(notes, wireNote) })
 	m.Blends = each(laid.Blends, wireBlend)
-	m.Changes = each(laid.Pairs, func(p chart.Pair) Crossing { return Crossing{p.From, p.To, each(p.Moves, wireStep)} })
+	m.Changes = each(laid.Pairs, func(p chart.Pair) Crossing {
+		return Crossing{p.From, p.To, each(p.Moves, wireStep), each(p.Enclosed, func(e crossing.Enclosure) Enclosure {
+			return Enclosure{wireTone(e.Below), wireTone(e.Above), wireTone(e.To)}
+		})}
+	})
 	m.ByPosition = each(laid.Windows, func(w chart.InWindow) InPosition {
 		return InPosition{each(w.Runs, wireRun), w.Shapes, w.Alike, each(w.Places, wireMoves), wireThread(w.Thread, w.NoThread)}
 	})

@@ -17,7 +17,7 @@ import (
 const applicationID = 0x556e6461
 
 // tables are those of every version so far.
-var tables = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "migrations"}
+var tables = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "assignments", "results", "migrations"}
 
 // claim takes a data directory for one program. The claim ends with the program,
 // however it ends.
@@ -61,8 +61,13 @@ func inspect(path string) (pending bool, err error) {
 	if len(has) == 0 && id == 0 { // nothing in it yet
 		return false, nil
 	}
-	// The first versions did not mark their files; a mark may also still be in the
-	// journal beside the file.
+	// The mark may still be in the journal beside the file, where a program was killed; the
+	// first versions did not mark their files.
+	if id == 0 {
+		if err := db.QueryRow(`PRAGMA application_id`).Scan(&id); err != nil {
+			return false, cannot(err)
+		}
+	}
 	foreign := slices.ContainsFunc(has, func(t string) bool { return !slices.Contains(tables, t) })
 	if id != 0 && id != applicationID || id == 0 && foreign || !slices.Contains(has, "migrations") {
 		return false, fmt.Errorf("the database %s was made by another program, and was left as it is; name another directory with --data", path)

@@ -81,6 +81,30 @@ func TestPlayerIsKept(t *testing.T) {
 	assert.Equal(t, PlayerVersion{p.Player, 2, 1, "Player"}, again)
 }
 
+// A new database that was never closed, its mark still in the journal beside it, is
+// known as ours, with every table of this version.
+func TestAFileOfAKilledProgramIsOurs(t *testing.T) {
+	dir, copied := t.TempDir(), t.TempDir()
+	s, err := Open(dir)
+	require.NoError(t, err)
+	require.NoError(t, s.CreateChart(&Chart{Title: "Slipway", Key: "C", Beats: 4, Text: "| C7 |"}))
+	for _, name := range []string{FileName, FileName + "-wal"} {
+		data, err := os.ReadFile(filepath.Join(dir, name))
+		require.NoError(t, err)
+		require.NoError(t, os.WriteFile(filepath.Join(copied, name), data, 0o600))
+	}
+	var has []string
+	require.NoError(t, s.db.Raw(`SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'`).Scan(&has).Error)
+	assert.Subset(t, tables, has, "every table is known")
+	require.NoError(t, s.Close())
+	again, err := Open(copied)
+	require.NoError(t, err)
+	n, err := again.CountCharts()
+	require.NoError(t, err)
+	assert.Equal(t, 1, n)
+	require.NoError(t, again.Close())
+}
+
 func sum(t *testing.T, path string) [32]byte {
 	data, err := os.ReadFile(path)
 	require.NoError(t, err)

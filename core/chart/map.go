@@ -29,6 +29,7 @@ type Map struct {
 type Pair struct {
 	From, To int
 	Moves    []crossing.Move // wherever they lie
+	Enclosed []crossing.Enclosure
 }
 
 // InWindow is what lies in one window.
@@ -49,6 +50,7 @@ func (c Chart) Map(ctx context.Context, windows []neck.Region) Map {
 	m.Pairs = pairs(m.Of)
 	for i, p := range m.Pairs {
 		m.Pairs[i].Moves = crossing.Steps(m.Chords[p.From], m.Chords[p.To], c.Plan.By)
+		m.Pairs[i].Enclosed = crossing.Enclosures(m.Chords[p.From], m.Chords[p.To])
 	}
 	whole := neck.Region{Low: 0, High: c.In.Last()}
 	for _, chord := range m.Chords {

@@ -1822,6 +1822,8 @@ export interface components {
             symbol: string;
         };
         Crossing: {
+            /** @description tones of the next chord between two of this one */
+            enclosed: components["schemas"]["Enclosure"][];
             /**
              * Format: int64
              * @description index of the chord
@@ -1907,6 +1909,11 @@ export interface components {
              * @description the beat of its last bar after which each chord rests
              */
             until?: number;
+        };
+        Enclosure: {
+            above: components["schemas"]["ToneName"];
+            below: components["schemas"]["ToneName"];
+            to: components["schemas"]["ToneName"];
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */

@@ -31,7 +31,7 @@ export const commands = {
   lower: { room: 'bench', keys: ['ArrowDown'], name: 'next position down the neck' },
   position: { room: 'bench', keys: figures.slice(1, 6), name: 'that position, and again for its other octave' },
   own: { room: 'bench', keys: ['w'], name: 'a region of your own, and back' },
-  labels: { room: 'bench', keys: ['n'], name: 'labels: degree, note, finger, fret' },
+  labels: { room: 'bench', keys: ['n'], name: 'labels: degree, note, finger, fret, half steps to the next chord' },
   target: { room: 'bench', keys: ['t'], name: 'another target for the next change' },
   palette: { room: 'bench', keys: ['p'], name: 'another palette' },
   arrivals: { room: 'bench', keys: ['a'], name: 'dim the arrivals' },

@@ -8,7 +8,7 @@ import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import { useCommands } from '../../shell/useCommands'
-import { labelKinds } from '../bench/useBench'
+import { plainLabels } from '../bench/useBench'
 import SmallNeck from './SmallNeck.vue'
 import { useAddress } from '../../shell/useAddress'
 
@@ -18,7 +18,7 @@ const map = useChartMap(id, ref(undefined), ref(true))
 const data = computed(() => map.data.value)
 useTitle(computed(() => (data.value ? `Atlas of ${data.value.chart.title} · Undaris` : 'Atlas · Undaris')))
 
-const labels = address.oneOf('labels', labelKinds)
+const labels = address.oneOf('labels', plainLabels)
 const paper = address.oneOf('paper', ['A4', 'Letter'])
 const fill = address.oneOf('necks', ['filled', 'blank'])
 
@@ -64,7 +64,7 @@ const count = (right: number, wrong: number, missing: number) => {
 }
 watch(fill, () => (checked.value = false))
 useCommands({
-  labels: () => (labels.value = labelKinds[(labelKinds.indexOf(labels.value) + 1) % labelKinds.length]!),
+  labels: () => (labels.value = plainLabels[(plainLabels.indexOf(labels.value) + 1) % plainLabels.length]!),
 })
 </script>
 
@@ -74,7 +74,7 @@ useCommands({
       <h1>Atlas</h1>
       <RouterLink :to="{ name: 'bench', params: { id } }">Back to the Bench</RouterLink>
       <span class="space" />
-      <SelectButton v-model="labels" :options="[...labelKinds]" :allow-empty="false" aria-label="labels" />
+      <SelectButton v-model="labels" :options="[...plainLabels]" :allow-empty="false" aria-label="labels" />
       <SelectButton v-model="fill" :options="['filled', 'blank']" :allow-empty="false" aria-label="necks" />
       <SelectButton v-model="paper" :options="['A4', 'Letter']" :allow-empty="false" aria-label="paper" />
       <Button v-if="fill === 'blank'" :label="checked ? 'Go on filling' : 'Check'" variant="outlined" @click="check" />

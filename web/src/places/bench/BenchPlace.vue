@@ -55,7 +55,7 @@ const router = useRouter()
 const catalogue = useCatalogue()
 useTitle(computed(() => (data.value ? `${data.value.chart.title} · Undaris` : 'Undaris')))
 
-const { labelOf, tones, spots, arrivals, ghosts, shape, blend, describe } = useNeckView(bench)
+const { labelOf, labelNext, tones, spots, arrivals, ghosts, shape, blend, describe } = useNeckView(bench)
 const grip = useGrip(bench)
 const { lit, litPlaces, bendTo, bent, reading, readOne } = usePointing(bench, blend)
 
@@ -77,6 +77,7 @@ const words = afterPaint(() => {
       step: step.value,
       coming: coming.value,
       moves: moves.value,
+      enclosed: bench.enclosed.value,
       from: targets.value[at.value],
       to: nextTarget.value,
       pinned: plan.pinned(nextStep.value),
@@ -206,7 +207,7 @@ useCommands({
           :tones="tones"
           :arrivals="arrivals"
           :moves="moves"
-          :label="labelOf"
+          :label="labelNext"
           :from="targets[at]"
           :to="nextTarget"
           :lit="lit"

@@ -17,6 +17,8 @@ const props = defineProps<{
   from?: Target
   to?: Target
   pinned: boolean
+  /** Tones of the next chord that lie between two of this one. */
+  enclosed: ChartMap['changes'][number]['enclosed']
 }>()
 const emit = defineEmits<{
   light: [moves: { from: Place; to: Place }[]]
@@ -100,6 +102,10 @@ const light = (m: Move) => emit('light', m.places)
         >
           <i class="pi pi-volume-up" />
         </PressButton>
+      </li>
+      <li v-for="e in enclosed" :key="e.to.degree" class="enclosed">
+        <MusicText :text="e.below.note" /> and <MusicText :text="e.above.note" /> enclose
+        <MusicText :text="e.to.note" />
       </li>
     </ul>
     <Button
@@ -218,6 +224,17 @@ button.hear {
   grid-template-columns: none;
   width: 2.25rem;
   padding: 0;
+}
+
+.enclosed {
+  align-items: center;
+  gap: 0.3em;
+  min-height: 1.95rem;
+  padding: 0 0.4rem;
+  border-top: 1px solid var(--rule);
+  color: var(--soft);
+  font-size: var(--text-s);
+  white-space: nowrap;
 }
 
 /* Many of them stand in two columns, so that all are seen at once. */

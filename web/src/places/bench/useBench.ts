@@ -6,7 +6,9 @@ import { noteOpened, useChartMap, useCharts } from '../../api/queries'
 import { useRegion, useRegions } from './useRegion'
 import { useRemembered } from './useRemembered'
 
-export const labelKinds = ['degree', 'note', 'finger', 'fret'] as const
+export const plainLabels = ['degree', 'note', 'finger', 'fret'] as const
+/* Where the next chord is known, also how far it is. */
+export const labelKinds = [...plainLabels, 'steps'] as const
 export type LabelKind = (typeof labelKinds)[number]
 
 export interface Step {
@@ -97,10 +99,14 @@ export function useBench() {
   const run = computed(() => here.value?.runs[step.value?.chord ?? 0])
 
   /** The pair of chords that the next change goes between, and its moves in this window. */
-  const moves = computed(() => {
+  const pair = computed(() => {
     const from = step.value?.chord
     const to = coming.value[0]?.chord
-    const i = data.value?.changes.findIndex((c) => c.from === from && c.to === to) ?? -1
+    return data.value?.changes.findIndex((c) => c.from === from && c.to === to) ?? -1
+  })
+  const enclosed = computed(() => data.value?.changes[pair.value]?.enclosed ?? [])
+  const moves = computed(() => {
+    const i = pair.value
     return (data.value?.changes[i]?.steps ?? [])
       .map((s, k) => ({ ...s, places: here.value?.crossings[i]?.[k] ?? [] }))
       .filter((m) => m.places.length)
@@ -197,6 +203,7 @@ export function useBench() {
     run,
     here,
     moves,
+    enclosed,
     thread,
     targets,
     nextStep,

@@ -9,10 +9,29 @@ import type { Bench } from './useBench'
 /** What the neck shows of the bar in hand. */
 export function useNeckView(bench: Bench) {
   const { data, step, chord, coming, window, run, here, at, targets, nextTarget } = bench
+  /** How many half steps the nearest tone of the next chord lies away, for each tone of this one. */
+  const steps = computed(() => {
+    const out = new Map<string, number>()
+    for (const m of bench.moves.value) {
+      const before = out.get(m.from.degree)
+      if (before === undefined || Math.abs(m.halfSteps) < Math.abs(before)) out.set(m.from.degree, m.halfSteps)
+    }
+    return out
+  })
+  const stepOf = (degree: string) => {
+    const n = steps.value.get(degree)
+    return n === undefined ? '' : n === 0 ? '=' : `${n > 0 ? '+' : '−'}${Math.abs(n)}`
+  }
   const labelOf = (n: { degree: string; note: string; fret: number; finger?: number }) =>
-    ({ degree: n.degree, note: n.note, finger: n.finger ? String(n.finger) : n.fret ? '' : 'o', fret: String(n.fret) })[
-      bench.labels.value
-    ]
+    ({
+      degree: n.degree,
+      note: n.note,
+      finger: n.finger ? String(n.finger) : n.fret ? '' : 'o',
+      fret: String(n.fret),
+      steps: stepOf(n.degree),
+    })[bench.labels.value]
+  /** The next chord's own tones are not on the way to it. */
+  const labelNext = (n: Parameters<typeof labelOf>[0]) => (bench.labels.value === 'steps' ? n.degree : labelOf(n))
   /** The notes of a run, and the thread's target where it lies in the other place of its pitch. */
   const withTarget = (notes: Note[], t?: Target) =>
     !t || notes.some((n) => same(n, t)) ? notes : [...notes, { ...t, finger: undefined }]
@@ -42,5 +61,5 @@ export function useNeckView(bench: Bench) {
       spots.value.map((s) => s.title).join('; '),
   )
 
-  return { labelOf, tones, spots, arrivals, ghosts, shape, blend, describe }
+  return { labelOf, labelNext, tones, spots, arrivals, ghosts, shape, blend, describe }
 }

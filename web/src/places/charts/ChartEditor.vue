@@ -63,19 +63,30 @@ const modes = [
   { text: 'major', minor: false },
   { text: 'minor', minor: true },
 ]
-const tonic = computed(() => body.value.key.replace(/m$/, ''))
-const minor = computed(() => body.value.key.endsWith('m'))
-/** Another key moves what is written; with nothing written it is just chosen. */
-async function setKey(t: string, m: boolean) {
+const shownKey = computed(() => chosen.value || body.value.key)
+const tonic = computed(() => shownKey.value.replace(/m$/, ''))
+const minor = computed(() => shownKey.value.endsWith('m'))
+/* A key chosen while chords are written: they are moved, or stay and are named anew; the player says which. */
+const chosen = ref('')
+function setKey(t: string, m: boolean) {
   const key = t + (m ? 'm' : '')
+  chosen.value = ''
   if (key === body.value.key) return
-  if (body.value.text.trim()) await draft.rewrite('key', { key, from: body.value.key })
+  if (body.value.text.trim()) chosen.value = key
   else draft.change('key', { key })
+}
+async function move() {
+  if (await draft.rewrite('key', { key: chosen.value, from: body.value.key })) chosen.value = ''
+}
+function rename() {
+  draft.change('key', { key: chosen.value })
+  chosen.value = ''
 }
 async function setForm(form: string) {
   const f = catalogue.data.value?.forms.find((x) => x.id === form)
   if (!f) return
-  const key = f.minor === minor.value ? body.value.key : tonic.value + (f.minor ? 'm' : '')
+  const key = f.minor === minor.value ? shownKey.value : tonic.value + (f.minor ? 'm' : '')
+  chosen.value = ''
   if ((await draft.rewrite('form', { form, key })) && !body.value.title.trim()) suggested.value = `${f.name} in ${key}`
 }
 const suggested = ref('')
@@ -169,6 +180,15 @@ onBeforeUnmount(() => void changes.fresh())
               aria-label="mode"
               @update:model-value="(m) => setKey(tonic, m)"
             />
+          </div>
+          <div v-if="chosen" class="row ask" role="group" aria-label="what becomes of the chords">
+            <Button :label="`Move the chords to ${chosen}`" size="small" @click="move">
+              Move the chords to&nbsp;<MusicText :text="chosen" />
+            </Button>
+            <Button variant="outlined" size="small" @click="rename">
+              They stay; the key is&nbsp;<MusicText :text="chosen" />
+            </Button>
+            <Button label="Neither" variant="text" size="small" @click="chosen = ''" />
           </div>
         </FieldRow>
         <FieldRow label="Form" for="form" hint="writes the chords for you" :wrong="wrong.form">
