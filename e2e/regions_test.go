@@ -90,6 +90,17 @@ func TestEveryChordHasAShapeAndAGrip(t *testing.T) {
 	p.sees(".windows .on", "7–11")
 }
 
+// Each mark tells how far the next chord is; what leads there from both sides is named.
+func TestStepsToTheNextChord(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/bench/6?frets=7-11&bar=2")
+	p.sees(".crossing .enclosed", "enclose")
+	p.click(".labels button", "steps")
+	p.until(`location.search.includes('labels=steps')`)
+	labels := `Object.fromEntries([...document.querySelectorAll('[data-spot]')].map(e => [e.dataset.degree, e.querySelector('text').textContent]))`
+	p.until(`(l => l.R === '−1' && l['3'] === '+1' && l['5'] === '=' && l.b7 === '+1')(` + labels + `)`) // F7 to C7
+}
+
 // Any place answers, marked or not, pressed or come to by keys.
 func TestAnyFretAnswers(t *testing.T) {
 	p := sit(t, true)

@@ -225,7 +225,7 @@ useCommands({
         :at="at"
         :targets="targets"
         :runs="here.runs"
-        :label="labelOf"
+        :label="labelNext"
         :beat="sound.beat"
         @go="bench.go"
         @pin="plan.pin"

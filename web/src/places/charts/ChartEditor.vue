@@ -182,12 +182,14 @@ onBeforeUnmount(() => void changes.fresh())
             />
           </div>
           <div v-if="chosen" class="row ask" role="group" aria-label="what becomes of the chords">
-            <Button :label="`Move the chords to ${chosen}`" size="small" @click="move">
-              Move the chords to&nbsp;<MusicText :text="chosen" />
-            </Button>
-            <Button variant="outlined" size="small" @click="rename">
-              They stay; the key is&nbsp;<MusicText :text="chosen" />
-            </Button>
+            <Button label="Move the chords" size="small" title="they become those of the new key" @click="move" />
+            <Button
+              label="They stay"
+              variant="outlined"
+              size="small"
+              title="only the key is named anew; the numerals change"
+              @click="rename"
+            />
             <Button label="Neither" variant="text" size="small" @click="chosen = ''" />
           </div>
         </FieldRow>
@@ -345,6 +347,12 @@ form {
 .row {
   display: flex;
   gap: 0.5rem;
+}
+
+.ask {
+  grid-column: 1 / -1;
+  flex-wrap: wrap;
+  justify-self: end;
 }
 
 .option {
