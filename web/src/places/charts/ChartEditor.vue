@@ -7,7 +7,6 @@ import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
-import SelectButton from 'primevue/selectbutton'
 import Textarea from 'primevue/textarea'
 import { useQuery } from '@tanstack/vue-query'
 import { answer, api, type Chart, type ChartBody } from '../../api/client'
@@ -20,6 +19,7 @@ import HistoryButtons from '../../shell/HistoryButtons.vue'
 import SaveWords from '../../shell/SaveWords.vue'
 import { useCommands } from '../../shell/useCommands'
 import { useNews } from '../../document/useNews'
+import KeyField from './KeyField.vue'
 import { blank, fieldsOf, useChart } from './useChart'
 import PressButton from '../../shell/PressButton.vue'
 
@@ -59,29 +59,12 @@ useNews(
   },
 )
 
-const modes = [
-  { text: 'major', minor: false },
-  { text: 'minor', minor: true },
-]
+/* A key that waits for what becomes of the chords. */
+const chosen = ref('')
 const shownKey = computed(() => chosen.value || body.value.key)
 const tonic = computed(() => shownKey.value.replace(/m$/, ''))
 const minor = computed(() => shownKey.value.endsWith('m'))
-/* A key chosen while chords are written: they are moved, or stay and are named anew; the player says which. */
-const chosen = ref('')
-function setKey(t: string, m: boolean) {
-  const key = t + (m ? 'm' : '')
-  chosen.value = ''
-  if (key === body.value.key) return
-  if (body.value.text.trim()) chosen.value = key
-  else draft.change('key', { key })
-}
-async function move() {
-  if (await draft.rewrite('key', { key: chosen.value, from: body.value.key })) chosen.value = ''
-}
-function rename() {
-  draft.change('key', { key: chosen.value })
-  chosen.value = ''
-}
+const move = (key: string) => draft.rewrite('key', { key, from: body.value.key })
 async function setForm(form: string) {
   const f = catalogue.data.value?.forms.find((x) => x.id === form)
   if (!f) return
@@ -160,38 +143,13 @@ onBeforeUnmount(() => void changes.fresh())
           />
         </FieldRow>
         <FieldRow label="Key" for="key" :wrong="wrong.key">
-          <div class="row">
-            <Select
-              input-id="key"
-              :model-value="tonic"
-              :options="catalogue.data.value?.tonics ?? []"
-              aria-label="tonic"
-              @update:model-value="(t) => setKey(t, minor)"
-            >
-              <template #value="{ value }"><MusicText :text="value ?? ''" /></template>
-              <template #option="{ option }"><MusicText :text="option" /></template>
-            </Select>
-            <SelectButton
-              :model-value="minor"
-              :options="modes"
-              option-label="text"
-              option-value="minor"
-              :allow-empty="false"
-              aria-label="mode"
-              @update:model-value="(m) => setKey(tonic, m)"
-            />
-          </div>
-          <div v-if="chosen" class="row ask" role="group" aria-label="what becomes of the chords">
-            <Button label="Move the chords" size="small" title="they become those of the new key" @click="move" />
-            <Button
-              label="They stay"
-              variant="outlined"
-              size="small"
-              title="only the key is named anew; the numerals change"
-              @click="rename"
-            />
-            <Button label="Neither" variant="text" size="small" @click="chosen = ''" />
-          </div>
+          <KeyField
+            v-model:chosen="chosen"
+            :music-key="body.key"
+            :written="body.text.trim() !== ''"
+            :move="move"
+            @name="(key) => draft.change('key', { key })"
+          />
         </FieldRow>
         <FieldRow label="Form" for="form" hint="writes the chords for you" :wrong="wrong.form">
           <Select
@@ -342,17 +300,6 @@ form {
 
 .columns :deep(.field) {
   grid-template-columns: 9rem minmax(0, 1fr);
-}
-
-.row {
-  display: flex;
-  gap: 0.5rem;
-}
-
-.ask {
-  grid-column: 1 / -1;
-  flex-wrap: wrap;
-  justify-self: end;
 }
 
 .option {
