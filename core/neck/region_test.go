@@ -121,3 +121,11 @@ func TestThreeNotesAStringInBFlat(t *testing.T) {
 	assert.Equal(t, []Placement{{6, 6}, {6, 8}, {6, 10}, {5, 6}, {5, 8}, {5, 10}, {4, 7}, {4, 8}, {4, 10}, {3, 7}, {3, 8}, {3, 10}, {2, 8}, {2, 10}, {2, 11}, {1, 8}, {1, 10}, {1, 11}}, shapes[i].Places)
 	assert.Equal(t, Region{Low: 6, High: 11}, shapes[i].Region)
 }
+
+// A tuning that has no name, as of an instrument that is gone, is told by its strings.
+func TestTuningsAreTold(t *testing.T) {
+	for _, x := range Tunings {
+		assert.Equal(t, x.Name, TuningName(x.Open))
+	}
+	assert.Equal(t, "C2,G2,D3,A3", TuningName("C2,G2,D3,A3"))
+}
