@@ -59,4 +59,5 @@ func TestALineIsPlayedAndJudged(t *testing.T) {
 	assert.Equal(t, 1, count("missed"))
 	assert.Equal(t, len(notes)-struck, count("unheard"))
 	assert.Len(t, p.kept(id).Notes, len(notes), "what was played was not written")
+	p.until(`fetch('/api/log').then(r => r.json()).then(l => l.total === 1 && l.rows[0].kind === 'take' && l.rows[0].line === %d)`, id)
 }

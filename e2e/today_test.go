@@ -82,6 +82,25 @@ func TestAnEveningFromThePlanToTheLog(t *testing.T) {
 	assert.Equal(t, had+2, noted(), "a call and a chorus")
 }
 
+// A plan of three quarters of an hour has a line to play; come to from there, the band
+// begins by itself, at the tempo that is asked for.
+func TestALineFromThePlan(t *testing.T) {
+	p := sitWith(t, browser, demo.All)
+	p.visit("/practice/6?do=today")
+	p.click("header .segments button", "45")
+	p.until(`[...document.querySelectorAll('.items .kind')].length >= 9 && ` + stores + `.get('plan').kept.items.some(i => i.kind === 'line')`)
+	p.click("header button", "Start")
+	p.sees(".plan-strip .at", "1 of")
+	for range 12 {
+		if eval[string](p, stores+`.get('plan').item.kind`) == "line" {
+			break
+		}
+		p.click(".plan-strip button", "Next")
+	}
+	p.until(`location.pathname === '/lines/' + ` + stores + `.get('plan').item.line`)
+	p.until(`document.querySelector('.strip .play.on') && ` + stores + `.get('band').tempo === ` + stores + `.get('plan').item.tempo && !location.search.includes('play')`)
+}
+
 // The log is maps: a spot tells what is behind it and leads to practising it.
 func TestTheLogIsMaps(t *testing.T) {
 	p := sitWith(t, browser, demo.All)
@@ -149,6 +168,23 @@ func TestTheLogIsMaps(t *testing.T) {
 	p.click(".players button", "Another player")
 	p.sees("header", "player two")
 	p.sees("main", "Nothing is known yet")
+	// Who leaves is gone, with a way back; whoever is left plays on.
+	p.click("header button", "player two")
+	p.click(".players [aria-label^='remove']", "")
+	p.until(`[...document.querySelectorAll('header button')].some(b => b.innerText.trim() === 'Player')`)
+	p.click(".told button", "Undo")
+	p.until(`fetch('/api/players').then(r => r.json()).then(l => l.length === 2)`)
+
+	// What was played on another instrument is told apart.
+	evalLater[bool](p, `(async () => {
+		const json = {'Content-Type': 'application/json', 'If-Match': '*'}
+		await fetch('/api/player', {method: 'PUT', headers: json, body: JSON.stringify({tuning: 'E1,A1,D2,G2', frets: 20, scale: 864, capo: 0, left: false, comfort: 110, habit: 'stay'})})
+		return fetch('/api/log/calls', {method: 'POST', headers: json, body: JSON.stringify({chart: 6, kind: 'tones', key: 'C', chord: 'F7', degree: '3', window: {low: 7, high: 11}, says: 'upward', how: 'right'})}).then(r => r.ok)})()`)
+	p.visit("/practice/6?do=log")
+	p.click("header .p-select[aria-label='on which instrument'], header .p-select:has([aria-label='on which instrument'])", "")
+	p.click("[role=option]", "Bass")
+	p.sees("header", "1 things asked")
+	p.inBothLooks("main", "the log of one instrument")
 
 	p = sit(t, true)
 	p.visit("/practice/6?do=log")

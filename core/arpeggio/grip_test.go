@@ -40,7 +40,7 @@ func TestEveryChordHasItsShape(t *testing.T) {
 // tone a string, in the region, what tells the chord in it, held by the hand.
 func TestEveryChordHasItsGrip(t *testing.T) {
 	in := neck.Standard()
-	none, all := 0, 0
+	all := 0
 	known := map[string]bool{}
 	for _, f := range form.Forms {
 		for _, tonic := range pitch.Roots {
@@ -55,10 +55,7 @@ func TestEveryChordHasItsGrip(t *testing.T) {
 					known[what] = true
 					all++
 					g, ok := Hold(in, c, p.Region, neck.UsualHand)
-					if !ok {
-						none++
-						continue
-					}
+					require.True(t, ok, what)
 					var places []neck.Placement
 					for i, n := range g.Notes {
 						places = append(places, n.Placement)
@@ -76,8 +73,7 @@ func TestEveryChordHasItsGrip(t *testing.T) {
 			}
 		}
 	}
-	t.Logf("%d grips, none in %d places", all, none)
-	assert.Less(t, float64(none), 0.02*float64(all))
+	assert.Greater(t, all, 700)
 }
 
 func frets(g Grip) string {

@@ -233,13 +233,8 @@ func Boxes(in *neck.Instrument, tonic int) []Box {
 	return out
 }
 
-// SmallBox is the box on the top three strings, from a fret below the root on
-// string 2 to three above it, at the fifth fret or higher where strings bend well.
+// SmallBox is the box on the top three strings, at the fifth fret or higher.
 func SmallBox(in *neck.Instrument, tonic int) (Box, bool) {
-	root := pitch.Class(tonic - in.MIDI(neck.Placement{String: 2}))
-	if root < 5 {
-		root += 12
-	}
-	w := neck.Region{Low: root - 1, High: root + 3, Strings: neck.StringsOf(1, 2, 3)}
-	return Box{"small box", w}, in.CheckRegion(w) == nil
+	r, ok := in.SmallBox(tonic)
+	return Box{"small box", r}, ok
 }

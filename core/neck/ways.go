@@ -87,6 +87,17 @@ func smallBoxes(in *Instrument, tonic int, _ []int) (list []Named) {
 	return list
 }
 
+// SmallBox is the first of the small boxes of a tonic (pitch class) whose root lies at
+// the fifth fret or higher, where strings bend well.
+func (in *Instrument) SmallBox(tonic int) (r Region, ok bool) {
+	for _, n := range smallBoxes(in, tonic, nil) {
+		if n.Low >= 4 {
+			return n.Region, true
+		}
+	}
+	return r, false
+}
+
 // perString makes the shapes that have so many notes of a scale on each string: one
 // from each step of the scale on the lowest string, as low as it fits.
 func perString(count int) func(in *Instrument, tonic int, scale []int) []Named {

@@ -26,6 +26,7 @@ import GuessBar from './GuessBar.vue'
 import InstrumentBar from './InstrumentBar.vue'
 import KeyDialog from './KeyDialog.vue'
 import LineTabs from './LineTabs.vue'
+import { lineFiles } from './files'
 import { panels } from './panels'
 import { useEntry } from './useEntry'
 import { useMidiIn } from './useMidiIn'
@@ -74,12 +75,8 @@ function lock(bar: number) {
 
 const files = ref<InstanceType<typeof Menu>>()
 const downloads = computed(() =>
-  [
-    { label: 'MusicXML, for notation programs', kind: 'musicxml' },
-    { label: 'MIDI, with the band', kind: 'midi?choruses=1' },
-    { label: 'Tablature as text', kind: 'tab' },
-  ]
-    .map(({ label, kind }): MenuItem => ({ label, url: `/api/lines/${id.value}/${kind}` }))
+  lineFiles(id.value)
+    .map((f): MenuItem => f)
     .concat([
       { label: 'On paper', icon: 'pi pi-print', command: () => window.print() },
       {
