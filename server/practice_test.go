@@ -258,6 +258,8 @@ func TestPlayersHaveALogOfTheirOwn(t *testing.T) {
 	// One leaves: whoever is left plays on, the name is free, and both can come back.
 	require.Equal(t, 204, ask(t, srv, "DELETE", "/api/players/1", nil, nil).StatusCode)
 	assert.Equal(t, 2, total(), "it is Bram's turn")
+	ask(t, srv, "GET", "/api/players", nil, &people)
+	assert.Equal(t, []store.Person{{ID: 2, Name: "Bram", Here: true}}, people)
 	assert.Equal(t, 404, ask(t, srv, "PUT", "/api/players/1/here", nil, nil).StatusCode)
 	assert.Equal(t, 409, ask(t, srv, "DELETE", "/api/players/2", nil, nil).StatusCode, "somebody has to play")
 	require.Equal(t, 204, ask(t, srv, "POST", "/api/players/1/restore", nil, nil).StatusCode)

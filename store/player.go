@@ -174,7 +174,14 @@ func (s *Store) RemovePerson(id uint) error {
 		if done.Error == nil && done.RowsAffected == 0 {
 			return ErrNotFound
 		}
-		return done.Error
+		if done.Error != nil {
+			return done.Error
+		}
+		next, err := here(tx) // whose turn it was may have left
+		if err != nil {
+			return err
+		}
+		return turn(tx, next.ID)
 	})
 }
 
