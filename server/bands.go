@@ -130,6 +130,7 @@ func (s *server) bands(api huma.API) {
 type LeadNote struct {
 	MIDI  int     `json:"midi,omitempty" minimum:"0" maximum:"127" doc:"0 rests"`
 	Beats float64 `json:"beats" exclusiveMinimum:"0" maximum:"64"`
+	With  []int   `json:"with,omitempty" maxItems:"7" doc:"what sounds together with it"`
 }
 
 // fileName makes a plain name of a title.

@@ -20,6 +20,8 @@ type PaletteNote struct {
 	Class  string   `json:"class" enum:"chord tone,extension,blue note,tension,passing"`
 	Wants  []string `json:"wants,omitempty" doc:"chord tones it leads to"`
 	Reason string   `json:"reason"`
+	// Implies names the scale that an extension makes of the chord.
+	Implies string `json:"implies,omitempty" doc:"the scale that it makes of the chord, and what in the chart contradicts it"`
 }
 
 // AddedTarget is a chord tone that the palette lacks.
@@ -42,23 +44,37 @@ type Bend struct {
 	Note      string `json:"note,omitempty"`
 }
 
+// Slide is a way along one string.
+type Slide struct {
+	From Place `json:"from"`
+	To   Place `json:"to"`
+}
+
 // Blend is a palette over one chord.
 type Blend struct {
 	Notes  []PaletteNote  `json:"notes"`
 	Added  []AddedTarget  `json:"added" doc:"chord tones that the palette lacks"`
 	Places []PalettePlace `json:"places"`
 	Bends  []Bend         `json:"bends"`
+	Slides []Slide        `json:"slides" doc:"from the flat third to the third, from one joined box into the other"`
 	Box    string         `json:"box,omitempty" enum:"minor,major" doc:"which of two joined boxes is proposed over this chord"`
 	Why    string         `json:"why,omitempty" doc:"why that box"`
 }
 
 func wireBlend(b blend.Laid) Blend {
-	out := Blend{Notes: each(b.Notes, wirePaletteNote), Places: each(b.Places, wireSpot), Bends: each(b.Bends, wireBend), Box: string(b.Box), Why: b.Why}
+	out := Blend{Notes: each(b.Notes, wirePaletteNote), Places: each(b.Places, wireSpot), Bends: each(b.Bends, wireBend), Slides: each(b.Slides, func(s blend.Slide) Slide { return Slide{Place(s.From), Place(s.To)} }), Box: string(b.Box), Why: b.Why}
 	out.Added = each(b.Added, func(t harmony.Tone) AddedTarget { return AddedTarget{ToneName: wireTone(t)} })
 	for i, places := range b.Reach {
 		out.Added[i].Places = each(places, func(p neck.Placement) Place { return Place(p) })
 	}
 	return out
+}
+
+// implies says what the extensions among the notes make of the chord.
+func (b Blend) implies(over harmony.Chord, chart []harmony.Chord) {
+	for i, n := range b.Notes {
+		b.Notes[i].Implies = blend.Implies(over, harmony.Degree(n.Degree), chart)
+	}
 }
 
 func wirePaletteNote(n blend.Note) PaletteNote {

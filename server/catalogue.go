@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -25,7 +26,8 @@ type Catalogue struct {
 	Feels       []CatalogueFeel       `json:"feels"`
 	Tonics      []string              `json:"tonics"`
 	Tunings     []CatalogueTuning     `json:"tunings"`
-	Palettes    []CatalogueChoice     `json:"palettes"`
+	Palettes    []CataloguePalette    `json:"palettes"`
+	Steps       []string              `json:"steps" doc:"that a palette of one's own is made of"`
 	Threads     []CatalogueChoice     `json:"threads"`
 	Compers     []CatalogueChoice     `json:"compers" doc:"who can play the chords"`
 	Rhythms     []CatalogueOption     `json:"rhythms" doc:"vocabularies of written lines"`
@@ -77,6 +79,12 @@ type CatalogueTurnaround struct {
 	Minor  bool   `json:"minor"`
 	Ending bool   `json:"ending"`
 	Text   string `json:"text" doc:"in numerals"`
+}
+
+// CataloguePalette is a stock of notes.
+type CataloguePalette struct {
+	CatalogueChoice
+	Steps []string `json:"steps" doc:"from its root; none where they depend on the chord"`
 }
 
 // CatalogueFeel is how the band counts.
@@ -141,8 +149,9 @@ func catalogue() (c Catalogue) {
 		c.Tonics = append(c.Tonics, r.String())
 	}
 	for _, p := range blend.Palettes {
-		c.Palettes = append(c.Palettes, CatalogueChoice{p.ID, p.Name})
+		c.Palettes = append(c.Palettes, CataloguePalette{CatalogueChoice{p.ID, p.Name}, strings.Fields(p.Steps)})
 	}
+	c.Steps = blend.Steps
 	for _, m := range crossing.Modes {
 		c.Threads = append(c.Threads, CatalogueChoice{m.ID, m.Name})
 	}

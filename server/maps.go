@@ -38,6 +38,7 @@ type Map struct {
 	Neck       [][]Note     `json:"neck" doc:"for each chord, its tones on the whole neck"`
 	Blends     []Blend      `json:"blends" doc:"for each chord, the palette over it on the whole neck"`
 	Changes    []Crossing   `json:"changes" doc:"the pairs of chords that follow each other"`
+	Spans      []FormSpan   `json:"spans" doc:"stretches worth being led through at once"`
 	ByPosition []InPosition `json:"byPosition" doc:"for each position"`
 }
 
@@ -113,11 +114,15 @@ func chartMap(ctx context.Context, c store.Chart, player store.Player, own *Regi
 	m.beside(on, laid.Beside)
 	m.Neck = each(laid.Neck, func(notes []arpeggio.Note) []Note { return each(notes, wireNote) })
 	m.Blends = each(laid.Blends, wireBlend)
+	for i, b := range m.Blends {
+		b.implies(laid.Chords[i], laid.Chords)
+	}
 	m.Changes = each(laid.Pairs, func(p chart.Pair) Crossing {
 		return Crossing{p.From, p.To, each(p.Moves, wireStep), each(p.Enclosed, func(e crossing.Enclosure) Enclosure {
 			return Enclosure{wireTone(e.Below), wireTone(e.Above), wireTone(e.To)}
 		})}
 	})
+	m.Spans = each(laid.Spans, wireFormSpan)
 	m.ByPosition = each(laid.Windows, func(w chart.InWindow) InPosition {
 		return InPosition{each(w.Runs, wireRun), w.Shapes, w.Alike, each(w.Places, wireMoves), wireThread(w.Thread, w.NoThread)}
 	})

@@ -42,6 +42,9 @@ func readPlan(p store.Plan) (out chart.Plan, err error) {
 	if out.Weave.Mode, err = crossing.ModeByID(cmp.Or(p.Thread, crossing.Modes[0].ID)); err != nil {
 		return out, at("body.thread", p.Thread, err)
 	}
+	if len(p.Targets) > 0 {
+		out.Weave.Mode = out.Weave.Mode.In(out.By.Order)
+	}
 	out.Weave.Allowed = map[string][]harmony.Role{}
 	for numeral, names := range p.Allowed {
 		roles, err := harmony.ParseRoles(strings.Join(names, ","))

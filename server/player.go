@@ -1,13 +1,17 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"errors"
+	"fmt"
 	"net/http"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/arpeggio"
+	"undaris/core/blend"
 	"undaris/core/harmony"
 	"undaris/core/line"
 	"undaris/core/neck"
@@ -130,6 +134,11 @@ func (s *server) player(api huma.API) {
 			}
 			if _, err := line.RuleByID(in.Body.Rests); err != nil {
 				return none, at("body.rests", in.Body.Rests, err)
+			}
+			for i, p := range in.Body.Palettes {
+				if _, err := blend.PaletteByID(p.ID); err != nil || !strings.HasPrefix(p.ID, blend.Own) {
+					return none, at(fmt.Sprintf("body.palettes[%d].id", i), p.ID, cmp.Or(err, errors.New("a palette of one's own begins with "+blend.Own)))
+				}
 			}
 			p, err := s.store.SetPlayer(in.Body, version, any)
 			if errors.Is(err, store.ErrStale) {

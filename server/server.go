@@ -68,6 +68,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv := &server{store: s, log: log, hard: make(chan struct{}, max(1, runtime.GOMAXPROCS(0)))}
 	srv.questions(api)
 	srv.crossings(api)
+	srv.chains(api)
 	srv.regions(api)
 	srv.blends(api)
 	srv.threads(api)

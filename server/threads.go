@@ -26,6 +26,19 @@ type Target struct {
 	Move    int    `json:"move" doc:"half steps from the target before"`
 	Pinned  bool   `json:"pinned,omitempty"`
 	Against string `json:"against,omitempty" doc:"what it is over the band's chord, where the soloist imagines another and it rubs"`
+	Led     *Led   `json:"led,omitempty" doc:"by two tones of the chord before that enclose it"`
+}
+
+// Led is the way into a target from both sides.
+type Led struct {
+	Below LedTone `json:"below"`
+	Above LedTone `json:"above"`
+}
+
+// LedTone is a tone that leads, and where it lies.
+type LedTone struct {
+	ToneName
+	Place
 }
 
 // Thread is one target for each chord of the form, or why there is none.
@@ -44,8 +57,12 @@ type ThreadProblem struct {
 }
 
 func wireTarget(g chart.Target) Target {
-	return Target{Step: g.Step, Chorus: g.Chorus, String: g.String, Fret: g.Fret, MIDI: g.MIDI, Degree: string(g.Tone.Degree),
+	w := Target{Step: g.Step, Chorus: g.Chorus, String: g.String, Fret: g.Fret, MIDI: g.MIDI, Degree: string(g.Tone.Degree),
 		Note: g.Tone.Name.String(), Move: g.Move, Pinned: g.Pinned, Against: string(g.Against)}
+	if l := g.Led; l != nil {
+		w.Led = &Led{LedTone{wireTone(l.Below), Place(l.AtBelow)}, LedTone{wireTone(l.Above), Place(l.AtAbove)}}
+	}
+	return w
 }
 
 func wireThread(t chart.Thread, why error) Thread {

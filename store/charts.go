@@ -64,6 +64,14 @@ type Plan struct {
 	Strings  *StringSet          `json:"strings,omitempty" doc:"for the thread; all strings where it is not said"`
 	Pins     []Pin               `json:"pins,omitempty" maxItems:"10000" doc:"targets chosen by hand"`
 	Imagined *Imagined           `json:"imagined,omitempty" doc:"bars that only the soloist follows"`
+	Boxes    []BoxTurn           `json:"boxes,omitempty" maxItems:"10000" doc:"of two joined boxes the one to be in, chosen by hand"`
+}
+
+// BoxTurn is the box to be in from a chord on, chosen by hand.
+type BoxTurn struct {
+	Bar  int    `json:"bar" minimum:"1" maximum:"1024" doc:"from 1"`
+	Beat int    `json:"beat" minimum:"1" maximum:"12" doc:"from 1"`
+	Box  string `json:"box" enum:"minor,major"`
 }
 
 // Frets are those of the window that something was chosen in.

@@ -17,6 +17,14 @@ type Player struct {
 	Comfort float64 `json:"comfort"`                        // widest comfortable reach in millimetres
 	Habit   string  `json:"habit" maxLength:"20"`           // "stay" or "shift"
 	Rests   string  `json:"rests,omitempty" maxLength:"20"` // an ID of line.Rules: what may rest over a chord
+	// Palettes are those of the player's own.
+	Palettes []OwnPalette `json:"palettes,omitempty" maxItems:"40"`
+}
+
+// OwnPalette is a stock of notes that a player has made.
+type OwnPalette struct {
+	Name string `json:"name" minLength:"1" maxLength:"60"`
+	ID   string `json:"id" maxLength:"40" doc:"own: and its steps, such as own:1 b3 4 5 6"`
 }
 
 // DefaultPlayer has a guitar in standard tuning and a usual hand.

@@ -122,3 +122,19 @@ func TestThreadsStayInTheirRegion(t *testing.T) {
 		}
 	}
 }
+
+// An octave of a run goes from root to root: five notes of a seventh chord.
+func TestAnOctaveOfARun(t *testing.T) {
+	in := neck.Standard()
+	for _, root := range pitch.Roots {
+		c := harmony.MustParse(root.String() + "7")
+		for _, p := range in.Positions(root.Class()) {
+			run := Make(in, c, p.Region, neck.Hand{Comfort: 100}, nil)
+			octave := run.Octave()
+			require.Len(t, octave, 5, "%s in %s", c, p.Region.Says())
+			assert.Equal(t, harmony.Degree("R"), octave[0].Degree)
+			assert.Equal(t, 12, octave[4].Pitch.MIDI()-octave[0].Pitch.MIDI())
+		}
+	}
+	assert.Empty(t, Run{}.Octave())
+}

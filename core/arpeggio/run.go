@@ -135,6 +135,20 @@ func preferred(options [][]neck.Placement, prefer []neck.Placement) [][]neck.Pla
 	return out
 }
 
+// Octave is the run from its lowest root to the next, or to its end where that lies
+// outside; all of it where it has no root.
+func (r Run) Octave() []Note {
+	from := slices.IndexFunc(r.Notes, func(n Note) bool { return n.Degree == "R" })
+	if from < 0 {
+		return r.Notes
+	}
+	to := slices.IndexFunc(r.Notes[from+1:], func(n Note) bool { return n.Degree == "R" })
+	if to < 0 {
+		return r.Notes[from:]
+	}
+	return r.Notes[from : from+to+2]
+}
+
 // Neck lists every place of a chord's tones on the whole neck, string 1 first,
 // without fingers.
 func Neck(in *neck.Instrument, c harmony.Chord) (list []Note) {

@@ -148,6 +148,7 @@ func bends(n score.Note, length, from, tempo int) (out []Bend) {
 type Turn struct {
 	MIDI  int
 	Beats float64
+	With  []int // what sounds together with it
 }
 
 // InTurn plays notes one after the other.
@@ -156,7 +157,9 @@ func InTurn(turns []Turn) (lead []Note) {
 	for _, t := range turns {
 		ticks := int(t.Beats * Tick)
 		if t.MIDI > 0 {
-			lead = append(lead, Note{Start: now, Length: max(1, ticks), MIDI: t.MIDI})
+			for _, midi := range append([]int{t.MIDI}, t.With...) {
+				lead = append(lead, Note{Start: now, Length: max(1, ticks), MIDI: min(127, max(0, midi))})
+			}
 		}
 		now += ticks
 	}

@@ -65,6 +65,7 @@ type Laid struct {
 	Places []Spot             // of the palette's notes, note by note
 	Reach  [][]neck.Placement // of each of the tones that the palette lacks
 	Bends  []Bend
+	Slides []Slide
 	Box    Of // proposed over the chord, of a palette that joins two
 	Why    string
 }
@@ -88,7 +89,27 @@ func Lay(in *neck.Instrument, key form.Key, p Palette, chord harmony.Chord, w ne
 		out.Reach = append(out.Reach, Places(in, t.Name.Class(), w))
 	}
 	out.Bends = Bends(in, out.Blend, chord, w, advanced)
+	out.Slides = Slides(in, p, chord, w)
 	return out
+}
+
+// Slide goes from the flat third of a chord to its third, a fret up on one string: the
+// step from one box into the other.
+type Slide struct{ From, To neck.Placement }
+
+// Slides lists them in a window, for a palette that joins two boxes. An open string
+// cannot be slid from.
+func Slides(in *neck.Instrument, p Palette, chord harmony.Chord, w neck.Region) (list []Slide) {
+	if p.Minor == "" || chord.None || !chord.HasDegree("3") {
+		return nil
+	}
+	for _, from := range Places(in, (chord.Root.Class()+3)%12, w) {
+		to := neck.Placement{String: from.String, Fret: from.Fret + 1}
+		if from.Fret > 0 && w.Has(to) {
+			list = append(list, Slide{from, to})
+		}
+	}
+	return list
 }
 
 // Bend raises a palette note to a chord tone. A curl raises the blue third by

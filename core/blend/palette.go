@@ -1,6 +1,7 @@
 package blend
 
 import (
+	"slices"
 	"strings"
 
 	"undaris/core/form"
@@ -35,8 +36,21 @@ var Palettes = []Palette{
 	{"chord-pentatonic", "pentatonic of each chord", true, "", "", ""}, // major or minor by its third
 }
 
-// PaletteByID finds a palette of the table.
+// Own begins the name of a palette of the player's own, which spells itself:
+// "own:1 b3 4 5 6".
+const (
+	Own       = "own:"
+	ownFewest = 3 // steps
+)
+
+// Steps are those that palettes are made of, upwards.
+var Steps = strings.Fields("1 b2 2 b3 3 4 b5 5 b6 6 b7 7")
+
+// PaletteByID finds a palette of the table, or reads one of the player's own.
 func PaletteByID(id string) (Palette, error) {
+	if text, own := strings.CutPrefix(id, Own); own {
+		return ownPalette(text)
+	}
 	for _, p := range Palettes {
 		if p.ID == id {
 			return p, nil
@@ -45,11 +59,36 @@ func PaletteByID(id string) (Palette, error) {
 	return Palette{}, say.Errorf("there is no palette %q", id)
 }
 
+// ownPalette reads steps in any order, each once.
+func ownPalette(text string) (Palette, error) {
+	asked := strings.Fields(text)
+	var steps []string
+	for _, step := range Steps {
+		if slices.Contains(asked, step) {
+			steps = append(steps, step)
+		}
+	}
+	for _, a := range asked {
+		if !slices.Contains(Steps, a) {
+			return Palette{}, say.Errorf("%q is no step of a palette; they are %s", a, strings.Join(Steps, " "))
+		}
+	}
+	if len(steps) < ownFewest {
+		return Palette{}, say.Errorf("a palette has %d steps at least", ownFewest)
+	}
+	all := strings.Join(steps, " ")
+	printed := make([]string, len(steps))
+	for i, step := range steps {
+		printed[i] = harmony.Degree(step).Printed()
+	}
+	return Palette{ID: Own + all, Name: strings.Join(printed, " "), Steps: all}, nil
+}
+
 // scale gives the intervals of the degrees that palettes are written in.
 var scale = map[string]pitch.Interval{
-	"1": {}, "2": {Letters: 1, HalfSteps: 2}, "b3": {Letters: 2, HalfSteps: 3}, "3": {Letters: 2, HalfSteps: 4},
+	"1": {}, "b2": {Letters: 1, HalfSteps: 1}, "2": {Letters: 1, HalfSteps: 2}, "b3": {Letters: 2, HalfSteps: 3}, "3": {Letters: 2, HalfSteps: 4},
 	"4": {Letters: 3, HalfSteps: 5}, "b5": {Letters: 4, HalfSteps: 6}, "5": {Letters: 4, HalfSteps: 7},
-	"b6": {Letters: 5, HalfSteps: 8}, "6": {Letters: 5, HalfSteps: 9}, "b7": {Letters: 6, HalfSteps: 10},
+	"b6": {Letters: 5, HalfSteps: 8}, "6": {Letters: 5, HalfSteps: 9}, "b7": {Letters: 6, HalfSteps: 10}, "7": {Letters: 6, HalfSteps: 11},
 }
 
 // Member is a note of a palette, with its degree in it.

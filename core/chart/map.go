@@ -19,6 +19,7 @@ type Map struct {
 	Of      []int           // for each place of the form, its chord
 	Beside  map[int]Beside  // by place: what the band plays there, where the soloist imagines another chord
 	Pairs   []Pair
+	Spans   []form.Span
 	Neck    [][]arpeggio.Note // for each chord, its tones on the whole neck
 	Blends  []blend.Laid      // for each chord, the palette over it on the whole neck
 	Windows []InWindow
@@ -48,6 +49,7 @@ func (c Chart) Map(ctx context.Context, windows []neck.Region) Map {
 	m := Map{Beside: t.beside, Windows: make([]InWindow, len(windows))}
 	m.Chords, m.Of = form.Different(t.places)
 	m.Pairs = pairs(m.Of)
+	m.Spans = c.Solo.Spans(c.Key)
 	for i, p := range m.Pairs {
 		m.Pairs[i].Moves = crossing.Steps(m.Chords[p.From], m.Chords[p.To], c.Plan.By)
 		m.Pairs[i].Enclosed = crossing.Enclosures(m.Chords[p.From], m.Chords[p.To])

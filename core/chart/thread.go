@@ -19,6 +19,26 @@ type Target struct {
 	Chorus  int // from 0
 	Pinned  bool
 	Against harmony.Degree // what it is over the band's chord, where the soloist imagines another and it rubs
+	Led     *Led           // by two tones of the chord before that enclose it, where the region has them
+}
+
+// Led is the way into a target from both sides.
+type Led struct {
+	Below, Above     harmony.Tone
+	AtBelow, AtAbove neck.Placement
+}
+
+// led looks for what encloses a target.
+func (c Chart) led(before harmony.Chord, g crossing.Target, stop harmony.Chord, w neck.Region) *Led {
+	for _, e := range crossing.Enclosures(before, stop) {
+		if e.To.Degree != g.Tone.Degree {
+			continue
+		}
+		if below, above, ok := e.Places(c.In, g.Placement, w); ok {
+			return &Led{e.Below, e.Above, below, above}
+		}
+	}
+	return nil
 }
 
 // Thread is one target for each chord of the form.
@@ -91,6 +111,9 @@ func (c Chart) tie(ctx context.Context, t tied, w neck.Region) (Thread, error) {
 		step := g.Stop % n
 		_, pinned := pins[step]
 		out.Targets[i] = Target{Target: g, Step: step, Chorus: g.Stop / n, Pinned: pinned}
+		if before := t.places[(step+n-1)%n].Chord; before.String() != t.places[step].Chord.String() {
+			out.Targets[i].Led = c.led(before, g, t.places[step].Chord, w)
+		}
 		for _, r := range t.beside[step].Rubs {
 			if r.Tone.Degree == g.Tone.Degree {
 				out.Targets[i].Against = r.Over.Degree

@@ -22,7 +22,7 @@ var Modes = []Mode{
 	{"sevenths", "sevenths only", [][]harmony.Role{{harmony.Seventh}}},
 	{"roots", "roots only", [][]harmony.Role{{harmony.Root}}},
 	{"any", "the nearest of any", [][]harmony.Role{{}}},
-	{"ladder", "a ladder: thirds, sevenths, fifths, roots", [][]harmony.Role{{harmony.Third}, {harmony.Seventh}, {harmony.Fifth}, {harmony.Root}}},
+	{"ladder", "a ladder: one degree a chorus", [][]harmony.Role{{harmony.Third}, {harmony.Seventh}, {harmony.Fifth}, {harmony.Root}}},
 }
 
 // ModeByID finds a mode of the table.
@@ -33,6 +33,17 @@ func ModeByID(id string) (Mode, error) {
 		}
 	}
 	return Mode{}, say.Errorf("there is no way %q to choose targets", id)
+}
+
+// In is the mode with its choruses in the player's own order, where it takes one role
+// in each: a ladder from the root, or from the third.
+func (m Mode) In(order harmony.Order) Mode {
+	if len(m.Choruses) < 2 || slices.ContainsFunc(m.Choruses, func(roles []harmony.Role) bool { return len(roles) != 1 }) {
+		return m
+	}
+	m.Choruses = slices.Clone(m.Choruses)
+	slices.SortStableFunc(m.Choruses, func(a, b []harmony.Role) int { return order.Place(a[0]) - order.Place(b[0]) })
+	return m
 }
 
 // Allowed are the roles of a chorus, counted from 0.
@@ -81,6 +92,16 @@ func (c Cost) less(d Cost) bool {
 		return c.Moves < d.Moves
 	}
 	return c.Travel < d.Travel-1e-9
+}
+
+func (c Cost) compare(d Cost) int {
+	switch {
+	case c.less(d):
+		return -1
+	case d.less(c):
+		return 1
+	}
+	return 0
 }
 
 // StopError says which stop has no possible target.

@@ -250,13 +250,8 @@ func (t Task) held(walk [][]rung) [][]rung {
 
 // onStep is the chord of so many notes that a step of the key gives, from 0.
 func (t Task) onStep(step, notes int) harmony.Chord {
-	scale := t.Key.Scale()
-	above := func(n int) int { return pitch.Class(scale[(step+n)%7].Class() - scale[step].Class()) }
-	suffix := map[[2]int]string{{4, 7}: "", {3, 7}: "m", {3, 6}: "dim", {4, 8}: "aug"}[[2]int{above(2), above(4)}]
-	if notes == 4 {
-		suffix = map[[3]int]string{{4, 7, 11}: "maj7", {3, 7, 10}: "m7", {4, 7, 10}: "7", {3, 6, 10}: "m7b5"}[[3]int{above(2), above(4), above(6)}]
-	}
-	return harmony.MustParse(scale[step].String() + suffix)
+	c, _ := harmony.Stacked(t.Key.Scale(), step, notes)
+	return c
 }
 
 // steps names the chords that the steps of the key give.

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/arpeggios": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Other arpeggios over a chord: the seventh chords of the key and of the chord's scale, each with what its tones are */
+        get: operations["other-arpeggios"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/assignments": {
         parameters: {
             query?: never;
@@ -185,6 +202,23 @@ export interface paths {
         };
         /** Forms, turnarounds, feels, keys, tunings, palettes and threads to choose from */
         get: operations["catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chains": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Ways through several chords at once in a region, one or more tones at a time, the least movement first */
+        get: operations["chains"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1479,6 +1513,8 @@ export interface components {
             box?: "minor" | "major";
             notes: components["schemas"]["PaletteNote"][];
             places: components["schemas"]["PalettePlace"][];
+            /** @description from the flat third to the third, from one joined box into the other */
+            slides: components["schemas"]["Slide"][];
             /** @description why that box */
             why?: string;
         };
@@ -1488,6 +1524,20 @@ export interface components {
             /** @description every note stays on its fret, and only how far it is bent changes */
             bends?: boolean;
             line: components["schemas"]["LineBody"];
+        };
+        BoxTurn: {
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            bar: number;
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            beat: number;
+            /** @enum {string} */
+            box: "minor" | "major";
         };
         Call: {
             answer?: string;
@@ -1619,12 +1669,14 @@ export interface components {
             modes: components["schemas"]["CatalogueMode"][];
             /** @description notes to a beat */
             paces: components["schemas"]["CataloguePace"][];
-            palettes: components["schemas"]["CatalogueChoice"][];
+            palettes: components["schemas"]["CataloguePalette"][];
             phrasings: components["schemas"]["CatalogueOption"][];
             /** @description rules of what may rest over a chord, from strict to wide */
             rests: components["schemas"]["CatalogueChoice"][];
             /** @description vocabularies of written lines */
             rhythms: components["schemas"]["CatalogueOption"][];
+            /** @description that a palette of one's own is made of */
+            steps: string[];
             threads: components["schemas"]["CatalogueChoice"][];
             tonics: string[];
             tunings: components["schemas"]["CatalogueTuning"][];
@@ -1685,6 +1737,12 @@ export interface components {
              */
             step: number;
         };
+        CataloguePalette: {
+            id: string;
+            name: string;
+            /** @description from its root; none where they depend on the chord */
+            steps: string[];
+        };
         CatalogueTuning: {
             /** Format: int64 */
             frets: number;
@@ -1717,6 +1775,38 @@ export interface components {
             on?: string;
             /** @description what the key goes through */
             values: components["schemas"]["CatalogueValue"][];
+        };
+        Chain: {
+            /**
+             * Format: int64
+             * @description of all voices together
+             */
+            halfSteps: number;
+            links: components["schemas"]["ChainLink"][];
+            /**
+             * Format: double
+             * @description travel of the hand
+             */
+            mm: number;
+        };
+        ChainLink: {
+            chord: string;
+            tones: components["schemas"]["ChainTone"][];
+        };
+        ChainTone: {
+            degree: string;
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            midi: number;
+            /**
+             * Format: int64
+             * @description half steps from this voice's tone before; 0 is held, or the first
+             */
+            move: number;
+            note: string;
+            /** Format: int64 */
+            string: number;
         };
         Change: {
             /**
@@ -1980,6 +2070,16 @@ export interface components {
             /** @description why there is none */
             why: string;
         };
+        FormSpan: {
+            /**
+             * Format: int64
+             * @description where it begins, from 0
+             */
+            bar: number;
+            chords: string[];
+            /** @description the last two bars, ii7–V7–I */
+            name: string;
+        };
         FreeLanding: {
             /**
              * Format: int64
@@ -2195,6 +2295,20 @@ export interface components {
              * @description 0 rests
              */
             midi?: number;
+            /** @description what sounds together with it */
+            with?: number[];
+        };
+        Led: {
+            above: components["schemas"]["LedTone"];
+            below: components["schemas"]["LedTone"];
+        };
+        LedTone: {
+            degree: string;
+            /** Format: int64 */
+            fret: number;
+            note: string;
+            /** Format: int64 */
+            string: number;
         };
         Lesson: {
             aims: components["schemas"]["LessonAim"][];
@@ -2880,6 +2994,8 @@ export interface components {
             positions: components["schemas"]["Position"][];
             /** @description the box on the top three strings */
             smallBox?: components["schemas"]["Position"];
+            /** @description stretches worth being led through at once */
+            spans: components["schemas"]["FormSpan"][];
         };
         MapBehind: {
             /**
@@ -3117,6 +3233,54 @@ export interface components {
              */
             string: number;
         };
+        OtherArpeggio: {
+            chord: string;
+            /** Format: int64 */
+            colours: number;
+            /** @description of its root over the chord that sounds */
+            degree: string;
+            inKey: boolean;
+            inScale: boolean;
+            /**
+             * Format: int64
+             * @description how many want to move on
+             */
+            moves: number;
+            /** @description of the run, from its lowest root to the next */
+            octave: components["schemas"]["Note"][];
+            /**
+             * Format: int64
+             * @description how many of its tones rest
+             */
+            rests: number;
+            /** @description in the region; its degrees are over the chord that sounds */
+            run: components["schemas"]["Run"];
+            /** @description what it brings and leaves out */
+            says: string;
+            /** @description of the key, of the chord's scale */
+            steps: string[];
+            tones: components["schemas"]["OtherTone"][];
+        };
+        OtherArpeggios: {
+            /** @description those that clash least and bring most first */
+            arpeggios: components["schemas"]["OtherArpeggio"][];
+            /** @description of the scale in the region */
+            places: components["schemas"]["Place"][];
+            /** @description of the chord, from its root */
+            scale: components["schemas"]["ToneName"][];
+        };
+        OtherTone: {
+            /** @enum {string} */
+            class: "chord tone" | "extension" | "blue note" | "tension" | "passing";
+            /** @description over the chord that sounds */
+            degree: string;
+            note: string;
+        };
+        OwnPalette: {
+            /** @description own: and its steps, such as own:1 b3 4 5 6 */
+            id: string;
+            name: string;
+        };
         PaletteNote: {
             /**
              * @description which of two joined boxes it is from
@@ -3127,6 +3291,8 @@ export interface components {
             class: "chord tone" | "extension" | "blue note" | "tension" | "passing";
             /** @description over the chord */
             degree: string;
+            /** @description the scale that it makes of the chord, and what in the chart contradicts it */
+            implies?: string;
             note: string;
             reason: string;
             /** @description its degree in the palette */
@@ -3225,6 +3391,8 @@ export interface components {
             allowed?: {
                 [key: string]: string[];
             };
+            /** @description of two joined boxes the one to be in, chosen by hand */
+            boxes?: components["schemas"]["BoxTurn"][];
             /** @description bars that only the soloist follows */
             imagined?: components["schemas"]["Imagined"];
             /** @description crossings are ranked by distance */
@@ -3251,6 +3419,7 @@ export interface components {
             frets: number;
             habit: string;
             left: boolean;
+            palettes?: components["schemas"]["OwnPalette"][];
             rests?: string;
             /** Format: double */
             scale: number;
@@ -3271,6 +3440,7 @@ export interface components {
             id: number;
             left: boolean;
             name: string;
+            palettes?: components["schemas"]["OwnPalette"][];
             rests?: string;
             /** Format: double */
             scale: number;
@@ -3602,6 +3772,10 @@ export interface components {
              */
             wrong?: number;
         };
+        Slide: {
+            from: components["schemas"]["Place"];
+            to: components["schemas"]["Place"];
+        };
         Span: {
             comfortable: boolean;
             /** Format: int64 */
@@ -3806,6 +3980,8 @@ export interface components {
             degree: string;
             /** Format: int64 */
             fret: number;
+            /** @description by two tones of the chord before that enclose it */
+            led?: components["schemas"]["Led"];
             /** Format: int64 */
             midi: number;
             /**
@@ -4117,6 +4293,52 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "other-arpeggios": {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                key: string;
+                chord: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherArpeggios"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     assignments: {
         parameters: {
             query?: never;
@@ -4557,6 +4779,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    chains: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                chords: string[];
+                /** @description tones at once */
+                voices?: number;
+                /** @description such as third,seventh; any where none is said */
+                roles?: string;
+                /** @description string:fret where the hand is */
+                from?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chain"][];
                 };
             };
             /** @description Error */

@@ -12,11 +12,14 @@ import NeckLayers from '../../neck/NeckLayers.vue'
 import NeckPalette from '../../neck/NeckPalette.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
+import { useAddress } from '../../shell/useAddress'
 import { useCommands } from '../../shell/useCommands'
 import WaveDrawing from '../../wave/WaveDrawing.vue'
 import BenchTools from './BenchTools.vue'
 import BlendCard from './BlendCard.vue'
 import CrossingCard from './CrossingCard.vue'
+import LeadingCard from './LeadingCard.vue'
+import OtherCard from './OtherCard.vue'
 import RunCard from './RunCard.vue'
 import ThreadBar from './ThreadBar.vue'
 import { afterPaint } from './afterPaint'
@@ -27,10 +30,13 @@ import { useBenchKeys } from './useBenchKeys'
 import { useFollow } from './useFollow'
 import { useHearing } from './useHearing'
 import { useGrip } from './useGrip'
+import { useLeading } from './useLeading'
+import { useOther } from './useOther'
 import { useNeckView } from './useNeckView'
 import { usePlan } from './usePlan'
 import { usePointing } from './usePointing'
 
+const address = useAddress()
 const bench = useBench()
 const {
   data,
@@ -55,7 +61,10 @@ const router = useRouter()
 const catalogue = useCatalogue()
 useTitle(computed(() => (data.value ? `${data.value.chart.title} · Undaris` : 'Undaris')))
 
-const { labelOf, labelNext, tones, spots, arrivals, ghosts, shape, blend, describe } = useNeckView(bench)
+const leading = useLeading(bench, address)
+const other = useOther(bench, address)
+const { labelOf, labelNext, tones, spots, arrivals, ghosts, shape, blend, describe } = useNeckView(bench, other)
+const card = address.oneOf('card', ['chord', 'leading', 'others'])
 const grip = useGrip(bench)
 const { lit, litPlaces, bendTo, bent, reading, readOne } = usePointing(bench, blend)
 
@@ -110,6 +119,15 @@ const pick = (n: Note) =>
     run.value?.notes.find((m) => m.midi === n.midi),
   )
 
+const standing = computed(() => {
+  const at = leading.hand.value
+  return at && leading.open.value ? [{ from: at, to: at }] : []
+})
+/** A place that is pressed is asked about; with voice leading open the hand stands there. */
+function ask(at: Place) {
+  if (leading.open.value) void leading.stand(at)
+  void readOne(at)
+}
 const sound = useFollow(bench)
 const hearing = useHearing(bench, readOne)
 useBenchKeys(bench)
@@ -128,13 +146,13 @@ useCommands({
   <main
     v-if="data && step && chord && run && window && here && blend && words"
     class="bench"
-    :style="{ '--sheet': data.bars.length > 12 ? '12rem' : '10.5rem' }"
+    :style="{ '--sheet': data.bars.length > 12 ? '13.2rem' : '10.5rem' }"
   >
     <header>
       <h1>{{ data.chart.title }}</h1>
       <p class="meta">
-        <MusicText :text="data.chart.key" /> · {{ data.chart.bars }} bars · {{ data.chart.feelName }},
-        {{ data.chart.tempo }} a minute
+        <MusicText :text="data.chart.key" /> · {{ data.chart.bars }} bars · {{ data.chart.feelName }} ·
+        <span :aria-label="`${data.chart.tempo} beats a minute`">♩ {{ data.chart.tempo }}</span>
       </p>
       <MarkLegend class="legend" short />
       <nav class="links">
@@ -171,6 +189,7 @@ useCommands({
       @target="aim"
       @free="plan.pin(nextStep)"
       @hear="hearing.cross"
+      @further="card = 'leading'"
     />
     <BenchTools class="tools" :bench="bench" />
     <NeckDrawing
@@ -183,7 +202,7 @@ useCommands({
       :describe="describe"
       :faded="bench.dimmed.value.has('tones')"
       @window="(low, high) => bench.setOwn(low, high)"
-      @place="readOne"
+      @place="ask"
       @press="hearing.press"
     >
       <template #under="{ g, radius, shown }">
@@ -210,14 +229,22 @@ useCommands({
           :label="labelNext"
           :from="targets[at]"
           :to="nextTarget"
-          :lit="lit"
+          :lit="lit.length ? lit : standing"
           :bent="bent"
           :dimmed="bench.dimmed.value"
           @target="aim"
         />
       </template>
     </NeckDrawing>
-    <section class="below">
+    <LeadingCard
+      v-if="card === 'leading'"
+      class="wide"
+      :leading="leading"
+      @light="lit = $event"
+      @close="card = 'chord'"
+    />
+    <OtherCard v-else-if="card === 'others'" class="wide" :chord="chord" :other="other" @close="card = 'chord'" />
+    <section v-if="card === 'chord'" class="below">
       <ThreadBar :bench="bench" :plan="plan" :heard="band.threadHeard" @hear="hearing.thread" />
       <WaveDrawing
         :map="data"
@@ -231,7 +258,7 @@ useCommands({
         @pin="plan.pin"
       />
     </section>
-    <div class="cards">
+    <div v-if="card === 'chord'" class="cards">
       <RunCard
         v-bind="words.run"
         :heard="hearing.heard.value"
@@ -239,6 +266,7 @@ useCommands({
         @hear="hearing.walk"
         @strum="grip.strum"
         @go="bench.setPosition"
+        @others="card = 'others'"
       />
       <BlendCard
         v-bind="words.blend"
@@ -298,19 +326,21 @@ h1 {
 }
 
 .meta {
-  flex: 0 20 auto;
+  flex: none;
   color: var(--soft);
   white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
 }
 
 .legend {
-  margin-left: auto;
-  flex: none;
+  flex: 1 1 0;
+  min-width: 0;
+  height: 1.7rem;
+  overflow: hidden;
+  flex-wrap: wrap;
+  justify-content: flex-end;
 }
 
-/* The key, the tempo and the feel are told whole; what the shapes mean is known after a while. */
+/* The key, the tempo and the feel are told whole; what the shapes mean is known after a while, and goes mark by mark. */
 @media (width < 1420px) {
   .legend {
     gap: 0.2rem 0.5rem;
@@ -352,6 +382,12 @@ h1 {
   min-width: 0;
 }
 
+.wide {
+  grid-row: 5;
+  grid-column: 1 / -1;
+  min-width: 0;
+}
+
 .cards {
   grid-area: cards;
   display: grid;
@@ -375,6 +411,10 @@ h1 {
   .legend {
     flex: auto;
     margin-left: 0;
+  }
+
+  .wide {
+    grid-area: cards;
   }
 
   .links {

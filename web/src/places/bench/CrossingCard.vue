@@ -25,6 +25,7 @@ const emit = defineEmits<{
   target: [place: Place]
   free: []
   hear: [move: Move]
+  further: []
 }>()
 const symbol = (chord: number) => props.map.chords[chord]?.symbol ?? ''
 const size = ['stays', 'half step', 'whole step']
@@ -64,13 +65,17 @@ const light = (m: Move) => emit('light', m.places)
         </template>
       </h2>
       <p v-if="coming[0]" class="when">
-        {{ away(coming[0].beats, map.chart.beats) }}, bar {{ coming[0].bar + 1 }}
-        <span v-if="coming[1]"
-          >· then <MusicText :text="symbol(coming[1].chord)" /> in bar {{ coming[1].bar + 1 }}</span
-        >
+        {{ away(coming[0].beats, map.chart.beats) }}
+        <span v-if="coming[1]">· then <MusicText :text="symbol(coming[1].chord)" /></span>
       </p>
       <p v-else class="when">One chord all the way: there is no change to aim for.</p>
     </div>
+    <PressButton
+      class="further free"
+      title="further: through several chords, two tones at once, from where your hand is"
+      @click="emit('further')"
+      >Further</PressButton
+    >
     <p v-if="leap" class="leap">
       The thread goes from {{ leap.from.string }}:{{ leap.from.fret }} to the <MusicText :text="leap.to.degree" /> at
       {{ leap.to.string }}:{{ leap.to.fret }}.
@@ -147,6 +152,24 @@ h2 {
 .to {
   font: 400 var(--text-l) var(--font-text);
   color: var(--soft);
+}
+
+.crossing {
+  position: relative;
+}
+
+.further {
+  position: absolute;
+  top: 0;
+  right: 0;
+  min-height: 2rem;
+  padding: 0 0.6rem;
+  border: 1px solid var(--rule);
+  border-radius: var(--round);
+  background: none;
+  color: inherit;
+  font-size: var(--text-s);
+  cursor: pointer;
 }
 
 .when,

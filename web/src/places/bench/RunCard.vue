@@ -18,14 +18,13 @@ const props = defineProps<{
   grip?: string
   elsewhere?: { at: number; chord: string; low: number; high: number }[]
 }>()
-const emit = defineEmits<{ pick: [note: Note]; hear: []; strum: []; go: [position: number] }>()
+const emit = defineEmits<{ pick: [note: Note]; hear: []; strum: []; go: [position: number]; others: [] }>()
 
 const place = (n: Place) => `${n.string}:${n.fret}`
 const words = (n: Note) =>
   `${spoken(n.degree)}, ${spoken(n.note)}, string ${n.string}, ${n.fret ? 'fret ' + n.fret : 'open'}` +
   (n.finger ? `, finger ${n.finger}` : '')
 const simpler = computed(() => props.chord.tones.filter((t) => t.simpler))
-const start = computed(() => props.run.notes[0])
 </script>
 
 <template>
@@ -33,10 +32,15 @@ const start = computed(() => props.run.notes[0])
     <h2 id="run-title">
       Run
       <small
-        ><MusicText :text="chord.symbol" /><template v-if="shape">, {{ shape }} shape</template
-        ><template v-if="start">
-          · starts on its <MusicText :text="start.degree === 'R' ? 'root' : start.degree" /></template
-      ></small>
+        ><MusicText :text="chord.symbol" /><template v-if="shape">, {{ shape }} shape</template></small
+      >
+      <PressButton
+        v-if="!chord.none"
+        class="hear"
+        title="arpeggios of other chords over this one"
+        @click="emit('others')"
+        >Others</PressButton
+      >
       <PressButton
         v-if="run.notes.length"
         class="hear"

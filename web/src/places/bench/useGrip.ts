@@ -2,25 +2,20 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { answer, api } from '../../api/client'
-import { usePlayer } from '../../api/queries'
 import { useBand } from '../../band/useBand'
-import { written } from '../../neck/region'
+import { useAsked } from './useAsked'
 import type { Bench } from './useBench'
 
 const most = 7 // frets between which a hand is looked for
 
 export function useGrip(bench: Bench) {
-  const { data, step, chord, window, position } = bench
-  const player = usePlayer()
+  const { data, step, chord, position } = bench
+  const neck = useAsked(bench)
   const band = useBand()
   const asked = computed(() => {
-    const w = window.value
-    const p = player.data.value
-    if (!w || !p || !chord.value || chord.value.none || w.high - w.low > most) return undefined
-    const { tuning, frets, scale, capo, comfort, habit } = p
-    const strings = written(w.strings)
-    const how = { tuning, frets, scale, capo, comfort, habit: habit as 'stay' }
-    return { ...how, chord: chord.value.symbol, low: w.low, high: w.high, strings }
+    const n = neck.value
+    if (!n || !chord.value || chord.value.none || n.high - n.low > most) return undefined
+    return { ...n, chord: chord.value.symbol }
   })
   const found = useQuery({
     queryKey: ['grip', asked],

@@ -5,9 +5,10 @@ import type { Spot } from '../../neck/NeckDrawing.vue'
 import { same } from './moves'
 import { holds, told } from '../../neck/region'
 import type { Bench } from './useBench'
+import type { Other } from './useOther'
 
 /** What the neck shows of the bar in hand. */
-export function useNeckView(bench: Bench) {
+export function useNeckView(bench: Bench, other: Pick<Other, 'chosen' | 'notes' | 'scale'>) {
   const { data, step, chord, coming, window, run, here, at, targets, nextTarget } = bench
   /** How many half steps the nearest tone of the next chord lies away, for each tone of this one. */
   const steps = computed(() => {
@@ -35,7 +36,11 @@ export function useNeckView(bench: Bench) {
   /** The notes of a run, and the thread's target where it lies in the other place of its pitch. */
   const withTarget = (notes: Note[], t?: Target) =>
     !t || notes.some((n) => same(n, t)) ? notes : [...notes, { ...t, finger: undefined }]
-  const tones = computed(() => withTarget(run.value?.notes ?? [], targets.value[at.value]))
+  const tones = computed(() => other.notes.value ?? withTarget(run.value?.notes ?? [], targets.value[at.value]))
+  const shown = computed(() => {
+    const over = spoken(chord.value?.symbol ?? '')
+    return other.chosen.value ? `${spoken(other.chosen.value.chord)} over ${over}` : over
+  })
   const spots = computed<Spot[]>(() =>
     tones.value.map((n) => ({
       ...n,
@@ -51,13 +56,14 @@ export function useNeckView(bench: Bench) {
     return (data.value?.neck[step.value?.chord ?? 0] ?? []).filter((n) => w && !holds(w, n))
   })
   const shape = computed(() => {
+    if (other.scale.value) return { places: other.scale.value, unisons: [] }
     const s = bench.shape.value
     return s && { places: s.places ?? [], unisons: s.unisons ?? [] }
   })
   const blend = computed(() => data.value?.blends[step.value?.chord ?? 0])
   const describe = computed(
     () =>
-      `neck, frets ${window.value ? told(window.value) : ''}, ${spoken(chord.value?.symbol ?? '')}: ` +
+      `neck, frets ${window.value ? told(window.value) : ''}, ${shown.value}: ` +
       spots.value.map((s) => s.title).join('; '),
   )
 

@@ -1,0 +1,151 @@
+<script setup lang="ts">
+import type { Chord } from '../../api/client'
+import MarkBadge from '../../music/MarkBadge.vue'
+import MusicText from '../../music/MusicText.vue'
+import PressButton from '../../shell/PressButton.vue'
+import SegmentedChoice from '../../shell/SegmentedChoice.vue'
+import TickBox from '../../shell/TickBox.vue'
+import type { Other, OtherArpeggio } from './useOther'
+
+/* Arpeggios of other chords over the chord in hand: what rests, what colours, what has to move. */
+const props = defineProps<{ chord: Chord; other: Other }>()
+const emit = defineEmits<{ close: [] }>()
+const { order, octave, list, chosen } = props.other
+const orderNames = [
+  { id: 'suits', name: 'what suits' },
+  { id: 'key', name: 'steps of the key' },
+  { id: 'scale', name: 'of its scale' },
+] as const
+const place = (o: OtherArpeggio) =>
+  o.steps.filter((s) => order.value === 'suits' || s.includes('its scale') === (order.value === 'scale')).join(', ')
+</script>
+
+<template>
+  <section class="others" aria-labelledby="others-title">
+    <div class="choice">
+      <h2 id="others-title">
+        Other arpeggios <small>over <MusicText :text="chord.symbol" /></small>
+      </h2>
+      <SegmentedChoice v-model="order" :options="[...orderNames]" label="which arpeggios, in which order" />
+      <TickBox v-model="octave">one octave, in the scale</TickBox>
+      <PressButton class="close" aria-label="back to the wave and the cards" @click="emit('close')">
+        <i class="pi pi-times" />
+      </PressButton>
+    </div>
+    <ul>
+      <li v-for="o in list" :key="o.chord" :class="{ chosen: o === chosen }">
+        <PressButton class="show" :aria-pressed="o === chosen" title="show it on the neck" @click="other.choose(o)">
+          <b><MusicText :text="o.chord" /></b>
+          <span class="step"><MusicText :text="place(o)" /></span>
+          <span class="tones"
+            ><span
+              v-for="t in o.tones"
+              :key="t.note"
+              :class="{ moves: t.class !== 'chord tone' && t.class !== 'extension' }"
+              ><MarkBadge :degree="t.degree" :size="24" :hollow="t.class !== 'chord tone'" /></span
+          ></span>
+          <span class="says"
+            ><MusicText :text="o.says" /><template v-if="o.moves"
+              >; {{ o.moves === 1 ? 'one tone has' : `${o.moves} tones have` }} to move on</template
+            ></span
+          >
+        </PressButton>
+        <PressButton class="hear" :aria-label="`hear ${o.chord} over ${chord.symbol}`" @click="other.hear(o)">
+          <i class="pi pi-volume-up" />
+        </PressButton>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  font-size: var(--text-l);
+}
+
+small {
+  font: 400 var(--text-s) var(--font-text);
+  color: var(--soft);
+}
+
+.choice {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.35rem 0.75rem;
+  margin: 0.35rem 0;
+}
+
+ul {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(21rem, 100%), 1fr));
+  gap: 0 1.25rem;
+}
+
+.close {
+  margin-left: auto;
+  width: var(--target);
+  height: var(--target);
+}
+
+li {
+  display: flex;
+  border-top: 1px solid var(--rule);
+}
+
+li.chosen {
+  background: var(--lit);
+}
+
+button {
+  border: 0;
+  background: none;
+  color: inherit;
+  cursor: pointer;
+}
+
+.show {
+  flex: 1;
+  min-width: 0;
+  display: grid;
+  grid-template-columns: 5.2rem minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 0 0.4rem;
+  padding: 0.3rem 0.2rem;
+  text-align: left;
+}
+
+.show:hover {
+  background: var(--raised);
+}
+
+.tones {
+  display: flex;
+  gap: 0.15rem;
+}
+
+.moves {
+  opacity: 0.55;
+}
+
+.step,
+.says {
+  color: var(--soft);
+  font-size: var(--text-s);
+}
+
+.step {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.says {
+  grid-column: 1 / -1;
+}
+
+.hear {
+  flex: none;
+  width: 2.4rem;
+}
+</style>
