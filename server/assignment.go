@@ -8,6 +8,7 @@ import (
 	"github.com/segmentio/encoding/json"
 
 	"undaris/core/exercise"
+	"undaris/core/neck"
 	"undaris/core/planner"
 	"undaris/core/practice"
 	"undaris/core/say"
@@ -231,6 +232,10 @@ func (s *server) putExercise(ctx context.Context, d Assignment, b AssignedExerci
 }
 
 func (t DrillBody) task() exercise.Task {
-	return exercise.Task{HighStr: t.HighStr, LowStr: t.LowStr, Strings: t.Strings, Cell: t.Cell, Drill: t.Drill, Pace: t.Pace,
+	on := t.Strings
+	for s := t.HighStr; len(t.Strings) == 0 && s > 0 && s <= t.LowStr; s++ {
+		on = append(on, s)
+	}
+	return exercise.Task{Region: neck.Region{Strings: neck.StringsOf(on...)}, Cell: t.Cell, Drill: t.Drill, Pace: t.Pace,
 		From: t.From, Order: t.Order, Down: t.Down, Approach: t.Approach, Offset: t.Offset, Double: t.Double, Until: t.Until}
 }

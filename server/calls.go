@@ -18,43 +18,43 @@ import (
 
 // CallWish is what calls may ask; what is left out may be anything.
 type CallWish struct {
-	Chart    uint              `json:"chart" maximum:"4294967295" doc:"whose chords and key are asked for"`
-	Kinds    []string          `json:"kinds,omitempty" maxItems:"4" enum:"tones,place,exercise,bend"`
-	Chords   []string          `json:"chords,omitempty" maxItems:"64" doc:"symbols of the chart that alone are asked for"`
-	Keys     string            `json:"keys,omitempty" maxLength:"10" doc:"own, the chart's; all twelve in turn; or one, such as Eb"`
-	Ends     []string          `json:"ends,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"degrees to land on"`
-	Orders   []string          `json:"orders,omitempty" maxItems:"8" doc:"of the tones; in a row where none is said"`
-	Devices  []string          `json:"devices,omitempty" maxItems:"8" doc:"what leads into the first tone; nothing where none is said"`
-	Paces    []string          `json:"paces,omitempty" maxItems:"8" doc:"how close the tones follow each other when they are played"`
-	Tempo    int               `json:"tempo,omitempty" minimum:"0" maximum:"300" doc:"of the pace; the chart's where it is not said"`
-	Starts   []string          `json:"starts,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"degrees to start from"`
-	Only     string            `json:"only,omitempty" enum:"up,down" doc:"one direction"`
-	Windows  []store.Frets     `json:"windows,omitempty" maxItems:"24" doc:"positions; the key's own where none is said"`
-	Strings  []store.StringSet `json:"strings,omitempty" maxItems:"12"`
-	Advanced bool              `json:"advanced,omitempty" doc:"bends of three half steps too"`
-	Count    int               `json:"count,omitempty" minimum:"0" maximum:"100" doc:"12 where it is not said"`
-	Seed     uint64            `json:"seed,omitempty" doc:"the same seed asks the same"`
+	Chart    uint          `json:"chart" maximum:"4294967295" doc:"whose chords and key are asked for"`
+	Kinds    []string      `json:"kinds,omitempty" maxItems:"4" enum:"tones,place,exercise,bend"`
+	Chords   []string      `json:"chords,omitempty" maxItems:"64" doc:"symbols of the chart that alone are asked for"`
+	Keys     string        `json:"keys,omitempty" maxLength:"10" doc:"own, the chart's; all twelve in turn; or one, such as Eb"`
+	Ends     []string      `json:"ends,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"degrees to land on"`
+	Orders   []string      `json:"orders,omitempty" maxItems:"8" doc:"of the tones; in a row where none is said"`
+	Devices  []string      `json:"devices,omitempty" maxItems:"8" doc:"what leads into the first tone; nothing where none is said"`
+	Paces    []string      `json:"paces,omitempty" maxItems:"8" doc:"how close the tones follow each other when they are played"`
+	Tempo    int           `json:"tempo,omitempty" minimum:"0" maximum:"300" doc:"of the pace; the chart's where it is not said"`
+	Starts   []string      `json:"starts,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"degrees to start from"`
+	Only     string        `json:"only,omitempty" enum:"up,down" doc:"one direction"`
+	Windows  []store.Frets `json:"windows,omitempty" maxItems:"24" doc:"positions; the key's own where none is said"`
+	Strings  []string      `json:"strings,omitempty" maxItems:"12" doc:"sets, such as 5,2 or 1-3"`
+	Advanced bool          `json:"advanced,omitempty" doc:"bends of three half steps too"`
+	Count    int           `json:"count,omitempty" minimum:"0" maximum:"100" doc:"12 where it is not said"`
+	Seed     uint64        `json:"seed,omitempty" doc:"the same seed asks the same"`
 }
 
 // Call is one thing asked.
 type Call struct {
-	Kind    string          `json:"kind" enum:"tones,place,exercise,bend"`
-	Key     string          `json:"key"`
-	Chord   string          `json:"chord"`
-	Degree  string          `json:"degree" doc:"that is asked for: to start from, to name, or to bend to"`
-	Down    bool            `json:"down"`
-	Device  string          `json:"device,omitempty"`
-	Numeral string          `json:"numeral"`
-	Says    string          `json:"says"`
-	Spoken  string          `json:"spoken" doc:"for the ear"`
-	Window  store.Frets     `json:"window"`
-	Strings store.StringSet `json:"strings"`
-	Notes   []CallNote      `json:"notes" doc:"to be named or found, in order"`
-	Given   *store.Spot     `json:"given,omitempty" doc:"the place that is asked about"`
-	Options []string        `json:"options" doc:"what may be answered: degrees, or half steps"`
-	Answer  string          `json:"answer,omitempty"`
-	Gap     float64         `json:"gap,omitempty" doc:"milliseconds from tone to tone, where a pace is asked for"`
-	Give    float64         `json:"give,omitempty" doc:"how many more or less it may be"`
+	Kind    string      `json:"kind" enum:"tones,place,exercise,bend"`
+	Key     string      `json:"key"`
+	Chord   string      `json:"chord"`
+	Degree  string      `json:"degree" doc:"that is asked for: to start from, to name, or to bend to"`
+	Down    bool        `json:"down"`
+	Device  string      `json:"device,omitempty"`
+	Numeral string      `json:"numeral"`
+	Says    string      `json:"says"`
+	Spoken  string      `json:"spoken" doc:"for the ear"`
+	Window  store.Frets `json:"window"`
+	Strings []int       `json:"strings" doc:"the lowest first; all where none is said"`
+	Notes   []CallNote  `json:"notes" doc:"to be named or found, in order"`
+	Given   *store.Spot `json:"given,omitempty" doc:"the place that is asked about"`
+	Options []string    `json:"options" doc:"what may be answered: degrees, or half steps"`
+	Answer  string      `json:"answer,omitempty"`
+	Gap     float64     `json:"gap,omitempty" doc:"milliseconds from tone to tone, where a pace is asked for"`
+	Give    float64     `json:"give,omitempty" doc:"how many more or less it may be"`
 }
 
 // CallNote is a tone that is asked for.
@@ -67,7 +67,7 @@ type CallNote struct {
 
 func wireCall(c call.Call) Call {
 	w := Call{Kind: c.Kind, Key: c.Key.String(), Chord: c.Chord.String(), Numeral: c.Numeral, Says: c.Says(), Spoken: c.Spoken(), Window: store.Frets{Low: c.Region.Low, High: c.Region.High},
-		Strings: store.StringSet{High: c.Strings[0], Low: c.Strings[1]}, Options: words(c.Options), Answer: c.Answer}
+		Strings: append([]int{}, c.Region.Strings.List()...), Options: words(c.Options), Answer: c.Answer}
 	w.Notes = each(c.Notes, func(n call.Note) CallNote {
 		return CallNote{string(n.Tone.Degree), n.Tone.Name.String(), n.MIDI, each(n.Places, func(p neck.Placement) store.Spot { return store.Spot(p) })}
 	})
@@ -116,7 +116,13 @@ func (s *server) calls(api huma.API) {
 			if w.Starts, err = harmony.ParseRoles(strings.Join(in.Body.Starts, ",")); err != nil {
 				return nil, at("body.starts", in.Body.Starts, err)
 			}
-			w.Strings = each(in.Body.Strings, func(set store.StringSet) [2]int { return [2]int{set.High, set.Low} })
+			for _, text := range in.Body.Strings {
+				set, err := neck.ParseStrings(text)
+				if err != nil {
+					return nil, at("body.strings", text, err)
+				}
+				w.Strings = append(w.Strings, set)
+			}
 			windows := each(in.Body.Windows, func(f store.Frets) neck.Region { return f.Region() })
 			keys := []form.Key{on.Key}
 			switch in.Body.Keys {

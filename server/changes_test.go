@@ -117,7 +117,7 @@ func TestPlansAreKeptAndFollowed(t *testing.T) {
 		"body.thread":         {Thread: "golden"},
 		"body.targets[0]":     {Targets: []string{"ninth"}},
 		"body.pins[0].string": {Pins: []store.Pin{{Bar: 1, Beat: 1}}},
-		"body.strings":        {Strings: &store.StringSet{High: 3, Low: 1}},
+		"body.strings":        {Strings: "3-1"},
 		"body.allowed":        {Allowed: map[string][]string{"I7": {"tenth"}}},
 		"body.imagined":       {Imagined: &store.Imagined{Bar: 12, Text: "| I7 | V7 |"}},
 	} {

@@ -23,15 +23,13 @@ type WishBody struct {
 	Targets    string `json:"targets,omitempty" maxLength:"100" doc:"roles allowed on each change, such as third; empty is any, thirds liked best"`
 	ChordTones bool   `json:"chordTones,omitempty" doc:"nothing but chord tones"`
 	Approach   bool   `json:"approach,omitempty" doc:"notes from outside the palette may lead into chord tones"`
-	HighStr    int    `json:"highString,omitempty" minimum:"0" maximum:"8"`
-	LowStr     int    `json:"lowString,omitempty" minimum:"0" maximum:"8"`
 	Seed       uint64 `json:"seed,omitempty"`
 	From       int    `json:"from,omitempty" minimum:"0" maximum:"1024" doc:"first bar to write, from 1; 0 is all"`
 	To         int    `json:"to,omitempty" minimum:"0" maximum:"1024"`
 }
 
 func (o lineIn) wish(b WishBody) (line.Wish, error) {
-	w := line.Wish{HighStr: b.HighStr, LowStr: b.LowStr, Rhythm: b.Rhythm, Density: cmp.Or(b.Density, 3), Contour: b.Contour,
+	w := line.Wish{Rhythm: b.Rhythm, Density: cmp.Or(b.Density, 3), Contour: b.Contour,
 		Phrasing: b.Phrasing, ChordTones: b.ChordTones, Approach: b.Approach, Seed: b.Seed}
 	var err error
 	if w.Targets, err = harmony.ParseRoles(b.Targets); err != nil {
@@ -278,7 +276,7 @@ type DrillBody struct {
 	Offset   int    `json:"offset,omitempty" minimum:"0" maximum:"15" doc:"sixteenths after each chord begins"`
 	Double   bool   `json:"double,omitempty" doc:"the second half of each chord goes at twice the pace"`
 	Until    int    `json:"until,omitempty" minimum:"0" maximum:"12" doc:"the beat of its last bar after which each chord rests"`
-	HighStr  int    `json:"highString,omitempty" minimum:"0" maximum:"8"`
+	HighStr  int    `json:"highString,omitempty" minimum:"0" maximum:"8" doc:"with lowString: what older exercises are on; the region tells it"`
 	LowStr   int    `json:"lowString,omitempty" minimum:"0" maximum:"8"`
-	Strings  []int  `json:"strings,omitempty" maxItems:"8" doc:"a set of strings, also apart, in place of those"`
+	Strings  []int  `json:"strings,omitempty" maxItems:"8" minimum:"1" maximum:"8" doc:"of the region those that it is on, also apart"`
 }

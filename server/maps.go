@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -13,6 +14,7 @@ import (
 	"undaris/core/form"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/say"
 	"undaris/store"
 )
 
@@ -73,6 +75,7 @@ func (s *server) maps(api huma.API) {
 			Low     int    `query:"low" default:"-1" doc:"with high: a region of the player's own"`
 			High    int    `query:"high" default:"-1"`
 			Strings string `query:"strings" maxLength:"20" doc:"such as 5,2; all where none is said"`
+			Way     string `query:"way" maxLength:"20" doc:"the regions of a way to divide the neck, in place of the positions"`
 		}) (Map, error) {
 			c, err := s.store.Chart(in.ID)
 			if err != nil {
@@ -85,19 +88,60 @@ func (s *server) maps(api huma.API) {
 			var own *RegionQuery
 			if in.Low != -1 || in.High != -1 {
 				own = &RegionQuery{in.Low, in.High, in.Strings}
+				in.Strings = ""
 			}
-			return chartMap(ctx, c, player.Player, own)
+			return chartMap(ctx, c, player.Player, own, in.Way, in.Strings)
 		}))
 }
 
+// divided is the regions of a way to divide the neck, on some strings where the way
+// has none of its own; the positions of the key by no way.
+func divided(on chart.Chart, way, strings string) ([]Position, error) {
+	set, err := neck.ParseStrings(strings)
+	if err != nil {
+		return nil, at("query.strings", strings, err)
+	}
+	if way == "" {
+		list := wirePositions(on.In, on.Key)
+		for i := range list {
+			list[i].Strings = set.List()
+			if err := on.In.CheckRegion(list[i].region()); err != nil {
+				return nil, at("query.strings", strings, err)
+			}
+		}
+		return list, nil
+	}
+	ways := chart.Divide(on.In, on.Key)
+	i := slices.IndexFunc(ways, func(d chart.Division) bool { return d.ID == way })
+	if i < 0 {
+		return nil, at("query.way", way, say.Errorf("there is no way %q to divide the neck", way))
+	}
+	var list []Position
+	for n, r := range ways[i].Regions {
+		if r.Strings == 0 {
+			r.Strings = set
+		}
+		if err := on.In.CheckRegion(r.Region); err != nil {
+			return nil, at("query.strings", strings, err)
+		}
+		p := wireRegion(r.Region)
+		p.Number, p.Name = n+1, r.Name
+		list = append(list, p)
+	}
+	return list, nil
+}
+
 // chartMap computes the whole of a chart's map.
-func chartMap(ctx context.Context, c store.Chart, player store.Player, own *RegionQuery) (Map, error) {
+func chartMap(ctx context.Context, c store.Chart, player store.Player, own *RegionQuery, way, strings string) (Map, error) {
 	on, err := onTheNeck(c, player)
 	if err != nil {
 		return Map{}, err
 	}
-	m := Map{Chart: wireChart(c), Instrument: wireInstrument(on.In, player.Left), Positions: wirePositions(on.In, on.Key),
+	m := Map{Chart: wireChart(c), Instrument: wireInstrument(on.In, player.Left),
 		Imagined: c.Plan.Imagined != nil, Choruses: len(on.Plan.Weave.Mode.Choruses)}
+	if m.Positions, err = divided(on, way, strings); err != nil {
+		return Map{}, err
+	}
 	if own != nil {
 		r, err := own.region(on.In)
 		if err != nil {

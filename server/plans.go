@@ -55,10 +55,7 @@ func readPlan(p store.Plan) (out chart.Plan, err error) {
 			out.Weave.Allowed[numeral] = roles
 		}
 	}
-	if p.Strings != nil {
-		out.Weave.HighStr, out.Weave.LowStr = p.Strings.High, p.Strings.Low
-	}
-	if err := out.Weave.Check(); err != nil {
+	if out.Weave.Strings, err = neck.ParseStrings(p.Strings); err != nil {
 		return out, at("body.strings", p.Strings, err)
 	}
 	out.Picks = each(p.Picks, func(k store.Pick) chart.Pick {

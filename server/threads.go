@@ -118,9 +118,6 @@ func (s *server) threads(api huma.API) {
 			if c.Plan.Weave.Mode, err = crossing.ModeByID(in.Mode); err != nil {
 				return Thread{}, at("query.thread", in.Mode, err)
 			}
-			if err := c.Plan.Weave.Check(); err != nil {
-				return Thread{}, at("query.lowest", in.Lowest, err)
-			}
 			if c.Plan.Pins, err = readPins(in.Pins, on.w); err != nil {
 				return Thread{}, err
 			}

@@ -112,6 +112,7 @@ type Lack struct {
 type Position struct {
 	Number  int    `json:"number" doc:"1 to 5; 0 for a region of the player's own"`
 	Shape   string `json:"shape,omitempty" doc:"the tonic's movable open shape"`
+	Name    string `json:"name,omitempty" doc:"of a region of a way to divide the neck"`
 	Low     int    `json:"low"`
 	High    int    `json:"high"`
 	Strings []int  `json:"strings,omitempty" doc:"that it is on, the lowest first; all where none is said"`

@@ -61,7 +61,7 @@ type Plan struct {
 	Nearest  bool                `json:"nearest,omitempty" doc:"crossings are ranked by distance"`
 	Thread   string              `json:"thread,omitempty" maxLength:"40" doc:"of the catalogue"`
 	Allowed  map[string][]string `json:"allowed,omitempty" maxProperties:"100" doc:"roles by numeral (IV7: third), in place of the thread's"`
-	Strings  *StringSet          `json:"strings,omitempty" doc:"for the thread; all strings where it is not said"`
+	Strings  string              `json:"strings,omitempty" maxLength:"20" doc:"that the thread lies on, such as 5,2; all where none is said"`
 	Pins     []Pin               `json:"pins,omitempty" maxItems:"10000" doc:"targets chosen by hand"`
 	Imagined *Imagined           `json:"imagined,omitempty" doc:"bars that only the soloist follows"`
 	Boxes    []BoxTurn           `json:"boxes,omitempty" maxItems:"10000" doc:"of two joined boxes the one to be in, chosen by hand"`
@@ -101,12 +101,6 @@ type Pin struct {
 	Bar  int `json:"bar" minimum:"1" maximum:"1024" doc:"from 1"`
 	Beat int `json:"beat" minimum:"1" maximum:"12" doc:"from 1"`
 	Spot
-}
-
-// StringSet is strings that lie beside each other.
-type StringSet struct {
-	High int `json:"high" minimum:"1" maximum:"8" doc:"the highest"`
-	Low  int `json:"low" minimum:"1" maximum:"8" doc:"the lowest"`
 }
 
 // Imagined is a stretch of bars that the soloist thinks and the band does not play.

@@ -105,6 +105,10 @@ var migrations = []*gormigrate.Migration{
 			ref TEXT NOT NULL, document TEXT NOT NULL, created_at DATETIME NOT NULL)`,
 		`CREATE INDEX results_of ON results (assignment_id)`),
 	step("0012-regions", `ALTER TABLE lines ADD COLUMN strings TEXT NOT NULL DEFAULT ''`),
+	// The strings of a thread were neighbours, high and low; now they are any set, "1-3".
+	step("0013-strings-of-threads", `UPDATE charts
+		SET plan = json_set(plan, '$.strings', json_extract(plan, '$.strings.high') || '-' || json_extract(plan, '$.strings.low'))
+		WHERE json_valid(plan) AND json_type(plan, '$.strings') = 'object'`),
 }
 
 type migration = gormigrate.Migration
@@ -231,7 +235,10 @@ func typePlans(tx *gorm.DB) error {
 			}
 		}
 		put("allowed", len(allowed) > 0, allowed)
-		var set StringSet
+		var set struct {
+			High int `json:"high"`
+			Low  int `json:"low"`
+		}
 		n, err := fmt.Sscanf(old.Strings, "%d-%d", &set.High, &set.Low)
 		put("strings", err == nil && n == 2, set)
 		text, err := json.Marshal(plan)

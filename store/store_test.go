@@ -225,7 +225,7 @@ func TestMigrationCopiesEverythingAside(t *testing.T) {
 	planned, err := s.Chart(2)
 	require.NoError(t, err)
 	assert.Equal(t, Plan{Picks: []Pick{{Frets{0, 4}, Spot{3, 4}}}, Pins: []Pin{{Frets{7, 11}, 2, 1, Spot{3, 8}}}, Targets: []string{"third", "seventh"},
-		Strings: &StringSet{1, 3}, Allowed: map[string][]string{"I7": {"third"}}, Thread: "any", Imagined: &Imagined{1, "| G7 |"}}, planned.Plan)
+		Strings: "1-3", Allowed: map[string][]string{"I7": {"third"}}, Thread: "any", Imagined: &Imagined{1, "| G7 |"}}, planned.Plan)
 	plain, err := s.Chart(1)
 	require.NoError(t, err)
 	assert.Equal(t, Plan{}, plain.Plan)

@@ -9,10 +9,17 @@ import (
 	"undaris/core/pitch"
 )
 
+// widestShape is how far apart the first and the last fret of a region are at most in
+// which a chord takes one shape.
+const widestShape = 7
+
 // Shape names the movable open shape that a chord takes in a region: of the positions
 // of its root, the one that shares most frets with it. It is empty where none shares
-// three, and on tunings where shapes mean nothing.
+// three, in a region wider than a hand's, and on tunings where shapes mean nothing.
 func Shape(positions []neck.Position, r neck.Region) string {
+	if r.High-r.Low > widestShape {
+		return ""
+	}
 	best, most := "", 2
 	for _, p := range positions {
 		shared := min(r.High, p.High) - max(r.Low, p.Low) + 1

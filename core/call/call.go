@@ -55,7 +55,7 @@ type Wish struct {
 	Paces    []string       // IDs of Paces
 	Tempo    int            // beats a minute, where a pace asks for one
 	Only     string         // "up" or "down"; "" is either
-	Strings  [][2]int       // sets, highest string first
+	Strings  []neck.Strings // sets, also of strings apart
 	Advanced bool           // bends of three half steps too
 	Seed     uint64
 }
@@ -70,8 +70,8 @@ func (w Wish) Check() error {
 		}
 	}
 	for _, set := range w.Strings {
-		if set[0] < 1 || set[1] < set[0] || set[1] > w.In.Strings() {
-			return say.Errorf("strings %d to %d; this instrument has strings 1 to %d, the highest written first", set[0], set[1], w.In.Strings())
+		if err := w.In.CheckRegion(neck.Region{Strings: set}); err != nil {
+			return err
 		}
 	}
 	return nil
@@ -92,7 +92,6 @@ type Call struct {
 	Chord   harmony.Chord
 	Numeral string
 	Region  neck.Region
-	Strings [2]int
 	Down    bool
 	Notes   []Note         // of [Tones] and [Material], in the order they are asked for
 	Lead    int            // how many of them lead into the first tone
@@ -147,7 +146,7 @@ func Draw(ctx context.Context, w Wish, count int) ([]Call, error) {
 }
 
 func same(a, b Call) bool {
-	return a.Chord.String() == b.Chord.String() && a.Region == b.Region && a.Strings == b.Strings && a.Says() == b.Says()
+	return a.Chord.String() == b.Chord.String() && a.Region == b.Region && a.Says() == b.Says()
 }
 
 // one picks an element of a list, or the zero value of an empty one.
@@ -164,15 +163,15 @@ func (w Wish) draw(rng *rand.Rand) (Call, bool) {
 	if len(sounding) == 0 || len(g.Windows) == 0 {
 		return Call{}, false
 	}
-	c := Call{Kind: one(rng, w.Kinds), Key: g.Key, Chord: one(rng, sounding), Region: one(rng, g.Windows), Strings: one(rng, w.Strings), Down: rng.IntN(2) == 0}
+	c := Call{Kind: one(rng, w.Kinds), Key: g.Key, Chord: one(rng, sounding), Region: one(rng, g.Windows), Down: rng.IntN(2) == 0}
+	if set := one(rng, w.Strings); set != 0 {
+		c.Region.Strings = set
+	}
 	if c.Kind == "" {
 		c.Kind = Kinds[rng.IntN(len(Kinds))].ID
 	}
 	if w.Only != "" {
 		c.Down = w.Only == "down"
-	}
-	if c.Strings == [2]int{} {
-		c.Strings = [2]int{1, w.In.Strings()}
 	}
 	c.Numeral = form.Numeral(c.Chord, c.Key)
 	if c.Kind == Tones || c.Kind == Material {
@@ -199,8 +198,7 @@ const most = 8
 func (w Wish) material(rng *rand.Rand, c Call) (Call, bool) {
 	d := exercise.Drills[rng.IntN(len(exercise.Drills))]
 	p := form.Progression{Beats: 4, Bars: []form.Bar{{Changes: []form.Change{{Chord: c.Chord}}}}}
-	notes, _, err := exercise.Over(context.Background(), p, exercise.Task{In: w.In, Hand: w.Hand, Region: c.Region, HighStr: c.Strings[0], LowStr: c.Strings[1],
-		Key: c.Key, Drill: d.ID, Pace: "eighths", Down: c.Down})
+	notes, _, err := exercise.Over(context.Background(), p, exercise.Task{In: w.In, Hand: w.Hand, Region: c.Region, Key: c.Key, Drill: d.ID, Pace: "eighths", Down: c.Down})
 	if err != nil || len(notes) < length {
 		return c, false
 	}
@@ -231,9 +229,6 @@ func (w Wish) tones(rng *rand.Rand, c Call) (Call, bool) {
 	byPitch := map[int]*Note{}
 	var all []*Note
 	for _, n := range append(slices.Clone(arp.Notes), arp.Alternatives...) {
-		if n.String < c.Strings[0] || n.String > c.Strings[1] {
-			continue
-		}
 		midi := n.Pitch.MIDI()
 		if byPitch[midi] == nil {
 			tone, _ := c.Chord.ToneAt(midi % 12)
@@ -275,7 +270,7 @@ func (w Wish) tones(rng *rand.Rand, c Call) (Call, bool) {
 
 // spot is a place within the window and the strings of a call.
 func (w Wish) spot(rng *rand.Rand, c Call) neck.Placement {
-	return neck.Placement{String: c.Strings[0] + rng.IntN(c.Strings[1]-c.Strings[0]+1), Fret: c.Region.Low + rng.IntN(c.Region.High-c.Region.Low+1)}
+	return neck.Placement{String: one(rng, w.In.On(c.Region.Strings)), Fret: c.Region.Low + rng.IntN(c.Region.High-c.Region.Low+1)}
 }
 
 // place asks which degree a place is; one in three is bent.

@@ -126,15 +126,8 @@ func above(c harmony.Chord, midi int) int {
 	return midi + 2
 }
 
-// within lists the places of a pitch in a call's window, on its strings.
-func (w Wish) within(c Call, midi int) (places []neck.Placement) {
-	for _, at := range w.In.Find(midi, c.Region) {
-		if at.String >= c.Strings[0] && at.String <= c.Strings[1] {
-			places = append(places, at)
-		}
-	}
-	return places
-}
+// within lists the places of a pitch in a call's region.
+func (w Wish) within(c Call, midi int) []neck.Placement { return w.In.Find(midi, c.Region) }
 
 // shaped puts the tones of a run into an order, with what leads into the first, and
 // tells whether they end where it is wished.

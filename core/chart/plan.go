@@ -30,16 +30,8 @@ type Pin struct {
 type Weave struct {
 	Mode            crossing.Mode
 	Allowed         map[string][]harmony.Role // by numeral, in place of the mode's
-	HighStr, LowStr int                       // string set, both included; 0 is all
+	Strings         neck.Strings              // that its targets lie on; those of the region where none is said
 	LowMIDI, HiMIDI int                       // register, both included; 0 is no limit
-}
-
-// Check says whether there is such a string set.
-func (w Weave) Check() error {
-	if w.HighStr == 0 && w.LowStr == 0 || w.HighStr >= 1 && w.LowStr >= w.HighStr && w.LowStr <= neck.MaxStrings {
-		return nil
-	}
-	return say.Errorf("strings %d to %d are no string set; write the highest first, such as 1 to 3", w.HighStr, w.LowStr)
 }
 
 // Plan is what a player has decided about a chart. Pins and picks whose bar,

@@ -101,8 +101,11 @@ func (c Chart) tie(ctx context.Context, t tied, w neck.Region) (Thread, error) {
 		}
 	}
 	weave := c.Plan.Weave
-	targets, cost, err := crossing.Tie(ctx, c.In, stops, crossing.Range{Region: w, HighStr: weave.HighStr, LowStr: weave.LowStr,
-		LowMIDI: weave.LowMIDI, HiMIDI: weave.HiMIDI})
+	on, err := w.On(weave.Strings)
+	if err != nil {
+		return Thread{}, &NoThread{Says: "No thread: " + err.Error() + "."}
+	}
+	targets, cost, err := crossing.Tie(ctx, c.In, stops, crossing.Range{Region: on, LowMIDI: weave.LowMIDI, HiMIDI: weave.HiMIDI})
 	if err != nil {
 		return Thread{}, t.why(err)
 	}

@@ -134,7 +134,7 @@ func TestThreadIsTheExactMinimum(t *testing.T) {
 		r := Range{Region: neck.Region{Low: low, High: low + 4}}
 		n := rapid.IntRange(1, 6).Draw(t, "chords")
 		if n > 3 || rapid.Bool().Draw(t, "few strings") {
-			r.HighStr, r.LowStr = 2, 3
+			r.Region.Strings = neck.StringsOf(2, 3)
 		}
 		modes := rapid.SampledFrom(Modes).Draw(t, "mode")
 		var stops []Stop
@@ -230,12 +230,12 @@ func TestPins(t *testing.T) {
 func TestThreadKeepsToItsRegisterAndStrings(t *testing.T) {
 	in, w := neck.Standard(), neck.Region{Low: 7, High: 11}
 	stops := stopsOf(t, "| C7 | F7 | C7 | G7 |", "C", harmony.Third, harmony.Seventh)
-	for _, r := range []Range{{Region: w, LowMIDI: 50, HiMIDI: 60}, {Region: w, LowMIDI: 64}, {Region: w, HiMIDI: 55}, {Region: w, HighStr: 4, LowStr: 6}} {
+	for _, r := range []Range{{Region: w, LowMIDI: 50, HiMIDI: 60}, {Region: w, LowMIDI: 64}, {Region: w, HiMIDI: 55}, {Region: neck.Region{Low: w.Low, High: w.High, Strings: neck.StringsOf(4, 5, 6)}}} {
 		targets, _, err := Tie(t.Context(), in, stops, r)
 		require.NoError(t, err)
 		for _, target := range targets {
 			assert.True(t, target.MIDI >= r.LowMIDI && (r.HiMIDI == 0 || target.MIDI <= r.HiMIDI), "%+v in %+v", target, r)
-			assert.True(t, r.HighStr == 0 || target.String >= r.HighStr && target.String <= r.LowStr)
+			assert.True(t, r.Region.Has(target.Placement))
 		}
 	}
 	_, _, err := Tie(t.Context(), in, stops, Range{Region: w, LowMIDI: 100})
@@ -254,7 +254,7 @@ func TestFormsWithLittleInThem(t *testing.T) {
 	power, _, err := Tie(t.Context(), in, stopsOf(t, "| C5 | N.C. | F7 |", "C", harmony.Third), r)
 	require.NoError(t, err)
 	assert.Equal(t, []int{0, 2}, []int{power[0].Stop, power[1].Stop})
-	_, _, err = Tie(t.Context(), in, stopsOf(t, "| C7 |", "C", harmony.Third), Range{Region: neck.Region{Low: 1, High: 1}, HighStr: 1, LowStr: 1})
+	_, _, err = Tie(t.Context(), in, stopsOf(t, "| C7 |", "C", harmony.Third), Range{Region: neck.Region{Low: 1, High: 1, Strings: neck.StringsOf(1)}})
 	assert.ErrorContains(t, err, "no tone of C7")
 }
 

@@ -59,7 +59,6 @@ type Stop struct {
 // Range is where a thread may lie.
 type Range struct {
 	Region          neck.Region
-	HighStr, LowStr int // string numbers, both included; 0 is no limit
 	LowMIDI, HiMIDI int // register, both included; 0 is no limit
 }
 
@@ -174,7 +173,7 @@ func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
 	}
 	wanted, any := make([]Target, 0, 16), make([]Target, 0, 16)
 	for str := in.Strings(); str >= 1; str-- {
-		if !r.Region.Strings.Has(str) || r.HighStr > 0 && (str < r.HighStr || str > r.LowStr) {
+		if !r.Region.Strings.Has(str) {
 			continue
 		}
 		for fret := r.Region.Low; fret <= r.Region.High; fret++ {
@@ -197,9 +196,9 @@ func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
 	case len(any) > 0 && (len(s.Allowed) == 0 || !hasRole(s.Chord, s.Allowed)):
 		return any, nil
 	case len(any) > 0:
-		return nil, &StopError{i, false, say.F("no allowed tone of %s lies in %s on these strings; widen the window or allow more degrees", s.Chord, where)}
+		return nil, &StopError{i, false, say.F("no allowed tone of %s lies in %s; widen the window or allow more degrees", s.Chord, where)}
 	}
-	return nil, &StopError{i, false, say.F("no tone of %s lies in %s on these strings; widen the window", s.Chord, where)}
+	return nil, &StopError{i, false, say.F("no tone of %s lies in %s; widen the window", s.Chord, where)}
 }
 
 func hasRole(c harmony.Chord, roles []harmony.Role) bool {

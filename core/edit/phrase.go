@@ -50,7 +50,11 @@ func (l *Line) Through(ctx context.Context, k lick.Lick, land, follow bool, want
 // Drill lays an exercise over the chords, in place of what stood there. Some are
 // played over chords of their own.
 func (l *Line) Drill(ctx context.Context, t exercise.Task) error {
-	t.In, t.Hand, t.Region, t.Key = l.In, l.Hand, l.Region, l.Key
+	region, err := l.Region.On(t.Region.Strings)
+	if err != nil {
+		return err
+	}
+	t.In, t.Hand, t.Region, t.Key = l.In, l.Hand, region, l.Key
 	over := exercise.Ground(l.Progression, t.Drill)
 	notes, said, err := exercise.Over(ctx, over, t)
 	if err != nil {

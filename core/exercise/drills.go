@@ -126,20 +126,7 @@ func hasSeventh(c harmony.Chord) bool {
 func hasThird(c harmony.Chord) bool { return c.HasDegree("3") || c.HasDegree("b3") }
 
 // on tells whether a string is practised on.
-func (t Task) on(str int) bool {
-	if !t.Region.Strings.Has(str) {
-		return false
-	}
-	if len(t.Strings) > 0 {
-		for _, s := range t.Strings {
-			if s == str {
-				return true
-			}
-		}
-		return false
-	}
-	return str >= t.HighStr && str <= t.LowStr
-}
+func (t Task) on(str int) bool { return t.Region.Strings.Has(str) }
 
 // around is the window with so many frets more on either side.
 func (t Task) around(frets int) neck.Region {

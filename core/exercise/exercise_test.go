@@ -211,7 +211,7 @@ func TestACellIsCarriedThroughTheScale(t *testing.T) {
 	x := task("scale-cell")
 	x.Cell = []int{5, 3, 1}
 	assert.True(t, strings.HasPrefix(degrees(over(t, "| C7 | % |", x)), "5 3 R 13 11 9 b7 5 3"))
-	x.Strings, x.Region = []int{3}, neck.Region{Low: 0, High: 12}
+	x.Region = neck.Region{Low: 0, High: 12, Strings: neck.StringsOf(3)}
 	last := -1
 	for i, n := range over(t, "| C7 | % |", x) {
 		assert.Equal(t, 3, n.String)
@@ -348,15 +348,15 @@ func TestTheWayComesOutOnTheNextRoot(t *testing.T) {
 
 func TestOnlyTheStringsAskedFor(t *testing.T) {
 	x := task("run")
-	x.HighStr, x.LowStr = 4, 6
+	x.Region.Strings = neck.StringsOf(4, 5, 6)
 	for _, n := range over(t, "| C7 | F7 |", x) {
 		assert.GreaterOrEqual(t, n.String, 4)
 	}
-	x.HighStr, x.LowStr, x.Region = 1, 2, neck.Region{Low: 5, High: 12}
+	x.Region = neck.Region{Low: 5, High: 12, Strings: neck.StringsOf(1, 2)}
 	for _, n := range over(t, "| C7 | F7 |", x) {
 		assert.LessOrEqual(t, n.String, 2)
 	}
-	x.HighStr, x.LowStr, x.Strings = 0, 0, []int{5, 2}
+	x.Region.Strings = neck.StringsOf(5, 2)
 	for _, n := range over(t, "| C7 | F7 |", x) {
 		assert.Contains(t, []int{5, 2}, n.String)
 	}
@@ -368,10 +368,9 @@ func TestTasksRefused(t *testing.T) {
 	for says, change := range map[string]func(*Task){
 		"no exercise": func(x *Task) { x.Drill = "yodel" },
 		"no pace":     func(x *Task) { x.Pace = "warp" },
-		"strings":     func(x *Task) { x.HighStr, x.LowStr = 5, 2 },
-		"string 9":    func(x *Task) { x.Strings = []int{9} },
+		"string 8":    func(x *Task) { x.Region.Strings = neck.StringsOf(8) },
 		"order 25":    func(x *Task) { x.Order = 25 },
-		"nothing":     func(x *Task) { x.Drill, x.HighStr, x.LowStr, x.Region = "spread", 1, 1, neck.Region{Low: 7, High: 8} },
+		"nothing":     func(x *Task) { x.Drill, x.Region = "spread", neck.Region{Low: 7, High: 8, Strings: neck.StringsOf(1)} },
 	} {
 		x := task("run")
 		change(&x)

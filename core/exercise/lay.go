@@ -159,7 +159,7 @@ func (t Task) finish(notes []score.Note) (neck.Span, bool) {
 
 // narrow tells that not all strings are practised on.
 func (t Task) narrow() bool {
-	return t.Region.Strings != 0 || len(t.Strings) > 0 || t.HighStr > 1 || t.LowStr < t.In.Strings()
+	return len(t.In.On(t.Region.Strings)) < t.In.Strings()
 }
 
 // ledFrom wishes for the tones the strings that they would have in the window by

@@ -16,22 +16,20 @@ import (
 
 // Task says what is to be practised.
 type Task struct {
-	In              *neck.Instrument
-	Hand            neck.Hand
-	Region          neck.Region
-	HighStr, LowStr int      // strings, both included; 0 is all
-	Strings         []int    // a set of strings, also apart; in place of those
-	Key             form.Key // for what is taken from the key
-	Drill           string   // an ID of Drills
-	Pace            string   // an ID of Paces
-	From            string   // a degree to start from; "" is the lowest
-	Order           int      // 1 to 24, for the orders of four tones
-	Cell            []int    // steps of the scale from 1, for the cell that is carried through it
-	Down            bool     // from the top
-	Approach        string   // an ID of Approaches: what leads into each tone
-	Offset          int      // sixteenths after the chord begins, 0 to 15
-	Double          bool     // the second half of each chord goes at twice the pace
-	Until           int      // the beat of its last bar on which each chord's last note falls; 0 plays through
+	In       *neck.Instrument
+	Hand     neck.Hand
+	Region   neck.Region
+	Key      form.Key // for what is taken from the key
+	Drill    string   // an ID of Drills
+	Pace     string   // an ID of Paces
+	From     string   // a degree to start from; "" is the lowest
+	Order    int      // 1 to 24, for the orders of four tones
+	Cell     []int    // steps of the scale from 1, for the cell that is carried through it
+	Down     bool     // from the top
+	Approach string   // an ID of Approaches: what leads into each tone
+	Offset   int      // sixteenths after the chord begins, 0 to 15
+	Double   bool     // the second half of each chord goes at twice the pace
+	Until    int      // the beat of its last bar on which each chord's last note falls; 0 plays through
 }
 
 // Pace is how many notes fall on a beat.
@@ -163,16 +161,8 @@ func (t *Task) check() (d Drill, p Pace, a Approach, err error) {
 	if pace < 0 || approach < 0 {
 		return d, p, a, say.Errorf("there is no pace %q or approach %q", t.Pace, t.Approach)
 	}
-	if t.HighStr == 0 {
-		t.HighStr, t.LowStr = 1, t.In.Strings()
-	}
-	if t.HighStr < 1 || t.LowStr < t.HighStr || t.LowStr > t.In.Strings() {
-		return d, p, a, say.Errorf("strings %d to %d; write the highest first, 1 to %d", t.HighStr, t.LowStr, t.In.Strings())
-	}
-	for _, s := range t.Strings {
-		if s < 1 || s > t.In.Strings() {
-			return d, p, a, say.Errorf("string %d; this instrument has strings 1 to %d", s, t.In.Strings())
-		}
+	if err := t.In.CheckRegion(t.Region); err != nil {
+		return d, p, a, err
 	}
 	if t.Order != 0 && (t.Order < 1 || t.Order > 24) {
 		return d, p, a, say.Errorf("order %d; there are 24", t.Order)

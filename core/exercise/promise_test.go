@@ -31,7 +31,7 @@ func TestEveryExerciseKeepsItsPromise(t *testing.T) {
 		wide[id] = true
 	}
 	qualities := []string{"7", "9", "7b9", "7#9", "7alt", "m7", "m6", "m", "m7b5", "dim7", "maj7", "6", "", "7sus4", "mMaj7", "aug"}
-	sets := [][]int{nil, {1, 2, 3}, {3, 4, 5, 6}, {1, 3}, {5, 2}}
+	sets := []neck.Strings{0, neck.StringsOf(1, 2, 3), neck.StringsOf(3, 4, 5, 6), neck.StringsOf(1, 3), neck.StringsOf(5, 2)}
 	every := os.Getenv("EVERY") != ""
 	for i, d := range Drills {
 		t.Run(d.ID, func(t *testing.T) {
@@ -48,7 +48,7 @@ func TestEveryExerciseKeepsItsPromise(t *testing.T) {
 						n++
 						x := task(d.ID)
 						x.Key, x.Region, x.Pace = key, positions[c[0]].Region, Paces[c[2]].ID
-						x.Strings, x.Approach, x.Down = sets[c[1]], Approaches[n%len(Approaches)].ID, n%2 == 0
+						x.Region.Strings, x.Approach, x.Down = sets[c[1]], Approaches[n%len(Approaches)].ID, n%2 == 0
 						if keepsPromise(t, d, chord, p, x, wide[d.ID]) {
 							played++
 						}
@@ -81,11 +81,11 @@ func turns(n, positions, sets, paces int, every bool) (out [][3]int) {
 func keepsPromise(t *testing.T, d Drill, chord harmony.Chord, p form.Progression, x Task, wide bool) bool {
 	fail := func(format string, args ...any) {
 		t.Helper()
-		t.Fatalf("%s over %s at %d, %s, %q on %v: %s", d.ID, chord, x.Region.Low, x.Pace, x.Approach, x.Strings, fmt.Sprintf(format, args...))
+		t.Fatalf("%s over %s at %d, %s, %q on %v: %s", d.ID, chord, x.Region.Low, x.Pace, x.Approach, x.Region.Strings, fmt.Sprintf(format, args...))
 	}
 	notes, _, err := Over(t.Context(), p, x)
 	if err != nil { // said in a sentence: never an empty staff
-		if x.Strings == nil && (d.fits == nil || d.fits(chord)) && !wide {
+		if x.Region.Strings == 0 && (d.fits == nil || d.fits(chord)) && !wide {
 			fail("it lies in every position: %v", err)
 		}
 		if !regexp.MustCompile(`is not played over|nothing of it lies|no hand can play`).MatchString(err.Error()) {

@@ -159,7 +159,7 @@ func TestTheOptimumEqualsBruteForce(t *testing.T) {
 		s := empty(t, form.Forms[rng.IntN(len(form.Forms))].ID, "C")
 		s.Bars = s.Bars[:1]
 		low := rng.IntN(10)
-		w := Wish{Region: neck.Region{Low: low, High: low + 3}, HighStr: 2, LowStr: 3, Palette: blend.Palettes[rng.IntN(8)],
+		w := Wish{Region: neck.Region{Low: low, High: low + 3, Strings: neck.StringsOf(2, 3)}, Palette: blend.Palettes[rng.IntN(8)],
 			Rhythm: Rhythms[rng.IntN(4)].ID, Density: 1 + rng.IntN(3), Approach: rng.IntN(2) == 0, Seed: rng.Uint64()}
 		slots := plan(s, w)
 		slots = slots[:min(len(slots), 5)]
@@ -199,9 +199,9 @@ func TestWishesRefused(t *testing.T) {
 		"rhythm":   func(w *Wish) { w.Rhythm = "polka" },
 		"contour":  func(w *Wish) { w.Contour = "zigzag" },
 		"phrasing": func(w *Wish) { w.Phrasing = "never" },
-		"strings":  func(w *Wish) { w.HighStr, w.LowStr = 5, 3 },
+		"strings":  func(w *Wish) { w.Region.Strings = neck.StringsOf(8) },
 		"fret":     func(w *Wish) { w.Region = neck.Region{Low: 30, High: 40} },
-		"no tone":  func(w *Wish) { w.HighStr, w.LowStr, w.Region = 1, 1, neck.Region{Low: 7, High: 7} },
+		"no tone":  func(w *Wish) { w.Region = neck.Region{Low: 7, High: 7, Strings: neck.StringsOf(1)} },
 	} {
 		w := good
 		change(&w)

@@ -9,19 +9,18 @@ import (
 
 // Wish is what a line should be like.
 type Wish struct {
-	Region          neck.Region
-	HighStr, LowStr int // strings, both included; 0 is no limit
-	Palette         blend.Palette
-	Rhythm          string         // an ID of Rhythms
-	Density         int            // 1 to 5
-	Contour         string         // an ID of Contours
-	Phrasing        string         // an ID of Phrasings
-	Targets         []harmony.Role // allowed on each change; none is any, the third liked best
-	ChordTones      bool           // nothing but chord tones
-	Approach        bool           // notes from outside the palette may lead into chord tones
-	Seed            uint64         // the same seed gives the same line
-	Locked          map[int]bool   // bars, from 0, whose notes stay
-	From, To        int            // bars, from 0, To excluded, that are written; both 0 is all
+	Region     neck.Region
+	Palette    blend.Palette
+	Rhythm     string         // an ID of Rhythms
+	Density    int            // 1 to 5
+	Contour    string         // an ID of Contours
+	Phrasing   string         // an ID of Phrasings
+	Targets    []harmony.Role // allowed on each change; none is any, the third liked best
+	ChordTones bool           // nothing but chord tones
+	Approach   bool           // notes from outside the palette may lead into chord tones
+	Seed       uint64         // the same seed gives the same line
+	Locked     map[int]bool   // bars, from 0, whose notes stay
+	From, To   int            // bars, from 0, To excluded, that are written; both 0 is all
 }
 
 // Option is a choice with its name.
@@ -77,21 +76,6 @@ func (w Wish) rhythm() (Rhythm, error) {
 	return Rhythm{}, say.Errorf("there is no rhythm %q", w.Rhythm)
 }
 
-// where tells the frets and strings that are written in.
-func (w Wish) where(in *neck.Instrument) string {
-	var on neck.Strings
-	for str := w.HighStr; str <= w.LowStr; str++ {
-		if w.Region.Strings.Has(str) {
-			on |= neck.StringsOf(str)
-		}
-	}
-	if r := w.Region; on.Count() < in.Strings() {
-		r.Strings = on
-		return r.Says()
-	}
-	return w.Region.Says()
-}
-
 // check says what in a wish cannot be met.
 func (w Wish) check(in *neck.Instrument) error {
 	if err := in.CheckRegion(w.Region); err != nil {
@@ -102,9 +86,6 @@ func (w Wish) check(in *neck.Instrument) error {
 	}
 	if w.Density < 1 || w.Density > 5 {
 		return say.Errorf("a density of %d; it goes from 1 to 5", w.Density)
-	}
-	if w.HighStr < 0 || w.LowStr < w.HighStr || w.LowStr > in.Strings() {
-		return say.Errorf("strings %d to %d; write the highest first, 1 to %d", w.HighStr, w.LowStr, in.Strings())
 	}
 	for _, c := range Contours {
 		if c.ID == w.Contour || w.Contour == "" {

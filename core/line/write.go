@@ -54,9 +54,6 @@ const (
 // Notes of locked bars, and of bars outside From and To, stay. The cost is the
 // exact minimum for the rhythm that the seed has drawn, by dynamic programming.
 func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.Note, error) {
-	if w.HighStr == 0 {
-		w.HighStr, w.LowStr = 1, s.In.Strings()
-	}
 	if err := w.check(s.In); err != nil {
 		return nil, err
 	}
@@ -82,7 +79,7 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 			return nil, say.Errorf("%d notes with as many places as these frets and strings hold are too many to weigh at once: it gets as far as bar %d. Write fewer bars, or in fewer frets", len(slots), max(1, k.start/s.Bar()+1))
 		}
 		if len(layers[i]) == 0 {
-			return nil, say.Errorf("no tone of %s lies in %s", k.chord, w.where(s.In))
+			return nil, say.Errorf("no tone of %s lies in %s", k.chord, w.Region.Says())
 		}
 	}
 	way, _ := cheapest(ctx, slots, layers)
@@ -139,17 +136,15 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 	if k.fixed != nil {
 		return []candidate{{Placement: k.fixed.Placement, midi: k.fixed.Pitch.MIDI(), class: blend.ChordTone}}
 	}
-	low := s.In.MIDI(neck.Placement{String: w.LowStr, Fret: w.Region.Low})
-	span := float64(s.In.MIDI(neck.Placement{String: w.HighStr, Fret: w.Region.High}) - low)
+	on := s.In.On(w.Region.Strings)
+	low := s.In.MIDI(neck.Placement{String: on[len(on)-1], Fret: w.Region.Low})
+	span := float64(s.In.MIDI(neck.Placement{String: on[0], Fret: w.Region.High}) - low)
 	table := blend.Sounds(k.chord)
 	inside := [12]bool{}
 	for _, m := range w.Palette.Notes(s.Key, k.chord) {
 		inside[m.Name.Class()] = true
 	}
-	for str := w.HighStr; str <= w.LowStr; str++ {
-		if !w.Region.Strings.Has(str) {
-			continue
-		}
+	for _, str := range on {
 		for fret := w.Region.Low; fret <= w.Region.High; fret++ {
 			p := neck.Placement{String: str, Fret: fret}
 			midi := s.In.MIDI(p)

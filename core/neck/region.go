@@ -128,5 +128,29 @@ func (in *Instrument) Nearest(r Region) Region {
 	return r
 }
 
+// On lists the strings of this instrument that are in a set, string 1 first.
+func (in *Instrument) On(s Strings) (list []int) {
+	for str := 1; str <= in.Strings(); str++ {
+		if s.Has(str) {
+			list = append(list, str)
+		}
+	}
+	return list
+}
+
+// On is the region on those of its strings that are in a set. It is an error where
+// none is.
+func (r Region) On(s Strings) (Region, error) {
+	if s == 0 || r.Strings == 0 {
+		r.Strings |= s
+		return r, nil
+	}
+	if r.Strings&s == 0 {
+		return r, say.Errorf("%s and %s have none in common", r.Strings.Says(), s.Says())
+	}
+	r.Strings &= s
+	return r, nil
+}
+
 // Count is how many strings are in the set; of every string, 0.
 func (s Strings) Count() int { return bits.OnesCount8(uint8(s)) }

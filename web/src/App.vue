@@ -28,7 +28,7 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
     />
     <div class="room">
       <div><PlanStrip v-if="!$route.meta.alone" /></div>
-      <RouterView />
+      <main><RouterView /></main>
       <BandStrip />
     </div>
     <HelpDialog v-model="help" />
@@ -52,6 +52,12 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
   min-height: 100vh;
 }
 
+main {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  min-width: 0;
+}
+
 /* The music stand has the whole screen. */
 .alone {
   grid-template-columns: minmax(0, 1fr);
@@ -66,7 +72,8 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
 
 @media print {
   .house,
-  .room {
+  .room,
+  main {
     display: block;
   }
 }

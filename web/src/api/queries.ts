@@ -28,14 +28,16 @@ export const readChart = (id: number) => answer(api.GET('/api/charts/{id}', { pa
 
 export const usePlayer = () => useQuery({ queryKey: ['player'], queryFn: () => answer(api.GET('/api/player')) })
 
-export interface OwnRegion {
-  low: number
-  high: number
+/** A region beside the key's positions, or the regions of a way to divide the neck in their place. */
+export interface AskedRegions {
+  low?: number
+  high?: number
   strings?: string
+  way?: string
 }
 
-/** Everything about a chart; own adds a region of the player's to the positions. */
-export const useChartMap = (id: Ref<number>, own: Ref<OwnRegion | undefined>, enabled: Ref<boolean>) =>
+/** Everything about a chart, in the key's positions and what is asked for. */
+export const useChartMap = (id: Ref<number>, own: Ref<AskedRegions | undefined>, enabled: Ref<boolean>) =>
   useQuery({
     queryKey: ['map', id, own],
     queryFn: () =>

@@ -1569,7 +1569,8 @@ export interface components {
             says: string;
             /** @description for the ear */
             spoken: string;
-            strings: components["schemas"]["StringSet"];
+            /** @description the lowest first; all where none is said */
+            strings: number[];
             window: components["schemas"]["Frets"];
         };
         CallLog: {
@@ -1639,7 +1640,8 @@ export interface components {
             seed?: number;
             /** @description degrees to start from */
             starts?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
-            strings?: components["schemas"]["StringSet"][];
+            /** @description sets, such as 5,2 or 1-3 */
+            strings?: string[];
             /**
              * Format: int64
              * @description of the pace; the chart's where it is not said
@@ -1977,7 +1979,10 @@ export interface components {
             drill: string;
             /** @description a degree to start from */
             from?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description with lowString: what older exercises are on; the region tells it
+             */
             highString?: number;
             /** Format: int64 */
             lowString?: number;
@@ -1992,7 +1997,7 @@ export interface components {
              */
             order?: number;
             pace: string;
-            /** @description a set of strings, also apart, in place of those */
+            /** @description of the region those that it is on, also apart */
             strings?: number[];
             /**
              * Format: int64
@@ -3403,8 +3408,8 @@ export interface components {
             picks?: components["schemas"]["Pick"][];
             /** @description targets chosen by hand */
             pins?: components["schemas"]["Pin"][];
-            /** @description for the thread; all strings where it is not said */
-            strings?: components["schemas"]["StringSet"];
+            /** @description that the thread lies on, such as 5,2; all where none is said */
+            strings?: string;
             /** @description roles, most wanted first */
             targets?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
             /** @description of the catalogue */
@@ -3453,6 +3458,8 @@ export interface components {
             high: number;
             /** Format: int64 */
             low: number;
+            /** @description of a region of a way to divide the neck */
+            name?: string;
             /**
              * Format: int64
              * @description 1 to 5; 0 for a region of the player's own
@@ -3804,18 +3811,6 @@ export interface components {
             kind: "hold" | "half step" | "whole step" | "leap";
             to: components["schemas"]["ToneName"];
         };
-        StringSet: {
-            /**
-             * Format: int64
-             * @description the highest
-             */
-            high: number;
-            /**
-             * Format: int64
-             * @description the lowest
-             */
-            low: number;
-        };
         Stroke: {
             /**
              * Format: int64
@@ -4155,10 +4150,6 @@ export interface components {
              * @description first bar to write, from 1; 0 is all
              */
             from?: number;
-            /** Format: int64 */
-            highString?: number;
-            /** Format: int64 */
-            lowString?: number;
             phrasing?: string;
             /** @description eighths, triplets, sixteenths or mixed */
             rhythm?: string;
@@ -5022,6 +5013,8 @@ export interface operations {
                 high?: number;
                 /** @description such as 5,2; all where none is said */
                 strings?: string;
+                /** @description the regions of a way to divide the neck, in place of the positions */
+                way?: string;
             };
             header?: never;
             path: {

@@ -6,7 +6,7 @@ import Slider from 'primevue/slider'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { useCatalogue } from '../api/queries'
 import SegmentedChoice from '../shell/SegmentedChoice.vue'
-import { maxTempo, minTempo } from './settings'
+import { maxTempo, minTempo, swingName } from './settings'
 import { useBand } from './useBand'
 import PressButton from '../shell/PressButton.vue'
 
@@ -67,7 +67,7 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
     </div>
     <div class="row">
       <span
-        >Swing <small>{{ Math.round(swing * 100) }} of 100 to the second eighth</small></span
+        >Swing <small>{{ Math.round(swing * 100) }} %, {{ swingName(swing) }}</small></span
       >
       <Slider
         :model-value="swing * 100"

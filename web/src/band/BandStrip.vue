@@ -52,6 +52,12 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
 
 <template>
   <aside v-if="band.chart || band.offered" class="strip" aria-label="band">
+    <!-- It stands here once, in a row of its own so that it covers nothing, and can be read again under Help. -->
+    <p v-if="!band.settings.cautioned && band.playing" class="caution" role="note">
+      Loud practice harms hearing, from amplifiers and headphones alike: keep the level where talk is possible, and rest
+      the ears every 20 to 25 minutes.
+      <PressButton @click="band.settings.cautioned = true">Understood</PressButton>
+    </p>
     <p v-if="band.trouble" class="trouble" role="alert">
       {{ band.trouble }}
       <PressButton aria-label="close this message" @click="band.trouble = ''">
@@ -130,6 +136,30 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
   gap: 1rem;
   color: var(--danger);
   font-weight: 600;
+}
+
+.caution {
+  flex: 1 0 100%;
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 1rem;
+  margin: 0 -0.5rem;
+  padding: 0.25rem 0.5rem;
+  background: var(--lit);
+  border-radius: var(--round);
+}
+
+.caution button {
+  flex: none;
+  min-height: var(--target);
+  padding: 0 1rem;
+  border: 2px solid var(--ink);
+  border-radius: var(--round);
+  background: none;
+  color: inherit;
+  font-weight: 700;
+  cursor: pointer;
 }
 
 .trouble button {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { beatsOf, readLoop, writeLoop } from './settings'
+import { beatsOf, readLoop, writeLoop, swingName } from './settings'
 
 describe('loops as players write them', () => {
   it.each([
@@ -31,5 +31,12 @@ describe('loops as players write them', () => {
   it('keeps a loop within the form, a beat long at least', () => {
     expect(beatsOf({ from: 90, to: 95 }, 48)).toEqual({ from: 47, to: 48 })
     expect(beatsOf({ from: 5, to: 5 }, 48)).toEqual({ from: 5, to: 6 })
+  })
+})
+
+describe('swing', () => {
+  it('is told as players call it', () => {
+    const told = [0.5, 0.55, 0.6, 0.64, 2 / 3, 0.7, 0.75].map(swingName)
+    expect(told).toEqual(['straight', 'hardly swung', 'lightly swung', 'almost triplets', 'triplets', 'hard', 'almost dotted']) // prettier-ignore
   })
 })

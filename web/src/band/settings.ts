@@ -2,6 +2,18 @@
 export const minTempo = 30
 export const maxTempo = 300
 
+/** How players call a swing, by where the second eighth falls in its beat. */
+const swings = [
+  [0.52, 'straight'],
+  [0.57, 'hardly swung'],
+  [0.62, 'lightly swung'],
+  [0.65, 'almost triplets'],
+  [0.69, 'triplets'],
+  [0.73, 'hard'],
+  [1, 'almost dotted'],
+] as const
+export const swingName = (swing: number): string => swings.find(([most]) => swing <= most)![1]
+
 /** A loop in beats from the top of the form: from the first to before the last. */
 export interface LoopBeats {
   from: number

@@ -22,6 +22,8 @@ const props = defineProps<{
   to?: Target
   /** A move or bend that is pointed at. */
   lit: { from: Place; to: Place }[]
+  /** Ways along a string from one box into the other. */
+  slides: { from: Place; to: Place }[]
   bent: { string: number; fret: number; halfSteps: number; degree?: string }[]
   dimmed: Set<string>
 }>()
@@ -84,6 +86,16 @@ const bends = computed(() =>
     }
   }),
 )
+/** A slide is a slanted stroke between two frets, under the string it goes along. */
+const slid = computed(() =>
+  props.slides
+    .filter((s) => inside(s.from) && inside(s.to))
+    .map((s) => {
+      const [x1, x2, at] = [x(s.from), x(s.to), y(s.from)]
+      const [a, b] = [x1 + (x2 - x1) * 0.36, x1 + (x2 - x1) * 0.64]
+      return { ...s, path: `M ${a} ${at + 9} L ${b} ${at - 9}` }
+    }),
+)
 const fade = (layer: string) => ({ faded: props.dimmed.has(layer) })
 </script>
 
@@ -125,6 +137,12 @@ const fade = (layer: string) => ({ faded: props.dimmed.has(layer) })
     <g v-for="(b, i) in bends" :key="i" class="bend" :stroke="b.colour" :data-bend="`${key(b)}+${b.halfSteps}`">
       <path :d="b.path" />
       <path :d="`M ${b.x2} ${b.top - 5} L ${b.x2} ${b.top + 5}`" />
+    </g>
+  </g>
+  <g class="layer" :class="fade('bends')" data-layer="slides">
+    <g v-for="s in slid" :key="key(s.from)" class="slide" :data-slide="key(s.from)">
+      <title>slide from the ♭3 to the 3, from one box into the other</title>
+      <path :d="s.path" />
     </g>
   </g>
   <g class="lit">
@@ -170,6 +188,13 @@ const fade = (layer: string) => ({ faded: props.dimmed.has(layer) })
 
 .bend path {
   stroke-width: 2.2;
+}
+
+.slide path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.6;
+  stroke-linecap: round;
 }
 
 .lit circle {

@@ -15,6 +15,8 @@ const props = defineProps<{
   /** Where marks lie. */
   marked: Place[]
   label: (n: { degree: string; note: string; fret: number }) => string
+  /** Of two joined boxes the one to be in: the other steps back. */
+  box?: string
   faded: boolean
 }>()
 
@@ -34,7 +36,7 @@ const bars = computed(() =>
       v-for="(p, i) in bars"
       :key="i"
       class="bar"
-      :class="p.note.box"
+      :class="[p.note.box, { aside: box && p.note.box && p.note.box !== 'both' && p.note.box !== box }]"
       :data-palette="key(p)"
       :transform="`translate(${g.fret(p.fret)} ${g.string(p.string)})`"
     >
@@ -65,6 +67,10 @@ const bars = computed(() =>
 
 .bar rect {
   fill: var(--soft);
+}
+
+.aside {
+  opacity: 0.45;
 }
 
 /* Of two joined boxes the minor one is filled, the major one hollow; what both have is filled with a rim. */

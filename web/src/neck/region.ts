@@ -16,5 +16,11 @@ export const stringsOf = (text: string) =>
     .toSorted((a, b) => b - a)
 export const written = (strings: number[] | undefined) => (strings?.length ? strings.join(',') : undefined)
 
+/** In words: "string 4", "strings 5 and 2"; of every string nothing. */
+export const onStrings = (strings: number[]) =>
+  strings.length < 2
+    ? strings.map((s) => `string ${s}`).join('')
+    : `strings ${strings.slice(0, -1).join(', ')} and ${strings.at(-1)}`
+
 /** In words: "5–12 on 5, 2". */
 export const told = (r: Region) => `${r.low}–${r.high}${r.strings?.length ? ` on ${r.strings.join(', ')}` : ''}`

@@ -13,6 +13,8 @@ const props = defineProps<{
   next?: { bar: number; change: number }
   /** The thread's targets, chord by chord through the form. */
   targets?: (Target | undefined)[]
+  /** Of two joined boxes the one to be in, chord by chord through the form. */
+  boxes?: (string | undefined)[]
   /** What is heard: the beat from the top, and the loop. */
   sound?: { beat?: number; loop?: { from: number; to: number } }
 }>()
@@ -79,6 +81,7 @@ watch(
         :soon="next?.bar === index ? next.change : undefined"
         :live="!!at"
         :targets="targets"
+        :boxes="boxes"
         :first="firsts[index]!"
         :loop="loops(index)"
         :heard="heard(index)"

@@ -17,6 +17,8 @@ const props = defineProps<{
   /** Whether its chords can be gone to. */
   live: boolean
   targets?: (Target | undefined)[]
+  /** Which of two joined boxes to be in, chord by chord through the form. */
+  boxes?: (string | undefined)[]
   /** The place of its first chord among the targets. */
   first: number
   /** The beats of it that are looped, and whether the loop begins or ends here. */
@@ -71,7 +73,9 @@ const label = (i: number) => {
       @click="$event.shiftKey ? emit('loop') : emit('go', i)"
     >
       <span class="chord"><MusicText :text="chords[c.chord]?.symbol ?? ''" /></span>
-      <span class="numeral"><MusicText :text="c.numeral" /></span>
+      <span class="numeral"
+        ><MusicText :text="c.numeral" /><template v-if="boxes?.[first + i]"> · {{ boxes[first + i] }}</template></span
+      >
       <span v-if="targets?.[first + i]" class="aim">
         <MarkBadge :degree="targets[first + i]!.degree" :size="24" />
         <MusicText :text="targets[first + i]!.note" />

@@ -3,11 +3,11 @@ defineProps<{ title: string; text: string }>()
 </script>
 
 <template>
-  <main class="empty">
+  <div class="empty">
     <h1>{{ title }}</h1>
     <p>{{ text }}</p>
     <div class="actions"><slot /></div>
-  </main>
+  </div>
 </template>
 
 <style scoped>

@@ -20,7 +20,7 @@ const shown = computed(() => {
 </script>
 
 <template>
-  <main class="shelf">
+  <div class="shelf">
     <header>
       <h1>{{ title }}</h1>
       <InputText v-if="all.length" v-model="sought" :placeholder="`find by ${by}`" :aria-label="`find a ${one}`" />
@@ -32,7 +32,7 @@ const shown = computed(() => {
     <slot v-else name="empty" />
     <p v-if="all.length && !shown.length" class="none">No {{ one }} has “{{ sought }}” in its {{ by }}.</p>
     <slot name="dialogs" />
-  </main>
+  </div>
 </template>
 
 <style scoped>

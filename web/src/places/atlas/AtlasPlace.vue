@@ -2,39 +2,65 @@
 import { useTitle } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
+import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
-import { useChartMap } from '../../api/queries'
+import { useChartMap, usePlayer } from '../../api/queries'
 import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import { useCommands } from '../../shell/useCommands'
+import type { Position } from '../../api/client'
+import { engrave } from '../../music/text'
 import { plainLabels } from '../bench/useBench'
-import SmallNeck from './SmallNeck.vue'
+import { told } from '../../neck/region'
 import { useAddress } from '../../shell/useAddress'
+import SmallNeck from './SmallNeck.vue'
+import { named, score, sum, took, truthIn } from './blank'
+import { useBlankNecks } from './useBlankNecks'
+import { every, useDividing } from './useDividing'
 
 const address = useAddress()
 const { id } = address
-const map = useChartMap(id, ref(undefined), ref(true))
+const player = usePlayer()
+const key = ref<string>()
+const dividing = useDividing(address, key)
+const { own, way, on, onStrings, chosen, ways, says, strings } = dividing
+const map = useChartMap(id, dividing.regions, ref(true))
 const data = computed(() => map.data.value)
+watch(data, (d) => (key.value = d?.chart.key), { immediate: true })
 useTitle(computed(() => (data.value ? `Atlas of ${data.value.chart.title} · Undaris` : 'Atlas · Undaris')))
 
 const labels = address.oneOf('labels', plainLabels)
 const paper = address.oneOf('paper', ['A4', 'Letter'])
 const fill = address.oneOf('necks', ['filled', 'blank'])
 
-/** The five positions once each, lowest first; octave repeats are the same shapes. */
+/** The positions once each, lowest first; octave repeats are the same shapes. */
 const rows = computed(() =>
   (data.value?.positions ?? [])
     .map((position, i) => ({ position, i }))
-    .filter(({ position: p }) => !p.octave && !p.nut),
+    .filter(({ position: p }) => (own.value ? p.number === 0 : !p.octave && !p.nut)),
 )
-const columns = computed(() =>
+const one = address.text('chord', every)
+const chords = computed(() =>
   (data.value?.chords ?? []).map((chord, i) => ({ chord, i })).filter(({ chord }) => !chord.none),
 )
+const choices = computed(() => [
+  { id: every, name: 'every chord' },
+  ...chords.value.map(({ chord }) => ({ id: chord.symbol, name: engrave(chord.symbol) })),
+])
+const columns = computed(() => {
+  const alone = chords.value.filter(({ chord }) => chord.symbol === one.value)
+  return alone.length ? alone : chords.value
+})
+const frets = computed(() => Math.max(5, ...rows.value.map(({ position: p }) => p.high - p.low + 1)))
 /** As many chords as stay readable side by side; a longer chart takes more sheets. */
-const perSheet = 8
+const perSheet = computed(() => (wide.value ? 4 : frets.value > 8 ? 3 : 8))
+/* Long regions lie one below the other, and show every place and not one run. */
+const wide = computed(() => frets.value > 12)
+const notesOf = (row: { i: number }, n: number, i: number) =>
+  wide.value ? [...truth(i, n).values()] : data.value!.byPosition[row.i]!.runs[i]!.notes
 const sheets = computed(() => {
-  const n = Math.ceil(columns.value.length / perSheet)
+  const n = Math.ceil(columns.value.length / perSheet.value)
   const each = Math.ceil(columns.value.length / Math.max(n, 1))
   return Array.from({ length: n }, (_, s) => columns.value.slice(s * each, (s + 1) * each))
 })
@@ -43,33 +69,47 @@ const size = computed(() => (paper.value === 'A4' ? { width: 297, height: 210 } 
 const fretWidth = (chords: number) => {
   const column = (size.value.width - 38) / chords
   const row = (size.value.height - 45) / Math.max(rows.value.length, 1)
-  return Math.min(78, Math.max(34, ((column / row) * 181 - 20) / 5))
+  return Math.min(78, Math.max(34, ((column / row) * 181 - 20) / frets.value))
 }
 const pageRule = computed(() => `@page { size: ${paper.value === 'A4' ? 'A4' : 'letter'} landscape; margin: 0 }`)
 const print = () => window.print()
 
 /* Blank necks can be filled on the screen too, and checked. */
-const checked = ref(false)
-const score = ref({ right: 0, wrong: 0, missing: 0 })
-function check() {
-  score.value = { right: 0, wrong: 0, missing: 0 }
-  checked.value = !checked.value
+const necks = useBlankNecks(
+  computed(() => [player.data.value?.id, id.value, chosen.value, on.value, own.value && told(own.value)].join(' ')),
+)
+const { checked, time } = necks
+const neckOf = (chord: string, p: Position) => `${chord} ${told(p)}`
+const truths = computed(() =>
+  chords.value.map(({ i }) => rows.value.map((r) => truthIn(data.value!.neck[i]!, r.position))),
+)
+const truth = (i: number, row: number) => truths.value[chords.value.findIndex((c) => c.i === i)]![row]!
+const result = computed(() =>
+  sum(
+    columns.value.flatMap(({ chord, i }) =>
+      rows.value.map((r, n) => score(truth(i, n), necks.marksOf(neckOf(chord.symbol, r.position)))),
+    ),
+  ),
+)
+/* One fingering serves several chords: those that are shared are numbered, and pointing at one shows the others. */
+const shared = computed(() => {
+  const all = rows.value.flatMap((r) => columns.value.map(({ i }) => data.value!.byPosition[r.i]!.alike[i]!))
+  return [...new Set(all.filter((k, n) => all.indexOf(k) !== n || all.lastIndexOf(k) !== n))]
+})
+const pointed = ref(-1)
+const caption = (row: number, i: number) => {
+  const p = data.value!.byPosition[row]!
+  const n = shared.value.indexOf(p.alike[i]!)
+  const parts = [p.shapes[i] && `${p.shapes[i]} shape`, n >= 0 && p.runs[i]!.notes.length && `fingering ${n + 1}`]
+  return parts.filter(Boolean).join(' · ')
 }
-const count = (right: number, wrong: number, missing: number) => {
-  score.value = {
-    right: score.value.right + right,
-    wrong: score.value.wrong + wrong,
-    missing: score.value.missing + missing,
-  }
-}
-watch(fill, () => (checked.value = false))
 useCommands({
   labels: () => (labels.value = plainLabels[(plainLabels.indexOf(labels.value) + 1) % plainLabels.length]!),
 })
 </script>
 
 <template>
-  <main v-if="data" class="atlas">
+  <div v-if="data" class="atlas">
     <header>
       <h1>Atlas</h1>
       <RouterLink :to="{ name: 'bench', params: { id } }">Back to the Bench</RouterLink>
@@ -77,11 +117,41 @@ useCommands({
       <SelectButton v-model="labels" :options="[...plainLabels]" :allow-empty="false" aria-label="labels" />
       <SelectButton v-model="fill" :options="['filled', 'blank']" :allow-empty="false" aria-label="necks" />
       <SelectButton v-model="paper" :options="['A4', 'Letter']" :allow-empty="false" aria-label="paper" />
-      <Button v-if="fill === 'blank'" :label="checked ? 'Go on filling' : 'Check'" variant="outlined" @click="check" />
+      <template v-if="fill === 'blank'">
+        <Button label="Clear" variant="text" @click="necks.clear" />
+        <Button :label="checked ? 'Go on filling' : 'Check'" variant="outlined" @click="necks.check" />
+      </template>
       <Button icon="pi pi-print" label="Print" @click="print" />
     </header>
+    <div class="regions">
+      <Select
+        v-model="chosen"
+        :options="ways"
+        option-label="name"
+        option-value="id"
+        aria-label="way to divide the neck"
+      />
+      <Select
+        v-if="!own"
+        v-model="onStrings"
+        :options="strings"
+        option-label="name"
+        option-value="id"
+        aria-label="on which strings"
+      />
+      <Select v-model="one" :options="choices" option-label="name" option-value="id" aria-label="which chords" />
+      <p>{{ says }}</p>
+    </div>
     <p v-if="fill === 'blank'" class="score" role="status">
-      <template v-if="checked">{{ score.right }} right, {{ score.wrong }} wrong, {{ score.missing }} missing.</template
+      <template v-if="checked"
+        >{{ result.right }} right, {{ result.wrong }} wrong, {{ result.missing.length || 'none' }} missing<template
+          v-if="result.missing.length"
+          >: <MusicText :text="named(result.missing)" /></template
+        >.<template v-if="time">
+          It took {{ took(time.took)
+          }}<template v-if="time.before !== undefined">; the time before {{ took(time.before) }}</template
+          >.</template
+        ></template
       ><template v-else>Click where each chord’s tones lie, or print the necks and fill them in by hand.</template>
     </p>
     <component :is="'style'">{{ pageRule }}</component>
@@ -89,42 +159,61 @@ useCommands({
       v-for="(sheet, s) in sheets"
       :key="s"
       class="page"
-      :style="{ '--w': size.width, '--h': size.height, '--columns': sheet.length, '--rows': rows.length }"
+      :style="{
+        '--w': size.width,
+        '--h': size.height,
+        '--columns': wide ? 1 : sheet.length,
+        '--rows': wide ? sheet.length * rows.length : rows.length,
+      }"
     >
       <div class="title">
         <h2>{{ data.chart.title }}</h2>
         <p>
-          <MusicText :text="data.chart.key" /> · chord tones in {{ rows.length }} positions
+          <MusicText :text="data.chart.key" /> · chord tones in
+          {{ way || own ? (rows.length === 1 ? 'one region' : `${rows.length} regions`) : `${rows.length} positions`
+          }}<template v-if="on && !own">, strings {{ on }}</template>
           <template v-if="sheets.length > 1"> · sheet {{ s + 1 }} of {{ sheets.length }}</template>
         </p>
         <MarkLegend />
       </div>
-      <div class="grid">
-        <span />
-        <h3 v-for="{ chord, i } in sheet" :key="i"><MusicText :text="chord.symbol" /></h3>
-        <template v-for="row in rows" :key="row.i">
-          <p class="where">
-            <b>{{ row.position.low }}–{{ row.position.high }}</b>
-            <span v-if="row.position.shape">{{ row.position.shape }} shape</span>
-          </p>
-          <div v-for="{ chord, i } in sheet" :key="i" class="cell">
-            <SmallNeck
-              :instrument="data.instrument"
-              :position="row.position"
-              :notes="data.byPosition[row.i]!.runs[i]!.notes"
-              :labels="labels"
-              :blank="fill === 'blank'"
-              :truth="data.neck[i]"
-              :checked="checked"
-              :cell="fretWidth(sheet.length)"
-              :name="`${chord.symbol}, frets ${row.position.low} to ${row.position.high}`"
-              @score="count"
-            />
-          </div>
+      <div class="grid" :class="{ wide }">
+        <span v-if="!wide" />
+        <template v-if="!wide">
+          <h3 v-for="{ chord, i } in sheet" :key="i"><MusicText :text="chord.symbol" /></h3>
+        </template>
+        <template v-for="(row, n) in rows" :key="row.i">
+          <template v-for="({ chord, i }, c) in sheet" :key="i">
+            <p v-if="wide || c === 0" class="where">
+              <b v-if="wide"><MusicText :text="chord.symbol" /></b>
+              <b>{{ row.position.low }}–{{ row.position.high }}</b>
+              <span v-if="row.position.strings?.length && !on">on {{ row.position.strings.join(', ') }}</span>
+            </p>
+            <div
+              class="cell"
+              :class="{ alike: pointed === data.byPosition[row.i]!.alike[i] }"
+              @mouseenter="pointed = data.byPosition[row.i]!.alike[i]!"
+              @mouseleave="pointed = -1"
+            >
+              <p v-if="fill === 'filled'" class="caption">{{ wide ? '' : caption(row.i, i) }}</p>
+              <SmallNeck
+                :instrument="data.instrument"
+                :position="row.position"
+                :notes="notesOf(row, n, i)"
+                :labels="labels"
+                :blank="fill === 'blank'"
+                :truth="truth(i, n)"
+                :filled="necks.marksOf(neckOf(chord.symbol, row.position))"
+                :checked="checked"
+                :cell="fretWidth(sheet.length)"
+                :name="`${chord.symbol}, frets ${row.position.low} to ${row.position.high}`"
+                @update:filled="(marks) => necks.mark(neckOf(chord.symbol, row.position), [...marks])"
+              />
+            </div>
+          </template>
         </template>
       </div>
     </section>
-  </main>
+  </div>
   <EmptyPlace v-else-if="map.error.value" title="This chart cannot be shown" :text="map.error.value.message">
     <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
   </EmptyPlace>
@@ -169,8 +258,6 @@ header a {
   margin-bottom: 1.5rem;
   display: flex;
   flex-direction: column;
-  aspect-ratio: calc(var(--w) / var(--h));
-  overflow: hidden;
 }
 
 .title {
@@ -198,12 +285,17 @@ h2 {
   min-height: 0;
   display: grid;
   grid-template-columns: 4.6rem repeat(var(--columns), minmax(0, 1fr));
-  grid-template-rows: auto repeat(var(--rows), minmax(0, 1fr));
+  grid-template-rows: auto repeat(var(--rows), minmax(12.5rem, 1fr));
   gap: 0.2rem 0.6rem;
+}
+
+.grid.wide {
+  grid-template-rows: repeat(var(--rows), minmax(12.5rem, 1fr));
 }
 
 h3 {
   text-align: center;
+  align-self: end;
   font-size: var(--text-l);
 }
 
@@ -216,7 +308,7 @@ h3 {
   font-size: var(--text-m);
 }
 
-.where span {
+.where > span {
   color: var(--soft);
   font-size: 0.875rem;
 }
@@ -224,6 +316,32 @@ h3 {
 .cell {
   min-height: 0;
   min-width: 0;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  border-radius: var(--round);
+}
+
+.alike {
+  background: var(--lit);
+}
+
+.caption {
+  color: var(--soft);
+  font-size: 0.875rem;
+  line-height: 1.1;
+  text-align: center;
+}
+
+.regions {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.5rem 0.75rem;
+  margin-bottom: 0.75rem;
+}
+
+.regions p {
+  color: var(--soft);
 }
 
 @media (max-width: 820px) {
@@ -242,6 +360,7 @@ h3 {
   }
 
   header,
+  .regions,
   .score {
     display: none;
   }
@@ -249,13 +368,23 @@ h3 {
   .page {
     width: calc(var(--w) * 1mm);
     height: calc(var(--h) * 1mm - 1px);
-    aspect-ratio: auto;
+    overflow: hidden;
     margin: 0;
     padding: 9mm 10mm;
     border: 0;
     background: none;
     break-after: page;
     break-inside: avoid;
+  }
+
+  .grid,
+  .grid.wide {
+    grid-auto-rows: minmax(0, 1fr);
+    grid-template-rows: none;
+  }
+
+  .grid:not(.wide) {
+    grid-template-rows: auto;
   }
 
   .page:last-of-type {

@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import type { Instrument, Note, Position } from '../../api/client'
 import MarkShape from '../../music/MarkShape.vue'
 import { dots } from '../../neck/geometry'
+import { holds } from '../../neck/region'
+import { placeOf, score } from './blank'
 
 /* One position as a little neck; drawn in a fixed box that scales to its cell. */
 const props = defineProps<{
@@ -12,14 +14,15 @@ const props = defineProps<{
   labels: 'degree' | 'note' | 'finger' | 'fret'
   /** An empty neck, to be filled by clicking. */
   blank?: boolean
-  /** Every place of the chord's tones on the neck, to check a filled one against. */
-  truth?: Note[]
+  /** The chord's tones here by place, to check a filled one against. */
+  truth: Map<string, Note>
   checked?: boolean
   name: string
   /** Room for a fret, in units of which a string has 25; fewer chords on a sheet leave more. */
   cell: number
 }>()
-const emit = defineEmits<{ score: [right: number, wrong: number, missing: number] }>()
+/** Places that were marked on an empty one. */
+const filled = defineModel<readonly string[]>('filled', { default: () => [] })
 const gap = 25
 const count = computed(() => props.position.high - props.position.low + 1)
 const strings = computed(() => props.instrument.open.length)
@@ -33,12 +36,12 @@ const labelOf = (n: Note) =>
   ({ degree: n.degree, note: n.note, finger: n.finger ? String(n.finger) : 'o', fret: String(n.fret) })[props.labels]
 
 /* Filling in: a click, or the arrows and space, sets a dot and takes it away. */
-const filled = reactive(new Set<string>())
 const cursor = ref<{ string: number; fret: number }>()
-const key = (s: number, fret: number) => `${s}:${fret}`
+const on = (s: number) => holds(props.position, { string: s, fret: props.position.low })
 const toggle = (s: number, fret: number) => {
-  if (props.checked) return
-  if (!filled.delete(key(s, fret))) filled.add(key(s, fret))
+  const k = placeOf({ string: s, fret })
+  if (props.checked || !on(s)) return
+  filled.value = filled.value.includes(k) ? filled.value.filter((x) => x !== k) : [...filled.value, k]
 }
 const cells = computed(() =>
   Array.from({ length: strings.value * count.value }, (_, i) => ({
@@ -67,29 +70,8 @@ function press(e: KeyboardEvent) {
   e.preventDefault()
   e.stopPropagation()
 }
-/** The chord's tones in this window, by place. */
-const tones = computed(
-  () =>
-    new Map(
-      (props.truth ?? [])
-        .filter((n) => n.fret >= props.position.low && n.fret <= props.position.high)
-        .map((n) => [key(n.string, n.fret), n]),
-    ),
-)
-const dotsIn = computed(() => [...filled].map((k) => ({ k, s: Number(k.split(':')[0]), f: Number(k.split(':')[1]) })))
-const missing = computed(() => [...tones.value].filter(([k]) => !filled.has(k)).map(([, n]) => n))
-watch(
-  () => props.checked,
-  (now) => {
-    if (!now) return
-    const right = [...filled].filter((k) => tones.value.has(k)).length
-    emit('score', right, filled.size - right, missing.value.length)
-  },
-)
-watch(
-  () => [props.blank, props.truth, props.position],
-  () => filled.clear(),
-)
+const dotsIn = computed(() => filled.value.map((k) => ({ k, s: Number(k.split(':')[0]), f: Number(k.split(':')[1]) })))
+const missing = computed(() => score(props.truth, filled.value).left)
 </script>
 
 <template>
@@ -102,7 +84,16 @@ watch(
     @keydown="press"
     @blur="cursor = undefined"
   >
-    <line v-for="s in strings" :key="'s' + s" class="string" x1="10" :x2="box.width - 10" :y1="row(s)" :y2="row(s)" />
+    <line
+      v-for="s in strings"
+      :key="'s' + s"
+      class="string"
+      :class="{ off: !on(s) }"
+      x1="10"
+      :x2="box.width - 10"
+      :y1="row(s)"
+      :y2="row(s)"
+    />
     <line
       v-for="i in count + 1"
       :key="'f' + i"
@@ -131,9 +122,9 @@ watch(
     <template v-else>
       <g v-for="d in dotsIn" :key="d.k" :transform="`translate(${column(d.f)} ${row(d.s)})`" :data-filled="d.k">
         <MarkShape
-          v-if="checked && tones.has(d.k)"
-          :degree="tones.get(d.k)!.degree"
-          :label="labelOf(tones.get(d.k)!)"
+          v-if="checked && truth.has(d.k)"
+          :degree="truth.get(d.k)!.degree"
+          :label="labelOf(truth.get(d.k)!)"
           :r="11.5"
         />
         <path v-else-if="checked" class="wrong" d="M -8 -8 L 8 8 M 8 -8 L -8 8" />
@@ -150,9 +141,9 @@ watch(
       <circle v-if="cursor" class="cursor" :cx="column(cursor.fret)" :cy="row(cursor.string)" r="13" />
       <rect
         v-for="c in cells"
-        :key="key(c.string, c.fret)"
+        :key="placeOf(c)"
         class="cell"
-        :data-cell="key(c.string, c.fret)"
+        :data-cell="placeOf(c)"
         :x="column(c.fret) - cell / 2"
         :y="row(c.string) - gap / 2"
         :width="cell"
@@ -175,6 +166,10 @@ svg {
   stroke: var(--ink);
   stroke-width: 1;
   opacity: 0.7;
+}
+
+.off {
+  opacity: 0.2;
 }
 
 .wire {

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import type { Note, Place } from '../../api/client'
-import { useCatalogue } from '../../api/queries'
+import { usePalettes } from '../../api/palettes'
 import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
 import NeckDrawing from '../../neck/NeckDrawing.vue'
@@ -58,7 +58,7 @@ const {
 } = bench
 const plan = usePlan(bench)
 const router = useRouter()
-const catalogue = useCatalogue()
+const { all: palettes } = usePalettes()
 useTitle(computed(() => (data.value ? `${data.value.chart.title} · Undaris` : 'Undaris')))
 
 const leading = useLeading(bench, address)
@@ -103,10 +103,15 @@ function turnTarget() {
   aim(seen[(seen.findIndex((p) => same(p, nextTarget.value)) + 1) % seen.length]!)
 }
 function turnPalette() {
-  const all = catalogue.data.value?.palettes ?? []
+  const all = palettes.value
   const i = all.findIndex((p) => p.id === (plan.plan.value.palette || all[0]?.id))
   if (all.length) plan.set({ palette: all[(i + 1) % all.length]!.id })
 }
+/** The box of each chord of the form, where the palette joins two. */
+const boxes = computed(() =>
+  blend.value?.box ? steps.value.map((s, i) => plan.boxAt(i) ?? data.value?.blends[s.chord]?.box) : undefined,
+)
+const boxByHand = computed(() => plan.boxAt(at.value))
 /** A loop from the bar in hand to another. */
 function loopTo(bar: number) {
   const n = data.value!.chart.beats
@@ -119,6 +124,8 @@ const pick = (n: Note) =>
     run.value?.notes.find((m) => m.midi === n.midi),
   )
 
+/** The Atlas opens in the region that the Bench is in, where it is not one of the positions. */
+const atlas = computed(() => (own.value ? { own: address.read('own'), on: address.read('on') || undefined } : {}))
 const standing = computed(() => {
   const at = leading.hand.value
   return at && leading.open.value ? [{ from: at, to: at }] : []
@@ -143,7 +150,7 @@ useCommands({
 </script>
 
 <template>
-  <main
+  <div
     v-if="data && step && chord && run && window && here && blend && words"
     class="bench"
     :style="{ '--sheet': data.bars.length > 12 ? '13.2rem' : '10.5rem' }"
@@ -157,7 +164,7 @@ useCommands({
       <MarkLegend class="legend" short />
       <nav class="links">
         <RouterLink :to="{ name: 'stand', params: { id: data.chart.id }, query: $route.query }">Music stand</RouterLink>
-        <RouterLink :to="{ name: 'atlas', params: { id: data.chart.id } }">Atlas</RouterLink>
+        <RouterLink :to="{ name: 'atlas', params: { id: data.chart.id }, query: atlas }">Atlas</RouterLink>
         <RouterLink
           :to="{
             name: 'paper',
@@ -177,6 +184,7 @@ useCommands({
       :at="step"
       :next="coming[0]"
       :targets="targets"
+      :boxes="boxes"
       :sound="sound"
       @go="bench.goTo"
       @loop="loopTo"
@@ -214,6 +222,7 @@ useCommands({
           :blend="blend"
           :marked="[...tones, ...arrivals]"
           :label="labelOf"
+          :box="boxByHand ?? blend.box"
           :faded="bench.dimmed.value.has('palette')"
         />
       </template>
@@ -231,6 +240,7 @@ useCommands({
           :to="nextTarget"
           :lit="lit.length ? lit : standing"
           :bent="bent"
+          :slides="blend.slides"
           :dimmed="bench.dimmed.value"
           @target="aim"
         />
@@ -271,7 +281,9 @@ useCommands({
       <BlendCard
         v-bind="words.blend"
         :palette="plan.plan.value.palette || 'minor-pentatonic'"
+        :by-hand="boxByHand"
         :place="reading"
+        @box="(b) => plan.turnBox(at, b)"
         @palette="(palette) => plan.set({ palette })"
         @light="litPlaces"
         @bends="bendTo = $event"
@@ -279,7 +291,7 @@ useCommands({
         @hear="hearing.rest"
       />
     </div>
-  </main>
+  </div>
   <EmptyPlace v-else-if="map.error.value" title="This chart cannot be shown" :text="map.error.value.message">
     <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
     <Button v-if="own" label="Back to positions" variant="outlined" @click="bench.leaveOwn()" />

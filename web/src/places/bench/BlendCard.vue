@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import Select from 'primevue/select'
 import type { Blend, Chord, Place } from '../../api/client'
-import { useCatalogue } from '../../api/queries'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import { holds, type Region } from '../../neck/region'
 import type { Asked } from './usePointing'
+import PaletteChoice from './PaletteChoice.vue'
 import { either, half } from './words'
+import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{
@@ -15,17 +15,24 @@ const props = defineProps<{
   blend: Blend
   window: Region
   palette: string
+  /** Of two joined boxes the one that the player chose by hand here. */
+  byHand?: 'minor' | 'major'
   /** One place over every chord of the chart, when one is pointed out. */
   place?: Asked
 }>()
 const emit = defineEmits<{
   palette: [id: string]
+  box: [box: 'minor' | 'major' | undefined]
   light: [places: Place[]]
   bends: [degree: string | undefined]
   close: []
   hear: [place: Place]
 }>()
-const catalogue = useCatalogue()
+const boxes = [
+  { id: 'minor', name: 'minor' },
+  { id: 'major', name: 'major' },
+] as const satisfies { id: 'minor' | 'major'; name: string }[]
+const box = computed(() => props.byHand ?? props.blend.box)
 const inside = (p: Place) => holds(props.window, p)
 /* What one does with a note. */
 const deed: Record<string, string> = { 'chord tone': 'rest', extension: 'colour', passing: 'pass' }
@@ -51,15 +58,7 @@ const added = computed(() =>
       <h2 id="blend-title">
         Blend <small>over <MusicText :text="chord.symbol" /></small>
       </h2>
-      <Select
-        :model-value="palette"
-        :options="catalogue.data.value?.palettes ?? []"
-        option-label="name"
-        option-value="id"
-        size="small"
-        aria-label="palette"
-        @update:model-value="(id) => emit('palette', id)"
-      />
+      <PaletteChoice :model-value="palette" @update:model-value="(id) => emit('palette', id)" />
     </header>
     <div v-if="place" class="place">
       <p>
@@ -84,16 +83,22 @@ const added = computed(() =>
       </ul>
     </div>
     <template v-else>
-      <p v-if="blend.box" class="box">
-        Here the <b>{{ blend.box }}</b> box: <MusicText :text="blend.why ?? ''" />.
-      </p>
+      <div v-if="blend.box" class="box">
+        <SegmentedChoice
+          :model-value="box"
+          :options="boxes"
+          label="which box here"
+          @update:model-value="(b) => emit('box', b === blend.box ? undefined : b)"
+        />
+        <p>
+          <template v-if="byHand && byHand !== blend.box">Your choice. Proposed is the {{ blend.box }} box: </template>
+          <MusicText :text="blend.why ?? ''" />.
+        </p>
+      </div>
       <ul class="notes">
         <li v-for="n in notes" :key="n.note">
           <PressButton
-            :class="[
-              { rest: n.class === 'chord tone', other: blend.box && n.box !== 'both' && n.box !== blend.box },
-              n.box,
-            ]"
+            :class="[{ rest: n.class === 'chord tone', other: box && n.box !== 'both' && n.box !== box }, n.box]"
             :title="n.reason"
             @mouseenter="emit('light', n.places)"
             @focus="emit('light', n.places)"
@@ -112,6 +117,9 @@ const added = computed(() =>
           </PressButton>
         </li>
       </ul>
+      <p v-for="n in notes.filter((n) => n.implies)" :key="`i${n.note}`" class="box">
+        <MusicText :text="n.implies!" />.
+      </p>
       <ul class="added">
         <li
           v-for="a in added"
@@ -159,7 +167,16 @@ header :deep(.p-select) {
 }
 
 .box {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
   font-size: var(--text-s);
+  line-height: 1.2;
+  margin-top: 0.3rem;
+}
+
+.box :deep(.segments) {
+  flex: none;
 }
 
 .notes .other {

@@ -16,8 +16,9 @@ const orderNames = [
   { id: 'key', name: 'steps of the key' },
   { id: 'scale', name: 'of its scale' },
 ] as const
+/* Of the key where it is one of its steps, or else of the scale. */
 const place = (o: OtherArpeggio) =>
-  o.steps.filter((s) => order.value === 'suits' || s.includes('its scale') === (order.value === 'scale')).join(', ')
+  o.steps.find((s) => s.includes('its scale') === (order.value === 'scale' || (order.value === 'suits' && !o.inKey)))
 </script>
 
 <template>
@@ -36,7 +37,7 @@ const place = (o: OtherArpeggio) =>
       <li v-for="o in list" :key="o.chord" :class="{ chosen: o === chosen }">
         <PressButton class="show" :aria-pressed="o === chosen" title="show it on the neck" @click="other.choose(o)">
           <b><MusicText :text="o.chord" /></b>
-          <span class="step"><MusicText :text="place(o)" /></span>
+          <span class="step"><MusicText :text="place(o) ?? ''" /></span>
           <span class="tones"
             ><span
               v-for="t in o.tones"

@@ -150,6 +150,10 @@ h2 {
   cursor: pointer;
 }
 
+.hear + .hear {
+  margin-left: 0;
+}
+
 .heard {
   background: var(--lit);
   border-radius: var(--round);

@@ -7,6 +7,7 @@ import SelectButton from 'primevue/selectbutton'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { useToast } from 'primevue/usetoast'
 import type { Role } from '../../api/client'
+import { useDivision } from '../../api/division'
 import { useCatalogue } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
 import FieldRow from '../../shell/FieldRow.vue'
@@ -27,19 +28,18 @@ const thread = computed(() => props.bench.thread.value)
 const mode = computed(() => now.value.thread || 'guide-tones')
 const modeName = computed(() => catalogue.data.value?.threads.find((t) => t.id === mode.value)?.name ?? '')
 
+/* Of every string a list has a name; what was chosen otherwise stays in it. */
+const all = 'all'
+const division = useDivision(
+  computed(() => props.bench.data.value?.chart.key),
+  choosing,
+)
 const strings = computed(() => {
-  const n = props.bench.data.value?.instrument.open.length ?? 6
-  return [
-    { text: 'all', value: 'all' },
-    { text: '1 to 3', value: '1-3' },
-    { text: '2 to 4', value: '2-4' },
-    ...(n > 4 ? [{ text: `3 to ${n}`, value: `3-${n}` }] : []),
-  ]
+  const list = (division.data.value?.strings ?? []).map((s) => ({ text: s.name, value: s.strings || all }))
+  const now = props.plan.plan.value.strings
+  return !now || list.some((s) => s.value === now) ? list : [...list, { text: `strings ${now}`, value: now }]
 })
-const onStrings = (set: string) => {
-  const [high, low] = set.split('-').map(Number)
-  props.plan.set({ strings: high && low ? { high, low } : undefined })
-}
+const onStrings = (set: string) => props.plan.set({ strings: set === all ? undefined : set })
 const orders = [
   { text: 'third, seventh, root, fifth', value: 'third,seventh,root,fifth' },
   { text: 'seventh, third, root, fifth', value: 'seventh,third,root,fifth' },
@@ -154,12 +154,12 @@ const imagine = (id: string) => {
           />
         </FieldRow>
         <FieldRow label="On strings" for="thread-strings">
-          <SelectButton
-            :model-value="now.strings ? `${now.strings.high}-${now.strings.low}` : 'all'"
+          <Select
+            :model-value="now.strings || all"
+            input-id="thread-strings"
             :options="strings"
             option-label="text"
             option-value="value"
-            :allow-empty="false"
             @update:model-value="onStrings"
           />
         </FieldRow>
@@ -180,7 +180,7 @@ const imagine = (id: string) => {
             @update:model-value="(v) => allow(n, v)"
           />
         </FieldRow>
-        <FieldRow label="Crossings list first" for="thread-order" hint="the third says most about a chord">
+        <FieldRow label="Targets in the order" for="thread-order" hint="of crossings, and of a ladder">
           <Select
             :model-value="now.targets?.join() || orders[0]!.value"
             input-id="thread-order"

@@ -22,13 +22,16 @@ const rows = computed(() =>
 const text = computed(() =>
   rows.value
     .map((r) =>
-      [r.where, engrave(r.chord), `${r.string}:${r.fret}`, engrave(r.degree), engrave(r.note), move(r.move)].join('\t'),
+      [
+        ...[r.where, engrave(r.chord), `${r.string}:${r.fret}`, engrave(r.degree), engrave(r.note), move(r.move)],
+        r.led ? `${engrave(r.led.below.note)} ${engrave(r.led.above.note)}` : '',
+      ].join('\t'),
     )
     .join('\n'),
 )
 async function copy() {
   try {
-    await navigator.clipboard.writeText(`bar\tchord\tplace\tdegree\tnote\tmove\n${text.value}\n`)
+    await navigator.clipboard.writeText(`bar\tchord\tplace\tdegree\tnote\tmove\tenclosed by\n${text.value}\n`)
     copied.value = 'Copied.'
   } catch {
     copied.value = 'The browser did not allow it. Select the list and copy it by hand.'
@@ -41,7 +44,7 @@ async function copy() {
     v-model:visible="open"
     modal
     header="The thread, target by target"
-    :style="{ width: 'min(40rem, 94vw)' }"
+    :style="{ width: 'min(46rem, 94vw)' }"
     dismissable-mask
     @hide="copied = ''"
   >
@@ -54,6 +57,7 @@ async function copy() {
           <th>degree</th>
           <th>note</th>
           <th>half steps</th>
+          <th>enclosed by</th>
         </tr>
       </thead>
       <tbody>
@@ -64,6 +68,12 @@ async function copy() {
           <td><MarkBadge :degree="r.degree" :size="24" /></td>
           <td><MusicText :text="r.note" /></td>
           <td>{{ move(r.move) }}<template v-if="r.pinned">, by hand</template></td>
+          <td>
+            <template v-if="r.led"
+              ><MusicText :text="r.led.below.note" /> {{ r.led.below.string }}:{{ r.led.below.fret }},
+              <MusicText :text="r.led.above.note" /> {{ r.led.above.string }}:{{ r.led.above.fret }}</template
+            >
+          </td>
         </tr>
       </tbody>
     </table>

@@ -87,17 +87,21 @@ function region(r: { low: number; high: number; strings?: string }) {
 
 <template>
   <div class="segments windows" role="group" aria-label="position">
-    <PressButton
-      v-for="{ n, p, on, twice } in numbers()"
-      :key="n"
-      :class="{ on }"
-      :aria-pressed="on"
-      :title="`position ${n}${twice ? ', again for the other octave' : ''}`"
-      @click="emit('number', n)"
-    >
-      {{ p.low }}–{{ p.high
-      }}<span v-if="on && p.shape" class="shape"> · {{ p.nut ? 'open ' : '' }}{{ p.shape }} shape</span>
-    </PressButton>
+    <template v-for="{ n, p, on, twice } in numbers()" :key="n">
+      <PressButton :class="{ on }" :aria-pressed="on" :title="`position ${n}`" @click="on || emit('number', n)">
+        {{ p.low }}–{{ p.high
+        }}<span v-if="on && p.shape" class="shape"> · {{ p.nut ? 'open ' : '' }}{{ p.shape }} shape</span>
+      </PressButton>
+      <PressButton
+        v-if="on && twice"
+        class="octave"
+        :aria-label="`the same position an octave ${p.octave ? 'lower' : 'higher'}`"
+        :title="`the same position an octave ${p.octave ? 'lower' : 'higher'} (${n} again)`"
+        @click="emit('number', n)"
+      >
+        8ve
+      </PressButton>
+    </template>
     <PressButton
       :class="{ on: own }"
       :aria-pressed="!!own"

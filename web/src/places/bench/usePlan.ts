@@ -19,6 +19,7 @@ const names: Partial<Record<keyof Plan, string>> = {
   targets: 'what comes first',
   nearest: 'the nearest first',
   imagined: 'what is imagined',
+  boxes: 'the box',
 }
 
 /** What the player decides about the chart: drawn when it is saved, each step with a way back. */
@@ -91,7 +92,32 @@ export function usePlan(bench: Bench) {
     const others = (plan.value.picks ?? []).filter((p) => !(here(p) && same(p, instead)))
     return set({ picks: [...others, { ...frets(), ...spot(chosen) }] })
   }
-  return { plan, canUndo: history.canUndo, undoName: history.undoName, set, undo, pin, pinned, pins, unpinAll, pick }
+  const starts = (s: Step) => (b: { bar: number; beat: number }) => b.bar === s.bar + 1 && b.beat === s.beat
+  /** Of two joined boxes the one chosen by hand over a chord; without one the proposal holds. */
+  const boxAt = (i: number) => {
+    const s = bench.steps.value[i]
+    return s && plan.value.boxes?.find(starts(s))?.box
+  }
+  const turnBox = (i: number, box?: 'minor' | 'major') => {
+    const s = bench.steps.value[i]
+    if (!s) return
+    const others = (plan.value.boxes ?? []).filter((b) => !starts(s)(b))
+    return set({ boxes: box ? [...others, { bar: s.bar + 1, beat: s.beat, box }] : others })
+  }
+  return {
+    boxAt,
+    turnBox,
+    plan,
+    canUndo: history.canUndo,
+    undoName: history.undoName,
+    set,
+    undo,
+    pin,
+    pinned,
+    pins,
+    unpinAll,
+    pick,
+  }
 }
 
 export type PlanState = ReturnType<typeof usePlan>

@@ -118,7 +118,7 @@ onBeforeUnmount(() => void changes.fresh())
   <EmptyPlace v-if="id && saved.error.value" title="No such chart" :text="saved.error.value.message">
     <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
   </EmptyPlace>
-  <main v-else class="editor">
+  <div v-else class="editor">
     <header>
       <h1>{{ id ? 'Edit chart' : 'New chart' }}</h1>
       <SaveWords v-if="id" :state="draft.state.value" :why="draft.why.value" />
@@ -265,7 +265,7 @@ onBeforeUnmount(() => void changes.fresh())
         </p>
       </section>
     </div>
-  </main>
+  </div>
 </template>
 
 <style scoped>

@@ -85,7 +85,7 @@ async function remove() {
 </script>
 
 <template>
-  <main v-if="shown" class="lick">
+  <div v-if="shown" class="lick">
     <header>
       <TitleField
         :title="work.body.value?.title ?? ''"
@@ -153,7 +153,7 @@ async function remove() {
       </section>
     </div>
     <NewLineDialog v-model="sending" :with-lick="id" />
-  </main>
+  </div>
   <EmptyPlace v-else-if="lick.error.value" title="This lick cannot be shown" :text="lick.error.value.message">
     <Button as="router-link" :to="{ name: 'licks' }" label="All licks" />
   </EmptyPlace>

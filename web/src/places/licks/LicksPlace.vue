@@ -34,7 +34,7 @@ const making = ref(false)
 </script>
 
 <template>
-  <main v-if="licks.data.value" class="licks">
+  <div v-if="licks.data.value" class="licks">
     <header>
       <h1>Licks</h1>
       <InputText v-model="sought" placeholder="find by title, tag, chord or landing" aria-label="find a lick" />
@@ -66,7 +66,7 @@ const making = ref(false)
       <Button label="Make a lick" @click="making = true" />
     </EmptyPlace>
     <LickDialog v-model="making" />
-  </main>
+  </div>
   <EmptyPlace v-else-if="licks.error.value" title="No answer" :text="licks.error.value.message" />
 </template>
 

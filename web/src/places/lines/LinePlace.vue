@@ -111,7 +111,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
 </script>
 
 <template>
-  <main v-if="line && study" class="line">
+  <div v-if="line && study" class="line">
     <header>
       <TitleField
         :title="line.title"
@@ -224,7 +224,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
       />
       <NotePanel :state="state" :entry="entry" :chord="chordHere" />
     </footer>
-  </main>
+  </div>
   <EmptyPlace
     v-else-if="error || state.trouble.value"
     title="This line cannot be shown"

@@ -91,7 +91,7 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
 </script>
 
 <template>
-  <main v-if="map.data.value" class="paper">
+  <div v-if="map.data.value" class="paper">
     <header>
       <h1>On paper</h1>
       <RouterLink :to="{ name: 'bench', params: { id }, query: { frets: address.read('frets') || undefined } }"
@@ -134,7 +134,7 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
       <StaffDrawing :score="score.data.value" :fingers="fingers" :clock="clock" />
     </article>
     <p v-else-if="score.error.value" class="trouble" role="alert">{{ score.error.value.message }}</p>
-  </main>
+  </div>
   <EmptyPlace v-else-if="map.error.value" title="This chart cannot be shown" :text="map.error.value.message">
     <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
   </EmptyPlace>

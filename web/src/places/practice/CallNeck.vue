@@ -38,8 +38,11 @@ const g = computed(() => geometry(frame.value, props.instrument))
 const frets = computed(() =>
   Array.from({ length: frame.value.to - frame.value.from + 1 }, (_, i) => frame.value.from + i),
 )
+/* String 1 first. */
 const strings = computed(() =>
-  Array.from({ length: props.call.strings.low - props.call.strings.high + 1 }, (_, i) => props.call.strings.high + i),
+  props.call.strings.length
+    ? props.call.strings.toReversed()
+    : Array.from({ length: g.value.strings }, (_, i) => i + 1),
 )
 const inside = computed(() => frets.value.filter((f) => f >= props.call.window.low && f <= props.call.window.high))
 const cell = (fret: number) => {
@@ -50,13 +53,20 @@ const cell = (fret: number) => {
 const shade = computed(() => {
   const cells = inside.value.map(cell)
   const x = Math.min(...cells.map((c) => c.x))
-  const top = g.value.string(props.call.strings.high) - g.value.gap / 2
+  const top = g.value.string(strings.value[0]!) - g.value.gap / 2
   return {
     x,
     y: top,
     width: Math.max(...cells.map((c) => c.x + c.width)) - x,
-    height: g.value.string(props.call.strings.low) + g.value.gap / 2 - top,
+    height: g.value.string(strings.value.at(-1)!) + g.value.gap / 2 - top,
   }
+})
+/* One field where the strings are neighbours, or else one for each. */
+const fields = computed(() => {
+  const list = strings.value
+  if (list.at(-1)! - list[0]! === list.length - 1) return [shade.value]
+  const { x, width } = shade.value
+  return list.map((s) => ({ x, width, y: g.value.string(s) - g.value.gap / 2, height: g.value.gap }))
 })
 /** What is seen: what was found, and uncovered all that was asked for. */
 const marks = computed(() =>
@@ -71,7 +81,7 @@ const marks = computed(() =>
   <div ref="box" class="call-neck">
     <svg :width="frame.width" :height="frame.height" role="group" aria-label="the neck">
       <NeckBoard :g="g" :frame="frame" :instrument="instrument" />
-      <rect class="window" v-bind="shade" rx="8" />
+      <rect v-for="(f, i) in fields" :key="i" class="window" v-bind="f" rx="8" />
       <g v-if="covered && !pressed" class="cover" @click="emit('uncover')">
         <rect v-bind="shade" rx="8" />
         <text :x="shade.x + shade.width / 2" :y="shade.y + shade.height / 2 + 6">covered · H uncovers</text>

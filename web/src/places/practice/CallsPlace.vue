@@ -11,6 +11,7 @@ import MusicText from '../../music/MusicText.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import TickBox from '../../shell/TickBox.vue'
+import { onStrings } from '../../neck/region'
 import { hint } from '../../shell/commands'
 import { useCommands } from '../../shell/useCommands'
 import AnswerKeys from './AnswerKeys.vue'
@@ -135,7 +136,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
   <EmptyPlace v-else-if="map.error.value" title="Nothing can be asked here" :text="map.error.value.message">
     <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
   </EmptyPlace>
-  <main v-else-if="chart && instrument" class="practice">
+  <div v-else-if="chart && instrument" class="practice">
     <header>
       <h1>Calls</h1>
       <p class="of"><MusicText :text="`${chart.title} · ${chart.key}`" /></p>
@@ -172,8 +173,8 @@ const last = computed(() => calls.outcomes.value.at(-1))
           <MusicText :text="call.numeral" /><template v-if="call.key !== chart.key">
             in <MusicText :text="call.key"
           /></template>
-          · frets {{ call.window.low }} to {{ call.window.high }} · strings {{ call.strings.low }} to
-          {{ call.strings.high }}
+          · frets {{ call.window.low }} to {{ call.window.high
+          }}<template v-if="call.strings.length"> · {{ onStrings(call.strings) }}</template>
         </p>
       </div>
       <p v-if="over && last" class="verdict" :class="last.how">
@@ -239,7 +240,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
         >over the band, every {{ calls.bars.value }} {{ calls.bars.value === 1 ? 'bar' : 'bars' }}</TickBox
       >
     </footer>
-  </main>
+  </div>
 </template>
 
 <style scoped>

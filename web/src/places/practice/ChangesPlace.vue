@@ -195,7 +195,7 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
   <EmptyPlace v-else-if="map.error.value" title="Nothing can be played here" :text="map.error.value.message">
     <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
   </EmptyPlace>
-  <main v-else-if="chart && mode && map.data.value" class="changes">
+  <div v-else-if="chart && mode && map.data.value" class="changes">
     <header>
       <h1><MusicText :text="tune ?? chart.title" /></h1>
       <p class="of"><MusicText :text="over?.key ?? chart.key" /></p>
@@ -297,7 +297,7 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
         </li>
       </ol>
     </footer>
-  </main>
+  </div>
 </template>
 
 <style scoped>

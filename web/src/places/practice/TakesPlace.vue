@@ -73,7 +73,7 @@ const days = computed(() => takes.data.value?.map((t) => ({ ...t, at: when.forma
   >
     <Button as="router-link" :to="{ name: 'practice', query: { do: 'changes' } }" label="Over the changes" />
   </EmptyPlace>
-  <main v-else-if="takes.data.value" class="takes">
+  <div v-else-if="takes.data.value" class="takes">
     <ul aria-label="takes">
       <li v-for="t in days" :key="t.id" :class="{ chosen: chosen.includes(t.id) }">
         <PressButton class="name" :aria-pressed="chosen.includes(t.id)" @click="choose(t.id)">
@@ -103,7 +103,7 @@ const days = computed(() => takes.data.value?.map((t) => ({ ...t, at: when.forma
     </ul>
     <TakesCompared v-if="both.data.value?.length" :takes="both.data.value" />
     <p v-if="chosen.length === 1 && days.length > 1" class="hint">Choose another to set it beside this one.</p>
-  </main>
+  </div>
   <EmptyPlace v-else-if="takes.error.value" title="No answer" :text="takes.error.value.message" />
 </template>
 

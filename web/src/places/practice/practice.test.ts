@@ -29,7 +29,7 @@ const tones = (chord = 'G7'): Call => ({
   says: 'upward, from the 5',
   spoken: '',
   window: { low: 7, high: 11 },
-  strings: { high: 2, low: 5 },
+  strings: [5, 4, 3, 2],
   options: ['R', '3', '5', 'b7'],
   notes: [
     { degree: '5', note: 'D', midi: 50, places: [place(4, 12), place(5, 17)] },

@@ -1,6 +1,7 @@
 /* What calls may ask, as the player chose it: each choice is a field of the address. */
 import { computed, type Ref } from 'vue'
 import type { CallWish, Catalogue, ChartMap } from '../../api/client'
+import { useDivision } from '../../api/division'
 import type { useAddress } from '../../shell/useAddress'
 
 interface Option {
@@ -43,16 +44,12 @@ export function useCallWish(
     }
   }
   const anyOf = (name: string, list: Option[] = []) => [{ id: any, name }, ...list]
-  const sets = () => {
-    const n = map.value?.instrument.open.length ?? 6
-    const pairs = [
-      [1, 3],
-      [2, 4],
-      [2, 5],
-      [3, n],
-    ].filter(([high, low]) => low! <= n && low! > high!)
-    return pairs.map(([a, b]) => ({ id: `${a}-${b}`, name: `strings ${a} to ${b}` }))
-  }
+  const division = useDivision(
+    computed(() => map.value?.chart.key),
+    computed(() => true),
+  )
+  const sets = () =>
+    (division.data.value?.strings ?? []).filter((s) => s.strings).map((s) => ({ id: s.strings, name: s.name }))
   const usual = (list: Option[] | undefined) => [
     ...(list ?? []).map((o, i) => (i ? o : { ...o, id: any })),
     ...(list?.length ? [{ id: 'all', name: 'all of these' }] : []),
@@ -110,7 +107,7 @@ export function useCallWish(
       devices: all(f.device.chosen.value, catalogue.value?.callDevices),
       paces: all(f.pace.chosen.value, catalogue.value?.callPaces),
       tempo: f.pace.chosen.value ? tempo() : undefined,
-      strings: strings ? [{ high: two(strings)[0], low: two(strings)[1] }] : undefined,
+      strings: strings ? [strings] : undefined,
       windows: frets ? [{ low: two(frets)[0], high: two(frets)[1] }] : undefined,
     }
   })

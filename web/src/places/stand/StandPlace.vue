@@ -27,7 +27,7 @@ const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0
 </script>
 
 <template>
-  <main v-if="data && step && chord && run && window" class="stand">
+  <div v-if="data && step && chord && run && window" class="stand">
     <header>
       <p class="where">
         bar <b>{{ step.bar + 1 }}</b> of {{ data.bars.length }}
@@ -69,7 +69,7 @@ const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0
       <Button icon="pi pi-arrow-left" aria-label="chord before" variant="outlined" @click="bench.go(at - 1)" />
       <Button icon="pi pi-arrow-right" aria-label="next chord" @click="bench.go(at + 1)" />
     </nav>
-  </main>
+  </div>
   <EmptyPlace v-else-if="map.error.value" title="This chart cannot be shown" :text="map.error.value.message">
     <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
   </EmptyPlace>

@@ -49,7 +49,7 @@ async function bring(e: Event) {
 </script>
 
 <template>
-  <main class="lessons">
+  <div class="lessons">
     <header>
       <h1>Lessons</h1>
       <span class="space" />
@@ -93,7 +93,7 @@ async function bring(e: Event) {
     </div>
     <EmptyPlace v-else-if="lessons.error.value" title="No answer" :text="lessons.error.value.message" />
     <MakeLesson v-model="making" @made="(made) => ((named = `${made}`), (said = []))" />
-  </main>
+  </div>
 </template>
 
 <style scoped>

@@ -96,7 +96,7 @@ const part = (x: number) => `${Math.round(100 * x)}%`
   >
     <Button as="router-link" :to="{ query: { do: 'calls' } }" label="Begin with calls" />
   </EmptyPlace>
-  <main v-else-if="maps.data.value" class="log">
+  <div v-else-if="maps.data.value" class="log">
     <header>
       <h1>Log</h1>
       <p class="soft">
@@ -246,7 +246,7 @@ const part = (x: number) => `${Math.round(100 * x)}%`
         <LadderCurves :ladders="maps.data.value.ladders" />
       </section>
     </div>
-  </main>
+  </div>
   <EmptyPlace v-else-if="maps.error.value" title="No answer" :text="maps.error.value.message" />
 </template>
 

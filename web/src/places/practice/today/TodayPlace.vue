@@ -63,7 +63,7 @@ const minutes = computed({
 </script>
 
 <template>
-  <main class="today">
+  <div class="today">
     <header>
       <h1>Today</h1>
       <PlayerChooser @changed="(plan.end(), anew())" />
@@ -162,7 +162,7 @@ const minutes = computed({
       </li>
     </ol>
     <EmptyPlace v-else-if="!trouble" title="Nothing to plan" text="Make a chart first: the plan ends in music." />
-  </main>
+  </div>
 </template>
 
 <style scoped>
