@@ -149,10 +149,34 @@ func TestBothBoxesOnOneNeck(t *testing.T) {
 	p.visit("/bench/6?frets=7-11")
 	p.click(".blend .p-select", "")
 	p.click("[role=option]", "minor and major pentatonic, box by box")
-	p.sees(".blend .box", "Here the major box: E is the 3 of C7; F of the minor box is its 11, tension")
+	p.sees(".blend .box [aria-pressed=true]", "major")
+	p.sees(".blend .box", "E is the 3 of C7; F of the minor box is its 11, tension")
+	p.until(`document.querySelector('[data-bar="1"]').innerText.includes('major') && document.querySelector('[data-bar="2"]').innerText.includes('minor')`)
+	p.until(`document.querySelectorAll('[data-slide]').length > 0`)
 	p.until(`['minor', 'major', 'both'].every(b => document.querySelector('[data-palette].' + b))`)
 	p.inBothLooks("main", "both boxes on the neck")
 	p.click("[data-bar='2']", "")
-	p.sees(".blend .box", "Here the minor box")
+	p.sees(".blend .box [aria-pressed=true]", "minor")
 	p.sees(".blend .box", "E of the major box is its 7, passing")
+
+	// The player knows better, and can take that back.
+	p.click(".blend .box button", "major")
+	p.sees(".blend .box", "Your choice. Proposed is the minor box")
+	p.visit(p.address())
+	p.sees(".blend .box [aria-pressed=true]", "major")
+	p.until(`document.querySelector('[data-bar="2"]').innerText.includes('major')`)
+	p.click(".blend .box button", "minor")
+	p.until(`!document.querySelector('.blend .box').innerText.includes('Your choice')`)
+
+	// A palette of one's own, of the steps that are pressed.
+	p.click(".blend .p-select", "")
+	p.click(".make", "")
+	p.write("#palette-name", "Quayside five")
+	for _, step := range []string{"♭5", "2"} {
+		p.click(".steps button", step)
+	}
+	p.inBothLooks("[role=dialog]", "a palette of one's own")
+	p.click("[role=dialog] button", "Keep it")
+	p.sees(".blend .p-select", "Quayside five")
+	p.until(`fetch('/api/charts/6').then(r => r.json()).then(c => c.plan.palette.startsWith('own:1 '))`)
 }

@@ -109,7 +109,7 @@ useCommands({
 </script>
 
 <template>
-  <div v-if="data" class="atlas">
+  <div v-if="data && player.data.value" class="atlas">
     <header>
       <h1>Atlas</h1>
       <RouterLink :to="{ name: 'bench', params: { id } }">Back to the Bench</RouterLink>
