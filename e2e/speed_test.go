@@ -7,6 +7,66 @@ import (
 	"testing"
 )
 
+// stepping presses the key to the next chord sixty times, and tells of each what the page
+// worked until it could be painted, and when it was, in milliseconds.
+const stepping = `new Promise(async done => {
+	const frame = () => new Promise(requestAnimationFrame)
+	const turn = () => new Promise(r => { const c = new MessageChannel(); c.port1.onmessage = r; c.port2.postMessage(0) })
+	const shown = () => document.querySelector('[aria-current=true]')?.getAttribute('aria-label')
+	const out = []
+	for (let i = 0; i < 60; i++) {
+		for (let rest = 0; rest < 5; rest++) { await frame(); await turn() }
+		const was = shown(), start = performance.now()
+		document.body.dispatchEvent(new KeyboardEvent('keydown', {key: 'ArrowRight', bubbles: true}))
+		for (let n = 0; shown() === was && n < 3000; n++) await Promise.resolve()
+		document.body.getBoundingClientRect()
+		const laid = performance.now()
+		await frame()
+		await turn()
+		out.push([laid - start, performance.now() - start])
+	}
+	done(out)
+})`
+
+// plainSteps is a page of 600 nodes of SVG, of which a key moves as many as a step on the
+// Bench does: the tones, the arrivals and the palette of a chord.
+const plainSteps = `(() => {
+	document.body.innerHTML = '<b aria-current=true aria-label=0></b><svg viewBox="0 0 1200 800" width="1200" height="800">' +
+		'<g><circle r="9" /><text>5</text></g>'.repeat(200) + '</svg>'
+	const marks = [...document.querySelectorAll('g')], at = document.querySelector('b')
+	let n = 0
+	addEventListener('keydown', () => {
+		at.setAttribute('aria-label', ++n)
+		marks.slice(0, 60).forEach((g, i) => { g.setAttribute('transform', 'translate(' + (i * 37 + n * 61) % 1200 + ' ' + (i * 91 + n * 17) % 800 + ')'); g.lastChild.textContent = i + n })
+	})
+	return true
+})()`
+
+// BenchmarkStepBesidePlain steps through a twelve-bar on the Bench, and beside it through a plain
+// page; medians in milliseconds.
+func BenchmarkStepBesidePlain(b *testing.B) {
+	p := sit(b, true)
+	p.visit("/bench/6?frets=7-11")
+	p.until(`document.querySelectorAll('[data-spot]').length > 5`)
+	q := tab(b, p.base)
+	q.visit("/charts")
+	q.until(`document.querySelector('h1')`)
+	eval[bool](q, plainSteps)
+	times := map[string][]float64{}
+	for b.Loop() {
+		for name, page := range map[string]*player{"bench": p, "plain": q} {
+			for _, step := range evalLater[[][2]float64](page, stepping) {
+				times[name+"-work"], times[name+"-painted"] = append(times[name+"-work"], step[0]), append(times[name+"-painted"], step[1])
+			}
+		}
+	}
+	for name, all := range times {
+		sort.Float64s(all)
+		b.ReportMetric(all[len(all)/2], "ms-"+name)
+	}
+	b.ReportMetric(0, "ns/op")
+}
+
 // BenchmarkBarStep steps through a chart of 96 bars with two chords a bar. It
 // reports, in milliseconds, the page's own work from the key press until the
 // next frame can be painted (script, style and layout; a frame is 16.7), and the
@@ -20,24 +80,7 @@ func BenchmarkBarStep(b *testing.B) {
 	p.until(`document.querySelectorAll('[data-bar]').length === 96`)
 	var work, painted []float64
 	for b.Loop() {
-		for _, step := range evalLater[[][2]float64](p, `new Promise(async done => {
-			const frame = () => new Promise(requestAnimationFrame)
-			const turn = () => new Promise(r => { const c = new MessageChannel(); c.port1.onmessage = r; c.port2.postMessage(0) })
-			const shown = () => document.querySelector('[aria-current=true]')?.getAttribute('aria-label')
-			const out = []
-			for (let i = 0; i < 60; i++) {
-				for (let rest = 0; rest < 5; rest++) { await frame(); await turn() }
-				const was = shown(), start = performance.now()
-				document.body.dispatchEvent(new KeyboardEvent('keydown', {key: 'ArrowRight', bubbles: true}))
-				for (let n = 0; shown() === was && n < 3000; n++) await Promise.resolve()
-				document.body.getBoundingClientRect()
-				const laid = performance.now()
-				await frame()
-				await turn()
-				out.push([laid - start, performance.now() - start])
-			}
-			done(out)
-		})`) {
+		for _, step := range evalLater[[][2]float64](p, stepping) {
 			work, painted = append(work, step[0]), append(painted, step[1])
 		}
 	}

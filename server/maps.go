@@ -1,11 +1,14 @@
 package server
 
 import (
+	"cmp"
 	"context"
+	"fmt"
 	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/segmentio/encoding/json"
 
 	"undaris/core/arpeggio"
 	"undaris/core/blend"
@@ -42,6 +45,8 @@ type Map struct {
 	Changes    []Crossing   `json:"changes" doc:"the pairs of chords that follow each other"`
 	Spans      []FormSpan   `json:"spans" doc:"stretches worth being led through at once"`
 	ByPosition []InPosition `json:"byPosition" doc:"for each position"`
+
+	written []byte // itself in JSON, where it is kept
 }
 
 // Crossing is a pair of chords that follow each other.
@@ -68,7 +73,16 @@ type InPosition struct {
 	Thread    Thread          `json:"thread"`
 }
 
-func (s *server) maps(api huma.API) {
+// mapKey is all that a map depends on.
+type mapKey struct {
+	chart, version uint
+	updated        int64
+	player         string
+	low, high      int
+	strings, way   string
+}
+
+func (s *server) chartMaps(api huma.API) {
 	get(s, api, "/api/charts/{id}/map", "chart-map", "Everything about a chart on the player's neck: all bars, all positions",
 		queued(s, func(ctx context.Context, in *struct {
 			ByID
@@ -76,21 +90,33 @@ func (s *server) maps(api huma.API) {
 			High    int    `query:"high" default:"-1"`
 			Strings string `query:"strings" maxLength:"20" doc:"such as 5,2; all where none is said"`
 			Way     string `query:"way" maxLength:"20" doc:"the regions of a way to divide the neck, in place of the positions"`
-		}) (Map, error) {
+		}) (*Map, error) {
 			c, err := s.store.Chart(in.ID)
 			if err != nil {
-				return Map{}, missing("chart", err)
+				return nil, missing("chart", err)
 			}
 			player, err := s.store.Player()
 			if err != nil {
-				return Map{}, err
+				return nil, err
+			}
+			key := mapKey{c.ID, c.Version, c.UpdatedAt.UnixNano(), fmt.Sprint(player.Player), in.Low, in.High, in.Strings, in.Way}
+			if known, ok := s.maps.get(key); ok {
+				return known, nil
 			}
 			var own *RegionQuery
 			if in.Low != -1 || in.High != -1 {
 				own = &RegionQuery{in.Low, in.High, in.Strings}
 				in.Strings = ""
 			}
-			return chartMap(ctx, c, player.Player, own, in.Way, in.Strings)
+			m, err := chartMap(ctx, c, player.Player, own, in.Way, in.Strings)
+			if err != nil || ctx.Err() != nil {
+				return nil, cmp.Or(err, ctx.Err())
+			}
+			if m.written, err = json.Marshal(&m); err != nil {
+				return nil, err
+			}
+			s.maps.put(key, &m)
+			return &m, nil
 		}))
 }
 

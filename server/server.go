@@ -33,6 +33,7 @@ type server struct {
 	store *store.Store
 	log   *slog.Logger
 	hard  chan struct{} // a place for each hard question that is worked on
+	maps  recent[mapKey, *Map]
 
 	journal journal
 }
@@ -40,6 +41,10 @@ type server struct {
 // quickJSON reads and writes as encoding/json does, in less of its time.
 var quickJSON = huma.Format{
 	Marshal: func(w io.Writer, v any) error {
+		if m, ok := v.(*Map); ok && m != nil && m.written != nil {
+			_, err := w.Write(m.written)
+			return err
+		}
 		out, err := json.Marshal(v)
 		if err == nil {
 			_, err = w.Write(out)
@@ -75,7 +80,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.catalogue(api)
 	srv.charts(api)
 	srv.readings(api)
-	srv.maps(api)
+	srv.chartMaps(api)
 	srv.bands(api)
 	srv.papers(api)
 	srv.calls(api)

@@ -129,3 +129,23 @@ func BenchmarkLog(b *testing.B) {
 	b.ReportMetric(maps/n, "ms-maps")
 	b.ReportMetric(plan/n, "ms-plan")
 }
+
+// BenchmarkMap asks for the map of a twelve-bar, in all its positions and in a region of
+// any strings, beside the shortest answer that there is.
+func BenchmarkMap(b *testing.B) {
+	defer debug.SetGCPercent(debug.SetGCPercent(GCPercent))
+	srv := serve(b)
+	for name, path := range map[string]string{
+		"empty":     "/api/chords?symbol=N.C.",
+		"positions": "/api/charts/6/map",
+		"a region":  "/api/charts/6/map?low=5&high=12&strings=6,4,2",
+	} {
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				if resp := ask(b, srv, "GET", path, nil, nil); resp.StatusCode != 200 {
+					b.Fatal(resp.Status)
+				}
+			}
+		})
+	}
+}
