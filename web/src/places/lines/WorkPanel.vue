@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* What the core can do with the line: write bars, put in a lick, lay an exercise over the chords. */
+import { toReactive, useSessionStorage } from '@vueuse/core'
 import { computed, reactive, ref } from 'vue'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
@@ -109,17 +110,24 @@ function putLick() {
     }),
   )
 }
-const drill = reactive({
-  drill: 'run',
-  pace: 'eighths',
-  from: 'lowest',
-  order: 1,
-  down: false,
-  approach: 'plain',
-  until: 0,
-  offset: 0,
-  double: false,
-})
+/* Kept while the tab is open, from panel to panel and from line to line. */
+const drill = toReactive(
+  useSessionStorage(
+    'undaris-exercise',
+    {
+      drill: 'run',
+      pace: 'eighths',
+      from: 'lowest',
+      order: 1,
+      down: false,
+      approach: 'plain',
+      until: 0,
+      offset: 0,
+      double: false,
+    },
+    { mergeDefaults: true },
+  ),
+)
 const froms = ['lowest', 'R', '3', 'b3', '5', 'b7', '7'].map((d) => ({
   id: d,
   name: d !== 'lowest' ? `from the ${d === 'R' ? 'root' : d.replace('b', '♭')}` : 'from the lowest tone',
