@@ -63,6 +63,7 @@ thorough: web/dist/index.html
 	cd web && npm run ear
 	EVERY=1 go test -count=1 -timeout 30m -v -run TheEar ./e2e/studio
 	EVERY=1 go test -count=1 -timeout 30m -v -run EveryRoom ./e2e
+	EVERY=1 go test -count=1 -v -run Words ./core/line
 	EVERY=1 go test -count=1 -timeout 90m -run EveryExercise ./core/exercise
 
 bench: web/dist/index.html

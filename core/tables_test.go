@@ -45,6 +45,8 @@ func TestNothingIsCalledAlike(t *testing.T) {
 		"compers":    names(band.Compers, func(c band.Comper) named { return named{c.ID, c.Name} }),
 		"rhythms":    names(line.Rhythms, func(r line.Rhythm) named { return option(r.Option) }),
 		"phrasings":  names(line.Phrasings, option),
+		"words":      names(line.Words, func(w line.Word) named { return option(w.Option) }),
+		"tastes":     names(line.Tastes, func(t line.Taste) named { return named{t.ID, t.Name} }),
 		"rules":      names(line.Rules, func(r line.Rule) named { return named{r.ID, r.Name} }),
 		"drills":     names(exercise.Drills, func(d exercise.Drill) named { return named{d.ID, d.Name} }),
 		"paces":      names(exercise.Paces, func(p exercise.Pace) named { return named{p.ID, p.Name} }),

@@ -32,6 +32,8 @@ type Catalogue struct {
 	Compers     []CatalogueChoice     `json:"compers" doc:"who can play the chords"`
 	Rhythms     []CatalogueOption     `json:"rhythms" doc:"vocabularies of written lines"`
 	Contours    []CatalogueOption     `json:"contours"`
+	Words       []CatalogueWord       `json:"words" doc:"styles of written lines"`
+	Tastes      []CatalogueOption     `json:"tastes" doc:"ways of playing that a line has more or less of, 0 to 10"`
 	Phrasings   []CatalogueOption     `json:"phrasings"`
 	Drills      []CatalogueOption     `json:"drills"`
 	Paces       []CataloguePace       `json:"paces" doc:"notes to a beat"`
@@ -113,6 +115,15 @@ type CatalogueMode struct {
 	With       string   `json:"with,omitempty" enum:"lick,line" doc:"it is made of one that is kept"`
 }
 
+// CatalogueWord is a style in one word.
+type CatalogueWord struct {
+	CatalogueOption
+	Spice      map[string]int `json:"spice" doc:"of each taste, 0 to 10"`
+	Density    int            `json:"density"`
+	Phrasing   string         `json:"phrasing"`
+	ChordTones bool           `json:"chordTones,omitempty"`
+}
+
 // CatalogueWay is a way to play a note.
 type CatalogueWay struct {
 	Field  string           `json:"field" doc:"of the note, that it sets"`
@@ -167,6 +178,16 @@ func catalogue() (c Catalogue) {
 	}
 	for _, p := range line.Phrasings {
 		c.Phrasings = append(c.Phrasings, option(p))
+	}
+	for _, x := range line.Words {
+		w := CatalogueWord{option(x.Option), map[string]int{}, x.Density, x.Phrasing, x.ChordTones}
+		for _, t := range line.Tastes {
+			w.Spice[t.ID] = t.Of(x.Spice)
+		}
+		c.Words = append(c.Words, w)
+	}
+	for _, x := range line.Tastes {
+		c.Tastes = append(c.Tastes, CatalogueOption{CatalogueChoice{x.ID, x.Name}, x.About})
 	}
 	for _, d := range exercise.Drills {
 		c.Drills = append(c.Drills, CatalogueOption{CatalogueChoice{d.ID, d.Name}, d.About})

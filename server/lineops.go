@@ -3,6 +3,7 @@ package server
 import (
 	"cmp"
 	"context"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -16,22 +17,40 @@ import (
 
 // WishBody is what a written line should be like.
 type WishBody struct {
-	Rhythm     string `json:"rhythm,omitempty" maxLength:"40" doc:"eighths, triplets, sixteenths or mixed"`
-	Density    int    `json:"density,omitempty" minimum:"0" maximum:"5" doc:"1 to 5; 0 is 3"`
-	Contour    string `json:"contour,omitempty" maxLength:"40"`
-	Phrasing   string `json:"phrasing,omitempty" maxLength:"40"`
-	Targets    string `json:"targets,omitempty" maxLength:"100" doc:"roles allowed on each change, such as third; empty is any, thirds liked best"`
-	ChordTones bool   `json:"chordTones,omitempty" doc:"nothing but chord tones"`
-	Approach   bool   `json:"approach,omitempty" doc:"notes from outside the palette may lead into chord tones"`
-	Seed       uint64 `json:"seed,omitempty"`
-	From       int    `json:"from,omitempty" minimum:"0" maximum:"1024" doc:"first bar to write, from 1; 0 is all"`
-	To         int    `json:"to,omitempty" minimum:"0" maximum:"1024"`
+	Rhythm     string     `json:"rhythm,omitempty" maxLength:"40" doc:"eighths, triplets, sixteenths or mixed"`
+	Density    int        `json:"density,omitempty" minimum:"0" maximum:"5" doc:"1 to 5; 0 is 3"`
+	Contour    string     `json:"contour,omitempty" maxLength:"40"`
+	Phrasing   string     `json:"phrasing,omitempty" maxLength:"40"`
+	Targets    string     `json:"targets,omitempty" maxLength:"100" doc:"roles allowed on each change, such as third; empty is any, thirds liked best"`
+	ChordTones bool       `json:"chordTones,omitempty" doc:"nothing but chord tones"`
+	Approach   bool       `json:"approach,omitempty" doc:"notes from outside the palette may lead into chord tones"`
+	Word       string     `json:"word,omitempty" maxLength:"40" doc:"a style: what it sets where nothing else is said"`
+	Spice      *SpiceBody `json:"spice,omitempty" doc:"how much of each way of playing, 0 to 10; the word's where it is not said"`
+	Lift       int        `json:"lift,omitempty" minimum:"-10" maximum:"10" doc:"higher, or lower when negative, in tenths of the region"`
+	Seed       uint64     `json:"seed,omitempty"`
+	From       int        `json:"from,omitempty" minimum:"0" maximum:"1024" doc:"first bar to write, from 1; 0 is all"`
+	To         int        `json:"to,omitempty" minimum:"0" maximum:"1024"`
 }
 
+// SpiceBody is how much a line has of each way of playing, by its name, 0 to 10.
+type SpiceBody map[string]int
+
 func (o lineIn) wish(b WishBody) (line.Wish, error) {
-	w := line.Wish{Rhythm: b.Rhythm, Density: cmp.Or(b.Density, 3), Contour: b.Contour,
-		Phrasing: b.Phrasing, ChordTones: b.ChordTones, Approach: b.Approach, Seed: b.Seed}
-	var err error
+	w := line.Wish{Rhythm: b.Rhythm, Contour: b.Contour, Approach: b.Approach, Seed: b.Seed, Lift: b.Lift}
+	word, err := line.WordByID(b.Word)
+	if err != nil {
+		return w, at("body.wish.word", b.Word, err)
+	}
+	w.Spice, w.Density, w.Phrasing, w.ChordTones = word.Spice, cmp.Or(b.Density, word.Density), cmp.Or(b.Phrasing, word.Phrasing), b.ChordTones || word.ChordTones
+	if b.Spice != nil {
+		for name, n := range *b.Spice {
+			taste, ok := line.TasteByID(name)
+			if !ok || n < 0 || n > line.MostSpice {
+				return w, at("body.wish.spice."+name, n, say.Errorf("%q: %d; there are %s, each 0 to %d", name, n, tastes(), line.MostSpice))
+			}
+			taste.Set(&w.Spice, n)
+		}
+	}
 	if w.Targets, err = harmony.ParseRoles(b.Targets); err != nil {
 		return w, at("body.wish.targets", b.Targets, err)
 	}
@@ -42,6 +61,11 @@ func (o lineIn) wish(b WishBody) (line.Wish, error) {
 		w.From, w.To = b.From-1, b.To
 	}
 	return w, nil
+}
+
+// tastes names the ways of playing.
+func tastes() string {
+	return strings.Join(each(line.Tastes, func(t line.Taste) string { return t.ID }), ", ")
 }
 
 // Fix is a proposal that makes a landing come true.

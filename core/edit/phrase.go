@@ -19,8 +19,11 @@ import (
 func (l *Line) Write(ctx context.Context, w line.Wish) (err error) {
 	w.Region, w.Palette, w.Locked = l.Region, l.Palette, l.Locked
 	l.Exercise = ""
-	l.Notes, err = line.Write(ctx, l.Score, w, l.Hand)
-	return err
+	if l.Notes, err = line.Write(ctx, l.Score, w, l.Hand); err != nil {
+		return err
+	}
+	l.Said = append(l.Said, w.GaveWay(l.In)...)
+	return nil
 }
 
 // Reaim turns the line towards its chords; see [lick.Reaim].

@@ -60,6 +60,7 @@ func Check(s score.Score, palette blend.Palette, rule Rule) Report {
 	r := Report{Notes: make([]Reading, len(s.Notes))}
 	for i := range s.Notes {
 		r.Notes[i] = reading(s, i, rule)
+		r.Notes[i].Says += played(s.Notes[i])
 	}
 	for i, n := range s.Notes {
 		chord, sounds := s.ChordAt(n.Start)
@@ -82,6 +83,19 @@ func Check(s score.Score, palette blend.Palette, rule Rule) Report {
 	r.Phrases = phrases(s)
 	r.advise(s)
 	return r
+}
+
+// played tells how a note is reached, where that is part of why it is there.
+func played(n score.Note) string {
+	switch {
+	case n.Bend == 1:
+		return ", curled"
+	case n.Bend > 1:
+		return say.F(", bent up %s from %s", map[int]string{2: "a half step", 4: "a whole step", 6: "three half steps"}[n.Bend], n.Pitch)
+	case n.Scoop > 0:
+		return ", slid into from below"
+	}
+	return ""
 }
 
 func inPalette(s score.Score, p blend.Palette, chord harmony.Chord, midi int) bool {
@@ -136,7 +150,7 @@ func reading(s score.Score, i int, rule Rule) Reading {
 	}
 	switch {
 	case n.Bend == 1 && r.Class == blend.Blue:
-		r.Role, r.Says = Leaned, "curled: "+name
+		r.Role, r.Says = Leaned, name
 	case r.Rests && rule.Allows(chord, r.Sound):
 		r.Role, r.Says = Leaned, say.F("leaned on: %s (%s may rest)", name, rule.Name)
 	case r.Rests && r.Class == blend.Colour:

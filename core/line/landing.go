@@ -168,10 +168,13 @@ func (j judge) leaned(i int) (Landing, bool) {
 	}
 	next, ok := j.s.After(i)
 	if ok && j.s.Notes[next].Start <= j.at+soon {
-		step := j.s.Notes[next].Heard() - n.Heard()
-		if t, tone := j.tone(next); tone && size(step) <= 2 && step != 0 {
-			return j.say(next, t.Degree, Resolved, "leaned on the %s, resolved to the %s of %s", sound.Degree, t.Degree, j.chord), true
+		for k := next; k < len(j.s.Notes) && j.s.Notes[k].Start == j.s.Notes[next].Start; k++ { // one of those that sound together
+			step := j.s.Notes[k].Heard() - n.Heard()
+			if t, tone := j.tone(k); tone && size(step) <= 2 && step != 0 {
+				return j.say(k, t.Degree, Resolved, "leaned on the %s, resolved to the %s of %s", sound.Degree, t.Degree, j.chord), true
+			}
 		}
+		step := j.s.Notes[next].Heard() - n.Heard()
 		if goal, ok := j.s.After(next); ok && j.s.Notes[goal].Start <= j.at+around {
 			to := j.s.Notes[goal].Heard()
 			a, b := n.Heard()-to, j.s.Notes[next].Heard()-to

@@ -136,7 +136,7 @@ func price(slots []slot, layers [][]candidate, way []int) float64 {
 			continue
 		}
 		before := layers[i-1][way[i-1]]
-		step := pair(slots[i-1], slots[i], before, c)
+		step := pair(&slots[i-1], &slots[i], &before, &c)
 		if slots[i-1].pause > 0 && mode != repeated {
 			mode = afresh
 		}
@@ -160,7 +160,7 @@ func TestTheOptimumEqualsBruteForce(t *testing.T) {
 		s.Bars = s.Bars[:1]
 		low := rng.IntN(10)
 		w := Wish{Region: neck.Region{Low: low, High: low + 3, Strings: neck.StringsOf(2, 3)}, Palette: blend.Palettes[rng.IntN(8)],
-			Rhythm: Rhythms[rng.IntN(4)].ID, Density: 1 + rng.IntN(3), Approach: rng.IntN(2) == 0, Seed: rng.Uint64()}
+			Rhythm: Rhythms[rng.IntN(4)].ID, Density: 1 + rng.IntN(3), Approach: rng.IntN(2) == 0, Seed: rng.Uint64(), Spice: Words[rng.IntN(len(Words))].Spice}
 		slots := plan(s, w)
 		slots = slots[:min(len(slots), 5)]
 		layers := make([][]candidate, len(slots))
@@ -277,6 +277,29 @@ func TestPhrasesThatComeBackAreNamed(t *testing.T) {
 		names = append(names, p.Name)
 	}
 	assert.Equal(t, []string{"A", "A", "A′", "B"}, names)
+}
+
+// BenchmarkWriteInWords writes a chorus of each rhythm in a blues word, and 96 bars.
+func BenchmarkWriteInWords(b *testing.B) {
+	word, _ := WordByID("box-blues")
+	for _, r := range Rhythms {
+		for _, times := range []int{1, 8} {
+			s := empty(b, "jazz-blues", "Eb")
+			bars := s.Bars
+			for len(s.Bars) < times*len(bars) {
+				s.Bars = append(s.Bars, bars...)
+			}
+			w := Wish{Region: neck.Region{Low: 3, High: 7}, Palette: blend.Palettes[7], Rhythm: r.ID, Density: 5, Phrasing: word.Phrasing, Approach: true, Spice: word.Spice}
+			b.Run(fmt.Sprintf("%s, %d bars", r.ID, len(s.Bars)), func(b *testing.B) {
+				for b.Loop() {
+					w.Seed++
+					if _, err := Write(b.Context(), s, w, neck.UsualHand); err != nil {
+						b.Fatal(err)
+					}
+				}
+			})
+		}
+	}
 }
 
 func BenchmarkWriteAChorusOfEighths(b *testing.B) {

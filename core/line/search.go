@@ -89,19 +89,28 @@ func turn(mode, step int) (next int, cost float64, ok bool) {
 const widest = 200
 
 // turns is turn for every mode and step, so that the search need not reckon it anew.
-var turns = func() (table [modes][2*widest + 1]struct {
+// A step that is not allowed costs infinitely much.
+var turns = func() (table [2*widest + 1][modes]struct {
 	next int
 	cost float64
-	ok   bool
 }) {
-	for m := range table {
-		for i := range table[m] {
-			t := &table[m][i]
-			t.next, t.cost, t.ok = turn(m, i-widest)
+	for i := range table {
+		for m := range table[i] {
+			t := &table[i][m]
+			ok := false
+			if t.next, t.cost, ok = turn(m, i-widest); !ok {
+				t.cost = math.Inf(1)
+			}
 		}
 	}
 	return table
 }()
+
+// reached is a state that the search has come to, with the mode it goes on in.
+type reached struct {
+	state, mode int32
+	cost        float64
+}
 
 // maxSteps is how many steps from place to place are weighed at most, each in
 // all its modes: about half a second's work.
@@ -112,6 +121,7 @@ func cheapest(ctx context.Context, slots []slot, layers [][]candidate) (way []in
 	type back struct{ state int32 }
 	backs := make([][]back, len(layers))
 	var costs []float64
+	live := make([]reached, 0, modes)
 	for i, layer := range layers {
 		if ctx.Err() != nil {
 			return nil, 0
@@ -128,38 +138,44 @@ func cheapest(ctx context.Context, slots []slot, layers [][]candidate) (way []in
 			costs = next
 			continue
 		}
-		rested := slots[i-1].pause > 0
-		for a, from := range layers[i-1] {
-			for b, to := range layer {
-				given := slots[i].fixed != nil && slots[i-1].fixed != nil // what is locked need not be liked
-				step := pair(slots[i-1], slots[i], from, to)
+		before, now := &slots[i-1], &slots[i]
+		given := now.fixed != nil && before.fixed != nil // what is locked need not be liked
+		for a := range layers[i-1] {
+			from := &layers[i-1][a]
+			live = live[:0]
+			for m, had := range costs[a*modes : (a+1)*modes] {
+				if math.IsInf(had, 1) {
+					continue
+				}
+				was := m
+				if before.pause > 0 && m != repeated {
+					was = afresh
+				}
+				live = append(live, reached{int32(a*modes + m), int32(was), had})
+			}
+			if len(live) == 0 {
+				continue
+			}
+			for b := range layer {
+				to := &layer[b]
+				step := pair(before, now, from, to)
 				if given {
 					step = 0
 				}
 				if math.IsInf(step, 1) {
 					continue
 				}
-				d := to.midi - from.midi
-				for m := range modes {
-					had := costs[a*modes+m]
-					if math.IsInf(had, 1) {
-						continue
+				column := &turns[to.midi-from.midi+widest]
+				into, marks := next[b*modes:(b+1)*modes], backs[i][b*modes:(b+1)*modes]
+				step += to.cost
+				for _, l := range live {
+					mode, c := afresh, l.cost+step
+					if !given {
+						t := &column[l.mode]
+						mode, c = t.next, c+t.cost
 					}
-					was := m
-					if rested && m != repeated {
-						was = afresh
-					}
-					t := &turns[was][d+widest]
-					mode, more, ok := t.next, t.cost, t.ok
-					if given {
-						mode, more, ok = afresh, 0, true
-					}
-					if !ok {
-						continue
-					}
-					if c := had + step + more + to.cost; c < next[b*modes+mode] {
-						next[b*modes+mode] = c
-						backs[i][b*modes+mode] = back{int32(a*modes + m)}
+					if c < into[mode] {
+						into[mode], marks[mode] = c, back{l.state}
 					}
 				}
 			}

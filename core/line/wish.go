@@ -20,6 +20,8 @@ type Wish struct {
 	Approach   bool           // notes from outside the palette may lead into chord tones
 	Seed       uint64         // the same seed gives the same line
 	Locked     map[int]bool   // bars, from 0, whose notes stay
+	Spice      Spice          // how it is played; none is picked and plain
+	Lift       int            // higher, or lower when negative, in tenths of the region
 	From, To   int            // bars, from 0, To excluded, that are written; both 0 is all
 }
 
@@ -82,6 +84,12 @@ func (w Wish) check(in *neck.Instrument) error {
 		return err
 	}
 	if _, err := w.rhythm(); err != nil {
+		return err
+	}
+	if size(w.Lift) > 10 {
+		return say.Errorf("a lift of %d; it goes from -10 to 10", w.Lift)
+	}
+	if err := w.Spice.check(); err != nil {
 		return err
 	}
 	if w.Density < 1 || w.Density > 5 {

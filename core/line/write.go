@@ -3,10 +3,9 @@ package line
 import (
 	"context"
 	"errors"
-	"fmt"
-	"hash/fnv"
 	"math"
 	"slices"
+	"strconv"
 
 	"undaris/core/blend"
 	"undaris/core/harmony"
@@ -24,6 +23,11 @@ type candidate struct {
 	class   blend.Class
 	outside bool    // not in the palette: it must move on by a fret to a chord tone
 	cost    float64 // of taking it, whatever comes before and after
+
+	way    score.Ornaments // how it is played; midi is what is heard
+	under  neck.Placement  // a second tone under it; string 0 is none
+	curled bool            // it may rest, as it is
+	leaned bool            // on a strong beat: it must resolve within it
 }
 
 // weights of the cost of a line. A whole line's cost is the sum over its notes
@@ -61,30 +65,15 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 		return nil, errors.New("there are no bars to write")
 	}
 	w.Locked = lockedOutside(s, w)
-	slots := plan(s, w)
-	if len(slots) == 0 {
-		return nil, errors.New("there is nothing to write: every bar is locked or silent")
-	}
-	layers := make([][]candidate, len(slots))
-	steps := 0
-	for i, k := range slots {
-		if ctx.Err() != nil {
-			return nil, ctx.Err()
-		}
-		layers[i] = candidates(s, w, k)
-		if i > 0 {
-			steps += len(layers[i-1]) * len(layers[i])
-		}
-		if steps > maxSteps {
-			return nil, say.Errorf("%d notes with as many places as these frets and strings hold are too many to weigh at once: it gets as far as bar %d. Write fewer bars, or in fewer frets", len(slots), max(1, k.start/s.Bar()+1))
-		}
-		if len(layers[i]) == 0 {
-			return nil, say.Errorf("no tone of %s lies in %s", k.chord, w.Region.Says())
-		}
-	}
-	way, _ := cheapest(ctx, slots, layers)
-	if err := ctx.Err(); err != nil {
+	slots, layers, way, err := search(ctx, s, w)
+	if err != nil {
 		return nil, err
+	}
+	for w.Spice.Bends > 0 && !w.ChordTones && !bends(layers, way) && w.Spice.Bends < MostSpice {
+		w.Spice.Bends = min(MostSpice, w.Spice.Bends+2) // a chorus that was to have bends has one
+		if slots, layers, way, err = search(ctx, s, w); err != nil {
+			return nil, err
+		}
 	}
 	if way == nil {
 		return nil, errors.New("these wishes cannot all be met in this window; widen it or allow more tones")
@@ -95,13 +84,21 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 			continue
 		}
 		c := layers[i][way[i]]
-		n := score.Note{Start: k.start, Length: k.length, Placement: c.Placement}
+		n := score.Note{Start: k.start, Length: k.length, Placement: c.Placement, Ornaments: c.way}
 		next := -1
 		if i+1 < len(slots) {
 			next = layers[i+1][way[i+1]].midi
 		}
-		n.Pitch = pitch.At(c.midi, spelled(s, w, k.chord, c.midi, next))
+		fretted := s.In.MIDI(c.Placement)
+		n.Pitch = pitch.At(fretted, spelled(s, w, k.chord, fretted, next))
+		if i > 0 && slots[i].slur > 0 && slots[i-1].fixed == nil {
+			n.Join = slurs(&slots[i-1], &slots[i], &layers[i-1][way[i-1]], &c)
+		}
 		notes = append(notes, n)
+		if c.under.String > 0 {
+			low := s.In.MIDI(c.under)
+			notes = append(notes, score.Note{Start: k.start, Length: k.length, Placement: c.under, Pitch: pitch.At(low, spelled(s, w, k.chord, low, -1))})
+		}
 	}
 	if s.Swing {
 		score.Straighten(notes)
@@ -120,6 +117,43 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 	s.Notes = notes
 	lick.Label(s)
 	return notes, nil
+}
+
+// search draws a rhythm and finds the cheapest notes for it; way is nil where there is none.
+func search(ctx context.Context, s score.Score, w Wish) (slots []slot, layers [][]candidate, way []int, err error) {
+	slots = plan(s, w)
+	if len(slots) == 0 {
+		return nil, nil, nil, errors.New("there is nothing to write: every bar is locked or silent")
+	}
+	layers = make([][]candidate, len(slots))
+	steps := 0
+	for i, k := range slots {
+		if ctx.Err() != nil {
+			return nil, nil, nil, ctx.Err()
+		}
+		layers[i] = candidates(s, w, k)
+		if i > 0 {
+			steps += len(layers[i-1]) * len(layers[i])
+		}
+		if steps > maxSteps {
+			return nil, nil, nil, say.Errorf("%d notes with as many places as these frets and strings hold are too many to weigh at once: it gets as far as bar %d. Write fewer bars, or in fewer frets", len(slots), max(1, k.start/s.Bar()+1))
+		}
+		if len(layers[i]) == 0 {
+			return nil, nil, nil, say.Errorf("no tone of %s lies in %s", k.chord, w.Region.Says())
+		}
+	}
+	way, _ = cheapest(ctx, slots, layers)
+	return slots, layers, way, ctx.Err()
+}
+
+// bends tells that some note of a way is bent.
+func bends(layers [][]candidate, way []int) bool {
+	for i, at := range way {
+		if layers[i][at].way.Bend > 0 {
+			return true
+		}
+	}
+	return len(way) == 0
 }
 
 // lockedOutside locks the bars that are not to be written.
@@ -144,6 +178,17 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 	for _, m := range w.Palette.Notes(s.Key, k.chord) {
 		inside[m.Name.Class()] = true
 	}
+	var best [neck.MaxStrings + 1][128]int // for each string and pitch heard, the cheapest way to it, from 1
+	add := func(c candidate) {
+		at := &best[c.String][c.midi]
+		switch {
+		case *at == 0:
+			out = append(out, c)
+			*at = len(out)
+		case c.cost < out[*at-1].cost:
+			out[*at-1] = c
+		}
+	}
 	for _, str := range on {
 		for fret := w.Region.Low; fret <= w.Region.High; fret++ {
 			p := neck.Placement{String: str, Fret: fret}
@@ -151,19 +196,43 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 			sound := table[k.chord.Above(midi)]
 			c := candidate{Placement: p, midi: midi, class: sound.Class}
 			c.outside = sound.Class != blend.ChordTone && !inside[midi%12]
-			if sound.Class != blend.ChordTone && (w.ChordTones || k.strong || k.rests || c.outside && !w.Approach) {
+			c.leaned = sound.Class != blend.ChordTone && k.strong && leans(w, k, sound)
+			if sound.Class != blend.ChordTone && (w.ChordTones || k.strong && !c.leaned || k.rests || c.outside && !w.Approach && !c.leaned) {
 				continue
 			}
-			c.cost = classes[sound.Class]
-			if c.outside {
-				c.cost = foreign
+			weigh := func(c *candidate, sound blend.Sound) {
+				c.cost = classes[sound.Class]
+				switch {
+				case c.leaned:
+					c.cost, c.outside = leaning.worth(w, &k, w.Spice.Blue), false
+				case c.outside:
+					c.cost = foreign
+				}
+				if k.change {
+					c.cost += wish * float64(harmony.UsualOrder.Place(sound.Degree.Role()))
+				}
+				height := float64(c.midi-low) - k.height*span
+				c.cost += off*height*height + jitter*chance(w.Seed, k.key, string(sound.Degree), c.midi)
 			}
-			if k.change {
-				c.cost += wish * float64(harmony.UsualOrder.Place(sound.Degree.Role()))
+			weigh(&c, sound)
+			if w.Spice != (Spice{}) {
+				c = c.vary(s, w, k, sound)
 			}
-			height := float64(midi-low) - k.height*span
-			c.cost += off*height*height + jitter*chance(w.Seed, k.key, string(sound.Degree), midi)
-			out = append(out, c)
+			add(c)
+			for up := 1; up <= 2 && w.Spice.Bends > 0 && !w.ChordTones; up++ {
+				b, ok := bent(s, w, k, p, up, &inside)
+				if !ok {
+					continue
+				}
+				heard := table[k.chord.Above(b.midi)]
+				b.leaned = heard.Class != blend.ChordTone && k.strong
+				if b.leaned && !leans(w, k, heard) {
+					continue
+				}
+				weigh(&b, heard)
+				b.cost += bending.worth(w, &k, w.Spice.Bends)
+				add(b)
+			}
 		}
 	}
 	if k.change && len(w.Targets) > 0 {
@@ -180,9 +249,14 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 
 // chance is the seed's liking for a degree at a place of an idea, 0 to 1.
 func chance(seed, key uint64, degree string, midi int) float64 {
-	h := fnv.New64a()
-	fmt.Fprintf(h, "%d %d %s %d", seed, key, degree, midi/12)
-	x := h.Sum64()
+	var room [64]byte
+	text := strconv.AppendUint(room[:0], seed, 10)
+	text = strconv.AppendUint(append(text, ' '), key, 10)
+	text = append(append(append(text, ' '), degree...), ' ')
+	x := uint64(14695981039346656037) // FNV-1a
+	for _, b := range strconv.AppendInt(text, int64(midi/12), 10) {
+		x = (x ^ uint64(b)) * 1099511628211
+	}
 	x ^= x >> 31
 	x *= 0x9E3779B97F4A7C15
 	return float64(x>>11) / (1 << 53)
@@ -190,21 +264,27 @@ func chance(seed, key uint64, degree string, midi int) float64 {
 
 // pair is the cost of going from one note to the next, infinite when it is
 // ruled out.
-func pair(from, to slot, a, b candidate) float64 {
+func pair(from, to *slot, a, b *candidate) float64 {
 	d := size(b.midi - a.midi)
 	resolves := d == 1 && b.class == blend.ChordTone
 	var cost float64
 	switch {
-	case a.outside && !resolves:
+	case a.outside && !resolves, a.leaned && !resolved(from, to, a, b):
 		return math.Inf(1)
 	case a.outside && to.change:
 		cost += led
-	case (a.class == blend.Tension || a.class == blend.Passing || a.class == blend.Blue) && (d > 2 || d == 0):
+	case !a.curled && (a.class == blend.Tension || a.class == blend.Passing || a.class == blend.Blue) && (d > 2 || d == 0):
 		cost += unresolved
 	}
 	step := farther
 	if d < len(intervals) {
 		step = intervals[d]
+	}
+	if d == 0 {
+		step -= to.again
+	}
+	if to.slur > 0 && slurs(from, to, a, b) != score.Picked {
+		cost -= to.slur
 	}
 	if from.pause >= score.Tick {
 		step /= 3
@@ -252,7 +332,7 @@ func dress(notes []score.Note, w Wish, bar int) {
 		if n.Length >= held {
 			n.Vibrato = true
 		}
-		if i == 0 || n.Start%score.Tick == 0 || n.Fret == 0 && notes[i-1].Fret == 0 {
+		if w.Spice != (Spice{}) || i == 0 || n.Start%score.Tick == 0 || n.Fret == 0 && notes[i-1].Fret == 0 {
 			continue
 		}
 		before := notes[i-1]

@@ -1679,12 +1679,16 @@ export interface components {
             rhythms: components["schemas"]["CatalogueOption"][];
             /** @description that a palette of one's own is made of */
             steps: string[];
+            /** @description ways of playing that a line has more or less of, 0 to 10 */
+            tastes: components["schemas"]["CatalogueOption"][];
             threads: components["schemas"]["CatalogueChoice"][];
             tonics: string[];
             tunings: components["schemas"]["CatalogueTuning"][];
             turnarounds: components["schemas"]["CatalogueTurnaround"][];
             /** @description to play a note */
             ways: components["schemas"]["CatalogueWay"][];
+            /** @description styles of written lines */
+            words: components["schemas"]["CatalogueWord"][];
         };
         CatalogueChoice: {
             id: string;
@@ -1777,6 +1781,19 @@ export interface components {
             on?: string;
             /** @description what the key goes through */
             values: components["schemas"]["CatalogueValue"][];
+        };
+        CatalogueWord: {
+            about: string;
+            chordTones?: boolean;
+            /** Format: int64 */
+            density: number;
+            id: string;
+            name: string;
+            phrasing: string;
+            /** @description of each taste, 0 to 10 */
+            spice: {
+                [key: string]: number;
+            };
         };
         Chain: {
             /**
@@ -4150,15 +4167,26 @@ export interface components {
              * @description first bar to write, from 1; 0 is all
              */
             from?: number;
+            /**
+             * Format: int64
+             * @description higher, or lower when negative, in tenths of the region
+             */
+            lift?: number;
             phrasing?: string;
             /** @description eighths, triplets, sixteenths or mixed */
             rhythm?: string;
             /** Format: int64 */
             seed?: number;
+            /** @description how much of each way of playing, 0 to 10; the word's where it is not said */
+            spice?: {
+                [key: string]: number;
+            };
             /** @description roles allowed on each change, such as third; empty is any, thirds liked best */
             targets?: string;
             /** Format: int64 */
             to?: number;
+            /** @description a style: what it sets where nothing else is said */
+            word?: string;
         };
         "Write-lineRequest": {
             line: components["schemas"]["LineBody"];

@@ -6,14 +6,15 @@ import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import { askLine, useLicks } from '../../api/kept'
-import { useDivision } from '../../api/division'
 import { useCatalogue } from '../../api/queries'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import { useAddress } from '../../shell/useAddress'
 import TickBox from '../../shell/TickBox.vue'
 import FieldLine from './FieldLine.vue'
 import SelectLine from './SelectLine.vue'
+import WriteForm from './WriteForm.vue'
 import { remember } from './useFiner'
+import { useLineStrings } from './useLineStrings'
 import type { LineState } from './useLine'
 
 const props = defineProps<{ state: LineState; bar: number; tab: string }>()
@@ -21,57 +22,7 @@ const { id } = useAddress()
 const catalogue = useCatalogue()
 const licks = useLicks()
 const bars = computed(() => props.state.study.value?.score.measures.filter((m) => m.number > 0).length ?? 12)
-/* The strings that the line is written on: part of its region, for writing and for exercises. */
-const division = useDivision(
-  computed(() => props.state.line.value?.key),
-  computed(() => true),
-  computed(() => {
-    const { tuning, frets, capo } = props.state.line.value ?? {}
-    return { tuning, frets, capo }
-  }),
-)
-const all = 'all'
-const sets = computed(() => division.data.value?.strings.map((s) => ({ id: s.strings || all, name: s.name })) ?? [])
-const on = computed({
-  get: () => props.state.line.value?.strings || all,
-  set: (strings) => void props.state.change({ strings: strings === all ? undefined : strings }),
-})
-const wish = reactive({
-  rhythm: 'eighths',
-  density: 3,
-  contour: 'free',
-  phrasing: 'free',
-  targets: 'any',
-  chordTones: false,
-  approach: true,
-  seed: 1,
-  from: 1,
-  to: 0,
-})
-const targets = [
-  { name: 'any tone, thirds liked best', id: 'any' },
-  { name: 'thirds only', id: 'third' },
-  { name: 'thirds and sevenths', id: 'third,seventh' },
-  { name: 'roots', id: 'root' },
-]
-function write(anew = false) {
-  if (anew) wish.seed++
-  const line = props.state.line.value
-  if (!line) return
-  const to = wish.to || bars.value
-  void props.state.take(
-    askLine.write(line, {
-      ...wish,
-      targets: wish.targets === 'any' ? '' : wish.targets,
-      from: wish.from,
-      to: Math.max(to, wish.from),
-    }),
-  )
-}
-/** The window of the line; it is three frets wide at least. */
-function frets(low: number, high: number) {
-  void props.state.change({ low, high: Math.max(high, low + 3) })
-}
+const { sets, on } = useLineStrings(props.state)
 const rests = [
   { id: 0, name: 'none: through every bar' },
   ...[1, 2, 3].map((b) => ({ id: b, name: `after beat ${b} of each chord's last bar` })),
@@ -90,7 +41,6 @@ const asked: Record<string, { label: string; usual: string }> = {
 }
 const cell = ref('')
 const lick = reactive({ id: 0, where: 'through' as 'through' | 'bar', land: true, follow: true })
-const five = [1, 2, 3, 4, 5].map((n) => ({ id: n, name: String(n) }))
 const wheres = computed(() => [
   { id: 'through' as const, name: 'every change' },
   { id: 'bar' as const, name: `bar ${props.bar}` },
@@ -110,24 +60,19 @@ function putLick() {
     }),
   )
 }
+const usual = {
+  drill: 'run',
+  pace: 'eighths',
+  from: 'lowest',
+  order: 1,
+  down: false,
+  approach: 'plain',
+  until: 0,
+  offset: 0,
+  double: false,
+}
 /* Kept while the tab is open, from panel to panel and from line to line. */
-const drill = toReactive(
-  useSessionStorage(
-    'undaris-exercise',
-    {
-      drill: 'run',
-      pace: 'eighths',
-      from: 'lowest',
-      order: 1,
-      down: false,
-      approach: 'plain',
-      until: 0,
-      offset: 0,
-      double: false,
-    },
-    { mergeDefaults: true },
-  ),
-)
+const drill = toReactive<typeof usual>(useSessionStorage('undaris-exercise', { ...usual }, { mergeDefaults: true }))
 const froms = ['lowest', 'R', '3', 'b3', '5', 'b7', '7'].map((d) => ({
   id: d,
   name: d !== 'lowest' ? `from the ${d === 'R' ? 'root' : d.replace('b', '♭')}` : 'from the lowest tone',
@@ -151,74 +96,7 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
 
 <template>
   <section v-if="catalogue.data.value" class="work-panel">
-    <div v-if="tab === 'write'" class="form">
-      <FieldLine label="Bars" for="wish-from">
-        <InputNumber v-model="wish.from" input-id="wish-from" :min="1" :max="bars" size="small" />
-        to
-        <InputNumber
-          :model-value="wish.to || bars"
-          input-id="wish-to"
-          :min="1"
-          :max="bars"
-          size="small"
-          aria-label="last bar"
-          @update:model-value="wish.to = $event as number"
-        />
-      </FieldLine>
-      <FieldLine label="Frets" for="wish-low">
-        <InputNumber
-          :model-value="state.line.value?.low"
-          input-id="wish-low"
-          :min="0"
-          :max="24"
-          size="small"
-          @update:model-value="frets($event as number, state.line.value?.high ?? 4)"
-        />
-        to
-        <InputNumber
-          :model-value="state.line.value?.high"
-          input-id="wish-high"
-          :min="3"
-          :max="27"
-          size="small"
-          aria-label="last fret"
-          @update:model-value="frets(state.line.value?.low ?? 0, $event as number)"
-        />
-      </FieldLine>
-      <SelectLine id="wish-rhythm" v-model="wish.rhythm" label="Rhythm" :options="catalogue.data.value.rhythms" />
-      <FieldLine label="Density">
-        <SegmentedChoice v-model="wish.density" :options="five" label="density" />
-      </FieldLine>
-      <SelectLine
-        id="wish-phrasing"
-        v-model="wish.phrasing"
-        label="Phrasing"
-        :options="catalogue.data.value.phrasings"
-      />
-      <SelectLine id="wish-contour" v-model="wish.contour" label="Contour" :options="catalogue.data.value.contours" />
-      <SelectLine id="wish-targets" v-model="wish.targets" label="Land on" :options="targets" />
-      <SelectLine id="wish-strings" v-model="on" label="Strings" :options="sets" />
-      <SelectLine
-        id="wish-palette"
-        :model-value="state.line.value?.palette"
-        label="Palette"
-        :options="catalogue.data.value.palettes"
-        @update:model-value="state.change({ palette: $event })"
-      />
-      <TickBox v-model="wish.chordTones">chord tones only</TickBox>
-      <TickBox v-model="wish.approach">approach notes from outside the palette</TickBox>
-      <p class="do">
-        <Button label="Write" @click="write()" />
-        <Button
-          label="Another"
-          icon="pi pi-refresh"
-          variant="outlined"
-          :title="`seed ${wish.seed}`"
-          @click="write(true)"
-        />
-      </p>
-      <p class="hint">Press a bar’s chord line on the sheet to lock it: locked bars stay as they are.</p>
-    </div>
+    <WriteForm v-if="tab === 'write'" :state="state" :bars="bars" />
     <div v-else-if="tab === 'lick'" class="form">
       <SelectLine
         id="work-lick"
@@ -258,26 +136,27 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
 </template>
 
 <style scoped>
-.form {
+.work-panel :deep(.form) {
   display: grid;
   gap: 0.35rem;
   margin-top: 0.5rem;
 }
 
-.form :deep(.p-inputnumber-input) {
+.work-panel :deep(.p-inputnumber-input) {
   width: 3.6rem;
 }
 
-.do {
+.work-panel :deep(.do) {
   display: flex;
-  gap: 0.5rem;
+  flex-wrap: wrap;
+  gap: 0.4rem;
   padding: 0.4rem 0;
   position: sticky;
   bottom: 0;
   background: var(--paper);
 }
 
-.hint {
+.work-panel :deep(.hint) {
   color: var(--soft);
   font-size: var(--text-s);
 }

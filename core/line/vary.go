@@ -1,0 +1,191 @@
+package line
+
+import (
+	"math"
+
+	"undaris/core/blend"
+	"undaris/core/neck"
+	"undaris/core/score"
+)
+
+// device is a way of playing, weighed: what it costs beyond the plain note, and what it
+// takes off where the seed likes it; often is at how many places of a hundred that is,
+// with as much of its spice as can be.
+type device struct {
+	name         string
+	cost, reward float64
+	often        float64
+}
+
+// The devices. That they are spread over a line is left to the seed, where they fit best
+// to the search.
+var (
+	bending   = device{"bend", 1.6, 2.6, 0.5}
+	curling   = device{"curl", 1.0, 1.4, 0.5}
+	scooping  = device{"scoop", 1.0, 0.6, 0.3}
+	doubling  = device{"double", 1.2, 0.6, 0.4}
+	leaning   = device{"lean", 1.8, 1.2, 0.5}
+	slurring  = device{"slur", 0, 1.1, 0.7} // a hammer-on or a pull-off
+	repeating = device{"same", 0, 2.4, 0.5} // the same note again
+)
+
+// likes tells that the seed likes the device at a place of an idea.
+func (d device) likes(w Wish, k *slot, spice int) bool {
+	return spice > 0 && chance(w.Seed, k.key, d.name, 0) < d.often*part(spice)
+}
+
+// worth is what the device adds to the cost of a note at a place.
+func (d device) worth(w Wish, k *slot, spice int) float64 {
+	switch {
+	case spice == 0:
+		return math.Inf(1)
+	case d.likes(w, k, spice):
+		return -d.reward
+	}
+	return d.cost
+}
+
+// off is what a step between two notes that can have the device costs less there.
+func (d device) off(w Wish, k *slot, spice int) float64 {
+	if d.likes(w, k, spice) {
+		return d.reward
+	}
+	return 0
+}
+
+// GaveWay tells which wishes contradict others, and which of them gave way.
+func (w Wish) GaveWay(in *neck.Instrument) (said []string) {
+	on := in.On(w.Region.Strings)
+	bendable := false
+	for _, str := range on {
+		for fret := max(1, w.Region.Low); fret <= min(w.Region.High, in.Last()); fret++ {
+			bendable = bendable || in.Bendable(neck.Placement{String: str, Fret: fret}) > 0
+		}
+	}
+	for _, c := range []struct {
+		clash bool
+		says  string
+	}{
+		{w.ChordTones && w.Spice.Bends > 0, "bends gave way: nothing but chord tones was wished, and a bend begins on another note"},
+		{w.ChordTones && w.Spice.Blue > 0, "blue notes on the beat gave way: nothing but chord tones was wished"},
+		{!w.ChordTones && w.Spice.Bends > 0 && !bendable, "bends gave way: no note in these frets and on these strings can be bent"},
+		{w.Spice.Rests > 0 && w.Phrasing == "study", "silence gave way: without a rest was wished"},
+		{w.Spice.DoubleStops > 0 && len(on) == 1, "double stops gave way: there is one string"},
+		{w.Spice.Blue > 0 && len(w.Targets) > 0, "blue notes gave way on the changes: what to land on was wished"},
+	} {
+		if c.clash {
+			said = append(said, c.says)
+		}
+	}
+	return said
+}
+
+// vary plays a plain candidate as the hand may, and takes the cheapest way: scooped,
+// curled, or with a second tone under it.
+func (c candidate) vary(s score.Score, w Wish, k slot, sound blend.Sound) candidate {
+	plain := c.cost
+	take := func(cost float64, as candidate) {
+		if plain+cost < c.cost {
+			as.cost = plain + cost
+			c = as
+		}
+	}
+	long := k.length >= score.Tick/2
+	if long && c.Fret > 1 && c.class == blend.ChordTone && c.Fret-1 >= w.Region.Low {
+		as := c
+		as.way = score.Ornaments{Scoop: 1 + int(2*chance(w.Seed, k.key, "from", c.midi))}
+		if as.way.Scoop > c.Fret-w.Region.Low {
+			as.way.Scoop = 1
+		}
+		take(scooping.worth(w, &k, w.Spice.Slides), as)
+	}
+	if long && sound.Class == blend.Blue && sound.Degree == "#9" && s.In.Bendable(c.Placement) > 0 {
+		as := c
+		as.way = score.Ornaments{Bend: 1}
+		as.curled = true
+		take(curling.worth(w, &k, w.Spice.Bends), as)
+	}
+	if k.length >= score.Tick && c.class == blend.ChordTone && w.Spice.DoubleStops > 0 {
+		if under, ok := w.under(s, k, c); ok {
+			as := c
+			as.under = under
+			take(doubling.worth(w, &k, w.Spice.DoubleStops), as)
+		}
+	}
+	return c
+}
+
+// under is a chord tone on the next string down that the hand holds with a note.
+func (w Wish) under(s score.Score, k slot, c candidate) (neck.Placement, bool) {
+	for _, fret := range []int{c.Fret, c.Fret + 1, c.Fret - 1, c.Fret + 2, c.Fret - 2} {
+		at := neck.Placement{String: c.String + 1, Fret: fret}
+		if at.String > s.In.Strings() || fret <= 0 || c.Fret == 0 || !w.Region.Has(at) {
+			continue
+		}
+		midi := s.In.MIDI(at)
+		if _, tone := k.chord.ToneAt(midi % 12); tone && c.midi-midi >= 3 && c.midi-midi <= 9 {
+			return at, true
+		}
+	}
+	return neck.Placement{}, false
+}
+
+// bent is a note that is reached by bending a note of the palette below it up to a chord
+// tone or a blue note; ok is false where it is none that the hand can bend so.
+func bent(s score.Score, w Wish, k slot, from neck.Placement, up int, inside *[12]bool) (c candidate, ok bool) {
+	midi := s.In.MIDI(from)
+	if !inside[midi%12] || s.In.Bendable(from) < up || from.Fret == 0 || k.length < score.Tick/2 {
+		return c, false
+	}
+	sound := blend.Sounds(k.chord)[k.chord.Above(midi+up)]
+	if sound.Class != blend.ChordTone && sound.Class != blend.Blue || k.rests && sound.Class != blend.ChordTone {
+		return c, false
+	}
+	return candidate{Placement: from, midi: midi + up, class: sound.Class, way: score.Ornaments{Bend: 2 * up}}, true
+}
+
+// slurs tells how a note is joined to the one before on its string, where it is off the
+// beat and the hand need not move; "" where it is picked.
+func slurs(from, to *slot, a, b *candidate) score.Join {
+	d := b.Fret - a.Fret
+	if a.String != b.String || d == 0 || from.pause > 0 || to.start%score.Tick == 0 || a.Fret == 0 && b.Fret == 0 ||
+		a.way.Bend > 0 || b.way.Bend > 0 || b.way.Scoop > 0 || a.under.String > 0 || b.under.String > 0 {
+		return score.Picked
+	}
+	switch {
+	case size(d) > 2:
+		return score.Picked
+	case d > 0:
+		return score.Hammer
+	}
+	return score.PullOff
+}
+
+// leans tells that a note on a strong beat that is no chord tone may stand there: blue or
+// a tension, it moves on within the beat.
+func leans(w Wish, k slot, sound blend.Sound) bool {
+	if w.Spice.Blue == 0 || w.ChordTones || k.rests || k.length > score.Tick/2 || k.change && len(w.Targets) > 0 {
+		return false
+	}
+	switch sound.Degree {
+	case "#9", "b3", "11", "#11", "b5":
+		return sound.Class == blend.Blue || sound.Class == blend.Tension
+	}
+	return false
+}
+
+// resolved tells that a leaned note moves on to a chord tone by step, within the beat.
+func resolved(from, to *slot, a, b *candidate) bool {
+	d := size(b.midi - a.midi)
+	return b.class == blend.ChordTone && (d == 1 || d == 2) && to.start-from.start <= score.Tick && from.pause == 0
+}
+
+// arc is how high a line stands at a part of its way, 0 to 1: it climbs to two thirds and
+// comes down to the middle.
+func arc(at float64) float64 {
+	const top = 2.0 / 3
+	if at < top {
+		return 0.5 + 0.5*at/top
+	}
+	return 1 - 0.4*(at-top)/(1-top)
+}

@@ -1,0 +1,61 @@
+/* What a written line should be like, as it is chosen: a word sets the ways of playing, sliders change them, and a press
+   asks for a little more of one thing. */
+import type { Catalogue } from '../../api/client'
+
+export const plain = {
+  word: 'plain',
+  spice: {} as Record<string, number>,
+  rhythm: 'eighths',
+  density: 3,
+  contour: 'free',
+  phrasing: 'free',
+  targets: 'any',
+  chordTones: false,
+  approach: true,
+  lift: 0,
+  seed: 1,
+  from: 1,
+  to: 0,
+}
+export type Wished = typeof plain
+
+const between = (least: number, n: number, most: number) => Math.max(least, Math.min(most, n))
+const most = 10
+
+/** A wish in a word's style; what is no matter of style stays. */
+export function inStyle(wish: Wished, word: Catalogue['words'][number]): Partial<Wished> {
+  return {
+    word: word.id,
+    spice: { ...word.spice },
+    density: word.density,
+    phrasing: word.phrasing,
+    chordTones: word.chordTones ?? false,
+    approach: wish.approach,
+  }
+}
+
+/** What can be asked for with one press: the same line, but for one wish. */
+export const asks: { name: string; more: (w: Wished) => Partial<Wished> }[] = [
+  { name: 'Another like it', more: (w) => ({ seed: w.seed + 1 }) },
+  { name: 'More bends', more: (w) => spiced(w, { bends: 2 }) },
+  { name: 'Fewer notes', more: (w) => ({ density: between(1, w.density - 1, 5), ...spiced(w, { rests: 2 }) }) },
+  { name: 'Higher', more: (w) => ({ lift: between(-most, w.lift + 2, most) }) },
+  { name: 'Begin later', more: (w) => spiced(w, { offbeat: 3 }) },
+]
+
+function spiced(w: Wished, by: Record<string, number>): Partial<Wished> {
+  const spice = { ...w.spice }
+  for (const [name, n] of Object.entries(by)) spice[name] = between(0, (spice[name] ?? 0) + n, most)
+  return { spice }
+}
+
+/** The tastes that are not as the word has them. */
+export const seasoned = (w: Wished, word: Catalogue['words'][number] | undefined): string[] =>
+  Object.keys(w.spice).filter((t) => w.spice[t] !== (word?.spice[t] ?? 0))
+
+/** As the core is asked. */
+export const askedOf = (w: Wished, bars: number) => ({
+  ...w,
+  targets: w.targets === 'any' ? '' : w.targets,
+  to: Math.max(w.to || bars, w.from),
+})
