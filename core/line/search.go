@@ -10,7 +10,7 @@ import (
 // A state of the search is a note and how the line got there: its mode.
 //
 // Modes: 0 the beginning, or after a rest; 1 the second of two same notes; then
-// up and down, each by the size of the last step (small, middling, a leap) and
+// up and down, each by the size of the last step (a half, a whole, middling, a leap) and
 // by how many notes they have gone on in one direction (1 to 5) or how often
 // they have turned round in a row (1 to 3).
 const (
@@ -19,20 +19,28 @@ const (
 	longest  = 5
 	dizziest = 3
 	ways     = longest + dizziest
-	sizes    = 3
+	sizes    = 4
 	modes    = 2 + 2*sizes*ways
 )
 
-// sizeOf tells a small step (up to a whole step) from a middling one (a third)
-// and a leap.
+// The sizes of a step.
+const (
+	halfStep = iota
+	wholeStep
+	middling // a third
+	leap
+)
+
 func sizeOf(step int) int {
 	switch d := size(step); {
+	case d <= 1:
+		return halfStep
 	case d <= 2:
-		return 0
+		return wholeStep
 	case d <= 4:
-		return 1
+		return middling
 	}
-	return 2
+	return leap
 }
 
 // modeOf numbers a mode; way is a run of 1 to 5, or 5 more than the turns in a row.
@@ -45,8 +53,9 @@ func modeOf(down bool, way, stepSize int) int {
 }
 
 // turn says which mode a step leads to, what that costs beyond the step itself,
-// and whether it is allowed: no note more than twice in a row.
-func turn(mode, step int) (next int, cost float64, ok bool) {
+// and whether it is allowed: no note more than twice in a row. A step into a change
+// may come out of an enclosure.
+func turn(mode, step int, change bool) (next int, cost float64, ok bool) {
 	if step == 0 {
 		return repeated, 0, mode != repeated
 	}
@@ -75,10 +84,14 @@ func turn(mode, step int) (next int, cost float64, ok bool) {
 		case way == ways:
 			cost += zigzag
 		}
-		if wasDown != down && wasSize == 0 && now == 0 {
+		switch {
+		case wasDown == down || wasSize > wholeStep || now > wholeStep:
+		case change && wasSize == wholeStep && now == halfStep:
+			cost += enclosed
+		default:
 			cost += dither
 		}
-		if wasDown == down && wasSize == 2 && size(step) > 2 {
+		if wasDown == down && wasSize == leap && size(step) > 2 {
 			cost += leapOn
 		}
 	}
@@ -89,8 +102,10 @@ func turn(mode, step int) (next int, cost float64, ok bool) {
 const widest = 200
 
 // turns is turn for every mode and step, so that the search need not reckon it anew.
-// A step that is not allowed costs infinitely much.
-var turns = func() (table [2*widest + 1][modes]struct {
+// A step that is not allowed costs infinitely much. Into a change others hold.
+var turns, intoChange = tableOfTurns(false), tableOfTurns(true)
+
+func tableOfTurns(change bool) (table [2*widest + 1][modes]struct {
 	next int
 	cost float64
 }) {
@@ -98,13 +113,13 @@ var turns = func() (table [2*widest + 1][modes]struct {
 		for m := range table[i] {
 			t := &table[i][m]
 			ok := false
-			if t.next, t.cost, ok = turn(m, i-widest); !ok {
+			if t.next, t.cost, ok = turn(m, i-widest, change); !ok {
 				t.cost = math.Inf(1)
 			}
 		}
 	}
 	return table
-}()
+}
 
 // reached is a state that the search has come to, with the mode it goes on in.
 type reached struct {
@@ -139,6 +154,10 @@ func cheapest(ctx context.Context, slots []slot, layers [][]candidate) (way []in
 			continue
 		}
 		before, now := &slots[i-1], &slots[i]
+		steps := &turns
+		if now.change {
+			steps = &intoChange
+		}
 		given := now.fixed != nil && before.fixed != nil // what is locked need not be liked
 		for a := range layers[i-1] {
 			from := &layers[i-1][a]
@@ -165,7 +184,7 @@ func cheapest(ctx context.Context, slots []slot, layers [][]candidate) (way []in
 				if math.IsInf(step, 1) {
 					continue
 				}
-				column := &turns[to.midi-from.midi+widest]
+				column := &steps[to.midi-from.midi+widest]
 				into, marks := next[b*modes:(b+1)*modes], backs[i][b*modes:(b+1)*modes]
 				step += to.cost
 				for _, l := range live {

@@ -48,6 +48,7 @@ const (
 	jumping    = 0.35  // each string jumped over
 	unresolved = 2.5   // a blue note or a tension left by more than a step
 	led        = -0.9  // an approach by a fret into a change
+	enclosed   = -0.6  // the notes a fret below and above, and then the change
 	overrun    = 0.7   // each note that goes on in one direction beyond four
 	leapOn     = 1.2   // going on in the direction of a leap
 	dither     = 0.8   // a small step and a small step back
