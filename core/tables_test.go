@@ -42,6 +42,7 @@ func TestNothingIsCalledAlike(t *testing.T) {
 		"tunings":    names(neck.Tunings, func(u neck.Tuning) named { return named{u.ID, u.Name} }),
 		"palettes":   names(blend.Palettes, func(p blend.Palette) named { return named{p.ID, p.Name} }),
 		"threads":    names(crossing.Modes, func(m crossing.Mode) named { return named{m.ID, m.Name} }),
+		"arcs":       names(band.Arcs, func(a band.Arc) named { return named{a.ID, a.Name} }),
 		"compers":    names(band.Compers, func(c band.Comper) named { return named{c.ID, c.Name} }),
 		"rhythms":    names(line.Rhythms, func(r line.Rhythm) named { return option(r.Option) }),
 		"phrasings":  names(line.Phrasings, option),

@@ -2,6 +2,7 @@ package demo
 
 import (
 	"fmt"
+	"slices"
 	"testing"
 	"time"
 
@@ -130,4 +131,55 @@ func TestEightWeeks(t *testing.T) {
 	assert.Greater(t, kinds[store.LoggedTake], 60)
 	assert.Greater(t, kinds[store.LoggedRung], 10)
 	assert.InDelta(t, 0.7, landed/float64(changes), 0.25)
+}
+
+// The shelf as a player reads it: half of the licks begin off beat 1, a third breathe or
+// are led into, there are calls with their answers, endings and turnarounds, no two tones
+// at once lie closer than a third, and each is graded.
+func TestTheShelfIsWhatPlayersPlay(t *testing.T) {
+	_, shelf := filled(t)
+	require.GreaterOrEqual(t, len(shelf), 60)
+	off, airy := 0, 0
+	tags, titles := map[string]int{}, map[string]bool{}
+	for _, l := range shelf {
+		assert.False(t, titles[l.Title], l.Title)
+		titles[l.Title] = true
+		core := l.Phrase()
+		if core.Notes[0].Start != 0 {
+			off++
+		}
+		if core.Notes[0].Start < 0 || core.Breathes() {
+			airy++
+		}
+		for _, tag := range l.Tags {
+			tags[tag]++
+		}
+		if slices.Contains(l.Tags, "call") {
+			assert.GreaterOrEqual(t, l.Length, 7.0, "%s has its answer", l.Title)
+			assert.True(t, core.Breathes(), l.Title)
+		}
+		for i, n := range core.Notes[1:] {
+			before := core.Notes[i]
+			if before.Start == n.Start {
+				a, _ := before.Degree.Interval()
+				b, _ := n.Degree.Interval()
+				apart := b.HalfSteps + 12*n.Octave - a.HalfSteps - 12*before.Octave
+				assert.GreaterOrEqual(t, apart, 3, "%s: %s and %s at once", l.Title, before.Degree, n.Degree)
+			}
+			if n.Join == score.PullOff || n.Join == score.Hammer {
+				a, _ := before.Degree.Interval()
+				b, _ := n.Degree.Interval()
+				step := b.HalfSteps + 12*n.Octave - a.HalfSteps - 12*before.Octave
+				assert.LessOrEqual(t, max(step, -step), 3, "%s: %s to %s", l.Title, before.Degree, n.Degree)
+			}
+		}
+		assert.True(t, l.Level >= 1 && l.Level <= 10, "%s: level %v", l.Title, l.Level)
+		assert.Contains(t, l.Hard, "notes a second", l.Title)
+		assert.NotEmpty(t, l.Begins, l.Title)
+	}
+	assert.GreaterOrEqual(t, off*2, len(shelf))
+	assert.GreaterOrEqual(t, airy*3, len(shelf))
+	for tag, least := range map[string]int{"call": 5, "ending": 7, "turnaround": 6, "bend": 6, "double-stop": 5} {
+		assert.GreaterOrEqual(t, tags[tag], least, tag)
+	}
 }

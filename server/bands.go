@@ -28,6 +28,8 @@ type BandQuery struct {
 	Swing      float64  `query:"swing" minimum:"0" maximum:"0.75" doc:"where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own"`
 	Tempo      int      `query:"tempo" minimum:"0" maximum:"300" doc:"beats a minute, 30 to 300; 0 is the chart's own"`
 	Without    []string `query:"without,explode" maxItems:"10" doc:"players who rest: drums, bass, chords"`
+	Ending     bool     `query:"ending" doc:"a bar more with a last chord"`
+	Arc        string   `query:"arc" maxLength:"20" doc:"how it grows over the choruses: level, grow or wave"`
 }
 
 // play has the band play a progression and writes the file.
@@ -41,7 +43,7 @@ func (q BandQuery) play(ctx context.Context, p form.Progression, feel string, he
 		return download{}, at("query.tempo", head.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", head.Tempo, form.MinTempo, form.MaxTempo))
 	}
 	perf, err := band.Play(ctx, p, groove, band.Options{Choruses: q.Choruses, Seed: q.Seed, CountIn: !q.NoCountIn, Metronome: q.Metronome,
-		Comp: q.Comp, DropChords: q.DropChords, Intensity: q.Intensity, Swing: q.Swing, Without: q.Without, Lead: lead})
+		Comp: q.Comp, DropChords: q.DropChords, Intensity: q.Intensity, Swing: q.Swing, Without: q.Without, Lead: lead, Ending: q.Ending, Arc: q.Arc})
 	if err != nil {
 		return download{}, at("query", q.Choruses, err)
 	}

@@ -29,6 +29,7 @@ type Catalogue struct {
 	Palettes    []CataloguePalette    `json:"palettes"`
 	Steps       []string              `json:"steps" doc:"that a palette of one's own is made of"`
 	Threads     []CatalogueChoice     `json:"threads"`
+	Arcs        []CatalogueChoice     `json:"arcs" doc:"how the band grows over the choruses"`
 	Compers     []CatalogueChoice     `json:"compers" doc:"who can play the chords"`
 	Rhythms     []CatalogueOption     `json:"rhythms" doc:"vocabularies of written lines"`
 	Contours    []CatalogueOption     `json:"contours"`
@@ -166,6 +167,7 @@ func catalogue() (c Catalogue) {
 	for _, m := range crossing.Modes {
 		c.Threads = append(c.Threads, CatalogueChoice{m.ID, m.Name})
 	}
+	c.Arcs = each(band.Arcs, func(a band.Arc) CatalogueChoice { return CatalogueChoice{a.ID, a.Name} })
 	for _, p := range band.Compers {
 		c.Compers = append(c.Compers, CatalogueChoice{p.ID, p.Name})
 	}

@@ -36,6 +36,9 @@ type LickRow struct {
 	Tags    []string  `json:"tags"`
 	LandsOn string    `json:"landsOn"`
 	Beats   float64   `json:"beats"`
+	Begins  string    `json:"begins" doc:"where in its bar: 1, and of 2, pickup on 4"`
+	Level   float64   `json:"level" doc:"how hard it is, 1 to 10; 0 where it cannot be played on a guitar"`
+	Hard    string    `json:"hard" doc:"what that comes from"`
 	Updated time.Time `json:"updated"`
 	Problem string    `json:"problem,omitempty" doc:"why it cannot be opened"`
 }
@@ -44,7 +47,7 @@ func lickRow(l store.LickSummary) LickRow {
 	if l.Tags == nil {
 		l.Tags = []string{}
 	}
-	return LickRow{l.ID, l.Version, l.Title, l.Chord, l.OfKey, l.Tags, l.LandsOn, l.Length, l.UpdatedAt, l.Problem}
+	return LickRow{l.ID, l.Version, l.Title, l.Chord, l.OfKey, l.Tags, l.LandsOn, l.Length, l.Begins, l.Level, l.Hard, l.UpdatedAt, l.Problem}
 }
 
 // maxTag is the longest tag in characters.

@@ -19,16 +19,26 @@ type Lick struct {
 	Tags    []string   `gorm:"serializer:json"`
 	LandsOn string     // the degree it ends on
 	Length  float64    // beats from its first beat to its end
+	Begins  string     // where in its bar
+	Level   float64    // how hard it is, 1 to 10; 0 where it cannot be played on a guitar
+	Hard    string     // what that comes from
 }
 
 func (l *Lick) derive() { l.Measure() }
 
-// Measure writes down how long the lick is and where it lands.
+// Measure writes down how long the lick is, where it begins and lands, and how hard it is.
 func (l *Lick) Measure() {
 	if n := len(l.Notes); n > 0 {
 		l.LandsOn = string(l.Notes[n-1].Degree)
 	}
-	l.Length = float64(l.Phrase().End()) / score.Tick
+	phrase := l.Phrase()
+	l.Length = float64(phrase.End()) / score.Tick
+	l.Begins = phrase.Begins()
+	if h, ok := phrase.Hardness(); ok {
+		l.Level, l.Hard = h.Level, h.Says
+	} else {
+		l.Level, l.Hard = 0, ""
+	}
 }
 
 // Phrase is the lick itself.
@@ -38,6 +48,8 @@ func (l Lick) Phrase() lick.Lick { return Phrase(l.Chord, l.OfKey, l.Notes) }
 type LickSummary struct {
 	ID, Version           uint
 	Title, Chord, LandsOn string
+	Begins, Hard          string
+	Level                 float64
 	OfKey                 bool
 	Length                float64
 	Tags                  []string
@@ -48,10 +60,10 @@ type LickSummary struct {
 // Licks lists the shelf, the lick changed last first.
 func (s *Store) Licks(p Page) ([]LickSummary, error) {
 	var tags []byte
-	return summaries(s, `SELECT id, title, version, chord, of_key, lands_on, length, tags, updated_at FROM licks
+	return summaries(s, `SELECT id, title, version, chord, of_key, lands_on, length, begins, level, hard, tags, updated_at FROM licks
 		WHERE deleted_at IS NULL ORDER BY updated_at DESC, id DESC`, p,
 		func(r *sql.Rows, l *LickSummary) error {
-			if err := r.Scan(&l.ID, &l.Title, &l.Version, &l.Chord, &l.OfKey, &l.LandsOn, &l.Length, &tags, &l.UpdatedAt); err != nil {
+			if err := r.Scan(&l.ID, &l.Title, &l.Version, &l.Chord, &l.OfKey, &l.LandsOn, &l.Length, &l.Begins, &l.Level, &l.Hard, &tags, &l.UpdatedAt); err != nil {
 				return err
 			}
 			if string(tags) == "[]" {
@@ -75,7 +87,7 @@ func (s *Store) CreateLick(l *Lick) error { return create[Lick](s, l) }
 
 // ChangeLick lets do alter a lick.
 func (s *Store) ChangeLick(id, version uint, do func(*Lick) error) (Lick, error) {
-	return change(s, id, version, []any{"title", "chord", "of_key", "notes", "tags", "lands_on", "length"}, do)
+	return change(s, id, version, []any{"title", "chord", "of_key", "notes", "tags", "lands_on", "length", "begins", "level", "hard"}, do)
 }
 
 // DeleteLick marks a lick as deleted.

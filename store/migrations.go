@@ -109,6 +109,10 @@ var migrations = []*gormigrate.Migration{
 	step("0013-strings-of-threads", `UPDATE charts
 		SET plan = json_set(plan, '$.strings', json_extract(plan, '$.strings.high') || '-' || json_extract(plan, '$.strings.low'))
 		WHERE json_valid(plan) AND json_type(plan, '$.strings') = 'object'`),
+	withRows(step("0014-licks-are-graded",
+		`ALTER TABLE licks ADD COLUMN begins TEXT NOT NULL DEFAULT ''`,
+		`ALTER TABLE licks ADD COLUMN level REAL NOT NULL DEFAULT 0`,
+		`ALTER TABLE licks ADD COLUMN hard TEXT NOT NULL DEFAULT ''`), gradeLicks),
 }
 
 type migration = gormigrate.Migration
@@ -159,23 +163,38 @@ func countBars(table string) func(tx *gorm.DB) error {
 	}
 }
 
+// gradeLicks writes down where each lick begins and how hard it is.
+func gradeLicks(tx *gorm.DB) error {
+	return eachLick(tx, func(l Lick) error {
+		return tx.Exec("UPDATE licks SET begins = ?, level = ?, hard = ? WHERE id = ?", l.Begins, l.Level, l.Hard, l.ID).Error
+	})
+}
+
 // measureLicks writes down how long each lick is and where it lands. One whose
 // notes cannot be read keeps its place, and says so when it is opened.
 func measureLicks(tx *gorm.DB) error {
+	return eachLick(tx, func(l Lick) error {
+		return tx.Exec("UPDATE licks SET lands_on = ?, length = ? WHERE id = ?", l.LandsOn, l.Length, l.ID).Error
+	})
+}
+
+// eachLick measures the licks that can be read, one by one.
+func eachLick(tx *gorm.DB, write func(l Lick) error) error {
 	var rows []struct {
-		ID    uint
-		Notes string
+		ID           uint
+		Chord, Notes string
+		OfKey        bool
 	}
-	if err := tx.Raw("SELECT id, notes FROM licks").Scan(&rows).Error; err != nil {
+	if err := tx.Raw("SELECT id, chord, of_key, notes FROM licks").Scan(&rows).Error; err != nil {
 		return err
 	}
 	for _, r := range rows {
-		var l Lick
+		l := Lick{Kept: Kept{ID: r.ID}, Chord: r.Chord, OfKey: r.OfKey}
 		if json.Unmarshal([]byte(r.Notes), &l.Notes) != nil {
 			continue
 		}
 		l.derive()
-		if err := tx.Exec("UPDATE licks SET lands_on = ?, length = ? WHERE id = ?", l.LandsOn, l.Length, r.ID).Error; err != nil {
+		if err := write(l); err != nil {
 			return err
 		}
 	}

@@ -1,6 +1,8 @@
 package band
 
 import (
+	"fmt"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -132,4 +134,139 @@ func TestEveryFeelHasAGroove(t *testing.T) {
 	}
 	_, err := GrooveOf("polka")
 	assert.Error(t, err)
+}
+
+// Over every kind of chord on every root: what is comped has the chord's third and seventh
+// (an 11 chord its 11 in place of the third) and nothing foreign; chords that differ are
+// voiced differently.
+func TestVoicingsTellTheirChords(t *testing.T) {
+	kinds := []string{"7", "9", "11", "13", "m7", "m9", "m6", "6", "maj7", "maj9", "m7b5", "dim7", "dim", "7#9", "7b9", "7sus4", "9sus4", "aug", "", "m", "mMaj7"}
+	for _, comper := range Compers {
+		for _, root := range pitch.Roots {
+			for _, kind := range kinds {
+				c := harmony.MustParse(root.String() + kind)
+				s := &session{comper: comper}
+				var classes []int
+				for _, midi := range s.voice(c) {
+					tone, in := c.ToneAt(midi % 12)
+					require.True(t, in, "%s with %d", c, midi)
+					if c.HasDegree("11") && c.HasDegree("3") {
+						require.NotEqual(t, harmony.Degree("3"), tone.Degree, c)
+					}
+					classes = append(classes, midi%12)
+				}
+				for _, tone := range c.Tones {
+					role := tone.Degree.Role()
+					if kind == "11" && (role == harmony.Third || role == harmony.Fifth) {
+						continue
+					}
+					if role == harmony.Third || role == harmony.Seventh || kind == "11" && tone.Degree == "11" {
+						assert.Contains(t, classes, tone.Name.Class(), "%s without its %s", c, tone.Degree)
+					}
+				}
+			}
+			seven := harmony.MustParse(root.String() + "7")
+			s := &session{comper: comper}
+			four := slices.Sorted(slices.Values(classesOf(s.voice(seven))))
+			up := harmony.MustParse(root.Up(pitch.Interval{Letters: 0, HalfSteps: 1}).Simpler().String() + "dim7")
+			assert.NotEqual(t, four, slices.Sorted(slices.Values(classesOf(s.voice(up)))), "%s and %s", seven, up)
+		}
+	}
+}
+
+// No two chords of one progression that differ are voiced alike.
+func TestChordsOfAProgressionDiffer(t *testing.T) {
+	texts := map[string]string{}
+	for _, f := range form.Forms {
+		texts[f.ID] = f.Text
+	}
+	for _, u := range form.Turnarounds {
+		texts[u.ID] = u.Text
+	}
+	for id, text := range texts {
+		for _, tonic := range pitch.Roots {
+			p, err := form.Read(text, 4, form.Key{Tonic: tonic})
+			require.NoError(t, err, id)
+			chords, _ := form.Different(p.Places())
+			for _, comper := range Compers {
+				heard := map[string]string{}
+				for _, c := range chords {
+					if c.None || c.Slash() {
+						continue
+					}
+					voiced := fmt.Sprint(slices.Sorted(slices.Values(classesOf((&session{comper: comper}).voice(c)))))
+					require.Empty(t, heard[voiced], "%s and %s in %s", c, heard[voiced], id)
+					heard[voiced] = c.String()
+				}
+			}
+		}
+	}
+}
+
+func classesOf(voicing []int) (out []int) {
+	for _, midi := range voicing {
+		out = append(out, midi%12)
+	}
+	return out
+}
+
+// A performance with an ending has a bar more: the home chord, held to its end; and no two
+// choruses of any groove are the same bar for bar.
+func TestEndingsAndChorusesThatDiffer(t *testing.T) {
+	f, _ := form.FormByID("quick-change")
+	p := f.In(form.Key{})
+	for _, g := range Grooves {
+		for _, arc := range Arcs {
+			perf, err := Play(t.Context(), p, g, Options{Choruses: 2, Seed: 3, Ending: true, Arc: arc.ID})
+			require.NoError(t, err)
+			last := 24 * 4 * Tick
+			assert.Equal(t, last+4*Tick, perf.Ticks)
+			low := sounding(perf.Tracks[1], last, perf.Ticks)
+			require.NotEmpty(t, low, g.Feel)
+			assert.Equal(t, 0, low[0]%12, "the root of C7")
+			assert.NotEmpty(t, sounding(perf.Tracks[2], last, last+Tick), g.Feel)
+			half := 12 * 4 * Tick
+			for _, track := range perf.Tracks[:3] {
+				var a, b []Note
+				for _, n := range track.Notes {
+					switch {
+					case n.Start < half:
+						a = append(a, n)
+					case n.Start < 2*half:
+						n.Start -= half
+						b = append(b, n)
+					}
+				}
+				assert.NotEqual(t, a, b, "%s of %s", track.Name, g.Feel)
+			}
+		}
+	}
+	_, err := Play(t.Context(), p, Grooves[0], Options{Choruses: 1, Arc: "zigzag"})
+	assert.ErrorContains(t, err, "no arc")
+	silent, err := form.Read("| N.C. |", 4, form.Key{})
+	require.NoError(t, err)
+	perf, err := Play(t.Context(), silent, Grooves[0], Options{Choruses: 1, Ending: true})
+	require.NoError(t, err)
+	assert.Equal(t, 2, perf.Bars)
+}
+
+// Every groove has four fills at least, as long as its beat, and more of them where the
+// form asks for more.
+func TestFillsStandWhereTheFormHasThem(t *testing.T) {
+	for _, g := range Grooves {
+		assert.GreaterOrEqual(t, len(fills[g.Steps]), 4, g.Feel)
+		for _, f := range fills[g.Steps] {
+			assert.Len(t, f, g.Steps, g.Feel)
+		}
+	}
+	f, _ := form.FormByID("quick-change")
+	p := f.In(form.Key{})
+	assert.Equal(t, []int{0, 0, 0, phraseEnd, 0, 0, 0, phraseEnd, 0, 0, 0, chorusEnd}, func() (out []int) {
+		for bar := range p.Bars {
+			out = append(out, fillAt(p, bar))
+		}
+		return out
+	}())
+	assert.Equal(t, []int{-2, 0, 2}, []int{arcOf("grow", 0, 3), arcOf("grow", 1, 3), arcOf("grow", 2, 3)})
+	assert.Equal(t, 0, arcOf("level", 5, 9))
 }

@@ -1,6 +1,8 @@
 package band
 
 import (
+	"slices"
+
 	"undaris/core/form"
 	"undaris/core/harmony"
 )
@@ -27,7 +29,7 @@ func (s *session) bassUnder(here, next form.Place) {
 			case beat == here.Length-1 && changes:
 				midi = s.lead(next.Chord)
 			default:
-				midi = s.near(s.other(here.Chord), s.lastBass)
+				midi = s.walk(here.Chord, root)
 			}
 			play(start+beat*Tick, Tick*9/10, midi, 88)
 		}
@@ -52,6 +54,29 @@ func (s *session) bassUnder(here, next form.Place) {
 				continue
 			}
 			play(start+beat*Tick, length*Tick*9/10, midi, 86)
+		}
+	case onTheOne:
+		sixteenth := Tick / 4
+		for beat := range here.Length {
+			at := start + beat*Tick
+			switch beat % 4 {
+			case 0:
+				play(at, Tick/2, root, 96)
+				play(at+3*sixteenth, sixteenth, root, 74)
+			case 1:
+				if s.rng.IntN(2) == 0 {
+					play(at+2*sixteenth, sixteenth, s.near(s.seventh(here.Chord), root), 78)
+				}
+			case 2:
+				play(at+sixteenth, sixteenth, s.near(s.fifth(here.Chord), root), 76)
+				play(at+2*sixteenth, sixteenth, s.near(s.seventh(here.Chord), root), 80)
+			case 3:
+				midi := root
+				if changes && beat == here.Length-1 {
+					midi = s.lead(next.Chord)
+				}
+				play(at+2*sixteenth, sixteenth, midi, 78)
+			}
 		}
 	case syncopated:
 		for beat := range here.Length {
@@ -101,6 +126,36 @@ func (s *session) other(c harmony.Chord) int {
 			return class
 		}
 		n++
+	}
+	return c.Root.Class()
+}
+
+// walk is the next step of a walking bass: a chord tone, or on the way a step of the
+// scale or a half step between, never the note just played.
+func (s *session) walk(c harmony.Chord, root int) int {
+	if s.rng.IntN(3) > 0 {
+		return s.near(s.other(c), s.lastBass)
+	}
+	up := s.lastBass <= root || s.rng.IntN(2) == 0 && s.lastBass < BassRange[1]-7
+	for by := 1; by <= 2; by++ {
+		midi := s.lastBass + by
+		if !up {
+			midi = s.lastBass - by
+		}
+		inScale := slices.ContainsFunc(c.Scale(), func(t harmony.Tone) bool { return t.Name.Class() == midi%12 })
+		if midi >= BassRange[0] && midi <= BassRange[1] && (inScale || by == 1 && s.rng.IntN(4) == 0) {
+			return midi
+		}
+	}
+	return s.near(s.other(c), s.lastBass)
+}
+
+// seventh is the chord's seventh or sixth, or else its root.
+func (s *session) seventh(c harmony.Chord) int {
+	for _, t := range c.Tones {
+		if t.Degree.Role() == harmony.Seventh {
+			return t.Name.Class()
+		}
 	}
 	return c.Root.Class()
 }

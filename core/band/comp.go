@@ -42,11 +42,29 @@ func (s *session) comp(here []form.Place) {
 			end = min(end, here[k.place+1].Beat*Tick)
 		}
 		length := max(Tick/8, int(float64(end-k.at)*s.g.hold))
-		s.voicing = s.voice(chord)
-		shift := s.human(Note{Start: s.start + k.at, Length: length, Velocity: 50 + 14*k.strength})
-		for _, midi := range s.voicing {
-			s.chords = append(s.chords, Note{Start: shift.Start, Length: length, MIDI: midi, Velocity: shift.Velocity})
+		s.strike(chord, k.at, length, k.strength)
+	}
+}
+
+// A strummed chord is spread by so many ticks from string to string: a few milliseconds.
+const spread = 7
+
+// strike plays a chord at a tick of the bar. A plectrum goes down on the beat, up off it.
+func (s *session) strike(chord harmony.Chord, at, length, strength int) {
+	s.voicing = s.voice(chord)
+	hand := s.human(Note{Start: s.start + at, Length: length, Velocity: 50 + 14*strength})
+	for i, midi := range s.voicing {
+		n := Note{Start: hand.Start, Length: length, MIDI: midi, Velocity: hand.Velocity}
+		if s.comper.Strums {
+			order := i
+			if at%Tick != 0 {
+				order = len(s.voicing) - 1 - i
+			}
+			n.Start += order * spread
+			n.Length = max(1, length-order*spread)
+			n.Velocity = max(1, n.Velocity-3*order)
 		}
+		s.chords = append(s.chords, n)
 	}
 }
 
@@ -77,13 +95,19 @@ func (s *session) voice(c harmony.Chord) []int {
 
 // shell splits a chord into the classes every voicing has and those it may add.
 func shell(c harmony.Chord) (core, extra []int) {
+	eleventh := c.HasDegree("11") && c.HasDegree("3")
 	for _, t := range c.Tones {
-		switch t.Degree.Role() {
-		case harmony.Third, harmony.Seventh:
+		switch role := t.Degree.Role(); {
+		case eleventh && role == harmony.Third:
+			// it would rub against the 11, which is what the chord is called by
+		case role == harmony.Third || role == harmony.Seventh || eleventh && t.Degree == "11":
 			core = append(core, t.Name.Class())
 		default:
 			extra = append(extra, t.Name.Class())
 		}
+	}
+	if c.Diminished() { // without its root it is the dominant a half step below
+		return append(core, c.Root.Class()), slices.DeleteFunc(extra, func(class int) bool { return class == c.Root.Class() })
 	}
 	if len(core) < 2 { // triads and fifths need their root to be understood
 		core = append(core, c.Root.Class())

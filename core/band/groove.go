@@ -41,6 +41,7 @@ const (
 	driving                  // root in eighths, led into the change
 	twoBeat                  // root and fifth in halves
 	syncopated
+	onTheOne // the root on one, sixteenths round it
 )
 
 // Grooves lists a groove for every feel.
@@ -56,7 +57,7 @@ var Grooves = []Groove{
 		driving, false, []string{"x..x..x.", "x.x.x.x.", "x.....xx"}, 0.7},
 	{"funk", 4, 0.54, []hits{
 		{closedHat, "xoxoxoxoxoxoxoxo"}, {kick, "x..o..x...xo...."}, {snare, "....x..o.o..x..o"}},
-		syncopated, false, []string{"..x...x...x..x..", "x..x......x.....", "....x..x..x....."}, 0.35},
+		onTheOne, false, []string{"..x...x...x..x..", "x..x......x.....", "....x..x..x....."}, 0.35},
 	{"rumba", 4, 0.5, []hits{
 		{clave, "x..x...x..x.x..."}, {kick, "x.....x.x.....x."}, {stick, "....x.......x..."}, {closedHat, "x.o.x.o.x.o.x.o."}},
 		syncopated, false, []string{"..x.x.x...x.x.x.", "x...x.x.....x.x."}, 0.5},
@@ -136,13 +137,14 @@ type Comper struct {
 	Name    string
 	Program int    // General MIDI, from 0
 	Range   [2]int // MIDI numbers, both ends included
+	Strums  bool   // string after string, and not all at once
 }
 
 // Compers lists them; the first is the default.
 var Compers = []Comper{
-	{"guitar", "Guitar", 26, [2]int{48, 74}},
-	{"organ", "Organ", 16, [2]int{52, 79}},
-	{"piano", "Electric piano", 4, [2]int{50, 77}},
+	{"guitar", "Guitar", 26, [2]int{48, 74}, true},
+	{"organ", "Organ", 16, [2]int{52, 79}, false},
+	{"piano", "Electric piano", 4, [2]int{50, 77}, false},
 }
 
 // ComperByID finds a comper; none asked for is the first.
@@ -170,6 +172,8 @@ type Options struct {
 	Swing      float64  // within SwingRange; 0 is the groove's own
 	Lead       []Note   // from the top of the form, in straight eighths; it is swung with the band
 	Without    []string // names of tracks that do not play
+	Ending     bool     // a bar more with a last chord
+	Arc        string   // an ID of Arcs
 }
 
 // Limits of the options.

@@ -77,6 +77,9 @@ func Play(ctx context.Context, p form.Progression, g Groove, o Options) (Perform
 		}
 		g.Swing = o.Swing
 	}
+	if o.Arc != "" && !slices.ContainsFunc(Arcs, func(a Arc) bool { return a.ID == o.Arc }) {
+		return Performance{}, fmt.Errorf("there is no arc %q", o.Arc)
+	}
 	comper, err := ComperByID(o.Comp)
 	if err != nil {
 		return Performance{}, err
@@ -90,7 +93,11 @@ func Play(ctx context.Context, p form.Progression, g Groove, o Options) (Perform
 		if ctx.Err() != nil {
 			return Performance{}, ctx.Err()
 		}
+		s.o.Intensity = min(MaxIntensity, max(1, o.Intensity+arcOf(o.Arc, chorus, o.Choruses)))
 		s.chorus(chorus)
+	}
+	if o.Ending {
+		s.ending()
 	}
 	if err := s.playLead(top); err != nil {
 		return Performance{}, err
@@ -111,7 +118,7 @@ type session struct {
 	count, clicks       []Note
 	solo, second        []Note
 	markers             []Marker
-	lastBass            int
+	lastBass, lastFill  int
 	voicing             []int
 	rhythm              string // the comping rhythm of the phrase
 }
@@ -215,9 +222,9 @@ func (s *session) pulse(pattern string, hit func(step, strength int)) {
 }
 
 func (s *session) drumBar(bar, chorus int) {
-	turn := bar == len(s.p.Bars)-1
-	section := bar+1 < len(s.p.Bars) && s.p.Bars[bar+1].Section != ""
-	fill := turn || section || bar%4 == 3 && s.rng.IntN(5) < s.o.Intensity-1
+	most := fillAt(s.p, bar)
+	fills := fills[s.g.Steps]
+	fill := most > phraseEnd || most > 0 && s.rng.IntN(5) < s.o.Intensity-1
 	cut := s.p.Beats * s.g.Steps
 	if fill {
 		cut -= s.g.Steps
@@ -231,8 +238,11 @@ func (s *session) drumBar(bar, chorus int) {
 		})
 	}
 	if fill {
-		for i, note := range []int{snare, highTom, midTom, lowTom}[:min(4, s.g.Steps+1)] {
-			if i < s.g.Steps {
+		// Not the one that was played last: nothing is filled twice alike.
+		pick := (s.lastFill + 1 + s.rng.IntN(min(most, len(fills))-1)) % min(most, len(fills))
+		s.lastFill = pick
+		for i, note := range fills[pick] {
+			if note > 0 {
 				s.drums = append(s.drums, s.human(Note{Start: s.start + s.g.at(cut+i), Length: Tick / 8, MIDI: note, Velocity: 84 + 6*i}))
 			}
 		}

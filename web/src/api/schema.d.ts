@@ -1653,6 +1653,8 @@ export interface components {
         Catalogue: {
             /** @description what leads into each tone of a drill */
             approaches: components["schemas"]["CatalogueChoice"][];
+            /** @description how the band grows over the choruses */
+            arcs: components["schemas"]["CatalogueChoice"][];
             /** @description what leads into a call's first tone */
             callDevices: components["schemas"]["CatalogueChoice"][];
             /** @description of a call's tones */
@@ -2645,10 +2647,19 @@ export interface components {
         LickRow: {
             /** Format: double */
             beats: number;
+            /** @description where in its bar: 1, and of 2, pickup on 4 */
+            begins: string;
             chord: string;
+            /** @description what that comes from */
+            hard: string;
             /** Format: int64 */
             id: number;
             landsOn: string;
+            /**
+             * Format: double
+             * @description how hard it is, 1 to 10; 0 where it cannot be played on a guitar
+             */
+            level: number;
             ofKey: boolean;
             /** @description why it cannot be opened */
             problem?: string;
@@ -4667,6 +4678,10 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
             };
             header?: never;
             path?: never;
@@ -5095,6 +5110,10 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
                 /** @description thread: its targets are played over the band */
                 lead?: "thread";
                 /** @description with high: the window of the thread */
@@ -5343,6 +5362,10 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
             };
             header?: never;
             path: {
@@ -6168,6 +6191,10 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
             };
             header?: never;
             path?: never;
@@ -6459,6 +6486,10 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
             };
             header?: never;
             path: {
@@ -6513,6 +6544,10 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
             };
             header?: never;
             path: {
@@ -6599,6 +6634,10 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
             };
             header?: never;
             path: {

@@ -2,6 +2,7 @@
 /* Who plays, how loud, how hard; the ladder of tempi. */
 import { computed } from 'vue'
 import InputNumber from 'primevue/inputnumber'
+import Select from 'primevue/select'
 import Slider from 'primevue/slider'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { useCatalogue } from '../api/queries'
@@ -64,6 +65,17 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
     <div class="row">
       <span>Intensity</span>
       <SegmentedChoice v-model="band.settings.intensity" :options="five" label="intensity" />
+    </div>
+    <div class="row">
+      <span>Over the choruses</span>
+      <Select
+        v-model="band.settings.arc"
+        :options="catalogue.data.value?.arcs ?? []"
+        option-label="name"
+        option-value="id"
+        size="small"
+        aria-label="how it grows over the choruses"
+      />
     </div>
     <div class="row">
       <span

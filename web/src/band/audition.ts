@@ -26,6 +26,7 @@ export interface Audition {
 export interface Playing {
   comp: string
   intensity: number
+  arc: string
   swing?: number
   metronome: boolean
   seed: number

@@ -53,6 +53,7 @@ export const useBand = defineStore('band', () => {
     const how: Playing = {
       comp: settings.comp,
       intensity: settings.intensity,
+      arc: settings.arc,
       swing: swing.value || undefined,
       metronome: true,
       seed: seed.value,
@@ -224,7 +225,7 @@ export const useBand = defineStore('band', () => {
   }
 
   watch(
-    () => [settings.comp, settings.intensity, drops.value, swing.value, seed.value],
+    () => [settings.comp, settings.intensity, settings.arc, drops.value, swing.value, seed.value],
     () => {
       void reload()
       if (!audition.value) sound.engine()?.tell({ do: 'loop', loop: loopTicks() })

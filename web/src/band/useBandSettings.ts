@@ -13,6 +13,7 @@ export const useBandSettings = defineStore('band settings', () => {
       dropChords: false,
       comp: 'guitar',
       intensity: 3,
+      arc: 'level',
       volume: 0.8,
       cautioned: false,
       levels: { drums: 1, bass: 1, chords: 1, lead: 1, metronome: 1 } as Record<string, number>,

@@ -273,6 +273,7 @@ useCommands({
         v-bind="words.run"
         :heard="hearing.heard.value"
         @pick="pick"
+        @hold="hearing.rest"
         @hear="hearing.walk"
         @strum="grip.strum"
         @go="bench.setPosition"

@@ -99,7 +99,8 @@ const added = computed(() =>
         <li v-for="n in notes" :key="n.note">
           <PressButton
             :class="[{ rest: n.class === 'chord tone', other: box && n.box !== 'both' && n.box !== box }, n.box]"
-            :title="n.reason"
+            :title="`${n.reason}; press to hear it held over the chord`"
+            @click="n.places[0] && emit('hear', n.places[0])"
             @mouseenter="emit('light', n.places)"
             @focus="emit('light', n.places)"
             @mouseleave="emit('light', [])"

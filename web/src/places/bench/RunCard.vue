@@ -18,7 +18,14 @@ const props = defineProps<{
   grip?: string
   elsewhere?: { at: number; chord: string; low: number; high: number }[]
 }>()
-const emit = defineEmits<{ pick: [note: Note]; hear: []; strum: []; go: [position: number]; others: [] }>()
+const emit = defineEmits<{
+  pick: [note: Note]
+  hold: [place: Place]
+  hear: []
+  strum: []
+  go: [position: number]
+  others: []
+}>()
 
 const place = (n: Place) => `${n.string}:${n.fret}`
 const words = (n: Note) =>
@@ -54,16 +61,17 @@ const simpler = computed(() => props.chord.tones.filter((t) => t.simpler))
     <p v-if="chord.none" class="empty">Silence: the band rests here, and so may you.</p>
     <p v-else-if="!run.notes.length" class="empty">No tone of this chord lies in these frets. Widen the window.</p>
     <ol v-else>
-      <li
-        v-for="(n, i) in run.notes"
-        :key="i"
-        :aria-label="words(n)"
-        :class="{ heard: heard?.string === n.string && heard.fret === n.fret }"
-      >
-        <MarkBadge :degree="n.degree" :size="29" />
-        <span class="note"><MusicText :text="n.note" /></span>
-        <span class="place">{{ place(n) }}</span>
-        <span class="finger">{{ n.finger ?? 'open' }}</span>
+      <li v-for="(n, i) in run.notes" :key="i" :class="{ heard: heard?.string === n.string && heard.fret === n.fret }">
+        <PressButton
+          :aria-label="`hold over the chord: ${words(n)}`"
+          title="hear it held over the chord"
+          @click="emit('hold', n)"
+        >
+          <MarkBadge :degree="n.degree" :size="29" />
+          <span class="note"><MusicText :text="n.note" /></span>
+          <span class="place">{{ place(n) }}</span>
+          <span class="finger">{{ n.finger ?? 'open' }}</span>
+        </PressButton>
       </li>
     </ol>
     <p v-if="grip || elsewhere?.length" class="held">
@@ -123,10 +131,21 @@ ol {
   margin-top: 0.3rem;
 }
 
-li {
+li button {
   display: grid;
   justify-items: center;
+  width: 100%;
   line-height: 1.2;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: inherit;
+  cursor: pointer;
+}
+
+li button:hover {
+  background: var(--raised);
 }
 
 h2 {

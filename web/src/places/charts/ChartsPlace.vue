@@ -48,7 +48,7 @@ const copy = async (row: ChartRow) => {
         />
         <Button
           as="a"
-          :href="`/api/charts/${c.id}/midi`"
+          :href="`/api/charts/${c.id}/midi?ending=true`"
           download
           variant="text"
           icon="pi pi-download"

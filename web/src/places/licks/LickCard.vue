@@ -51,6 +51,8 @@ const over = computed(() =>
     </div>
     <footer>
       <span v-for="t in lick.tags" :key="t">{{ t }}</span>
+      <span class="begins">begins on {{ lick.begins }}</span>
+      <span v-if="lick.level" :title="lick.hard">level {{ lick.level }}</span>
     </footer>
   </li>
 </template>

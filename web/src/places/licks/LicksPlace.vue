@@ -10,6 +10,7 @@ import EmptyPlace from '../../shell/EmptyPlace.vue'
 import LickCard from './LickCard.vue'
 import LickDialog from './LickDialog.vue'
 import PressButton from '../../shell/PressButton.vue'
+import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import { useAddress } from '../../shell/useAddress'
 
 useTitle('Licks · Undaris')
@@ -26,9 +27,24 @@ const shown = computed(() => {
   const words = plain(sought.value).toLowerCase().split(/\s+/).filter(Boolean)
   return (licks.data.value ?? []).filter((l) => {
     const text =
-      `${l.title} ${l.tags.join(' ')} ${l.ofKey ? 'key' : 'over ' + (l.chord || 'major')} lands on ${l.landsOn}`.toLowerCase()
+      `${l.title} ${l.tags.join(' ')} ${l.ofKey ? 'key' : 'over ' + (l.chord || 'major')} lands on ${l.landsOn} begins on ${l.begins}`.toLowerCase()
     return (!tag.value || l.tags.includes(tag.value)) && words.every((w) => text.includes(w))
   })
+})
+/* The one changed last first, or the easiest, or by where they begin. */
+const orders = [
+  { id: 'latest', name: 'latest' },
+  { id: 'easiest', name: 'easiest' },
+  { id: 'hardest', name: 'hardest' },
+  { id: 'begins', name: 'by beginning' },
+] as const
+const order = address.oneOf('order', ['latest', 'easiest', 'hardest', 'begins'])
+const sorted = computed(() => {
+  const list = shown.value
+  if (order.value === 'easiest') return list.toSorted((a, b) => a.level - b.level)
+  if (order.value === 'hardest') return list.toSorted((a, b) => b.level - a.level)
+  if (order.value === 'begins') return list.toSorted((a, b) => a.begins.localeCompare(b.begins))
+  return list
 })
 const making = ref(false)
 </script>
@@ -37,7 +53,8 @@ const making = ref(false)
   <div v-if="licks.data.value" class="licks">
     <header>
       <h1>Licks</h1>
-      <InputText v-model="sought" placeholder="find by title, tag, chord or landing" aria-label="find a lick" />
+      <InputText v-model="sought" placeholder="title, tag, chord, beginning, landing" aria-label="find a lick" />
+      <SegmentedChoice v-model="order" :options="[...orders]" label="in which order" />
       <Button label="New lick" icon="pi pi-plus" @click="making = true" />
     </header>
     <nav v-if="tags.length" class="tags" aria-label="tags">
@@ -55,7 +72,7 @@ const making = ref(false)
       </PressButton>
     </nav>
     <ul v-if="shown.length">
-      <LickCard v-for="l in shown" :key="l.id" :lick="l" />
+      <LickCard v-for="l in sorted" :key="l.id" :lick="l" />
     </ul>
     <p v-else-if="licks.data.value.length" class="none">No lick on the shelf answers to that.</p>
     <EmptyPlace

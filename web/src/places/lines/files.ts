@@ -1,7 +1,7 @@
 /* What a line leaves as. */
 const kinds = [
   { label: 'MusicXML, for notation programs', kind: 'musicxml' },
-  { label: 'MIDI, with the band', kind: 'midi?choruses=1' },
+  { label: 'MIDI, with the band', kind: 'midi?choruses=1&ending=true' },
   { label: 'Tablature as text', kind: 'tab' },
 ]
 

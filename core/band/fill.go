@@ -1,0 +1,56 @@
+package band
+
+import "undaris/core/form"
+
+// fill is what the drums play in place of their last beat: for each step of the groove a
+// drum, or none.
+type fill []int
+
+// fills are at least four for as many steps as a groove has to the beat, from the plainest
+// to the busiest.
+var fills = map[int][]fill{
+	2: {{snare, snare}, {snare, lowTom}, {highTom, lowTom}, {0, snare}, {midTom, midTom}},
+	3: {{snare, 0, snare}, {snare, midTom, lowTom}, {highTom, midTom, lowTom}, {0, snare, snare}, {snare, snare, snare}},
+	4: {{snare, 0, snare, snare}, {snare, highTom, midTom, lowTom}, {snare, snare, midTom, lowTom}, {0, snare, 0, lowTom}, {highTom, highTom, midTom, lowTom}},
+}
+
+// Where a fill stands in the form decides how busy it may be.
+const (
+	phraseEnd  = 2 // of the fills, from the plainest
+	sectionEnd = 4
+	chorusEnd  = 5
+)
+
+// fillAt is how many of the fills may end a bar; 0 is none.
+func fillAt(p form.Progression, bar int) int {
+	switch {
+	case bar == len(p.Bars)-1:
+		return chorusEnd
+	case p.Bars[bar+1].Section != "":
+		return sectionEnd
+	case bar%4 == 3:
+		return phraseEnd
+	}
+	return 0
+}
+
+// Arc is how the band grows and falls over the choruses.
+type Arc struct{ ID, Name string }
+
+// Arcs lists them; the first is as the intensity says throughout.
+var Arcs = []Arc{
+	{"level", "as it is throughout"},
+	{"grow", "growing from chorus to chorus"},
+	{"wave", "down after every two choruses, and up again"},
+}
+
+// arcOf is how much more or less intensely a chorus is played, from 0.
+func arcOf(id string, chorus, choruses int) int {
+	switch id {
+	case "grow":
+		return (4*chorus+choruses/2)/max(1, choruses-1) - 2
+	case "wave":
+		return []int{0, 1, -1, 1}[chorus%4]
+	}
+	return 0
+}
