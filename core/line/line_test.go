@@ -140,7 +140,7 @@ func price(slots []slot, layers [][]candidate, way []int) float64 {
 		if slots[i-1].pause > 0 && mode != repeated {
 			mode = afresh
 		}
-		next, more, ok := turn(mode, c.midi-before.midi, slots[i].change)
+		next, more, ok := turn(mode, c.midi-before.midi, slots[i].enclosed)
 		if !ok || math.IsInf(step, 1) {
 			return math.Inf(1)
 		}

@@ -21,6 +21,7 @@ type slot struct {
 	key           uint64      // the same for slots that repeat an idea
 	fixed         *score.Note // of a locked bar
 	again, slur   float64     // what the same note again, and one that is not picked, take off
+	enclosed      bool        // coming out of an enclosure is worth something
 }
 
 // silent is how likely half a bar is left out where as much silence is wished as can be.
@@ -95,6 +96,7 @@ func plan(s score.Score, w Wish) []slot {
 		k.length = min(k.length, end-k.start)
 		k.pause = end - k.start - k.length
 		k.rests = k.length >= held || k.pause >= score.Tick/2 || i+1 == len(slots)
+		k.enclosed = k.change && w.Approach && w.Spice != (Spice{})
 		k.again = repeating.off(w, k, w.Spice.Repeats)
 		k.slur = slurring.off(w, k, w.Spice.Legato)
 		if h := min(0.9, 1.5*part(w.Spice.Height)); k.fixed == nil && h > 0 {

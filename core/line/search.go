@@ -53,9 +53,9 @@ func modeOf(down bool, way, stepSize int) int {
 }
 
 // turn says which mode a step leads to, what that costs beyond the step itself,
-// and whether it is allowed: no note more than twice in a row. A step into a change
+// and whether it is allowed: no note more than twice in a row. A step
 // may come out of an enclosure.
-func turn(mode, step int, change bool) (next int, cost float64, ok bool) {
+func turn(mode, step int, encloses bool) (next int, cost float64, ok bool) {
 	if step == 0 {
 		return repeated, 0, mode != repeated
 	}
@@ -86,7 +86,7 @@ func turn(mode, step int, change bool) (next int, cost float64, ok bool) {
 		}
 		switch {
 		case wasDown == down || wasSize > wholeStep || now > wholeStep:
-		case change && wasSize == wholeStep && now == halfStep:
+		case encloses && wasSize == wholeStep && now == halfStep:
 			cost += enclosed
 		default:
 			cost += dither
@@ -102,10 +102,10 @@ func turn(mode, step int, change bool) (next int, cost float64, ok bool) {
 const widest = 200
 
 // turns is turn for every mode and step, so that the search need not reckon it anew.
-// A step that is not allowed costs infinitely much. Into a change others hold.
-var turns, intoChange = tableOfTurns(false), tableOfTurns(true)
+// A step that is not allowed costs infinitely much. Out of an enclosure others hold.
+var turns, outOfEnclosure = tableOfTurns(false), tableOfTurns(true)
 
-func tableOfTurns(change bool) (table [2*widest + 1][modes]struct {
+func tableOfTurns(encloses bool) (table [2*widest + 1][modes]struct {
 	next int
 	cost float64
 }) {
@@ -113,7 +113,7 @@ func tableOfTurns(change bool) (table [2*widest + 1][modes]struct {
 		for m := range table[i] {
 			t := &table[i][m]
 			ok := false
-			if t.next, t.cost, ok = turn(m, i-widest, change); !ok {
+			if t.next, t.cost, ok = turn(m, i-widest, encloses); !ok {
 				t.cost = math.Inf(1)
 			}
 		}
@@ -155,8 +155,8 @@ func cheapest(ctx context.Context, slots []slot, layers [][]candidate) (way []in
 		}
 		before, now := &slots[i-1], &slots[i]
 		steps := &turns
-		if now.change {
-			steps = &intoChange
+		if now.enclosed {
+			steps = &outOfEnclosure
 		}
 		given := now.fixed != nil && before.fixed != nil // what is locked need not be liked
 		for a := range layers[i-1] {
