@@ -138,3 +138,17 @@ func TestALineInAWord(t *testing.T) {
 	assert.NotContains(t, string(plain), "ending")
 	assert.Equal(t, 422, ask(t, srv, "GET", "/api/charts/6/midi?arc=zigzag", nil, nil).StatusCode)
 }
+
+// A text is read in the ways players write it; what is taken for granted is said.
+func TestAReadingSaysWhatItAssumes(t *testing.T) {
+	srv := serve(t)
+	var r Reading
+	ask(t, srv, "POST", "/api/readings", ReadingRequest{Text: "Verse:\nC7 F7 C7 G7", Key: "C", Beats: 4}, &r)
+	require.Empty(t, r.Problems)
+	assert.Len(t, r.Bars, 4)
+	assert.Equal(t, "Verse", r.Bars[0].Section)
+	assert.Equal(t, []string{"there are no bar lines: each chord is taken for a bar"}, r.Said)
+	ask(t, srv, "POST", "/api/readings", ReadingRequest{Text: "|: C^7 | Dh7 |1. G7 :|2. C2 |]", Key: "C", Beats: 4}, &r)
+	assert.Empty(t, r.Said)
+	assert.Equal(t, "| Cmaj7 | Dm7b5 | G7 |\n| Cmaj7 | Dm7b5 | Csus2 |", r.Text)
+}

@@ -68,6 +68,7 @@ type Reading struct {
 	Text     string    `json:"text" doc:"in chord symbols, as Undaris writes it; empty if it cannot be read"`
 	Numerals string    `json:"numerals"`
 	Problems []Problem `json:"problems"`
+	Said     []string  `json:"said" doc:"what was taken for granted"`
 	AsH      string    `json:"asH,omitempty" doc:"the text with H read as B, and B as Bb, where it has chords on H"`
 }
 
@@ -117,7 +118,7 @@ func read(q ReadingRequest) (Reading, error) {
 	p, err := form.Read(text, beats, from)
 	var problems form.Problems
 	if errors.As(err, &problems) {
-		none := Reading{Sheet: Sheet{[]Bar{}, []Chord{}}, Problems: each(problems, wireProblem)}
+		none := Reading{Sheet: Sheet{[]Bar{}, []Chord{}}, Problems: each(problems, wireProblem), Said: words(form.Assumed(text))}
 		if again, ok := form.FromH(text); ok {
 			none.AsH = again
 		}
@@ -131,7 +132,7 @@ func read(q ReadingRequest) (Reading, error) {
 	if from != key {
 		p = p.Transpose(from, key)
 	}
-	return Reading{wireSheet(p, key), p.Text(), p.NumeralText(key), []Problem{}, ""}, nil
+	return Reading{wireSheet(p, key), p.Text(), p.NumeralText(key), []Problem{}, words(form.Assumed(text)), ""}, nil
 }
 
 func turned(p form.Progression, id string, key form.Key) (form.Progression, error) {

@@ -142,7 +142,7 @@ func TestTextProblemsSayWhere(t *testing.T) {
 	for text, want := range map[string]Problem{
 		"| C7 | Fx7 | C7 |": {Text: "Fx7", Offset: 7, Length: 3, Bar: 2, Nearest: "F7"},
 		"| C7 |  | C7 |":    {Text: "  ", Offset: 6, Length: 2, Bar: 2, Nearest: "%"},
-		"| C7 |\n| F7 | ♭7": {Text: "♭7", Offset: 14, Length: 2, Bar: 3, Nearest: "C7"},
+		"| C7 |\n| F7 | ♭9": {Text: "♭9", Offset: 14, Length: 2, Bar: 3, Nearest: "C9"},
 		"% | C7":            {Text: "%", Offset: 0, Length: 1, Bar: 1},
 		"| C7 . G7 |":       {Text: "C7", Offset: 2, Length: 2, Bar: 1},
 		"| C F G C7 A7 |":   {Text: "C", Offset: 2, Length: 1, Bar: 1},

@@ -32,8 +32,9 @@ func (ps Problems) Error() string {
 
 // Read reads the text form: bar lines |, chords or numerals of the key, several
 // to a bar spread evenly or beat by beat with dots ("C7 . . G7"), % for a bar
-// again, [Verse] before a bar for a heading, and a new line for a new row. It
-// reads on after a problem; the error is a [Problems] with all of them.
+// again, [Verse] before a bar for a heading, and a new line for a new row. Other
+// ways to write the same are read too; see spelling.go. It reads on after a
+// problem; the error is a [Problems] with all of them.
 func Read(text string, beats int, key Key) (Progression, error) {
 	r := &textReader{beats: beats, key: key, p: Progression{Beats: beats}}
 	if beats < MinBeats || beats > MaxBeats {
@@ -41,8 +42,18 @@ func Read(text string, beats int, key Key) (Progression, error) {
 		return Progression{}, r.problems
 	}
 	offset := 0
-	for _, line := range strings.Split(text, "\n") {
-		r.line(line, offset)
+	lines := strings.Split(text, "\n")
+	loose := barless(lines)
+	for _, line := range lines {
+		name, heading := headingOf(line)
+		switch tidied := tidy(uncommented(line)); {
+		case heading:
+			r.section = name
+		case loose:
+			r.loose(tidied, offset)
+		default:
+			r.line(tidied, offset)
+		}
 		offset += utf8.RuneCountInString(line) + 1
 	}
 	if len(r.p.Bars) == 0 && len(r.problems) == 0 {
@@ -68,6 +79,7 @@ type textReader struct {
 	bars     int // met so far, readable or not
 	changed  int // chords met so far
 	from     int // the bar at which a repeat begins
+	first    int // the bar at which its first ending begins; 0 is none
 }
 
 func (r *textReader) problem(text string, offset int, message, nearest string) {
@@ -81,7 +93,7 @@ func (r *textReader) line(line string, offset int) {
 	r.row = true
 	parts := strings.Split(strings.TrimRight(line, " \t\r"), "|")
 	for i, part := range parts {
-		blank := strings.TrimSpace(part) == ""
+		blank := strings.Trim(part, " []") == "" && !strings.Contains(part, "[]")
 		switch {
 		case blank && (i == 0 || i == len(parts)-1 || part == ""):
 		default:
@@ -104,35 +116,35 @@ func (r *textReader) bar(part string, offset int) {
 	if r.bars > MaxBars || len(r.problems) >= maxProblems {
 		return
 	}
+	part, offset = r.endings(part, offset)
 	part, offset = r.heading(part, offset)
 	part, offset, opens, closes := repeats(part, offset)
 	if opens {
-		r.from = len(r.p.Bars)
+		r.from, r.first = len(r.p.Bars), 0
+		part, offset = r.endings(part, offset)
 	}
 	if closes {
 		defer r.again(offset)
 	}
-	tokens := joinSigns(split(part, offset))
+	tokens := unslashed(joinSigns(split(part, offset)))
 	if len(tokens) == 0 {
 		r.problem(part, offset, fmt.Sprintf("bar %d is empty; write a chord, %% for the bar before, or N.C. for silence", r.bars), "%")
 		return
 	}
-	b := Bar{Section: r.section, Row: r.row && len(r.p.Bars) > 0}
-	r.section, r.row = "", false
-	if tokens[0].text == "%" && len(tokens) == 1 {
-		if len(r.p.Bars) == 0 {
-			r.problem("%", tokens[0].offset, "% repeats the bar before, and this is the first", "")
-			return
+	bars, same := r.same(tokens)
+	if !same {
+		bars = []Bar{{Changes: r.changes(tokens)}}
+	}
+	r.bars += max(0, len(bars)-1)
+	for _, b := range bars {
+		b.Section, b.Row = r.section, r.row && len(r.p.Bars) > 0
+		r.section, r.row = "", false
+		if r.changed += len(b.Changes); r.changed > MaxChanges {
+			r.problem("", offset, fmt.Sprintf("more than %d chords up to bar %d; a chart holds %d at most", MaxChanges, r.bars, MaxChanges), "")
+			r.bars = MaxBars + 1
 		}
-		b.Changes = r.p.Bars[len(r.p.Bars)-1].Changes
-	} else {
-		b.Changes = r.changes(tokens)
+		r.p.Bars = append(r.p.Bars, b)
 	}
-	if r.changed += len(b.Changes); r.changed > MaxChanges {
-		r.problem("", offset, fmt.Sprintf("more than %d chords up to bar %d; a chart holds %d at most", MaxChanges, r.bars, MaxChanges), "")
-		r.bars = MaxBars + 1
-	}
-	r.p.Bars = append(r.p.Bars, b)
 }
 
 // repeats takes the signs of a repeat off a bar: a colon behind the bar line at
@@ -150,15 +162,19 @@ func repeats(part string, offset int) (rest string, at int, opens, closes bool) 
 	return part, offset, opens, closes
 }
 
-// again plays the bars since the last repeat began once more.
+// again plays the bars since the last repeat began once more, up to a first ending.
 func (r *textReader) again(offset int) {
-	n := len(r.p.Bars) - r.from
+	end := len(r.p.Bars)
+	if r.first > r.from {
+		end, r.first = r.first, 0
+	}
+	n := end - r.from
 	if r.bars+n > MaxBars {
 		r.problem("", offset, fmt.Sprintf("more than %d bars with the repeats written out; a chart holds %d at most", MaxBars, MaxBars), "")
 		r.bars = MaxBars + 1
 		return
 	}
-	for i, b := range r.p.Bars[r.from:] {
+	for i, b := range r.p.Bars[r.from:end] {
 		b.Section, b.Row = "", b.Row || i == 0
 		if r.changed += len(b.Changes); r.changed > MaxChanges {
 			r.problem("", offset, fmt.Sprintf("more than %d chords with the repeats written out; a chart holds %d at most", MaxChanges, MaxChanges), "")
@@ -254,6 +270,9 @@ func (r *textReader) chord(t token) (harmony.Chord, bool) {
 		if c, err := ReadNumeral(t.text, r.key); err == nil {
 			return c, true
 		}
+	}
+	if c, ok := r.step(t.text); ok {
+		return c, true
 	}
 	if strings.Contains(t.text, ":") {
 		r.problem(t.text, t.offset, fmt.Sprintf("bar %d: repeat signs are not read; write the bars out", r.bars), "")

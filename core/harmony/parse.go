@@ -50,13 +50,13 @@ var qualities = []struct {
 }{
 	{"major", (*build).maj}, {"Major", (*build).maj}, {"maj", (*build).maj}, {"Maj", (*build).maj},
 	{"MAJ", (*build).maj}, {"ma", (*build).maj}, {"Ma", (*build).maj}, {"MA", (*build).maj},
-	{"Δ", (*build).delta}, {"△", (*build).delta},
+	{"^", (*build).delta}, {"Δ", (*build).delta}, {"△", (*build).delta},
 	{"minor", (*build).min}, {"min", (*build).min}, {"Min", (*build).min}, {"MIN", (*build).min},
 	{"mi", (*build).min}, {"Mi", (*build).min}, {"MI", (*build).min}, {"m", (*build).min},
 	{"M", (*build).maj}, {"-", (*build).min}, {"−", (*build).min},
 	{"dim", (*build).dim}, {"Dim", (*build).dim}, {"°", (*build).dim}, {"º", (*build).dim}, {"o", (*build).dim},
 	{"aug", (*build).aug}, {"Aug", (*build).aug}, {"+", (*build).aug},
-	{"ø", (*build).half}, {"Ø", (*build).half},
+	{"h", (*build).half}, {"ø", (*build).half}, {"Ø", (*build).half},
 	{"dom", func(*build) {}},
 }
 

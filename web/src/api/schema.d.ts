@@ -3565,6 +3565,8 @@ export interface components {
             chords: components["schemas"]["Chord"][];
             numerals: string;
             problems: components["schemas"]["Problem"][];
+            /** @description what was taken for granted */
+            said: string[];
             /** @description in chord symbols, as Undaris writes it; empty if it cannot be read */
             text: string;
         };

@@ -114,7 +114,11 @@ const fade = (layer: string) => ({ faded: props.dimmed.has(layer) })
       <title>the {{ n.degree }} of the next chord, {{ n.note }}{{ n.held ? ': it stays' : '' }}</title>
       <template v-if="n.held"><MarkShape :degree="n.degree" :r="8.5" hollow /></template>
       <template v-else>
-        <circle v-if="to && key(to) === key(n)" class="chosen" :r="radius(n.fret) + 5" />
+        <circle
+          v-if="to && key(to) === key(n)"
+          class="chosen"
+          :r="Math.min(radius(n.fret) + 5, g.gap - radius(n.fret) - 1.5)"
+        />
         <MarkShape :degree="n.degree" :label="label(n)" :r="radius(n.fret) * 0.88" hollow />
         <path
           v-if="n.side"
@@ -170,7 +174,7 @@ const fade = (layer: string) => ({ faded: props.dimmed.has(layer) })
 .chosen {
   fill: none;
   stroke: var(--lit-rule);
-  stroke-width: 4;
+  stroke-width: 3;
 }
 
 .tick {

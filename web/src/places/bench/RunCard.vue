@@ -213,6 +213,7 @@ h2 {
 }
 
 .held button {
+  min-height: 1.65rem;
   padding: 0.1rem 0.15rem;
   border: 0;
   background: none;

@@ -238,6 +238,7 @@ onBeforeUnmount(() => void changes.fresh())
           size="small"
           @click="draft.change('chords', { text: reading.asH! })"
         />
+        <p v-for="s in reading?.said ?? []" :key="s" class="said" role="status">Taken for granted: {{ s }}.</p>
         <ul v-if="reading?.problems.length" class="problems" role="alert">
           <li v-for="p in reading.problems.slice(0, 6)" :key="p.offset + p.message">
             <PressButton title="show it in the text" @click="point(p.offset, p.length)">
@@ -323,6 +324,10 @@ small {
 
 .text :deep(textarea) {
   font: 600 1.25rem/1.5 var(--font-display);
+}
+
+.said {
+  color: var(--soft);
 }
 
 .problems {

@@ -1,0 +1,203 @@
+package form
+
+import (
+	"regexp"
+	"strings"
+	"unicode/utf8"
+
+	"undaris/core/harmony"
+)
+
+// Players write charts in more ways than one. Each way is made into the one that is read,
+// character for character, so that a problem still stands where it is.
+
+// barLines are other strokes that bars are parted by, and spaces that are none.
+var barLines = strings.NewReplacer("│", "|", "┃", "|", "‖", "|", "｜", "|", "\u00a0", " ", "\t", " ", "\r", " ")
+
+// tidy makes spaces of what parts chords: commas and lone dashes, but not those within
+// brackets.
+func tidy(line string) string {
+	runes := []rune(barLines.Replace(line))
+	depth := 0
+	blank := func(i int) bool { return i < 0 || i >= len(runes) || runes[i] == ' ' || runes[i] == '|' }
+	for i, c := range runes {
+		switch {
+		case c == '(' || c == '[':
+			depth++
+		case c == ')' || c == ']':
+			depth = max(0, depth-1)
+		case depth > 0:
+		case c == ',' || c == ';':
+			runes[i] = ' '
+		case (c == '-' || c == '–' || c == '—') && blank(i-1) && blank(i+1):
+			runes[i] = ' '
+		}
+	}
+	text := string(runes)
+	return steps.ReplaceAllStringFunc(text, func(m string) string { return strings.NewReplacer("-", " ", "–", " ").Replace(m) })
+}
+
+// steps are three or more steps of the key in a row: 1-4-5.
+var steps = regexp.MustCompile(`\b[1-7](?:[-–][1-7]){2,}\b`)
+
+// Lines that are no bars: a heading by itself, and what stands behind a #.
+var (
+	bracketed = regexp.MustCompile(`^\s*\[([^\]|]+)\]\s*$`)
+	named     = regexp.MustCompile(`^\s*(\pL[\pL\pN '’.-]*?)\s*:\s*$`)
+	comment   = regexp.MustCompile(`(?:^|\s)#(?:\s.*|)$`)
+)
+
+// headingOf is the name that a line by itself gives to what follows.
+func headingOf(line string) (name string, ok bool) {
+	for _, kind := range []*regexp.Regexp{bracketed, named} {
+		if m := kind.FindStringSubmatch(line); m != nil {
+			return strings.TrimSpace(m[1]), true
+		}
+	}
+	return "", false
+}
+
+// uncommented is a line without its remark.
+func uncommented(line string) string {
+	if at := comment.FindStringIndex(line); at != nil {
+		return line[:at[0]]
+	}
+	return line
+}
+
+// barless tells that a text has chords and no bar line: each chord is a bar then.
+func barless(lines []string) bool {
+	for _, line := range lines {
+		if strings.Contains(tidy(uncommented(line)), "|") {
+			return false
+		}
+	}
+	return true
+}
+
+// Assumed tells what was taken for granted in reading a text.
+func Assumed(text string) []string {
+	lines := strings.Split(text, "\n")
+	chords := 0
+	for _, line := range lines {
+		if _, heading := headingOf(line); !heading && !held(line) {
+			chords += len(joinSigns(split(tidy(uncommented(line)), 0)))
+		}
+	}
+	if barless(lines) && chords > 1 {
+		return []string{"there are no bar lines: each chord is taken for a bar"}
+	}
+	return nil
+}
+
+// held tells that a line without bar lines writes its beats out, so that it is one bar.
+func held(line string) bool {
+	for _, t := range split(tidy(line), 0) {
+		if t.text == "." || t.text == "/" {
+			return true
+		}
+	}
+	return false
+}
+
+// loose reads a line that has no bar lines: a bar for each chord.
+func (r *textReader) loose(line string, offset int) {
+	r.row = true
+	if held(line) {
+		r.bar(line, offset)
+		return
+	}
+	part, at := r.heading(line, offset)
+	for _, t := range joinSigns(split(part, at)) {
+		r.bar(t.text, t.offset)
+	}
+}
+
+// ending begins a first or second ending.
+var ending = regexp.MustCompile(`^\s*\[?([1-9])\.\]?(?:\s+|$)`)
+
+// endings takes the number of an ending off the front of a bar.
+func (r *textReader) endings(part string, offset int) (string, int) {
+	m := ending.FindStringSubmatch(part)
+	if m == nil || strings.Contains(m[0], "[") && strings.Contains(part[len(m[0]):], "]") { // [1. Verse] is a heading
+		return part, offset
+	}
+	if m[1] == "1" {
+		r.first = len(r.p.Bars)
+	}
+	return part[len(m[0]):], offset + utf8.RuneCountInString(m[0])
+}
+
+// slashed is a chord with the strokes of its other beats written to it: C7///.
+var slashed = regexp.MustCompile(`^(.*[^/])(/{2,})$`)
+
+// unslashed parts a chord from its strokes, and a row of strokes from each other.
+func unslashed(tokens []token) (out []token) {
+	for _, t := range tokens {
+		chord, strokes := "", t.text
+		if m := slashed.FindStringSubmatch(t.text); m != nil {
+			chord, strokes = m[1], m[2]
+		}
+		if strings.Trim(strokes, "/") != "" || len(strokes) < 2 {
+			out = append(out, t)
+			continue
+		}
+		at := t.offset
+		if chord != "" {
+			out = append(out, token{chord, at})
+			at += utf8.RuneCountInString(chord)
+		}
+		for i := range strokes {
+			out = append(out, token{"/", at + i})
+		}
+	}
+	return out
+}
+
+// same reads a bar that says only that the one before, or two, come again; ok is false
+// where it says something else.
+func (r *textReader) same(tokens []token) (bars []Bar, ok bool) {
+	n := len(r.p.Bars)
+	onlyStrokes := true
+	for _, t := range tokens {
+		onlyStrokes = onlyStrokes && (t.text == "/" || t.text == ".")
+	}
+	switch word := strings.ToLower(strings.TrimSuffix(tokens[0].text, ".")); {
+	case onlyStrokes && n > 0 && len(r.p.Bars[n-1].Changes) > 0: // the chord goes on
+		last := r.p.Bars[n-1].Changes
+		return []Bar{{Changes: []Change{{0, last[len(last)-1].Chord}}}}, true
+	case len(tokens) > 1:
+	case word == "%" || word == "sim" || word == "simile":
+		if n == 0 {
+			r.problem(tokens[0].text, tokens[0].offset, "% repeats the bar before, and this is the first", "")
+			return nil, true
+		}
+		return []Bar{{Changes: r.p.Bars[n-1].Changes}}, true
+	case word == "%%":
+		if n < 2 {
+			r.problem(tokens[0].text, tokens[0].offset, "%% repeats the two bars before, and there are none", "")
+			return nil, true
+		}
+		return []Bar{{Changes: r.p.Bars[n-2].Changes}, {Changes: r.p.Bars[n-1].Changes}}, true
+	}
+	return nil, false
+}
+
+// number is a step of the key in figures, with the kind of its chord: 1, 4, 57, b7, 2-7.
+var number = regexp.MustCompile(`^([b#♭♯]?)([1-7])(.*)$`)
+
+// step reads it: a plain figure is major, a dash or an m behind it makes it minor.
+func (r *textReader) step(text string) (harmony.Chord, bool) {
+	m := number.FindStringSubmatch(text)
+	if m == nil {
+		return harmony.Chord{}, false
+	}
+	roman, kind := romans[int(m[2][0]-'1')], m[3]
+	if rest, minor := cutAny(kind, "-", "−", "min", "mi"); minor {
+		roman, kind = strings.ToLower(roman), rest
+	} else if strings.HasPrefix(kind, "m") && !strings.HasPrefix(kind, "ma") {
+		roman, kind = strings.ToLower(roman), kind[1:]
+	}
+	c, err := ReadNumeral(m[1]+roman+kind, r.key)
+	return c, err == nil
+}
