@@ -53,24 +53,11 @@ func (o Other) Says(over harmony.Chord) string {
 	}
 	switch {
 	case len(brings) == 0:
-		return say.F("tones of %s alone, without %s", over, list(lacks))
+		return say.F("tones of %s alone, without %s", over, say.List(lacks, "and"))
 	case len(lacks) == 0:
-		return say.F("the whole of %s, with %s", over, list(brings))
+		return say.F("the whole of %s, with %s", over, say.List(brings, "and"))
 	}
-	return say.F("brings %s, leaves out %s", list(brings), list(lacks))
-}
-
-func list(words []string) (text string) {
-	for i, w := range words {
-		switch {
-		case i > 0 && i == len(words)-1:
-			text += " and "
-		case i > 0:
-			text += ", "
-		}
-		text += w
-	}
-	return text
+	return say.F("brings %s, leaves out %s", say.List(brings, "and"), say.List(lacks, "and"))
 }
 
 // numerals name the steps of a scale.

@@ -194,21 +194,12 @@ func (t Task) noRoom(d Drill, silent []string) error {
 	return say.Errorf("nothing of it lies in %s; take more strings, or five frets or more", t.Region.Says())
 }
 
-func orList(words []string) string {
-	if n := len(words); n > 4 {
-		return say.F("%s, %s, %s and %d other chords", words[0], words[1], words[2], n-3)
+// orList joins chords; of many it tells the first.
+func orList(chords []string) string {
+	if n := len(chords); n > 4 {
+		return say.F("%s, %s, %s and %d other chords", chords[0], chords[1], chords[2], n-3)
 	}
-	text := ""
-	for i, w := range words {
-		switch {
-		case i > 0 && i == len(words)-1:
-			text += " or "
-		case i > 0:
-			text += ", "
-		}
-		text += w
-	}
-	return text
+	return say.List(chords, "or")
 }
 
 // joined are the places of a form with repeated chords taken together.

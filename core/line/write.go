@@ -323,14 +323,15 @@ func spelled(s score.Score, w Wish, chord harmony.Chord, midi, next int) pitch.N
 }
 
 // dress plays a line as a hand would: a step up a string from the beat is
-// hammered, a step down pulled off, a held note sways.
+// hammered, a step down pulled off, a held note sways,
+// unless it is bent.
 func dress(notes []score.Note, w Wish, bar int) {
 	for i := range notes {
 		n := &notes[i]
 		if n.Start < 0 || w.Locked[n.Start/bar] {
 			continue
 		}
-		if n.Length >= held {
+		if n.Length >= held && n.Bend == 0 {
 			n.Vibrato = true
 		}
 		if w.Spice != (Spice{}) || i == 0 || n.Start%score.Tick == 0 || n.Fret == 0 && notes[i-1].Fret == 0 {

@@ -77,7 +77,7 @@ func (s Strings) Says() string {
 	for _, str := range list {
 		out = append(out, strconv.Itoa(str))
 	}
-	return "strings " + strings.Join(out[:len(out)-1], ", ") + " and " + out[len(out)-1]
+	return "strings " + say.List(out, "and")
 }
 
 // Region is a place on the neck: a range of frets, both ends included, on a set of

@@ -24,3 +24,17 @@ func printed(args []any) []any {
 	}
 	return out
 }
+
+// List joins words: "a", "a or b", "a, b or c", with whatever word stands before the last.
+func List(words []string, last string) (text string) {
+	for i, w := range words {
+		switch {
+		case i > 0 && i == len(words)-1:
+			text += " " + last + " "
+		case i > 0:
+			text += ", "
+		}
+		text += w
+	}
+	return text
+}

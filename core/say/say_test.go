@@ -26,3 +26,9 @@ func TestMusicIsPrintedInSentences(t *testing.T) {
 	assert.ErrorIs(t, say.Errorf("over %s: %w", bFlat, cause), cause)
 	assert.EqualError(t, say.Errorf("over %s: %w", bFlat, cause), "over B♭: no room")
 }
+
+func TestLists(t *testing.T) {
+	for want, words := range map[string][]string{"": nil, "a": {"a"}, "a or b": {"a", "b"}, "a, b or c": {"a", "b", "c"}} {
+		assert.Equal(t, want, say.List(words, "or"))
+	}
+}

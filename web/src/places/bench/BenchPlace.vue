@@ -3,8 +3,7 @@ import { useTitle } from '@vueuse/core'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
-import type { Note, Place } from '../../api/client'
-import { usePalettes } from '../../api/palettes'
+import type { Place } from '../../api/client'
 import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
 import NeckDrawing from '../../neck/NeckDrawing.vue'
@@ -23,10 +22,10 @@ import OtherCard from './OtherCard.vue'
 import RunCard from './RunCard.vue'
 import ThreadBar from './ThreadBar.vue'
 import { afterPaint } from './afterPaint'
-import { nearest, same } from './moves'
 import { useBench } from './useBench'
 import { useBand } from '../../band/useBand'
 import { useBenchKeys } from './useBenchKeys'
+import { useDeeds } from './useDeeds'
 import { useFollow } from './useFollow'
 import { useHearing } from './useHearing'
 import { useGrip } from './useGrip'
@@ -58,7 +57,6 @@ const {
 } = bench
 const plan = usePlan(bench)
 const router = useRouter()
-const { all: palettes } = usePalettes()
 useTitle(computed(() => (data.value ? `${data.value.chart.title} · Undaris` : 'Undaris')))
 
 const leading = useLeading(bench, address)
@@ -94,36 +92,7 @@ const words = afterPaint(() => {
   }
 }, band.settling)
 
-const aim = (p: Place) => nextStep.value >= 0 && plan.pin(nextStep.value, p)
-/** The next move in the list of crossings becomes the way into the next change. */
-function turnTarget() {
-  const ways = moves.value.map((m) => nearest(m, targets.value[at.value])).filter((p) => !!p)
-  const seen = ways.filter((p, i) => ways.findIndex((q) => same(q, p)) === i)
-  if (!seen.length) return
-  aim(seen[(seen.findIndex((p) => same(p, nextTarget.value)) + 1) % seen.length]!)
-}
-function turnPalette() {
-  const all = palettes.value
-  const i = all.findIndex((p) => p.id === (plan.plan.value.palette || all[0]?.id))
-  if (all.length) plan.set({ palette: all[(i + 1) % all.length]!.id })
-}
-/** The box of each chord of the form, where the palette joins two. */
-const boxes = computed(() =>
-  blend.value?.box ? steps.value.map((s, i) => plan.boxAt(i) ?? data.value?.blends[s.chord]?.box) : undefined,
-)
-const boxByHand = computed(() => plan.boxAt(at.value))
-/** A loop from the bar in hand to another. */
-function loopTo(bar: number) {
-  const n = data.value!.chart.beats
-  const [a, b] = [Math.min(bar, step.value!.bar), Math.max(bar, step.value!.bar)]
-  band.setLoop({ from: a * n, to: (b + 1) * n })
-}
-const pick = (n: Note) =>
-  plan.pick(
-    n,
-    run.value?.notes.find((m) => m.midi === n.midi),
-  )
-
+const { aim, turnTarget, turnPalette, boxes, boxByHand, loopTo, pick } = useDeeds(bench, plan, blend)
 /** The Atlas opens in the region that the Bench is in, where it is not one of the positions. */
 const atlas = computed(() => (own.value ? { own: address.read('own'), on: address.read('on') || undefined } : {}))
 const standing = computed(() => {
@@ -224,6 +193,14 @@ useCommands({
           :label="labelOf"
           :box="boxByHand ?? blend.box"
           :faded="bench.dimmed.value.has('palette')"
+        />
+        <!-- Under the marks, so that it covers none beside it. -->
+        <circle
+          v-if="nextTarget && shown(nextTarget) && !bench.dimmed.value.has('arrivals')"
+          class="aim"
+          :cx="g.fret(nextTarget.fret)"
+          :cy="g.string(nextTarget.string)"
+          :r="radius(nextTarget.fret) + 5"
         />
       </template>
       <template #over="{ g, radius, shown }">
@@ -388,6 +365,12 @@ h1 {
 
 .neck {
   grid-area: neck;
+}
+
+.aim {
+  fill: none;
+  stroke: var(--lit-rule);
+  stroke-width: 4;
 }
 
 .below {

@@ -1,0 +1,46 @@
+/* What is done on the Bench by a press or a key, beside stepping: another target, another palette, a loop, a place chosen. */
+import { computed, type Ref } from 'vue'
+import type { Blend, Note, Place } from '../../api/client'
+import { usePalettes } from '../../api/palettes'
+import { useBand } from '../../band/useBand'
+import { nearest, same } from './moves'
+import type { Bench } from './useBench'
+import type { PlanState } from './usePlan'
+
+export function useDeeds(bench: Bench, plan: PlanState, blend: Ref<Blend | undefined>) {
+  const { data, steps, at, step, run, moves, targets, nextStep, nextTarget } = bench
+  const band = useBand()
+  const { all: palettes } = usePalettes()
+
+  const aim = (p: Place) => nextStep.value >= 0 && plan.pin(nextStep.value, p)
+  /** The next move in the list of crossings becomes the way into the next change. */
+  function turnTarget() {
+    const ways = moves.value.map((m) => nearest(m, targets.value[at.value])).filter((p) => !!p)
+    const seen = ways.filter((p, i) => ways.findIndex((q) => same(q, p)) === i)
+    if (!seen.length) return
+    aim(seen[(seen.findIndex((p) => same(p, nextTarget.value)) + 1) % seen.length]!)
+  }
+  function turnPalette() {
+    const all = palettes.value
+    const i = all.findIndex((p) => p.id === (plan.plan.value.palette || all[0]?.id))
+    if (all.length) plan.set({ palette: all[(i + 1) % all.length]!.id })
+  }
+  /** The box of each chord of the form, where the palette joins two; what was chosen by hand, or else the proposal. */
+  const boxes = computed(() =>
+    blend.value?.box ? steps.value.map((s, i) => plan.boxAt(i) ?? data.value?.blends[s.chord]?.box) : undefined,
+  )
+  const boxByHand = computed(() => plan.boxAt(at.value))
+  /** A loop from the bar in hand to another. */
+  function loopTo(bar: number) {
+    const n = data.value!.chart.beats
+    const [a, b] = [Math.min(bar, step.value!.bar), Math.max(bar, step.value!.bar)]
+    band.setLoop({ from: a * n, to: (b + 1) * n })
+  }
+  /** Where a pitch is played, in place of another place of it. */
+  const pick = (n: Note) =>
+    plan.pick(
+      n,
+      run.value?.notes.find((m) => m.midi === n.midi),
+    )
+  return { aim, turnTarget, turnPalette, boxes, boxByHand, loopTo, pick }
+}
