@@ -137,7 +137,7 @@ func (s *server) player(api huma.API) {
 			}
 			for i, p := range in.Body.Palettes {
 				if _, err := blend.PaletteByID(p.ID); err != nil || !strings.HasPrefix(p.ID, blend.Own) {
-					return none, at(fmt.Sprintf("body.palettes[%d].id", i), p.ID, cmp.Or(err, errors.New("a palette of one's own begins with "+blend.Own)))
+					return none, at(fmt.Sprintf("body.palettes[%d].id", i), p.ID, cmp.Or(err, fmt.Errorf("a palette of one's own begins with %q", blend.Own)))
 				}
 			}
 			p, err := s.store.SetPlayer(in.Body, version, any)
