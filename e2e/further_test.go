@@ -80,7 +80,7 @@ func TestTheAtlasInOtherRegions(t *testing.T) {
 	p.sees(".regions", "every string is picked alike")
 	p.until(`document.querySelectorAll('.cell svg').length >= 21`)
 	p.click(".regions .p-select", "all strings")
-	p.click("[role=option]", "strings 5,2")
+	p.click("[role=option]", "strings 5 and 2")
 	p.until(`document.querySelector('.cell .string.off')`)
 	p.click(".regions .p-select", "every chord")
 	p.click("[role=option]", "F7")

@@ -1,5 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import BenchPlace from './places/bench/BenchPlace.vue'
+import { watchGoing } from './shell/going'
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -75,3 +76,4 @@ export const router = createRouter({
     { path: '/:rest(.*)', component: () => import('./shell/NoPlace.vue') },
   ],
 })
+watchGoing(router)

@@ -1,6 +1,7 @@
 /* Every way to divide a neck in a key, and sets of strings: of the player's instrument, or of one that is named. */
 import { useQuery } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
+import { onStrings, stringsOf } from '../neck/region'
 import { answer, api } from './client'
 import { usePlayer } from './queries'
 
@@ -21,4 +22,14 @@ export function useDivision(
     enabled: computed(() => wanted.value && !!asked.value),
     staleTime: Infinity,
   })
+}
+
+/** Of every string a list has a name too. */
+export const everyString = 'all'
+
+/** The sets of strings to choose from, and the one that was chosen otherwise. */
+export function stringSets(sets: readonly { strings: string; name: string }[] | undefined, chosen: string | undefined) {
+  const list = (sets ?? []).map((s) => ({ id: s.strings || everyString, name: s.name }))
+  if (!chosen || list.some((s) => s.id === chosen)) return list
+  return [...list, { id: chosen, name: onStrings(stringsOf(chosen)) || `strings ${chosen}` }]
 }

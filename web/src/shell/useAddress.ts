@@ -2,12 +2,14 @@
    sent on and come back to. A field at its usual value is not in it. */
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { going } from './going'
 
 export function useAddress() {
   const route = useRoute()
   const router = useRouter()
   const read = (name: string) => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '')
   const write = (fields: Record<string, string | undefined>) => {
+    if (going.elsewhere) return
     const now = router.currentRoute.value.query
     if (Object.entries(fields).some(([name, v]) => now[name] !== (v || undefined)))
       return router.replace({

@@ -1,7 +1,7 @@
 /* Which regions an atlas has: the five positions, those of another way to divide the neck, on some strings alone, or the
    region of the player's own that the Bench was left in. It lives in the address. */
 import { computed, ref, type Ref } from 'vue'
-import { useDivision } from '../../api/division'
+import { everyString, stringSets, useDivision } from '../../api/division'
 import { told } from '../../neck/region'
 import type { useAddress } from '../../shell/useAddress'
 import { useRegion } from '../bench/useRegion'
@@ -13,7 +13,10 @@ export function useDividing(address: ReturnType<typeof useAddress>, key: Ref<str
   const { own, asked } = useRegion(address)
   const way = address.text('way')
   const on = address.text('on')
-  const onStrings = computed({ get: () => on.value || every, set: (s) => (on.value = s === every ? '' : s) })
+  const onStrings = computed({
+    get: () => on.value || everyString,
+    set: (s) => (on.value = s === everyString ? '' : s),
+  })
   const regions = computed(() =>
     own.value ? asked.value : { way: way.value || undefined, strings: on.value || undefined },
   )
@@ -36,11 +39,6 @@ export function useDividing(address: ReturnType<typeof useAddress>, key: Ref<str
       }),
   })
   const says = computed(() => ways.value.find((w) => w.id === chosen.value)?.says)
-  const strings = computed(() =>
-    (division.data.value?.strings ?? []).map((s) => ({
-      id: s.strings || every,
-      name: s.strings ? `strings ${s.strings}` : s.name,
-    })),
-  )
+  const strings = computed(() => stringSets(division.data.value?.strings, on.value))
   return { own, way, on, regions, onStrings, chosen, ways, says, strings }
 }

@@ -7,7 +7,7 @@ import SelectButton from 'primevue/selectbutton'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { useToast } from 'primevue/usetoast'
 import type { Role } from '../../api/client'
-import { useDivision } from '../../api/division'
+import { everyString, stringSets, useDivision } from '../../api/division'
 import { useCatalogue } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
 import FieldRow from '../../shell/FieldRow.vue'
@@ -28,18 +28,12 @@ const thread = computed(() => props.bench.thread.value)
 const mode = computed(() => now.value.thread || 'guide-tones')
 const modeName = computed(() => catalogue.data.value?.threads.find((t) => t.id === mode.value)?.name ?? '')
 
-/* Of every string a list has a name; what was chosen otherwise stays in it. */
-const all = 'all'
 const division = useDivision(
   computed(() => props.bench.data.value?.chart.key),
   choosing,
 )
-const strings = computed(() => {
-  const list = (division.data.value?.strings ?? []).map((s) => ({ text: s.name, value: s.strings || all }))
-  const now = props.plan.plan.value.strings
-  return !now || list.some((s) => s.value === now) ? list : [...list, { text: `strings ${now}`, value: now }]
-})
-const onStrings = (set: string) => props.plan.set({ strings: set === all ? undefined : set })
+const strings = computed(() => stringSets(division.data.value?.strings, props.plan.plan.value.strings))
+const onStrings = (set: string) => props.plan.set({ strings: set === everyString ? undefined : set })
 const orders = [
   { text: 'third, seventh, root, fifth', value: 'third,seventh,root,fifth' },
   { text: 'seventh, third, root, fifth', value: 'seventh,third,root,fifth' },
@@ -155,11 +149,11 @@ const imagine = (id: string) => {
         </FieldRow>
         <FieldRow label="On strings" for="thread-strings">
           <Select
-            :model-value="now.strings || all"
+            :model-value="now.strings || everyString"
             input-id="thread-strings"
             :options="strings"
-            option-label="text"
-            option-value="value"
+            option-label="name"
+            option-value="id"
             @update:model-value="onStrings"
           />
         </FieldRow>

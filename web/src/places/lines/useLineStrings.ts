@@ -1,9 +1,7 @@
 /* The strings that a line is written on: part of its region, for writing and for exercises. */
 import { computed } from 'vue'
-import { useDivision } from '../../api/division'
+import { everyString, stringSets, useDivision } from '../../api/division'
 import type { LineState } from './useLine'
-
-const all = 'all'
 
 export function useLineStrings(state: LineState) {
   const division = useDivision(
@@ -14,10 +12,10 @@ export function useLineStrings(state: LineState) {
       return { tuning, frets, capo }
     }),
   )
-  const sets = computed(() => division.data.value?.strings.map((s) => ({ id: s.strings || all, name: s.name })) ?? [])
+  const sets = computed(() => stringSets(division.data.value?.strings, state.line.value?.strings))
   const on = computed({
-    get: () => state.line.value?.strings || all,
-    set: (strings) => void state.change({ strings: strings === all ? undefined : strings }),
+    get: () => state.line.value?.strings || everyString,
+    set: (strings) => void state.change({ strings: strings === everyString ? undefined : strings }),
   })
   return { sets, on }
 }
