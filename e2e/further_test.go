@@ -45,6 +45,17 @@ func TestVoiceLeadingThroughSeveralChords(t *testing.T) {
 	p.sees(".run-card", "Run")
 }
 
+// A way that is pressed is heard, over its chords.
+func TestVoiceLeadingIsHeard(t *testing.T) {
+	p := listen(t)
+	p.visit("/bench/6?frets=7-11&card=leading&voices=two&tones=guide")
+	p.until(`document.querySelectorAll('.leading li').length === 2`)
+	p.click(".leading li button", "")
+	p.until(`document.querySelector('.strip .play.on')`)
+	p.until(`window.ear?.node && ear.take().then(() => ear.rms() > 0.003)`)
+	p.click(".strip .play", "Stop")
+}
+
 // Other arpeggios over the chord in hand: what suits first, or step by step; one is put
 // on the neck in the chord's place, its tones named over the chord.
 func TestOtherArpeggiosOverAChord(t *testing.T) {

@@ -7,8 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"undaris/core/arpeggio"
-	"undaris/core/blend"
+	"undaris/core/chart"
 	"undaris/core/crossing"
 	"undaris/core/form"
 	"undaris/core/harmony"
@@ -50,18 +49,18 @@ type Chain struct {
 
 // OtherArpeggio is the arpeggio of one chord played over another.
 type OtherArpeggio struct {
-	Chord   string      `json:"chord"`
-	Degree  string      `json:"degree" doc:"of its root over the chord that sounds"`
-	Steps   []string    `json:"steps" doc:"of the key, of the chord's scale"`
-	InKey   bool        `json:"inKey"`
-	InScale bool        `json:"inScale"`
-	Tones   []OtherTone `json:"tones"`
-	Rests   int         `json:"rests" doc:"how many of its tones rest"`
-	Colours int         `json:"colours"`
-	Moves   int         `json:"moves" doc:"how many want to move on"`
-	Says    string      `json:"says" doc:"what it brings and leaves out"`
-	Run     Run         `json:"run" doc:"in the region; its degrees are over the chord that sounds"`
-	Octave  []Note      `json:"octave" doc:"of the run, from its lowest root to the next"`
+	Chord     string      `json:"chord"`
+	Degree    string      `json:"degree" doc:"of its root over the chord that sounds"`
+	KeyStep   int         `json:"keyStep,omitempty" doc:"of the key that it stands on, from 1"`
+	Raised    bool        `json:"raised,omitempty" doc:"with the raised seventh of a minor key"`
+	ScaleStep int         `json:"scaleStep,omitempty" doc:"of the chord's scale that it stands on, from 1"`
+	Tones     []OtherTone `json:"tones"`
+	Rests     int         `json:"rests" doc:"how many of its tones rest"`
+	Colours   int         `json:"colours"`
+	Moves     int         `json:"moves" doc:"how many want to move on"`
+	Says      string      `json:"says" doc:"what it brings and leaves out"`
+	Run       Run         `json:"run" doc:"in the region; its degrees are over the chord that sounds"`
+	Octave    []Note      `json:"octave" doc:"of the run, from its lowest root to the next"`
 }
 
 // OtherArpeggios are the arpeggios that can be played over a chord, and its scale.
@@ -131,11 +130,9 @@ func (s *server) chains(api huma.API) {
 			if err != nil {
 				return out, err
 			}
-			out.Scale, out.Places = each(over.Scale(), wireTone), []Place{}
-			for _, t := range over.Scale() {
-				out.Places = append(out.Places, each(blend.Places(on.in, t.Name.Class(), on.w), func(p neck.Placement) Place { return Place(p) })...)
-			}
-			out.Arpeggios = each(blend.Others(key, over), func(o blend.Other) OtherArpeggio { return wireOther(o, over, on) })
+			out.Scale = each(over.Scale(), wireTone)
+			out.Places = each(chart.ScaleIn(on.in, over, on.w), func(p neck.Placement) Place { return Place(p) })
+			out.Arpeggios = each(chart.Others(on.in, on.hand, key, over, on.w), func(o chart.Other) OtherArpeggio { return wireOther(o, over) })
 			return out, nil
 		})
 }
@@ -160,18 +157,11 @@ func wireChain(c crossing.Chain, chords []harmony.Chord) Chain {
 	}), c.Cost.HalfSteps, tenth(c.Cost.Travel)}
 }
 
-func wireOther(o blend.Other, over harmony.Chord, on onNeck) OtherArpeggio {
-	run := arpeggio.Make(on.in, o.Chord, on.w, on.hand, nil)
-	out := OtherArpeggio{Chord: o.Chord.String(), Degree: string(o.Degree), Steps: o.Steps, InKey: o.InKey, InScale: o.InScale,
-		Rests: o.Rests(), Colours: o.Colours(), Moves: o.Moves(), Says: o.Says(over), Run: wireRun(run), Octave: each(run.Octave(), wireNote)}
+func wireOther(o chart.Other, over harmony.Chord) OtherArpeggio {
+	out := OtherArpeggio{Chord: o.Chord.String(), Degree: string(o.Degree), KeyStep: o.KeyStep, Raised: o.Raised, ScaleStep: o.ScaleStep,
+		Rests: o.Rests(), Colours: o.Colours(), Moves: o.Moves(), Says: o.Says(over), Run: wireRun(o.Run), Octave: each(o.Octave, wireNote)}
 	for i, t := range o.Chord.Tones {
 		out.Tones = append(out.Tones, OtherTone{t.Name.String(), string(o.Sounds[i].Degree), string(o.Sounds[i].Class)})
-	}
-	sounds := blend.Sounds(over)
-	for _, notes := range [][]Note{out.Run.Notes, out.Octave} {
-		for i, n := range notes {
-			notes[i].Degree = string(sounds[over.Above(n.MIDI)].Degree)
-		}
 	}
 	return out
 }

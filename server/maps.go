@@ -49,6 +49,8 @@ type Map struct {
 	written []byte // itself in JSON, where it is kept
 }
 
+func (m *Map) json() []byte { return m.written }
+
 // Crossing is a pair of chords that follow each other.
 type Crossing struct {
 	From     int         `json:"from" doc:"index of the chord"`

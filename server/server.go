@@ -38,11 +38,14 @@ type server struct {
 	journal journal
 }
 
+// prewritten is an answer that may have been written in JSON before.
+type prewritten interface{ json() []byte }
+
 // quickJSON reads and writes as encoding/json does, in less of its time.
 var quickJSON = huma.Format{
 	Marshal: func(w io.Writer, v any) error {
-		if m, ok := v.(*Map); ok && m != nil && m.written != nil {
-			_, err := w.Write(m.written)
+		if p, ok := v.(prewritten); ok && p.json() != nil {
+			_, err := w.Write(p.json())
 			return err
 		}
 		out, err := json.Marshal(v)

@@ -81,3 +81,9 @@ func TestANoteBesideABentOneStaysInTune(t *testing.T) {
 	assert.NotEqual(t, tracks["lead"].Channel, tracks["lead beside"].Channel)
 	assert.Empty(t, tracks["lead beside"].Notes[0].Bends)
 }
+
+// What sounds together begins and ends together; a rest has nothing beside it.
+func TestNotesInTurnAndTogether(t *testing.T) {
+	lead := InTurn([]Turn{{MIDI: 64, Beats: 2, With: []int{58}}, {Beats: 1, With: []int{40}}, {MIDI: 63, Beats: 1}})
+	assert.Equal(t, []Note{{Start: 0, Length: 2 * Tick, MIDI: 64}, {Start: 0, Length: 2 * Tick, MIDI: 58}, {Start: 3 * Tick, Length: Tick, MIDI: 63}}, lead)
+}

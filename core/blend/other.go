@@ -11,12 +11,12 @@ import (
 
 // Other is the arpeggio of one chord played over another.
 type Other struct {
-	Chord   harmony.Chord
-	Steps   []string // where it comes from: the step of the key, or of the chord's scale
-	Degree  harmony.Degree
-	Sounds  []Sound // what each of its tones is over the chord that sounds
-	InKey   bool    // of a step of the key
-	InScale bool    // of a step of the sounding chord's scale
+	Chord     harmony.Chord
+	KeyStep   int  // of the key that it stands on, from 1; 0 is none
+	Raised    bool // with the raised seventh of a minor key
+	ScaleStep int  // of the sounding chord's scale, from 1; 0 is none
+	Degree    harmony.Degree
+	Sounds    []Sound // what each of its tones is over the chord that sounds
 }
 
 // Rests, Colours and Moves count its tones by what they do over the chord.
@@ -60,9 +60,6 @@ func (o Other) Says(over harmony.Chord) string {
 	return say.F("brings %s, leaves out %s", say.List(brings, "and"), say.List(lacks, "and"))
 }
 
-// numerals name the steps of a scale.
-var numerals = []string{"1", "2", "3", "4", "5", "6", "7", "8"}
-
 // Others lists the seventh chords of the steps of a key and of the sounding chord's own
 // scale, each with what its tones are over that chord: those that clash least and bring
 // most first. In a minor key the dominant of the raised seventh is one of them.
@@ -71,7 +68,7 @@ func Others(key form.Key, over harmony.Chord) (all []Other) {
 		return nil
 	}
 	sounds := Sounds(over)
-	add := func(c harmony.Chord, step string, inKey bool) {
+	find := func(c harmony.Chord) *Other {
 		i := slices.IndexFunc(all, func(o Other) bool { return o.Chord.String() == c.String() })
 		if i < 0 {
 			o := Other{Chord: c, Degree: sounds[over.Above(c.Root.Class())].Degree}
@@ -80,17 +77,17 @@ func Others(key form.Key, over harmony.Chord) (all []Other) {
 			}
 			i, all = len(all), append(all, o)
 		}
-		all[i].InKey, all[i].InScale = all[i].InKey || inKey, all[i].InScale || !inKey
-		all[i].Steps = append(all[i].Steps, step)
+		return &all[i]
 	}
 	scale := key.Scale()
 	for step := range scale {
 		if c, ok := harmony.Stacked(scale, step, 4); ok {
-			add(c, numerals[step]+" of "+key.String(), true)
+			find(c).KeyStep = step + 1
 		}
 	}
 	if key.Minor {
-		add(harmony.MustParse(scale[4].String()+"7"), "5 of "+key.String()+" with the raised 7", true)
+		five := find(harmony.MustParse(scale[4].String() + "7"))
+		five.KeyStep, five.Raised = 5, true
 	}
 	names := make([]pitch.Name, 0, 8)
 	for _, t := range over.Scale() {
@@ -98,7 +95,7 @@ func Others(key form.Key, over harmony.Chord) (all []Other) {
 	}
 	for step := range names {
 		if c, ok := harmony.Stacked(names, step, 4); ok {
-			add(c, numerals[step]+" of its scale", false)
+			find(c).ScaleStep = step + 1
 		}
 	}
 	slices.SortStableFunc(all, func(a, b Other) int {

@@ -11,9 +11,6 @@ import (
 	"undaris/core/say"
 )
 
-// Voices names what can be led from chord to chord: how many tones at once.
-var Voices = []string{"one tone", "two tones", "three tones"}
-
 // Link is what a chain plays over one chord: a tone for each voice, the highest first.
 type Link struct {
 	Chord int // index among the chords asked for

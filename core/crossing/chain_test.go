@@ -3,6 +3,7 @@ package crossing
 import (
 	"context"
 	"errors"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -41,19 +42,16 @@ func TestGuideTonesMoveByAFret(t *testing.T) {
 		chains, err := Chains(context.Background(), in, fact.chords, Ask{Region: neck.Region{High: 12}, Hand: wholeHand, Voices: 2, Allowed: guides})
 		require.NoError(t, err)
 		require.Len(t, chains, 2, "they can be turned over")
-		for _, c := range chains {
-			if opening(c.Links[0]) != fact.opening {
-				continue
+		at := slices.IndexFunc(chains, func(c Chain) bool { return opening(c.Links[0]) == fact.opening })
+		require.GreaterOrEqual(t, at, 0, "%s from %s", fact.chords, fact.opening)
+		assert.Equal(t, fact.halfSteps, chains[at].Cost.HalfSteps, fact.chords)
+		var moves []int
+		for _, l := range chains[at].Links[1:] {
+			for _, tone := range l.Tones {
+				moves = append(moves, tone.Move)
 			}
-			assert.Equal(t, fact.halfSteps, c.Cost.HalfSteps, fact.chords)
-			var moves []int
-			for _, l := range c.Links[1:] {
-				for _, tone := range l.Tones {
-					moves = append(moves, tone.Move)
-				}
-			}
-			assert.Equal(t, fact.moves, moves, "%s from %s", fact.chords, fact.opening)
 		}
+		assert.Equal(t, fact.moves, moves, "%s from %s", fact.chords, fact.opening)
 	}
 }
 

@@ -3272,8 +3272,11 @@ export interface components {
             colours: number;
             /** @description of its root over the chord that sounds */
             degree: string;
-            inKey: boolean;
-            inScale: boolean;
+            /**
+             * Format: int64
+             * @description of the key that it stands on, from 1
+             */
+            keyStep?: number;
             /**
              * Format: int64
              * @description how many want to move on
@@ -3281,6 +3284,8 @@ export interface components {
             moves: number;
             /** @description of the run, from its lowest root to the next */
             octave: components["schemas"]["Note"][];
+            /** @description with the raised seventh of a minor key */
+            raised?: boolean;
             /**
              * Format: int64
              * @description how many of its tones rest
@@ -3290,8 +3295,11 @@ export interface components {
             run: components["schemas"]["Run"];
             /** @description what it brings and leaves out */
             says: string;
-            /** @description of the key, of the chord's scale */
-            steps: string[];
+            /**
+             * Format: int64
+             * @description of the chord's scale that it stands on, from 1
+             */
+            scaleStep?: number;
             tones: components["schemas"]["OtherTone"][];
         };
         OtherArpeggios: {

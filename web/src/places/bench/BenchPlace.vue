@@ -21,7 +21,6 @@ import LeadingCard from './LeadingCard.vue'
 import OtherCard from './OtherCard.vue'
 import RunCard from './RunCard.vue'
 import ThreadBar from './ThreadBar.vue'
-import { afterPaint } from './afterPaint'
 import { useBench } from './useBench'
 import { useBand } from '../../band/useBand'
 import { useBenchKeys } from './useBenchKeys'
@@ -34,6 +33,7 @@ import { useOther } from './useOther'
 import { useNeckView } from './useNeckView'
 import { usePlan } from './usePlan'
 import { usePointing } from './usePointing'
+import { useWords } from './useWords'
 
 const address = useAddress()
 const bench = useBench()
@@ -67,38 +67,10 @@ const grip = useGrip(bench)
 const { lit, litPlaces, bendTo, bent, reading, readOne } = usePointing(bench, blend)
 
 const band = useBand()
-/* The neck and the sheet follow a step at once; what is read in words follows a frame later, so that the step is quick. */
-const words = afterPaint(() => {
-  if (!step.value || !chord.value || !run.value || !window.value || !blend.value) return
-  return {
-    run: {
-      chord: chord.value,
-      run: run.value,
-      window: window.value,
-      shape: grip.shape.value,
-      grip: grip.grip.value && grip.frets.value,
-      elsewhere: grip.elsewhere.value,
-    },
-    blend: { chord: chord.value, blend: blend.value, window: window.value },
-    crossing: {
-      step: step.value,
-      coming: coming.value,
-      moves: moves.value,
-      enclosed: bench.enclosed.value,
-      from: targets.value[at.value],
-      to: nextTarget.value,
-      pinned: plan.pinned(nextStep.value),
-    },
-  }
-}, band.settling)
-
+const words = useWords(bench, plan, grip, blend)
 const { aim, turnTarget, turnPalette, boxes, boxByHand, loopTo, pick } = useDeeds(bench, plan, blend)
 /** The Atlas opens in the region that the Bench is in, where it is not one of the positions. */
 const atlas = computed(() => (own.value ? { own: address.read('own'), on: address.read('on') || undefined } : {}))
-const standing = computed(() => {
-  const at = leading.hand.value
-  return at && leading.open.value ? [{ from: at, to: at }] : []
-})
 /** A place that is pressed is asked about; with voice leading open the hand stands there. */
 function ask(at: Place) {
   if (leading.open.value) void leading.stand(at)
@@ -215,7 +187,7 @@ useCommands({
           :label="labelNext"
           :from="targets[at]"
           :to="nextTarget"
-          :lit="lit.length ? lit : standing"
+          :lit="lit.length ? lit : leading.standing.value"
           :bent="bent"
           :slides="blend.slides"
           :dimmed="bench.dimmed.value"
@@ -230,7 +202,14 @@ useCommands({
       @light="lit = $event"
       @close="card = 'chord'"
     />
-    <OtherCard v-else-if="card === 'others'" class="wide" :chord="chord" :other="other" @close="card = 'chord'" />
+    <OtherCard
+      v-else-if="card === 'others'"
+      class="wide"
+      :chord="chord"
+      :music-key="data.chart.key"
+      :other="other"
+      @close="card = 'chord'"
+    />
     <section v-if="card === 'chord'" class="below">
       <ThreadBar :bench="bench" :plan="plan" :heard="band.threadHeard" @hear="hearing.thread" />
       <WaveDrawing

@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import type { ChartMap, Move, Place, Target } from '../../api/client'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
+import { moved } from './chains'
 import { nearest } from './moves'
 import { away } from './words'
 import type { Bench } from './useBench'
@@ -33,11 +34,6 @@ const words = (m: Move) =>
   m.halfSteps === 0
     ? 'stays'
     : `${size[Math.abs(m.halfSteps)] ?? Math.abs(m.halfSteps) + ' half steps'} ${m.halfSteps > 0 ? 'up' : 'down'}`
-/* The same in signs, where there are many. */
-const short = (m: Move) => {
-  const n = Math.abs(m.halfSteps)
-  return n === 0 ? 'stays' : `${n > 1 ? Math.floor(n / 2) : ''}${n % 2 ? '½' : ''}${m.halfSteps > 0 ? '↑' : '↓'}`
-}
 const where = (m: Move) => {
   const p = m.places[0]
   if (!p) return ''
@@ -97,7 +93,7 @@ const light = (m: Move) => emit('light', m.places)
           <MarkBadge :degree="m.to.degree" :size="25" hollow />
           <span class="names"><MusicText :text="m.from.note" /> to <MusicText :text="m.to.note" /></span>
           <span class="where">{{ where(m) }}</span>
-          <span class="size">{{ rows.length > 4 ? short(m) : words(m) }}</span>
+          <span class="size">{{ rows.length > 4 ? moved(m.halfSteps) : words(m) }}</span>
         </PressButton>
         <PressButton
           class="hear"

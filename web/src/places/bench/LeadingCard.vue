@@ -6,6 +6,7 @@ import { spoken } from '../../music/text'
 import PressButton from '../../shell/PressButton.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import type { Place } from '../../api/client'
+import WideCard from './WideCard.vue'
 import { aloud, kept, moved, waysOf, type Chain } from './chains'
 import type { Leading } from './useLeading'
 
@@ -30,9 +31,8 @@ const sum = (c: Chain) => {
 </script>
 
 <template>
-  <section class="leading" aria-labelledby="leading-title">
-    <div class="choice">
-      <h2 id="leading-title">Voice leading</h2>
+  <WideCard class="leading" title="Voice leading" @close="emit('close')">
+    <template #choices>
       <Select
         v-model="through"
         :options="spans"
@@ -45,10 +45,7 @@ const sum = (c: Chain) => {
       </Select>
       <SegmentedChoice v-model="voices" :options="[...voiceNames]" label="tones at once" />
       <SegmentedChoice v-model="tones" :options="[...toneNames]" label="which tones" />
-      <PressButton class="close" aria-label="back to the wave and the cards" @click="emit('close')">
-        <i class="pi pi-times" />
-      </PressButton>
-    </div>
+    </template>
     <p class="hand">
       <template v-if="hand"
         >From your hand at {{ hand.string }}:{{ hand.fret }}, the nearest first.
@@ -82,46 +79,12 @@ const sum = (c: Chain) => {
         </PressButton>
       </li>
     </ul>
-  </section>
+  </WideCard>
 </template>
 
 <style scoped>
-.leading {
-  display: flex;
-  flex-direction: column;
-  gap: 0.35rem;
-  min-height: 0;
-}
-
-h2 {
-  font-size: var(--text-l);
-}
-
-.choice {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0.35rem 0.75rem;
-}
-
-.choice :deep(.p-select) {
+.leading :deep(.p-select) {
   min-width: 13rem;
-}
-
-.close {
-  margin-left: auto;
-  width: var(--target);
-  height: var(--target);
-  border: 0;
-  background: none;
-  color: inherit;
-  cursor: pointer;
-}
-
-ul {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(21rem, 100%), 1fr));
-  gap: 0 1.25rem;
 }
 
 .hand,

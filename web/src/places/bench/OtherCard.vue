@@ -5,10 +5,11 @@ import MusicText from '../../music/MusicText.vue'
 import PressButton from '../../shell/PressButton.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import TickBox from '../../shell/TickBox.vue'
+import WideCard from './WideCard.vue'
 import type { Other, OtherArpeggio } from './useOther'
 
 /* Arpeggios of other chords over the chord in hand: what rests, what colours, what has to move. */
-const props = defineProps<{ chord: Chord; other: Other }>()
+const props = defineProps<{ chord: Chord; musicKey: string; other: Other }>()
 const emit = defineEmits<{ close: [] }>()
 const { order, octave, list, chosen } = props.other
 const orderNames = [
@@ -18,26 +19,25 @@ const orderNames = [
 ] as const
 /* Of the key where it is one of its steps, or else of the scale. */
 const place = (o: OtherArpeggio) =>
-  o.steps.find((s) => s.includes('its scale') === (order.value === 'scale' || (order.value === 'suits' && !o.inKey)))
+  o.keyStep && order.value !== 'scale'
+    ? `${o.keyStep} of ${props.musicKey}${o.raised ? ', raised 7' : ''}`
+    : `${o.scaleStep} of its scale`
 </script>
 
 <template>
-  <section class="others" aria-labelledby="others-title">
-    <div class="choice">
-      <h2 id="others-title">
-        Other arpeggios <small>over <MusicText :text="chord.symbol" /></small>
-      </h2>
+  <WideCard class="others" title="Other arpeggios" @close="emit('close')">
+    <template #beside
+      ><small>over <MusicText :text="chord.symbol" /></small
+    ></template>
+    <template #choices>
       <SegmentedChoice v-model="order" :options="[...orderNames]" label="which arpeggios, in which order" />
       <TickBox v-model="octave">one octave, in the scale</TickBox>
-      <PressButton class="close" aria-label="back to the wave and the cards" @click="emit('close')">
-        <i class="pi pi-times" />
-      </PressButton>
-    </div>
+    </template>
     <ul>
       <li v-for="o in list" :key="o.chord" :class="{ chosen: o === chosen }">
         <PressButton class="show" :aria-pressed="o === chosen" title="show it on the neck" @click="other.choose(o)">
           <b><MusicText :text="o.chord" /></b>
-          <span class="step"><MusicText :text="place(o) ?? ''" /></span>
+          <span class="step"><MusicText :text="place(o)" /></span>
           <span class="tones"
             ><span
               v-for="t in o.tones"
@@ -56,39 +56,10 @@ const place = (o: OtherArpeggio) =>
         </PressButton>
       </li>
     </ul>
-  </section>
+  </WideCard>
 </template>
 
 <style scoped>
-h2 {
-  font-size: var(--text-l);
-}
-
-small {
-  font: 400 var(--text-s) var(--font-text);
-  color: var(--soft);
-}
-
-.choice {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0.35rem 0.75rem;
-  margin: 0.35rem 0;
-}
-
-ul {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(21rem, 100%), 1fr));
-  gap: 0 1.25rem;
-}
-
-.close {
-  margin-left: auto;
-  width: var(--target);
-  height: var(--target);
-}
-
 li {
   display: flex;
   border-top: 1px solid var(--rule);

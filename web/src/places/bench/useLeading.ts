@@ -44,6 +44,8 @@ export function useLeading(bench: Bench, address: ReturnType<typeof useAddress>)
     }
   })
   const open = computed(() => address.read('card') === 'leading')
+  /** The place of the hand, to be lit. */
+  const standing = computed(() => (open.value && hand.value ? [{ from: hand.value, to: hand.value }] : []))
   const found = useQuery({
     queryKey: ['chains', asked],
     queryFn: () => answer(api.GET('/api/chains', { params: { query: asked.value! } })),
@@ -68,7 +70,7 @@ export function useLeading(bench: Bench, address: ReturnType<typeof useAddress>)
       cues: c.links.map((l, i) => ({ beat: i * beats, length: beats, place: l.tones[0]! })),
     })
   }
-  return { voices, tones, through, spans, span, hand, stand, chains, problem, hear, open }
+  return { voices, tones, through, spans, span, hand, stand, standing, chains, problem, hear, open }
 }
 
 export type Leading = ReturnType<typeof useLeading>

@@ -37,8 +37,8 @@ export function useOther(bench: Bench, address: ReturnType<typeof useAddress>) {
   /** As they suit the chord, or step by step through the key or the scale. */
   const list = computed(() => {
     if (order.value === 'suits') return all.value
-    const of = (o: OtherArpeggio) => o.steps.find((s) => s.includes('its scale') === (order.value === 'scale')) ?? ''
-    return all.value.filter(of).toSorted((a, b) => of(a).localeCompare(of(b), undefined, { numeric: true }))
+    const of = (o: OtherArpeggio) => (order.value === 'scale' ? o.scaleStep : o.keyStep) ?? 0
+    return all.value.filter(of).toSorted((a, b) => of(a) - of(b))
   })
   const chosen = computed(() => all.value.find((o) => o.chord === address.read('over')))
   const choose = (o?: OtherArpeggio) =>

@@ -41,7 +41,7 @@ const orders = [
 const order = address.oneOf('order', ['latest', 'easiest', 'hardest', 'begins'])
 const sorted = computed(() => {
   const list = shown.value
-  if (order.value === 'easiest') return list.toSorted((a, b) => a.level - b.level)
+  if (order.value === 'easiest') return list.toSorted((a, b) => (a.level || Infinity) - (b.level || Infinity))
   if (order.value === 'hardest') return list.toSorted((a, b) => b.level - a.level)
   if (order.value === 'begins') return list.toSorted((a, b) => a.begins.localeCompare(b.begins))
   return list

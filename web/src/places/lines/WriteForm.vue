@@ -36,7 +36,7 @@ const words = computed(() => catalogue.data.value?.words ?? [])
 const word = computed(() => words.value.find((w) => w.id === wish.word))
 function style(id: string | undefined) {
   const chosen = words.value.find((w) => w.id === id)
-  if (chosen) Object.assign(wish, inStyle(wish, chosen))
+  if (chosen) Object.assign(wish, inStyle(chosen))
 }
 const changed = computed(() => seasoned(wish, word.value).length)
 function write(change: Partial<Wished> = {}) {

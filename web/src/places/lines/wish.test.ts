@@ -13,7 +13,7 @@ const press = (name: string) => asks.find((a) => a.name === name)!.more
 
 describe('a wish', () => {
   it('takes its style from a word, and keeps what is no matter of style', () => {
-    const wish = { ...plain, seed: 7, rhythm: 'triplets', ...inStyle(plain, blues) }
+    const wish = { ...plain, seed: 7, rhythm: 'triplets', ...inStyle(blues) }
     expect(wish).toMatchObject({ word: 'box-blues', phrasing: 'call', seed: 7, rhythm: 'triplets', chordTones: false })
     expect(seasoned(wish, blues)).toEqual([])
     wish.spice.bends = 9
@@ -22,7 +22,7 @@ describe('a wish', () => {
   })
 
   it('changes one thing at a press, within its bounds', () => {
-    const wish = { ...plain, ...inStyle(plain, blues) }
+    const wish = { ...plain, ...inStyle(blues) }
     expect(press('Another like it')(wish)).toEqual({ seed: 2 })
     expect(press('More bends')(wish)).toEqual({ spice: { bends: 8, rests: 4, offbeat: 9 } })
     expect(press('Fewer notes')({ ...wish, density: 1 })).toMatchObject({ density: 1, spice: { rests: 6 } })

@@ -22,15 +22,14 @@ export type Wished = typeof plain
 const between = (least: number, n: number, most: number) => Math.max(least, Math.min(most, n))
 const most = 10
 
-/** A wish in a word's style; what is no matter of style stays. */
-export function inStyle(wish: Wished, word: Catalogue['words'][number]): Partial<Wished> {
+/** What a word sets; what is no matter of style stays as it is. */
+export function inStyle(word: Catalogue['words'][number]): Partial<Wished> {
   return {
     word: word.id,
     spice: { ...word.spice },
     density: word.density,
     phrasing: word.phrasing,
     chordTones: word.chordTones ?? false,
-    approach: wish.approach,
   }
 }
 
