@@ -139,7 +139,7 @@ func chorus(c store.Chart, day, i int, at time.Time) (*store.Entry, error) {
 	if err != nil {
 		return nil, err
 	}
-	e := &store.Entry{At: at, Kind: store.LoggedTake, Title: fmt.Sprintf("%s, %s", c.Title, m.Name), Chart: c.ID, Tuning: in.Tuning(), Tempo: c.Tempo, Seconds: float64(len(p.Bars)*c.Beats) * 60 / float64(c.Tempo), Swing: swing, Swung: judge.Swing(heard), Trials: []store.Trial{}}
+	e := &store.Entry{At: at, Kind: store.LoggedTake, Title: fmt.Sprintf("%s, %s", c.Title, m.Name), Chart: c.ID, Tuning: in.Tuning(), Tempo: c.Tempo, Seconds: float64(p.Length()) * 60 / float64(c.Tempo), Swing: swing, Swung: judge.Swing(heard), Trials: []store.Trial{}}
 	for _, t := range planner.FromFree(f, m, 0, heard, c.Tempo) {
 		e.Trials = append(e.Trials, store.TrialOf(t))
 	}

@@ -196,7 +196,7 @@ func (p *player) inBothLooks(css, what string) {
 func TestEveryoneCanUseIt(t *testing.T) {
 	p := sit(t, true)
 	for _, place := range []struct{ path, ready string }{
-		{"/bench/4?bar=6", ".run-card li"}, {"/stand/6?bar=4", ".stand .next"}, {"/charts", ".charts li"}, {"/charts/4", ".preview .bar"}, {"/atlas/6", ".cell svg"},
+		{"/bench/4?bar=6", ".run-card li"}, {"/stand/6?bar=4", ".stand .next"}, {"/charts", ".charts li"}, {"/charts/4", "[data-tile]"}, {"/atlas/6", ".cell svg"},
 		{"/paper/6?frets=7-11", "[data-note]"}, {"/licks", ".card [data-note]"}, {"/licks/40", ".ways [data-note]"}, {"/lines", ".lines li"}, {"/lines/3", ".grid [data-note]"}, {"/practice/6?ask=tones&seed=7", ".cover"}, {"/practice/6?ask=place&by=neck", ".given"}, {"/practice/6?do=changes", ".hint"}, {"/practice/6?do=takes", "h1"}, {"/practice/6?do=today", ".items li"}, {"/practice/6?do=log", "h1"},
 	} {
 		tall := int64(2400) // nothing lies under the strip at the foot
@@ -218,7 +218,7 @@ func TestEveryoneCanUseTheDialogs(t *testing.T) {
 	p.do(chromedp.EmulateViewport(1280, 2400))
 	dialog := "[role=dialog]"
 	for _, opens := range []struct{ path, css, text, ready, part string }{
-		{"/lines", "button", "New line", "#line-over", dialog}, {"/lines", "button", "Import", "#import-under", dialog}, {"/licks", "button", "New lick", "#lick-text", dialog},
+		{"/lines", "button", "New line", "#line-over", dialog}, {"/lines", "button", "Import", "#import-under", dialog}, {"/charts", "button", "Import", "[role=dialog] .bring", dialog}, {"/licks", "button", "New lick", "#lick-text", dialog},
 		{"/lines/3", "header button", "12 bars", "#over-text", dialog}, {"/lines/3", "[role=tab]", "Write", "#wish-rhythm", ".work-panel"}, {"/lines/3", "[role=tab]", "Lick", "#work-lick", ".work-panel"},
 		{"/lines/3", "[role=tab]", "Exercise", "#drill", ".work-panel"}, {"/lines/3", "button", "Export", "[role=menuitem]", "[role=menu]"}, {"/charts", "button", "Neck", "#tuning-known", dialog},
 		{"/charts", "button", "Help", "[role=dialog] kbd", dialog}, {"/bench/6?frets=7-11", "button", "Targets", "#thread-mode", dialog}, {"/lines/3", "button", "The ear", ".p-dialog .ear", dialog}, {"/bench/6?frets=7-11", "button", "Band", ".panel label", ".panel"},

@@ -17,12 +17,14 @@ func TestEveryPlaceInEveryRegion(t *testing.T) {
 		key, text     string
 		low, high     int
 		strings, mine string // as they are written, and a test of a string
+		capo          int
 	}{
-		"strings 5 and 2":            {"E2,A2,D3,G3,B3,E4", "false", 22, 648, "C", "| C7 | F7 | C7 | G7 |", 0, 12, "5,2", "s === 5 || s === 2"},
-		"three notes a string in B♭": {"E2,A2,D3,G3,B3,E4", "false", 22, 648, "Bb", "| Bb7 | Eb7 | Bb7 | F7 |", 5, 10, "", "s >= 1 && s <= 6"},
-		"frets 5 to 12":              {"E2,A2,D3,G3,B3,E4", "false", 22, 648, "A", "| A7 | D7 | A7 | E7 |", 5, 12, "", "s >= 1 && s <= 6"},
-		"a left-handed seven-string": {"B1,E2,A2,D3,G3,B3,E4", "true", 24, 660, "E", "| E7 | A7 | E7 | B7 |", 4, 9, "7,6,5,4", "s >= 4 && s <= 7"},
-		"a bass on strings 3 and 4":  {"E1,A1,D2,G2", "false", 20, 864, "G", "| G7 | C7 | G7 | D7 |", 2, 9, "4,3", "s === 3 || s === 4"},
+		"strings 5 and 2":                               {"E2,A2,D3,G3,B3,E4", "false", 22, 648, "C", "| C7 | F7 | C7 | G7 |", 0, 12, "5,2", "s === 5 || s === 2", 0},
+		"three notes a string in B♭":                    {"E2,A2,D3,G3,B3,E4", "false", 22, 648, "Bb", "| Bb7 | Eb7 | Bb7 | F7 |", 5, 10, "", "s >= 1 && s <= 6", 0},
+		"frets 5 to 12":                                 {"E2,A2,D3,G3,B3,E4", "false", 22, 648, "A", "| A7 | D7 | A7 | E7 |", 5, 12, "", "s >= 1 && s <= 6", 0},
+		"a left-handed seven-string":                    {"B1,E2,A2,D3,G3,B3,E4", "true", 24, 660, "E", "| E7 | A7 | E7 | B7 |", 4, 9, "7,6,5,4", "s >= 4 && s <= 7", 0},
+		"a left-handed drop-D seven-string with a capo": {"B1,D2,A2,D3,G3,B3,E4", "true", 24, 660, "A", "| A7 | D7 | A7 | E7 |", 5, 10, "", "s >= 1 && s <= 7", 2},
+		"a bass on strings 3 and 4":                     {"E1,A1,D2,G2", "false", 20, 864, "G", "| G7 | C7 | G7 | D7 |", 2, 9, "4,3", "s === 3 || s === 4", 0},
 	} {
 		t.Run(name, func(t *testing.T) {
 			p := sit(t, true)
@@ -31,11 +33,11 @@ func TestEveryPlaceInEveryRegion(t *testing.T) {
 			ids := evalLater[[]int](p, fmt.Sprintf(`(async () => {
 				const json = {'Content-Type': 'application/json', 'If-Match': '*'}
 				const send = (path, method, body) => fetch(path, {method, headers: json, body: JSON.stringify(body)}).then(r => r.json())
-				await send('/api/player', 'PUT', {tuning: %q, frets: %d, scale: %d, capo: 0, left: %s, comfort: 110, habit: 'stay'})
+				await send('/api/player', 'PUT', {tuning: %q, frets: %d, scale: %d, capo: %d, left: %s, comfort: 110, habit: 'stay'})
 				const chart = await send('/api/charts', 'POST', {title: 'Region', key: %q, feel: 'shuffle', tempo: 96, beats: 4, text: %q})
-				const line = await send('/api/lines', 'POST', {title: 'Region', key: %q, feel: 'shuffle', tempo: 96, beats: 4, text: %q, low: %d, high: %d, strings: %q, tuning: %q, frets: %d, palette: 'minor-pentatonic', notes: []})
+				const line = await send('/api/lines', 'POST', {title: 'Region', key: %q, feel: 'shuffle', tempo: 96, beats: 4, text: %q, low: %d, high: %d, strings: %q, tuning: %q, frets: %d, capo: %d, palette: 'minor-pentatonic', notes: []})
 				return [chart.id, line.id] })()`,
-				c.tuning, c.frets, c.scale, c.left, c.key, c.text, c.key, c.text, c.low, c.high, c.strings, c.tuning, c.frets))
+				c.tuning, c.frets, c.scale, c.capo, c.left, c.key, c.text, c.key, c.text, c.low, c.high, c.strings, c.tuning, c.frets, c.capo))
 			own := fmt.Sprintf("own=%d-%d&on=%s", c.low, c.high, c.strings)
 			mine := fmt.Sprintf(`[...document.querySelectorAll('[data-spot]')].every(e => { const [s, f] = e.dataset.spot.split(':').map(Number); return (%s) && f >= %d && f <= %d })`, c.mine, c.low, c.high)
 

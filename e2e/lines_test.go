@@ -23,7 +23,8 @@ import (
 // written is a note as a kept line has it.
 type written struct {
 	ID, Start, Length, String, Fret, Finger int
-	Note, Join                              string
+	Note, Join, Stroke                      string
+	Trill, Turn, Double                     int
 	Bend                                    int
 }
 
@@ -141,6 +142,8 @@ func TestABoxLickBecomesAChorus(t *testing.T) {
 	p.visit("/lines")
 	p.sees("h1", "Lines")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{file}))
+	p.sees(".preview h2", "MusicXML")
+	p.click("[role=dialog] button", "Keep it")
 	again := p.lineID()
 	require.NotEqual(t, id, again)
 	want, got := p.kept(id), p.kept(again)
@@ -157,13 +160,15 @@ func TestWhatWasGuessedIsMarkedUntilItIsSettled(t *testing.T) {
 	for i, midi := range []int{70, 68, 65, 62, 58} {
 		lead = append(lead, band.Note{Start: i*480 + 40*(i%2), Length: 400, MIDI: midi, Velocity: 90})
 	}
-	solo := band.Performance{Beats: 4, Ticks: 3840, Tracks: []band.Track{{Name: "solo", Notes: lead}}}
+	solo := band.Performance{Metres: []band.Metre{{Beats: 4}}, Ticks: 3840, Tracks: []band.Track{{Name: "solo", Notes: lead}}}
 	file := filepath.Join(t.TempDir(), "solo.mid")
 	require.NoError(t, os.WriteFile(file, midi.Write(solo, midi.Head{Title: "Found", Tempo: 100, Key: form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}}), 0o600))
 	p := sit(t, true)
 	p.visit("/lines")
 	p.sees("h1", "Lines")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{file}))
+	p.sees(".preview .said", "places on the neck were found for all notes")
+	p.click("[role=dialog] button", "Keep it")
 	id := p.lineID()
 	p.sees(".guesses", "5 of 5 notes guessed")
 	p.until(`document.querySelectorAll('.fret.found').length === 5 && document.querySelectorAll('text.about').length === 2`)

@@ -271,3 +271,43 @@ func BenchmarkThreeMinutes(b *testing.B) {
 	b.ReportMetric(100*float64(within)/float64(len(off)), "%-within-20-ms")
 	b.ReportMetric(uneven, "ms-clicks-uneven")
 }
+
+// The bass and what the click marks are chosen in the band's panel; one key plays at half the
+// tempo and another press goes back.
+func TestHowTheBandPlays(t *testing.T) {
+	p := listen(t)
+	p.visit("/bench/6?frets=7-11")
+	p.sees("h1", "Slipway Shuffle")
+	tempo := func() int { return eval[int](p, `Number(document.querySelector('.tempo input').value)`) }
+	full := tempo()
+	p.keys("\\")
+	p.until(fmt.Sprintf(`Number(document.querySelector('.tempo input').value) === %d`, (full+1)/2))
+	p.until(`document.querySelector('.tempo .half[aria-pressed=true]')`)
+	p.click(".tempo .half", "½")
+	p.until(fmt.Sprintf(`Number(document.querySelector('.tempo input').value) === %d`, full))
+
+	asked := func(part string) {
+		t.Helper()
+		p.until(fmt.Sprintf(`performance.getEntriesByType('resource').some(e => e.name.includes('/midi?') && e.name.includes(%q))`, part))
+	}
+	p.play()
+	p.click(".caution button", "Understood") // the strip is of its usual height again
+	p.click(".strip .more", "Band")
+	p.choose("band-bass", "boogie")
+	asked("bass=boogie")
+	p.choose("band-click", "2 and 4")
+	asked("click=backbeat")
+	p.sees("[role=dialog]", "follows the tempo")
+	// The finger is lifted while the list goes, over what lies under it, and the panel stays.
+	p.click(".p-select:has(#band-click)", "")
+	p.until(`document.querySelector('[role=option]') && document.getAnimations().every(a => a.playState !== 'running')`)
+	at := eval[[]float64](p, `(r => [r.x + r.width / 2, r.y + r.height / 2])([...document.querySelectorAll('[role=option]')].find(o => o.textContent.includes('2 and 4')).getBoundingClientRect())`)
+	p.do(chromedp.MouseEvent("mousePressed", at[0], at[1], chromedp.ButtonLeft, chromedp.ClickCount(1)))
+	eval[bool](p, `(document.querySelectorAll('.p-select-overlay').forEach(o => (o.style.pointerEvents = 'none')), true)`)
+	p.do(chromedp.MouseEvent("mouseReleased", at[0], at[1], chromedp.ButtonLeft, chromedp.ClickCount(1)))
+	p.until(`!document.querySelector('[role=option]')`)
+	p.until(`document.getAnimations().every(a => a.playState !== 'running')`)
+	p.sees("[role=dialog]", "follows the tempo")
+	p.inBothLooks("[role=dialog]", "the band's panel")
+	p.click(".play", "Stop")
+}

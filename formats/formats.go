@@ -10,6 +10,8 @@ import (
 	"slices"
 	"strings"
 
+	"undaris/core/form"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -19,10 +21,42 @@ type Format struct {
 	Endings []string // of file names, small, without the dot
 	// Fits tells a file by its beginning; nil where only the name tells.
 	Fits func(head []byte) bool
-	// Read makes a line of a file's bytes. base has the instrument in hand, and
-	// the key and chords to lay the line over where the file has none. said tells
-	// what was guessed or left out.
-	Read func(ctx context.Context, data []byte, base score.Score) (s score.Score, said []string, err error)
+	Read func(ctx context.Context, data []byte, w Wish) (Found, error)
+}
+
+// Wish is how a file is to be read.
+type Wish struct {
+	// Base has the instrument in hand, and the key and chords to lay the line over where
+	// the file has none.
+	Base score.Score
+	Part int // which of the file's parts, from 1; 0 leaves it to the reader
+}
+
+// Part is what can be read of a file by itself.
+type Part struct {
+	Name  string
+	Notes int
+	Read  bool // it is what was read
+}
+
+// Found is what a file held, whatever its format. What was guessed is marked on the notes.
+type Found struct {
+	score.Score
+	Kind  string     // the format's name
+	Song  *form.Song // the bars as they are written, with their repeats, where the format has such
+	Parts []Part
+	Said  []string // what was guessed, moved or left out, and where
+}
+
+// Chosen is the place of a wished part among so many, or else the reader's choice.
+func (w Wish) Chosen(parts, usual int) (int, error) {
+	switch {
+	case w.Part == 0:
+		return usual, nil
+	case w.Part < 0 || w.Part > parts:
+		return 0, say.Errorf("there is no part %d; the file has %d", w.Part, parts)
+	}
+	return w.Part - 1, nil
 }
 
 var all []Format
@@ -34,7 +68,7 @@ func Register(f Format) { all = append(all, f) }
 const headLength = 400
 
 // Read reads a file in the format that fits its beginning, else its name.
-func Read(ctx context.Context, name string, data []byte, base score.Score) (score.Score, []string, error) {
+func Read(ctx context.Context, name string, data []byte, w Wish) (Found, error) {
 	head := data[:min(len(data), headLength)]
 	i := slices.IndexFunc(all, func(f Format) bool { return f.Fits != nil && f.Fits(head) })
 	if i < 0 {
@@ -42,9 +76,17 @@ func Read(ctx context.Context, name string, data []byte, base score.Score) (scor
 		i = slices.IndexFunc(all, func(f Format) bool { return slices.Contains(f.Endings, ending) })
 	}
 	if i < 0 {
-		return base, nil, unknown()
+		return Found{}, unknown()
 	}
-	return all[i].Read(ctx, data, base)
+	f, err := all[i].Read(ctx, data, w)
+	f.Kind = all[i].Name
+	return f, err
+}
+
+// Known tells that the beginning of a file says what it is.
+func Known(data []byte) bool {
+	head := data[:min(len(data), headLength)]
+	return slices.ContainsFunc(all, func(f Format) bool { return f.Fits != nil && f.Fits(head) })
 }
 
 func unknown() error {

@@ -105,8 +105,8 @@ func TestWorkStopsWithTheAsker(t *testing.T) {
 		"re-aim":   {"/api/lines/blend", object{"line": line, "amount": 1}},
 		"exercise": {"/api/lines/drill", object{"line": line, "task": object{"drill": "scale", "pace": "sextuplets"}}},
 		"lick":     {"/api/lines/lick", object{"line": line, "lick": 1, "land": true}},
-		"import":   {"/api/lines/import?name=a.musicxml", []byte(longXML(20_000))},
-		"midi":     {"/api/lines/import?name=a.mid", wheelMIDI(200_000)},
+		"import":   {"/api/imports?name=a.musicxml", []byte(longXML(20_000))},
+		"midi":     {"/api/imports?name=a.mid", wheelMIDI(200_000)},
 	}
 	for name, q := range questions {
 		var body []byte

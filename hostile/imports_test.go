@@ -91,9 +91,11 @@ func TestHostileImports(t *testing.T) {
 	}
 	for name, data := range files {
 		data = data[:min(len(data), 8<<20)]
-		status, answer, _ := p.timed(fmt.Sprintf("%s (%d kB)", name, len(data)>>10), "POST", "/api/lines/import?name="+name, data)
-		if status >= 400 {
-			require.Equal(t, 422, status, string(answer))
+		for _, as := range []string{"line", "chart", "licks"} {
+			status, answer, _ := p.timed(fmt.Sprintf("%s (%d kB) as %s", name, len(data)>>10, as), "POST", "/api/imports?name="+name+"&as="+as, data)
+			if status >= 400 {
+				require.Equal(t, 422, status, string(answer))
+			}
 		}
 	}
 }

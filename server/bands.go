@@ -20,7 +20,7 @@ import (
 type BandQuery struct {
 	Choruses   int      `query:"choruses" default:"3" minimum:"1" maximum:"32" doc:"1 to 32"`
 	Seed       uint64   `query:"seed" default:"1" doc:"the same seed gives the same file"`
-	NoCountIn  bool     `query:"noCountIn" doc:"without the bar of sticks first"`
+	CountIn    string   `query:"countIn" enum:"true,false" default:"true" doc:"a bar of sticks first; a pickup brings it along in any case"`
 	Metronome  bool     `query:"metronome" doc:"a click on every beat, on a track of its own"`
 	Comp       string   `query:"comp" default:"guitar" maxLength:"20" doc:"who plays the chords: guitar, organ or piano"`
 	DropChords bool     `query:"dropChords" doc:"no chords in every second chorus"`
@@ -29,11 +29,14 @@ type BandQuery struct {
 	Tempo      int      `query:"tempo" minimum:"0" maximum:"300" doc:"beats a minute, 30 to 300; 0 is the chart's own"`
 	Without    []string `query:"without,explode" maxItems:"10" doc:"players who rest: drums, bass, chords"`
 	Ending     bool     `query:"ending" doc:"a bar more with a last chord"`
+	Bass       string   `query:"bass" maxLength:"20" doc:"how the bass plays, of the catalogue's; none is as the feel has it"`
+	Click      string   `query:"click" maxLength:"20" doc:"what the metronome marks, of the catalogue's; none is every beat"`
 	Arc        string   `query:"arc" maxLength:"20" doc:"how it grows over the choruses: level, grow or wave"`
 }
 
 // play has the band play a progression and writes the file.
 func (q BandQuery) play(ctx context.Context, p form.Progression, feel string, head midi.Head, lead []band.Note) (download, error) {
+	head.Feel = feel
 	groove, err := band.GrooveOf(feel)
 	if err != nil {
 		return download{}, at("query.feel", feel, err)
@@ -42,8 +45,9 @@ func (q BandQuery) play(ctx context.Context, p form.Progression, feel string, he
 	if head.Tempo < form.MinTempo || head.Tempo > form.MaxTempo {
 		return download{}, at("query.tempo", head.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", head.Tempo, form.MinTempo, form.MaxTempo))
 	}
-	perf, err := band.Play(ctx, p, groove, band.Options{Choruses: q.Choruses, Seed: q.Seed, CountIn: !q.NoCountIn, Metronome: q.Metronome,
-		Comp: q.Comp, DropChords: q.DropChords, Intensity: q.Intensity, Swing: q.Swing, Without: q.Without, Lead: lead, Ending: q.Ending, Arc: q.Arc})
+	perf, err := band.Play(ctx, p, groove, band.Options{Choruses: q.Choruses, Seed: q.Seed, CountIn: q.CountIn != "false", Metronome: q.Metronome,
+		Comp: q.Comp, DropChords: q.DropChords, Intensity: q.Intensity, Swing: q.Swing, Without: q.Without, Lead: lead, Ending: q.Ending, Arc: q.Arc,
+		Bass: q.Bass, Click: q.Click, Tempo: head.Tempo, Key: &head.Key})
 	if err != nil {
 		return download{}, at("query", q.Choruses, err)
 	}

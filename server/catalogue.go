@@ -30,12 +30,18 @@ type Catalogue struct {
 	Steps       []string              `json:"steps" doc:"that a palette of one's own is made of"`
 	Threads     []CatalogueChoice     `json:"threads"`
 	Arcs        []CatalogueChoice     `json:"arcs" doc:"how the band grows over the choruses"`
+	Basses      []CatalogueChoice     `json:"basses" doc:"how the bass can play"`
+	Clicks      []CatalogueChoice     `json:"clicks" doc:"what the metronome can mark"`
 	Compers     []CatalogueChoice     `json:"compers" doc:"who can play the chords"`
 	Rhythms     []CatalogueOption     `json:"rhythms" doc:"vocabularies of written lines"`
 	Contours    []CatalogueOption     `json:"contours"`
 	Words       []CatalogueWord       `json:"words" doc:"styles of written lines"`
 	Tastes      []CatalogueOption     `json:"tastes" doc:"ways of playing that a line has more or less of, 0 to 10"`
 	Phrasings   []CatalogueOption     `json:"phrasings"`
+	Readings    []CatalogueOption     `json:"readings" doc:"in which pitch players read"`
+	Connectors  []CatalogueOption     `json:"connectors" doc:"how one lick is led to from another"`
+	Pickings    []CatalogueOption     `json:"pickings" doc:"ways of the picking hand"`
+	Closings    []CatalogueOption     `json:"closings" doc:"how a line can go through its last two bars"`
 	Drills      []CatalogueOption     `json:"drills"`
 	Paces       []CataloguePace       `json:"paces" doc:"notes to a beat"`
 	Approaches  []CatalogueChoice     `json:"approaches" doc:"what leads into each tone of a drill"`
@@ -96,6 +102,9 @@ type CatalogueFeel struct {
 	Name  string  `json:"name"`
 	Tempo int     `json:"tempo"`
 	Swing float64 `json:"swing" doc:"where the second eighth falls in its beat"`
+	Bass  string  `json:"bass" doc:"how its bass plays, of the basses"`
+
+	Swings []float64 `json:"swings" doc:"the swing at 30 beats a minute, at 40 and so on: it follows the tempo"`
 }
 
 // CatalogueTuning is a known list of open strings.
@@ -131,6 +140,7 @@ type CatalogueWay struct {
 	Name   string           `json:"name"`
 	Key    string           `json:"key" doc:"that enters it"`
 	On     string           `json:"on,omitempty" doc:"the field it is a part of"`
+	Adorns bool             `json:"adorns,omitempty" doc:"the plain level of a line is without it"`
 	Values []CatalogueValue `json:"values" doc:"what the key goes through"`
 }
 
@@ -155,7 +165,11 @@ func catalogue() (c Catalogue) {
 	}
 	for _, f := range form.Feels {
 		g, _ := band.GrooveOf(f.ID)
-		c.Feels = append(c.Feels, CatalogueFeel{f.ID, f.Name, f.Tempo, g.Swing})
+		var swings []float64
+		for tempo := form.MinTempo; tempo <= form.MaxTempo; tempo += 10 {
+			swings = append(swings, g.SwingAt(tempo))
+		}
+		c.Feels = append(c.Feels, CatalogueFeel{f.ID, f.Name, f.Tempo, g.Swing, g.BassName(), swings})
 	}
 	for _, r := range pitch.Roots {
 		c.Tonics = append(c.Tonics, r.String())
@@ -167,6 +181,8 @@ func catalogue() (c Catalogue) {
 	for _, m := range crossing.Modes {
 		c.Threads = append(c.Threads, CatalogueChoice{m.ID, m.Name})
 	}
+	c.Basses = each(band.Basses, func(b band.Bass) CatalogueChoice { return CatalogueChoice{b.ID, b.Name} })
+	c.Clicks = each(band.Clicks, func(k band.Click) CatalogueChoice { return CatalogueChoice{k.ID, k.Name} })
 	c.Arcs = each(band.Arcs, func(a band.Arc) CatalogueChoice { return CatalogueChoice{a.ID, a.Name} })
 	for _, p := range band.Compers {
 		c.Compers = append(c.Compers, CatalogueChoice{p.ID, p.Name})
@@ -177,6 +193,18 @@ func catalogue() (c Catalogue) {
 	}
 	for _, x := range line.Contours {
 		c.Contours = append(c.Contours, option(x.Option))
+	}
+	for _, r := range form.Readings {
+		c.Readings = append(c.Readings, CatalogueOption{CatalogueChoice{r.ID, r.Name}, r.About})
+	}
+	for _, k := range line.Connectors {
+		c.Connectors = append(c.Connectors, option(k.Option))
+	}
+	for _, p := range line.Pickings {
+		c.Pickings = append(c.Pickings, option(p.Option))
+	}
+	for _, k := range line.Closings {
+		c.Closings = append(c.Closings, option(k.Option))
 	}
 	for _, p := range line.Phrasings {
 		c.Phrasings = append(c.Phrasings, option(p))
@@ -213,7 +241,7 @@ func catalogue() (c Catalogue) {
 		c.Modes = append(c.Modes, CatalogueMode{CatalogueOption{CatalogueChoice{m.ID, m.Name}, m.Says}, each(m.Stages, func(s practice.Stage) string { return s.Says }), m.DropChords, m.Writes(), string(m.With)})
 	}
 	for _, w := range score.Ways {
-		way := CatalogueWay{Field: w.ID, Name: w.Name, Key: w.Key, On: w.On}
+		way := CatalogueWay{Field: w.ID, Name: w.Name, Key: w.Key, On: w.On, Adorns: w.Adorns}
 		for _, v := range w.Values {
 			way.Values = append(way.Values, CatalogueValue{v.Is, v.Name})
 		}

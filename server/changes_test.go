@@ -151,7 +151,7 @@ func TestTheBandIsExported(t *testing.T) {
 	assert.InDelta(t, 96, file.Tempo, 0.01)
 	_, again := fetch("/api/charts/6/midi?choruses=2")
 	assert.Equal(t, data, again)
-	_, data = fetch("/api/charts/6/midi?choruses=2&lead=thread&low=7&high=11&metronome=true&noCountIn=true&without=bass&tempo=140&comp=organ")
+	_, data = fetch("/api/charts/6/midi?choruses=2&lead=thread&low=7&high=11&metronome=true&countIn=false&without=bass&tempo=140&comp=organ")
 	file, err = midi.Read(t.Context(), data)
 	require.NoError(t, err)
 	require.Len(t, file.Tracks, 4)
@@ -167,7 +167,7 @@ func TestTheBandIsExported(t *testing.T) {
 		require.NoError(t, err)
 		return resp.StatusCode, data
 	}
-	_, data = played("choruses=1&noCountIn=true", `{"text":"| C7 | F7 |","lead":[{"midi":64,"beats":3},{"beats":1},{"midi":65,"beats":4}]}`)
+	_, data = played("choruses=1&countIn=false", `{"text":"| C7 | F7 |","lead":[{"midi":64,"beats":3},{"beats":1},{"midi":65,"beats":4}]}`)
 	file, err = midi.Read(t.Context(), data)
 	require.NoError(t, err)
 	notes := file.Tracks[len(file.Tracks)-1].Notes

@@ -4,6 +4,9 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"slices"
+	"strconv"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -20,6 +23,9 @@ type ChartBody struct {
 	Tempo int    `json:"tempo" doc:"beats a minute, 30 to 300"`
 	Beats int    `json:"beats" doc:"in a bar, 2 to 12"`
 	Text  string `json:"text" maxLength:"60000" doc:"| C7 | F7 | C7 | % |"`
+
+	Remarks string `json:"remarks,omitempty" maxLength:"4000" doc:"the player's own, for the band or for practice"`
+	Tags    string `json:"tags,omitempty" maxLength:"200" doc:"words to find it by, with commas between"`
 }
 
 // Chart is a stored chart.
@@ -29,6 +35,7 @@ type Chart struct {
 	ChartBody
 	Plan     store.Plan `json:"plan"`
 	Bars     int        `json:"bars"`
+	Lengths  []int      `json:"lengths,omitempty" doc:"the beats of each bar as it is played, where they differ"`
 	FeelName string     `json:"feelName"`
 	Updated  time.Time  `json:"updated"`
 }
@@ -44,19 +51,31 @@ type ChartRow struct {
 	Tempo    int       `json:"tempo"`
 	Beats    int       `json:"beats"`
 	Bars     int       `json:"bars"`
+	Lengths  []int     `json:"lengths,omitempty" doc:"the beats of each bar as it is played, where they differ"`
 	Chords   string    `json:"chords" doc:"the different ones, in the order they come; 24 at most"`
+	Tags     string    `json:"tags,omitempty"`
 	Updated  time.Time `json:"updated"`
 	Problem  string    `json:"problem,omitempty" doc:"why it cannot be opened"`
 }
 
 func wireChart(c store.Chart) Chart {
 	feel, _ := form.FeelByID(c.Feel)
-	return Chart{c.ID, c.Version, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Beats, c.Text}, c.Plan, c.Bars, feel.Name, c.UpdatedAt}
+	return Chart{c.ID, c.Version, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Beats, c.Text, c.Remarks, c.Tags}, c.Plan, c.Bars, lengths(c.Lengths), feel.Name, c.UpdatedAt}
 }
 
 func chartRow(c store.ChartSummary) ChartRow {
 	feel, _ := form.FeelByID(c.Feel)
-	return ChartRow{c.ID, c.Version, c.Title, c.Key, c.Feel, feel.Name, c.Tempo, c.Beats, c.Bars, c.Chords, c.UpdatedAt, c.Problem}
+	return ChartRow{c.ID, c.Version, c.Title, c.Key, c.Feel, feel.Name, c.Tempo, c.Beats, c.Bars, lengths(c.Lengths), c.Chords, c.Tags, c.UpdatedAt, c.Problem}
+}
+
+// lengths are those a list tells.
+func lengths(text string) (list []int) {
+	for _, word := range strings.Fields(text) {
+		if n, err := strconv.Atoi(word); err == nil {
+			list = append(list, n)
+		}
+	}
+	return list
 }
 
 // progression reads a stored chart.
@@ -72,7 +91,7 @@ func progression(c store.Chart) (form.Progression, form.Key, error) {
 // stored checks what a player says and writes the text as Undaris does, so that
 // numerals become the chords they are in the key.
 func (b ChartBody) stored() (store.Chart, error) {
-	c := store.Chart{Title: clean(b.Title), Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats}
+	c := store.Chart{Title: clean(b.Title), Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats, Remarks: b.Remarks, Tags: tagWords(b.Tags)}
 	if c.Title == "" {
 		return c, at("body.title", b.Title, errors.New("a chart needs a title"))
 	}
@@ -84,7 +103,7 @@ func (b ChartBody) stored() (store.Chart, error) {
 	if err := checkPlaying(b.Feel, b.Tempo); err != nil {
 		return c, err
 	}
-	p, err := form.Read(b.Text, b.Beats, key)
+	song, _, err := form.ReadSong(b.Text, b.Beats, key)
 	var problems form.Problems
 	if errors.As(err, &problems) {
 		details := make([]error, len(problems))
@@ -93,8 +112,19 @@ func (b ChartBody) stored() (store.Chart, error) {
 		}
 		return c, huma.Error422UnprocessableEntity(problems[0].Message, details...)
 	}
-	c.Text = p.Text()
+	c.Text = song.Text()
 	return c, nil
+}
+
+// tagWords writes tags evenly: each once, with a comma and a blank between.
+func tagWords(text string) string {
+	var out []string
+	for _, t := range strings.Split(text, ",") {
+		if t = clean(t); t != "" && !slices.Contains(out, t) {
+			out = append(out, t)
+		}
+	}
+	return strings.Join(out, ", ")
 }
 
 // chart finds one.

@@ -199,7 +199,7 @@ func (l *listening) begin(in said) error {
 		o, m, err = l.server.over(body, in.Mode)
 		l.mode, l.pass, l.landings = &m, in.Pass, map[int]FreeLanding{}
 	}
-	l.line, l.tempo, l.swing = &o, cmp.Or(in.Tempo, o.Tempo), o.swing(in.Swing)
+	l.line, l.tempo, l.swing = &o, cmp.Or(in.Tempo, o.Tempo), o.swing(in.Swing, in.Tempo)
 	if err != nil {
 		return err
 	}

@@ -7,44 +7,83 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/band"
+	"undaris/core/edit"
+	"undaris/core/form"
+	"undaris/core/say"
+	"undaris/core/score"
 	"undaris/formats/midi"
 	"undaris/formats/tabtext"
 )
+
+// Level is which of a line's two levels is asked for.
+type Level struct {
+	Plain bool `query:"plain" doc:"without turns, hammered doubles and trills"`
+}
+
+func (l Level) of(o lineIn) lineIn {
+	if l.Plain {
+		return o.with(o.Plain())
+	}
+	return o
+}
 
 // lineFiles registers how lines leave as files, and as sound.
 func (s *server) lineFiles(api huma.API) {
 	type posted struct {
 		BandQuery
+		Level
 		Body LineBody
 	}
 	kinds := []struct {
 		name, mime string
-		write      func(ctx context.Context, o lineIn, q BandQuery) (download, error)
+		write      func(ctx context.Context, o lineIn, q BandQuery, r form.Reading) (download, error)
 	}{
-		{"midi", "audio/midi", func(ctx context.Context, o lineIn, q BandQuery) (download, error) {
+		{"midi", "audio/midi", func(ctx context.Context, o lineIn, q BandQuery, _ form.Reading) (download, error) {
 			return q.play(ctx, o.Progression, o.Feel, midi.Head{Title: o.Title, Tempo: o.Tempo, Key: o.Key}, band.Lead(o.Score))
 		}},
-		{"musicxml", "application/vnd.recordare.musicxml+xml", func(_ context.Context, o lineIn, _ BandQuery) (download, error) { return musicXML(o.Score), nil }},
-		{"tab", "text/plain; charset=utf-8", func(_ context.Context, o lineIn, _ BandQuery) (download, error) {
-			return file("text/plain; charset=utf-8", o.Title, "txt", tabtext.Write(o.Score)), nil
+		{"musicxml", "application/vnd.recordare.musicxml+xml", func(_ context.Context, o lineIn, _ BandQuery, r form.Reading) (download, error) {
+			return musicXML(o.felt().Read(r)), nil
+		}},
+		{"tab", "text/plain; charset=utf-8", func(_ context.Context, o lineIn, _ BandQuery, _ form.Reading) (download, error) {
+			return file("text/plain; charset=utf-8", o.Title, "txt", tabtext.Write(o.felt())), nil
 		}},
 	}
 	for _, k := range kinds {
-		deliver(s, api, "/api/lines/{id}/"+k.name, "line-"+k.name, "A kept line as a file", k.mime, func(ctx context.Context, in *struct {
-			ByID
+		deliver(s, api, "/api/licks/"+k.name, "licks-"+k.name, "Licks as a file, one behind the other", k.mime, func(ctx context.Context, in *struct {
+			IDs []uint `query:"id,explode" required:"true" minItems:"1" maxItems:"100"`
 			BandQuery
 		}) (none download, err error) {
-			l, err := s.store.Line(in.ID)
-			if err != nil {
-				return none, huma.Error404NotFound("there is no such line; it may have been deleted")
-			}
-			o, err := s.read(wireLine(l).LineBody)
+			o, err := s.licksAsLine(in.IDs)
 			if err != nil {
 				return none, err
 			}
-			return k.write(ctx, o, in.BandQuery)
+			return k.write(ctx, o, in.BandQuery, form.Reading{})
+		})
+		deliver(s, api, "/api/lines/{id}/"+k.name, "line-"+k.name, "A kept line as a file", k.mime, func(ctx context.Context, in *struct {
+			ByID
+			BandQuery
+			Level
+			ReadingQuery
+		}) (none download, err error) {
+			o, r, err := s.lineFor(in.ID, in.Level, in.ReadingQuery)
+			if err != nil {
+				return none, err
+			}
+			return k.write(ctx, o, in.BandQuery, r)
 		})
 	}
+	get(s, api, "/api/lines/{id}/score", "line-score", "A kept line on paper, as players of a reading write it",
+		func(_ context.Context, in *struct {
+			ByID
+			Level
+			ReadingQuery
+		}) (none Score, err error) {
+			o, r, err := s.lineFor(in.ID, in.Level, in.ReadingQuery)
+			if err != nil {
+				return none, err
+			}
+			return wireScore(o.Score.Read(r)), nil
+		})
 	op := delivery("/api/lines/midi", "play-line", "The band playing a line that need not be kept", "audio/midi")
 	op.Method = http.MethodPost
 	register(s, api, op, queued(s, func(ctx context.Context, in *posted) (none download, err error) {
@@ -52,6 +91,47 @@ func (s *server) lineFiles(api huma.API) {
 		if err != nil {
 			return none, err
 		}
-		return kinds[0].write(ctx, o, in.BandQuery)
+		return kinds[0].write(ctx, in.of(o), in.BandQuery, form.Reading{})
 	}))
+}
+
+// licksAsLine lays licks on the player's neck, one behind the other.
+func (s *server) licksAsLine(ids []uint) (o lineIn, err error) {
+	var lines []edit.Line
+	for _, id := range ids {
+		l, err := s.store.Lick(id)
+		if err != nil {
+			return o, missing("lick", err)
+		}
+		shown, err := s.show(l)
+		if err != nil {
+			return o, at("query.id", id, err)
+		}
+		lines = append(lines, shown)
+	}
+	title := lines[0].Title
+	if len(lines) > 1 {
+		title = say.F("%d licks", len(lines))
+	}
+	return lineIn{Line: edit.Joined(title, lines)}, nil
+}
+
+// felt is the line's score with its feel.
+func (o lineIn) felt() score.Score {
+	s := o.Score
+	s.Feel = o.Line.Feel
+	return s
+}
+
+// lineFor finds a kept line, at a level and for players of a reading.
+func (s *server) lineFor(id uint, level Level, q ReadingQuery) (o lineIn, r form.Reading, err error) {
+	l, err := s.store.Line(id)
+	if err != nil {
+		return o, r, huma.Error404NotFound("there is no such line; it may have been deleted")
+	}
+	if r, err = q.reading(); err != nil {
+		return o, r, err
+	}
+	o, err = s.read(wireLine(l).LineBody)
+	return level.of(o), r, err
 }

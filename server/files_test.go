@@ -17,11 +17,22 @@ import (
 	"undaris/core/pitch"
 )
 
-// bring imports a file, over a chart where one is given.
+// bring reads a file as a line, over a chart where one is given, and studies it.
 func bring(t *testing.T, srv *httptest.Server, name string, data []byte, chart uint) (st Study, no refusal) {
 	t.Helper()
-	query := url.Values{"name": {name}, "chart": {fmt.Sprint(chart)}}
-	req, err := http.NewRequest("POST", srv.URL+"/api/lines/import?"+query.Encode(), bytes.NewReader(data))
+	got, no := bringAs(t, srv, "line", name, data, "&chart="+fmt.Sprint(chart))
+	if no.Status == 0 {
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/study", got.Line, &st).StatusCode)
+		st.Said = got.Said
+	}
+	return st, no
+}
+
+// bringAs reads a file as something.
+func bringAs(t *testing.T, srv *httptest.Server, as, name string, data []byte, more string) (got Brought, no refusal) {
+	t.Helper()
+	query := url.Values{"name": {name}, "as": {as}}
+	req, err := http.NewRequest("POST", srv.URL+"/api/imports?"+query.Encode()+more, bytes.NewReader(data))
 	require.NoError(t, err)
 	req.Header.Set("Content-Type", "application/octet-stream")
 	resp, err := http.DefaultClient.Do(req)
@@ -29,11 +40,11 @@ func bring(t *testing.T, srv *httptest.Server, name string, data []byte, chart u
 	defer resp.Body.Close()
 	body, _ := io.ReadAll(resp.Body)
 	if resp.StatusCode == 200 {
-		require.NoError(t, json.Unmarshal(body, &st))
+		require.NoError(t, json.Unmarshal(body, &got))
 	} else {
 		require.NoError(t, json.Unmarshal(body, &no), string(body))
 	}
-	return st, no
+	return got, no
 }
 
 // What leaves as any kind of file comes back as it was, as far as the kind can say it.
@@ -46,7 +57,7 @@ func TestEveryLineLeavesAndComesBack(t *testing.T) {
 			what := l.Title + " as " + ending
 			st, no := bring(t, srv, "out."+ending, fetch(t, fmt.Sprintf("%s/api/lines/%d/%s", srv.URL, l.ID, path)), 0)
 			require.Empty(t, no.Detail, what)
-			assert.Equal(t, []any{l.Title, l.Key, l.Tempo, l.Beats}, []any{st.Line.Title, st.Line.Key, st.Line.Tempo, st.Line.Beats}, what)
+			assert.Equal(t, []any{l.Title, l.Key, l.Tempo, l.Beats, l.Feel}, []any{st.Line.Title, st.Line.Key, st.Line.Tempo, st.Line.Beats, st.Line.Feel}, what)
 			require.Len(t, st.Score.Notes, len(l.Notes), what)
 			for i, n := range l.Notes {
 				got := st.Score.Notes[i]

@@ -1,13 +1,19 @@
 package server
 
 import (
+	"bytes"
+	"fmt"
+	"io"
+	"net/http"
 	"net/url"
 	"strings"
 	"testing"
 
+	"github.com/segmentio/encoding/json"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/formats/musicxml"
 	"undaris/store"
 )
 
@@ -150,5 +156,108 @@ func TestAReadingSaysWhatItAssumes(t *testing.T) {
 	assert.Equal(t, []string{"there are no bar lines: each chord is taken for a bar"}, r.Said)
 	ask(t, srv, "POST", "/api/readings", ReadingRequest{Text: "|: C^7 | Dh7 |1. G7 :|2. C2 |]", Key: "C", Beats: 4}, &r)
 	assert.Empty(t, r.Said)
-	assert.Equal(t, "| Cmaj7 | Dm7b5 | G7 |\n| Cmaj7 | Dm7b5 | Csus2 |", r.Text)
+	assert.Equal(t, "|: Cmaj7 | Dm7b5 | 1. G7 :| 2. Csus2 |", r.Text)
+}
+
+// Instruments are kept by names of their own, each one that can be strung; a reach is told
+// on the neck that is asked for.
+func TestInstrumentsAreKept(t *testing.T) {
+	srv := serve(t)
+	var p store.PlayerVersion
+	ask(t, srv, "GET", "/api/player", nil, &p)
+	bass := store.OwnInstrument{Name: "log", Tuning: "E1,A1,D2,G2", Frets: 20, Scale: 864}
+	put := func(list ...store.OwnInstrument) int {
+		body := p.Player
+		body.Instruments = list
+		text, err := json.Marshal(body)
+		require.NoError(t, err)
+		req, err := http.NewRequest("PUT", srv.URL+"/api/player", bytes.NewReader(text))
+		require.NoError(t, err)
+		req.Header.Set("Content-Type", "application/json")
+		req.Header.Set("If-Match", "*")
+		resp, err := http.DefaultClient.Do(req)
+		require.NoError(t, err)
+		resp.Body.Close()
+		return resp.StatusCode
+	}
+	assert.Equal(t, 200, put(bass))
+	assert.Equal(t, 422, put(bass, bass), "two of one name")
+	bad := bass
+	bad.Tuning = "E1,x"
+	assert.Equal(t, 422, put(bad))
+	var reaches []Reach
+	ask(t, srv, "GET", "/api/reach?from=5&scale=648", nil, &reaches)
+	require.Len(t, reaches, 6)
+	assert.Equal(t, Reach{9, 100.1}, reaches[2])
+	ask(t, srv, "GET", "/api/reach?from=20&frets=20", nil, &reaches)
+	assert.Empty(t, reaches)
+}
+
+// The chords of a chart as others read them; what nobody reads in is refused.
+func TestLeaves(t *testing.T) {
+	srv := serve(t)
+	chart := ChartBody{Title: "Reading", Key: "Bb", Feel: "shuffle", Tempo: 96, Beats: 4, Text: "| Bb7 | Eb7 |"}
+	var made Chart
+	ask(t, srv, "POST", "/api/charts", chart, &made)
+	for reading, want := range map[string]string{"concert": "Bb Bb7 Eb7", "bb": "C C7 F7", "eb": "G G7 C7", "capo-1": "A A7 D7"} {
+		var leaf Leaf
+		ask(t, srv, "GET", fmt.Sprintf("/api/charts/%d/leaf?reading=%s", made.ID, reading), nil, &leaf)
+		assert.Equal(t, want, leaf.Key+" "+leaf.Sheet.Chords[0].Symbol+" "+leaf.Sheet.Chords[1].Symbol)
+		assert.Equal(t, "Bb", leaf.Sounds)
+	}
+	resp, err := http.Get(fmt.Sprintf("%s/api/charts/%d/leaf?reading=tuba", srv.URL, made.ID))
+	require.NoError(t, err)
+	resp.Body.Close()
+	assert.Equal(t, 422, resp.StatusCode)
+}
+
+// What a player remarks of a chart, and the tags it is found by, are kept when it changes.
+func TestRemarksAreKept(t *testing.T) {
+	srv := serve(t)
+	body := ChartBody{Title: "Remarked", Key: "C", Feel: "shuffle", Tempo: 96, Beats: 4, Text: "| C7 |", Tags: "a"}
+	var made, now Chart
+	ask(t, srv, "POST", "/api/charts", body, &made)
+	body.Remarks, body.Tags = "horns at the bridge", " duo ,evening,, duo"
+	text, err := json.Marshal(body)
+	require.NoError(t, err)
+	req, err := http.NewRequest("PUT", fmt.Sprintf("%s/api/charts/%d", srv.URL, made.ID), bytes.NewReader(text))
+	require.NoError(t, err)
+	req.Header.Set("Content-Type", "application/json")
+	req.Header.Set("If-Match", "*")
+	resp, err := http.DefaultClient.Do(req)
+	require.NoError(t, err)
+	resp.Body.Close()
+	require.Equal(t, 200, resp.StatusCode)
+	ask(t, srv, "GET", fmt.Sprintf("/api/charts/%d", made.ID), nil, &now)
+	assert.Equal(t, "horns at the bridge", now.Remarks)
+	assert.Equal(t, "duo, evening", now.Tags)
+}
+
+// A chart leaves as text, as ChordPro and as MusicXML, and comes back as it was.
+func TestChartsLeave(t *testing.T) {
+	srv := serve(t)
+	chart := ChartBody{Title: "Leaving", Key: "G", Feel: "shuffle", Tempo: 96, Beats: 4, Text: "|: [Verse] G7 | C7 | 1. D7 :| 2. G7#9 |"}
+	var made Chart
+	ask(t, srv, "POST", "/api/charts", chart, &made)
+	for _, name := range []string{"text", "chordpro"} {
+		resp, err := http.Get(fmt.Sprintf("%s/api/charts/%d/%s", srv.URL, made.ID, name))
+		require.NoError(t, err)
+		text, err := io.ReadAll(resp.Body)
+		resp.Body.Close()
+		require.NoError(t, err)
+		var r Reading
+		ask(t, srv, "POST", "/api/readings", ReadingRequest{Text: string(text), Key: "G", Beats: 4}, &r)
+		assert.Equal(t, chart.Text, r.Text, name)
+		assert.Equal(t, Found{"Leaving", "G", "shuffle", 96, 4}, r.Found)
+	}
+	resp, err := http.Get(fmt.Sprintf("%s/api/charts/%d/musicxml?of=chords&low=0&high=4", srv.URL, made.ID))
+	require.NoError(t, err)
+	text, err := io.ReadAll(resp.Body)
+	resp.Body.Close()
+	require.NoError(t, err)
+	require.Equal(t, 200, resp.StatusCode, string(text))
+	f, err := musicxml.Read(t.Context(), text)
+	require.NoError(t, err)
+	assert.Equal(t, "| [Verse] G7 | C7 | D7 |\n| [Verse] G7 | C7 | G7#9 |", f.Progression.Text())
+	assert.Empty(t, f.Notes)
 }

@@ -17,6 +17,7 @@ import (
 const (
 	maxBody   = 1 << 20
 	maxImport = 8 << 20 // a line, a file that becomes one, or how a take sounded
+	maxBackup = 512 << 20
 )
 
 // bodyTime is how long a request may take to bring its body.
@@ -90,8 +91,11 @@ func bodyOf(w http.ResponseWriter, r *http.Request) (body []byte, status int, sa
 		return nil, 0, ""
 	}
 	limit := int64(maxBody)
-	if strings.HasPrefix(r.URL.Path, "/api/lines") || strings.HasSuffix(r.URL.Path, "/sound") || r.URL.Path == "/api/licks/keep" {
+	if strings.HasPrefix(r.URL.Path, "/api/lines") || strings.HasSuffix(r.URL.Path, "/sound") || r.URL.Path == "/api/licks/keep" || r.URL.Path == "/api/imports" {
 		limit = maxImport
+	}
+	if r.URL.Path == "/api/restore" {
+		limit = maxBackup
 	}
 	tooLong := fmt.Sprintf("this is larger than the %d MB that can be taken here; nothing was done", limit>>20)
 	if r.ContentLength > limit {

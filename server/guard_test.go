@@ -27,7 +27,7 @@ func TestTheRestOfARefusedBodyIsNoRequest(t *testing.T) {
 			return fmt.Sprintf("POST %s HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/octet-stream\r\nTransfer-Encoding: chunked\r\n\r\n%x\r\n%s\r\n0\r\n\r\n", path, len(chunk), chunk)
 		},
 	} {
-		for path, limit := range map[string]int{"/api/lines/import?name=a.mid": maxImport, "/api/lines": maxImport, "/api/charts": maxBody, "/api/nothing": maxBody, "/": maxBody} {
+		for path, limit := range map[string]int{"/api/imports?name=a.mid": maxImport, "/api/lines": maxImport, "/api/charts": maxBody, "/api/nothing": maxBody, "/": maxBody} {
 			srv := serve(t)
 			conn, err := net.Dial("tcp", srv.Listener.Addr().String())
 			require.NoError(t, err)

@@ -26,6 +26,7 @@ type WishBody struct {
 	Approach   bool       `json:"approach,omitempty" doc:"notes from outside the palette may lead into chord tones"`
 	Word       string     `json:"word,omitempty" maxLength:"40" doc:"a style: what it sets where nothing else is said"`
 	Spice      *SpiceBody `json:"spice,omitempty" doc:"how much of each way of playing, 0 to 10; the word's where it is not said"`
+	Closing    string     `json:"closing,omitempty" maxLength:"40" doc:"how the last two bars go, of the catalogue's closings"`
 	Lift       int        `json:"lift,omitempty" minimum:"-10" maximum:"10" doc:"higher, or lower when negative, in tenths of the region"`
 	Seed       uint64     `json:"seed,omitempty"`
 	From       int        `json:"from,omitempty" minimum:"0" maximum:"1024" doc:"first bar to write, from 1; 0 is all"`
@@ -36,7 +37,7 @@ type WishBody struct {
 type SpiceBody map[string]int
 
 func (o lineIn) wish(b WishBody) (line.Wish, error) {
-	w := line.Wish{Rhythm: b.Rhythm, Contour: b.Contour, Approach: b.Approach, Seed: b.Seed, Lift: b.Lift}
+	w := line.Wish{Rhythm: b.Rhythm, Contour: b.Contour, Approach: b.Approach, Seed: b.Seed, Lift: b.Lift, Closing: b.Closing}
 	word, err := line.WordByID(b.Word)
 	if err != nil {
 		return w, at("body.wish.word", b.Word, err)
@@ -80,6 +81,12 @@ type Fix struct {
 type Fixes struct {
 	Fixes []Fix  `json:"fixes" doc:"the smallest first"`
 	Why   string `json:"why" doc:"why there is none"`
+}
+
+func wireFixes(fixes []edit.Fix, why string) Fixes {
+	return Fixes{each(fixes, func(f edit.Fix) Fix {
+		return Fix{f.Says, tenth(f.Cost), append([]int{}, f.Gone...), store.LineNotes(f.Put)}
+	}), why}
 }
 
 // Turned is a line that was re-aimed.
@@ -149,9 +156,58 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Fixes{}, at("body.at", in.Body.At, err)
 			}
-			return Fixes{each(fixes, func(f edit.Fix) Fix {
-				return Fix{f.Says, tenth(f.Cost), append([]int{}, f.Gone...), store.LineNotes(f.Put)}
-			}), why}, nil
+			return wireFixes(fixes, why), nil
+		})
+
+	post(s, api, "/api/lines/lead", "lead-line", "What may lead into a note from the one before it",
+		func(ctx context.Context, in *struct {
+			Body struct {
+				Line LineBody `json:"line"`
+				Note int      `json:"note" doc:"its number"`
+			}
+		}) (Fixes, error) {
+			o, err := s.read(in.Body.Line)
+			if err != nil {
+				return Fixes{}, err
+			}
+			fixes, why, err := o.Leads(ctx, in.Body.Note)
+			if err != nil {
+				return Fixes{}, at("body.note", in.Body.Note, err)
+			}
+			return wireFixes(fixes, why), nil
+		})
+
+	post(s, api, "/api/lines/adorn", "adorn-line", "Turns, hammered doubles and trills added to a line; every note stays in its place",
+		func(_ context.Context, in *struct {
+			Body struct {
+				Line   LineBody `json:"line"`
+				Amount float64  `json:"amount" minimum:"0" maximum:"1" doc:"of the notes that bear one; 0 takes all away"`
+				Seed   uint64   `json:"seed,omitempty"`
+			}
+		}) (Study, error) {
+			o, err := s.read(in.Body.Line)
+			if err != nil {
+				return Study{}, err
+			}
+			o.Adorn(in.Body.Amount, in.Body.Seed)
+			return o.study(), nil
+		})
+
+	post(s, api, "/api/lines/pick", "pick-line", "The picking hand proposed for a line",
+		func(_ context.Context, in *struct {
+			Body struct {
+				Line    LineBody `json:"line"`
+				Picking string   `json:"picking" maxLength:"20" doc:"of the catalogue's pickings"`
+			}
+		}) (Study, error) {
+			o, err := s.read(in.Body.Line)
+			if err != nil {
+				return Study{}, err
+			}
+			if err := o.Pick(in.Body.Picking); err != nil {
+				return Study{}, at("body.picking", in.Body.Picking, err)
+			}
+			return o.study(), nil
 		})
 
 	post(s, api, "/api/lines/blend", "blend-line", "The line re-aimed at the chords, from all box to all chord tones",
@@ -206,7 +262,9 @@ func (s *server) lines(api huma.API) {
 			Body struct {
 				Line    LineBody `json:"line"`
 				Lick    uint     `json:"lick"`
-				Bar     int      `json:"bar,omitempty" minimum:"0" maximum:"1024" doc:"from 1; 0 sends it through the changes"`
+				Bar     int      `json:"bar,omitempty" minimum:"0" maximum:"1024" doc:"from 1; with no bars 0 sends it through the changes"`
+				Bars    []int    `json:"bars,omitempty" maxItems:"200" minimum:"1" maximum:"1024" doc:"from 1, several"`
+				Join    string   `json:"join,omitempty" maxLength:"20" doc:"how each is led into, of the catalogue's connectors; not at all by none"`
 				Land    bool     `json:"land,omitempty" doc:"each version ends on the next change"`
 				Follow  bool     `json:"follow,omitempty" doc:"degrees follow the kind of chord"`
 				Targets string   `json:"targets,omitempty" doc:"which tones to land on, most wanted first"`
@@ -224,8 +282,12 @@ func (s *server) lines(api huma.API) {
 			if err != nil {
 				return Study{}, at("body.targets", in.Body.Targets, err)
 			}
+			bars := in.Body.Bars
 			if in.Body.Bar > 0 {
-				err = at("body.bar", in.Body.Bar, o.PutLick(l.Phrase(), in.Body.Bar, in.Body.Follow))
+				bars = append(bars, in.Body.Bar)
+			}
+			if len(bars) > 0 {
+				err = at("body.bar", bars, o.PutLicks(ctx, l.Phrase(), bars, in.Body.Follow, in.Body.Join))
 			} else {
 				err = at("body.lick", l.Title, o.Through(ctx, l.Phrase(), in.Body.Land, in.Body.Follow, order))
 			}

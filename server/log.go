@@ -191,7 +191,7 @@ func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
 		if o, err = s.read(b.Line); err != nil {
 			return e, err
 		}
-		take := judge.Prescribed(o.Score, heard, b.Tempo, o.swing(b.Swing))
+		take := judge.Prescribed(o.Score, heard, b.Tempo, o.swing(b.Swing, b.Tempo))
 		trials = planner.FromTake(take, o.Line, b.Tempo)
 		for _, v := range take.Verdicts {
 			if e.Notes++; v.Is == judge.Right {
@@ -203,16 +203,16 @@ func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
 		if o, m, err = s.over(b.Line, b.Mode); err != nil {
 			return e, err
 		}
-		f, err := m.Judge(o.Line, b.Pass, heard, b.Tempo, o.swing(b.Swing))
+		f, err := m.Judge(o.Line, b.Pass, heard, b.Tempo, o.swing(b.Swing, b.Tempo))
 		if err != nil {
 			return e, at("body.heard", len(heard), err)
 		}
 		trials = planner.FromFree(f, m, b.Pass, heard, b.Tempo)
 	}
 	e.At, e.Kind, e.Title, e.Chart, e.Line, e.Tuning, e.Tempo = time.Now(), store.LoggedTake, clean(b.Title), b.Chart, b.Of, o.In.Tuning(), b.Tempo
-	e.Seconds = float64(len(o.Bars)*o.Beats) * 60 / float64(b.Tempo)
+	e.Seconds = float64(o.Length()) * 60 / float64(b.Tempo)
 	if e.Swung = judge.Swing(heard); e.Swung > 0 {
-		e.Swing = o.swing(b.Swing)
+		e.Swing = o.swing(b.Swing, b.Tempo)
 	}
 	e.Trials = each(trials, store.TrialOf)
 	return e, nil

@@ -8,8 +8,11 @@ import (
 
 	"undaris/core/band"
 	"undaris/core/chart"
+	"undaris/core/form"
 	"undaris/core/score"
+	"undaris/formats/charttext"
 	"undaris/formats/midi"
+	"undaris/formats/musicxml"
 	"undaris/store"
 )
 
@@ -17,8 +20,32 @@ import (
 type PaperQuery struct {
 	ByID
 	RegionQuery
-	Of   string `query:"of" enum:"run,crossing,thread" default:"thread"`
+	Of   string `query:"of" enum:"run,crossing,thread,chords" default:"thread"`
 	Step int    `query:"step" doc:"for a run or a crossing: which chord of the form, from 0"`
+	ReadingQuery
+}
+
+// ReadingQuery says in which pitch players read.
+type ReadingQuery struct {
+	Reading string `query:"reading" maxLength:"20" doc:"of the catalogue's readings: concert, bb, eb or a capo"`
+}
+
+func (q ReadingQuery) reading() (form.Reading, error) {
+	r, err := form.ReadingByID(q.Reading)
+	return r, at("query.reading", q.Reading, err)
+}
+
+// Leaf is a chart's chords on paper.
+type Leaf struct {
+	Title  string `json:"title"`
+	Key    string `json:"key" doc:"as it is written"`
+	Sounds string `json:"sounds" doc:"the key that sounds"`
+	Feel   string `json:"feel" doc:"its name"`
+	Tempo  int    `json:"tempo"`
+	Beats  int    `json:"beats"`
+	Sheet  Sheet  `json:"sheet"`
+
+	Remarks string `json:"remarks,omitempty"`
 }
 
 // paper writes a run, a crossing or the thread of a chart.
@@ -51,6 +78,16 @@ func (s *server) handed(id uint) (on chart.Chart, c store.Chart, err error) {
 	return on, c, err
 }
 
+// song is a kept chart as it is written.
+func (s *server) song(c store.Chart) (form.Song, error) {
+	key, err := form.ParseKey(c.Key)
+	if err != nil {
+		return form.Song{}, err
+	}
+	song, _, err := form.ReadSong(c.Text, c.Beats, key)
+	return song, err
+}
+
 func (s *server) papers(api huma.API) {
 	get(s, api, "/api/charts/{id}/score", "chart-score", "A run, a crossing or the thread of a chart on staff and tablature",
 		func(ctx context.Context, in *PaperQuery) (Score, error) {
@@ -58,8 +95,54 @@ func (s *server) papers(api huma.API) {
 			if err != nil {
 				return Score{}, err
 			}
-			return wireScore(sc), nil
+			r, err := in.reading()
+			return wireScore(sc.Read(r)), err
 		})
+	get(s, api, "/api/charts/{id}/leaf", "chart-leaf", "The chords of a chart, as players of a reading write them",
+		func(_ context.Context, in *struct {
+			ByID
+			ReadingQuery
+		}) (Leaf, error) {
+			r, err := in.reading()
+			if err != nil {
+				return Leaf{}, err
+			}
+			c, err := s.chart(in.ID)
+			if err != nil {
+				return Leaf{}, err
+			}
+			p, key, err := progression(c)
+			if err != nil {
+				return Leaf{}, err
+			}
+			feel, _ := form.FeelByID(c.Feel)
+			return Leaf{c.Title, r.Key(key).String(), key.String(), feel.Name, c.Tempo, c.Beats, wireSheet(r.Chords(p, key), r.Key(key)), c.Remarks}, nil
+		})
+	for _, as := range []struct {
+		name, summary, ending string
+		write                 func(charttext.Chart) []byte
+	}{
+		{"text", "A chart as text, which is read again as it is", "txt", charttext.Write},
+		{"chordpro", "A chart as a ChordPro song with one grid", "cho", charttext.WriteChordPro},
+	} {
+		deliver(s, api, "/api/charts/{id}/"+as.name, "chart-"+as.name, as.summary, "text/plain; charset=utf-8",
+			func(_ context.Context, in *ByID) (none download, err error) {
+				c, err := s.chart(in.ID)
+				if err != nil {
+					return none, err
+				}
+				song, err := s.song(c)
+				if err != nil {
+					return none, err
+				}
+				key, err := form.ParseKey(c.Key)
+				if err != nil {
+					return none, err
+				}
+				feel, _ := form.FeelByID(c.Feel)
+				return file("text/plain; charset=utf-8", c.Title, as.ending, as.write(charttext.Chart{Title: c.Title, Key: key, Tempo: c.Tempo, Feel: feel, Song: song})), nil
+			})
+	}
 	deliver(s, api, "/api/charts/{id}/score/midi", "chart-score-midi", "The same, played over the band", "audio/midi",
 		func(ctx context.Context, in *struct {
 			PaperQuery
@@ -73,10 +156,23 @@ func (s *server) papers(api huma.API) {
 		})
 	deliver(s, api, "/api/charts/{id}/musicxml", "chart-musicxml", "The same as a MusicXML file", "application/vnd.recordare.musicxml+xml",
 		func(ctx context.Context, in *PaperQuery) (none download, err error) {
-			_, sc, err := s.paper(ctx, *in)
+			c, sc, err := s.paper(ctx, *in)
 			if err != nil {
 				return none, err
 			}
-			return musicXML(sc), nil
+			r, err := in.reading()
+			if err != nil {
+				return none, err
+			}
+			sc.Feel = c.Feel
+			if in.Of == "chords" { // as it is written, with its repeats
+				song, err := s.song(c)
+				if err != nil {
+					return none, err
+				}
+				sc.Progression = song.Flat()
+				return file(musicXMLKind, sc.Title, "musicxml", musicxml.WriteSong(sc.Read(r), each(song.Bars, func(w form.Written) form.Signs { return w.Signs }))), nil
+			}
+			return musicXML(sc.Read(r)), nil
 		})
 }

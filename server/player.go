@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -33,6 +34,12 @@ type Tones struct {
 type ChordTones struct {
 	Symbol string `json:"symbol"`
 	Notes  []Note `json:"notes"`
+}
+
+// Reach is a fret for the fourth finger.
+type Reach struct {
+	Fret int     `json:"fret"`
+	MM   float64 `json:"mm" doc:"from the fret under the first finger, in millimetres"`
 }
 
 func (s *server) player(api huma.API) {
@@ -63,6 +70,21 @@ func (s *server) player(api huma.API) {
 			})}, nil
 		})
 
+	get(s, api, "/api/reach", "reach", "How far the fourth finger is from the first, with the first on a fret",
+		func(_ context.Context, in *struct {
+			NeckQuery
+			From int `query:"from" default:"5" minimum:"1" maximum:"20" doc:"the fret under the first finger"`
+		}) ([]Reach, error) {
+			inst, _, err := in.neck("query.")
+			if err != nil {
+				return nil, err
+			}
+			reaches := []Reach{}
+			for fret := in.From + 2; fret <= min(in.From+7, inst.Last()); fret++ {
+				reaches = append(reaches, Reach{fret, tenth(inst.Reach(in.From, fret))})
+			}
+			return reaches, nil
+		})
 	register(s, api, operation(http.MethodGet, "/api/player", "player", "The player's instrument and habits", 0),
 		func(context.Context, *struct{}) (Versioned[store.PlayerVersion], error) {
 			p, err := s.store.Player()
@@ -138,6 +160,14 @@ func (s *server) player(api huma.API) {
 			for i, p := range in.Body.Palettes {
 				if _, err := blend.PaletteByID(p.ID); err != nil || !strings.HasPrefix(p.ID, blend.Own) {
 					return none, at(fmt.Sprintf("body.palettes[%d].id", i), p.ID, cmp.Or(err, fmt.Errorf("a palette of one's own begins with %q", blend.Own)))
+				}
+			}
+			for i, o := range in.Body.Instruments {
+				if _, err := neck.New(o.Tuning, o.Frets, o.Scale, o.Capo); err != nil {
+					return none, at(fmt.Sprintf("body.instruments[%d]", i), o.Name, err)
+				}
+				if slices.ContainsFunc(in.Body.Instruments[:i], func(p store.OwnInstrument) bool { return p.Name == o.Name }) {
+					return none, at(fmt.Sprintf("body.instruments[%d].name", i), o.Name, fmt.Errorf("there are two instruments called %q", o.Name))
 				}
 			}
 			p, err := s.store.SetPlayer(in.Body, version, any)

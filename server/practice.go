@@ -57,10 +57,11 @@ func wireFree(f practice.Free, stage practice.Stage) FreeTake {
 
 // PracticeGround is what a mode is played over.
 type PracticeGround struct {
-	Line  LineBody           `json:"line" doc:"its chords, with what is to be played where the mode writes it"`
-	Bars  [][]PracticeChange `json:"bars"`
-	Lead  *LineBody          `json:"lead,omitempty" doc:"what the band plays first, where it does"`
-	Shown *Score             `json:"shown,omitempty" doc:"what is to be played, engraved, where it is not to be found by ear"`
+	Line    LineBody           `json:"line" doc:"its chords, with what is to be played where the mode writes it"`
+	Bars    [][]PracticeChange `json:"bars"`
+	Lengths []int              `json:"lengths,omitempty" doc:"the beats of each bar, where they differ"`
+	Lead    *LineBody          `json:"lead,omitempty" doc:"what the band plays first, where it does"`
+	Shown   *Score             `json:"shown,omitempty" doc:"what is to be played, engraved, where it is not to be found by ear"`
 	// Band tells that the band plays it too.
 	Band bool `json:"band" doc:"the band plays it, in the place of the chart"`
 }
@@ -111,10 +112,10 @@ func (s *server) written(ctx context.Context, g *PracticeGround, o lineIn, m pra
 }
 
 func wireGround(chart, own lineIn, m practice.Mode) PracticeGround {
-	g := PracticeGround{Line: wireBody(own.Line), Band: !m.InMind && chart.Text() != own.Text()}
+	g := PracticeGround{Line: wireBody(own.Line), Band: !m.InMind && chart.Text() != own.Text(), Lengths: own.Lengths()}
 	for bar, b := range own.Bars {
 		g.Bars = append(g.Bars, each(b.Changes, func(c form.Change) PracticeChange {
-			return PracticeChange{bar*own.Bar() + c.Beat*score.Tick, c.Chord.String()}
+			return PracticeChange{own.At(bar) + c.Beat*score.Tick, c.Chord.String()}
 		}))
 	}
 	return g
@@ -140,6 +141,7 @@ type KeptTake struct {
 	Version uint `json:"version"`
 	TakeBody
 	Bars    int       `json:"bars" doc:"of its line"`
+	Lengths []int     `json:"lengths,omitempty" doc:"the beats of each bar, where they differ"`
 	Created time.Time `json:"created"`
 }
 
@@ -162,7 +164,12 @@ type TakeRow struct {
 
 func wireTake(t store.Take) KeptTake {
 	body := TakeBody{t.Title, t.Mode, t.Stage, t.Tempo, t.Changes, t.Landed, t.Good, t.Try, wireLine(t.Line).LineBody, t.Heard}
-	return KeptTake{t.ID, t.Version, body, t.Line.Bars, t.CreatedAt}
+	var lengths []int
+	if key, err := form.ParseKey(t.Line.Key); err == nil {
+		p, _ := form.Read(t.Line.Text, t.Line.Beats, key)
+		lengths = p.Lengths()
+	}
+	return KeptTake{t.ID, t.Version, body, t.Line.Bars, lengths, t.CreatedAt}
 }
 
 func (s *server) storedTake(ctx context.Context, b TakeBody) (store.Take, error) {
@@ -267,7 +274,7 @@ func (s *server) practice(api huma.API) {
 				return FreeTake{}, err
 			}
 			heard := each(in.Body.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) })
-			f, err := m.Judge(o.Line, in.Body.Pass, heard, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing))
+			f, err := m.Judge(o.Line, in.Body.Pass, heard, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing, in.Body.Tempo))
 			return wireFree(f, m.Stage(in.Body.Pass)), err
 		})
 	post(s, api, "/api/practice/simulate", "simulate-practice", "What a simulated player plays: the line where it has notes, else one of its own from chord tone to chord tone",
@@ -291,7 +298,7 @@ func (s *server) practice(api huma.API) {
 				}
 			}
 			heard, _ := judge.Player{Wrong: in.Body.Wrong, Late: in.Body.Late, Lost: in.Body.Lost, Spread: 12, Seed: in.Body.Seed}.
-				Play(o.Score, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing))
+				Play(o.Score, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing, in.Body.Tempo))
 			return each(heard, func(h judge.Heard) HeardNote { h.At = math.Max(-46080, h.At); return HeardNote(h) }), nil
 		})
 }

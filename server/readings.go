@@ -1,6 +1,7 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"net/http"
@@ -8,6 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/form"
+	"undaris/core/harmony"
 	"undaris/core/say"
 )
 
@@ -31,7 +33,10 @@ type Rub struct {
 type Bar struct {
 	Section string   `json:"section,omitempty"`
 	Row     bool     `json:"row,omitempty" doc:"a new row of the sheet begins here"`
+	Beats   int      `json:"beats"`
 	Changes []Change `json:"changes"`
+	Written int      `json:"written,omitempty" doc:"which written bar it is, from 1, where a song is not played as it is written"`
+	Pass    int      `json:"pass,omitempty" doc:"for which time it is played then"`
 	Band    string   `json:"band,omitempty" doc:"what the band plays here, where the soloist imagines something else"`
 }
 
@@ -44,7 +49,9 @@ type Sheet struct {
 func wireSheet(p form.Progression, key form.Key) Sheet {
 	places := p.Places()
 	chords, of := form.Different(places)
-	sheet := Sheet{each(p.Bars, func(b form.Bar) Bar { return Bar{Section: b.Section, Row: b.Row, Changes: []Change{}} }), each(chords, wireChord)}
+	sheet := Sheet{each(p.Bars, func(b form.Bar) Bar {
+		return Bar{Section: b.Section, Row: b.Row, Beats: cmp.Or(b.Beats, p.Beats), Changes: []Change{}, Written: b.Written, Pass: b.Pass}
+	}), each(chords, wireChord)}
 	for i, place := range places {
 		bar := &sheet.Bars[place.Bar]
 		bar.Changes = append(bar.Changes, Change{Beat: place.Beat + 1, Length: place.Length, Chord: of[i], Numeral: form.Numeral(place.Chord, key)})
@@ -65,12 +72,66 @@ type Problem struct {
 // Reading is what a text says, or why it cannot be read.
 type Reading struct {
 	Sheet
-	Text     string    `json:"text" doc:"in chord symbols, as Undaris writes it; empty if it cannot be read"`
-	Numerals string    `json:"numerals"`
-	Problems []Problem `json:"problems"`
-	Said     []string  `json:"said" doc:"what was taken for granted"`
-	AsH      string    `json:"asH,omitempty" doc:"the text with H read as B, and B as Bb, where it has chords on H"`
+	Text     string       `json:"text" doc:"in chord symbols, as Undaris writes it; empty if it cannot be read"`
+	Numerals string       `json:"numerals"`
+	Problems []Problem    `json:"problems"`
+	Written  []WrittenBar `json:"written" doc:"the bars as they are written, to be moved about"`
+	Said     []string     `json:"said" doc:"what was taken for granted"`
+	Order    string       `json:"order,omitempty" doc:"in which order the written bars are played, where it is not as they stand"`
+	AsH      string       `json:"asH,omitempty" doc:"the text with H read as B, and B as Bb, where it has chords on H"`
+	Found    Found        `json:"found" doc:"what the text says beside its bars"`
+	Guesses  []Guess      `json:"guesses" doc:"the two keys that the chords are likeliest in, when they are in another than was asked"`
 }
+
+// WrittenBar is a bar as it stands between bar lines, with its signs. Bars can be put together in
+// any order.
+type WrittenBar struct {
+	Text     string `json:"text"`
+	Chords   string `json:"chords" doc:"alone"`
+	Numerals string `json:"numerals"`
+	Beats    int    `json:"beats"`
+	Section  string `json:"section,omitempty"`
+	Row      bool   `json:"row,omitempty" doc:"a new row begins here"`
+	Before   string `json:"before,omitempty" doc:"the signs before its chords, such as 1."`
+	After    string `json:"after,omitempty" doc:"the signs behind them, such as D.C."`
+}
+
+func wireWrittenBars(song form.Song, key form.Key) []WrittenBar {
+	pieces := song.Pieces()
+	out := []WrittenBar{}
+	for i, w := range song.Bars {
+		before, chords, after := w.Printed(song.Beats, harmony.Chord.String)
+		_, numerals, _ := w.Printed(song.Beats, func(c harmony.Chord) string { return form.Numeral(c, key) })
+		out = append(out, WrittenBar{pieces[i], chords, numerals, cmp.Or(w.Beats, song.Beats), w.Section, w.Row, before, after})
+	}
+	return out
+}
+
+// Guess is a key that chords may be in.
+type Guess struct {
+	Key string `json:"key"`
+	Why string `json:"why"`
+}
+
+// guesses are the likeliest key and the second, where the likeliest is another one.
+func guesses(p form.Progression, key form.Key) []Guess {
+	all := form.GuessKeys(p)
+	if len(all) == 0 || all[0].Key.Tonic.Class() == key.Tonic.Class() && all[0].Key.Minor == key.Minor {
+		return []Guess{}
+	}
+	return each(all[:2], func(g form.Guess) Guess { return Guess{g.Key.String(), g.Why} })
+}
+
+// Found is what a chart's text says beside its bars.
+type Found struct {
+	Title string `json:"title,omitempty"`
+	Key   string `json:"key,omitempty"`
+	Feel  string `json:"feel,omitempty"`
+	Tempo int    `json:"tempo,omitempty"`
+	Beats int    `json:"beats,omitempty"`
+}
+
+func wireFound(f form.Found) Found { return Found{f.Title, f.Key, f.Feel, f.Tempo, f.Beats} }
 
 // ReadingRequest says what to read: a text or a form, with what to do to it.
 type ReadingRequest struct {
@@ -115,15 +176,16 @@ func read(q ReadingRequest) (Reading, error) {
 	if q.Form != "" || beats == 0 {
 		beats = 4
 	}
-	p, err := form.Read(text, beats, from)
+	song, found, err := form.ReadSong(text, beats, from)
 	var problems form.Problems
 	if errors.As(err, &problems) {
-		none := Reading{Sheet: Sheet{[]Bar{}, []Chord{}}, Problems: each(problems, wireProblem), Said: words(form.Assumed(text))}
+		none := Reading{Sheet: Sheet{[]Bar{}, []Chord{}}, Problems: each(problems, wireProblem), Written: []WrittenBar{}, Said: words(found.Said), Found: wireFound(found), Guesses: []Guess{}}
 		if again, ok := form.FromH(text); ok {
 			none.AsH = again
 		}
 		return none, nil
 	}
+	p := song.Flat()
 	if q.Turnaround != "" {
 		if p, err = turned(p, q.Turnaround, from); err != nil {
 			return Reading{}, err
@@ -132,16 +194,19 @@ func read(q ReadingRequest) (Reading, error) {
 	if from != key {
 		p = p.Transpose(from, key)
 	}
-	return Reading{wireSheet(p, key), p.Text(), p.NumeralText(key), []Problem{}, words(form.Assumed(text)), ""}, nil
+	song = song.With(p)
+	played := song.Play(form.MaxBars)
+	return Reading{wireSheet(played, key), song.Text(), song.NumeralText(key), []Problem{}, wireWrittenBars(song, key), words(found.Said), song.Order(), "", wireFound(found), guesses(played, key)}, nil
 }
 
 func turned(p form.Progression, id string, key form.Key) (form.Progression, error) {
 	for _, t := range form.Turnarounds {
 		if t.ID == id {
-			if p.Beats != 4 {
-				return p, at("body.turnaround", id, say.Errorf("the turnarounds are written in four beats, and this chart has %d", p.Beats))
+			tail := t.In(key)
+			if !p.Ends(tail) {
+				return p, at("body.turnaround", id, say.Errorf("the turnarounds are written in bars of four beats, and the last bars of this chart have others"))
 			}
-			return p.ReplaceEnd(t.In(key)), nil
+			return p.ReplaceEnd(tail), nil
 		}
 	}
 	return p, at("body.turnaround", id, say.Errorf("there is no turnaround %q", id))

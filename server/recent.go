@@ -21,6 +21,12 @@ func (r *recent[K, V]) get(key K) (v V, ok bool) {
 	return v, ok
 }
 
+func (r *recent[K, V]) clear() {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	r.known, r.order = nil, nil
+}
+
 func (r *recent[K, V]) put(key K, v V) {
 	r.mu.Lock()
 	defer r.mu.Unlock()

@@ -25,6 +25,7 @@ type Score struct {
 type Measure struct {
 	Number  int      `json:"number" doc:"from 1; 0 is a pickup"`
 	Start   int      `json:"start" doc:"ticks from the first bar, 960 to the quarter"`
+	Beats   int      `json:"beats" doc:"in the whole bar; a pickup has fewer"`
 	Section string   `json:"section,omitempty"`
 	Row     bool     `json:"row,omitempty" doc:"a new line is wished for here"`
 	Chords  []Symbol `json:"chords"`
@@ -75,7 +76,7 @@ type Does struct {
 
 // Sign is drawn at a note.
 type Sign struct {
-	Kind  string `json:"kind" enum:"words,head,in,out,back,rake" doc:"words above the tablature, the engraver's sign at the head, a line into the fret, out of it, to another and back, crosses before it"`
+	Kind  string `json:"kind" enum:"words,head,adorned,in,out,back,rake" doc:"words above the tablature, the engraver's sign at the head, a line into the fret, out of it, to another and back, crosses before it"`
 	Text  string `json:"text,omitempty"`
 	Value int    `json:"value" doc:"how much of it: frets or strings"`
 }
@@ -94,7 +95,7 @@ func wirePaper(s score.Score, measures []score.Measure, notes []Written) Score {
 			each(k.Notes, func(i int) int { return s.Notes[i].ID })}
 	}
 	w.Measures = each(measures, func(m score.Measure) Measure {
-		return Measure{m.Number, m.Start, m.Section, m.Row, each(m.Chords, wireSymbol), each(m.Strokes, stroke)}
+		return Measure{m.Number, m.Start, m.Beats, m.Section, m.Row, each(m.Chords, wireSymbol), each(m.Strokes, stroke)}
 	})
 	return w
 }
@@ -109,6 +110,8 @@ func wireWritten(w score.Written) Written {
 	return out
 }
 
+const musicXMLKind = "application/vnd.recordare.musicxml+xml"
+
 func musicXML(s score.Score) download {
-	return file("application/vnd.recordare.musicxml+xml", s.Title, "musicxml", musicxml.Write(s))
+	return file(musicXMLKind, s.Title, "musicxml", musicxml.Write(s))
 }

@@ -94,8 +94,10 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.lessons(api)
 	srv.licks(api)
 	srv.lines(api)
-	srv.imports(api)
+	srv.brings(api)
 	srv.player(api)
+	srv.backups(api)
+	srv.sets(api)
 	srv.ears(engine)
 	// The log is read before it is asked for; what goes wrong is told when it is.
 	_ = srv.picture(func(picture) error { return nil })

@@ -57,7 +57,7 @@ func (o lineIn) study() Study {
 	st := o.Study(o.rule)
 	sc := st.Line.Score
 	landing := func(l line.Landing) Landing {
-		w := Landing{l.At, l.At/o.Bar() + 1, l.At%o.Bar()/960 + 1, l.Chord.String(), 0, string(l.Degree), l.When, l.Landed(), l.Says}
+		w := Landing{l.At, o.BarOf(l.At) + 1, o.InBar(l.At)/960 + 1, l.Chord.String(), 0, string(l.Degree), l.When, l.Landed(), l.Says}
 		if l.Note >= 0 {
 			w.Note = sc.Notes[l.Note].ID
 		}

@@ -62,13 +62,13 @@ func wireVerdict(v judge.Verdict) Verdict {
 	return Verdict{Is: v.Is, When: v.When, Off: tenth(v.Off), Bend: v.Bend, Cents: tenth(v.Cents), Says: v.Says()}
 }
 
-// swing is where the second eighths of a line fall.
-func (o lineIn) swing(asked float64) float64 {
+// swing is where the second eighths of a line fall at a tempo.
+func (o lineIn) swing(asked float64, tempo int) float64 {
 	g, err := band.GrooveOf(o.Feel)
 	if err != nil {
 		return cmp.Or(asked, 0.5)
 	}
-	return cmp.Or(asked, g.Swing)
+	return cmp.Or(asked, g.Eighths(cmp.Or(tempo, o.Tempo)))
 }
 
 func (s *server) takes(api huma.API) {
@@ -89,7 +89,7 @@ func (s *server) takes(api huma.API) {
 				return Take{}, err
 			}
 			heard := each(in.Body.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) })
-			return o.take(judge.Prescribed(o.Score, heard, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing))), nil
+			return o.take(judge.Prescribed(o.Score, heard, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing, in.Body.Tempo))), nil
 		})
 	post(s, api, "/api/lines/simulate", "simulate-line", "What a simulated player makes of a line",
 		func(_ context.Context, in *struct {
@@ -110,7 +110,7 @@ func (s *server) takes(api huma.API) {
 			}
 			b := in.Body
 			heard, _ := judge.Player{Wrong: b.Wrong, Late: b.Late, Missed: b.Missed, Bad: b.Bad, Spread: b.Spread, Tendency: b.Tendency, Seed: b.Seed}.
-				Play(o.Score, cmp.Or(b.Tempo, o.Tempo), o.swing(b.Swing))
+				Play(o.Score, cmp.Or(b.Tempo, o.Tempo), o.swing(b.Swing, b.Tempo))
 			return each(heard, func(h judge.Heard) HeardNote { return HeardNote(h) }), nil
 		})
 }

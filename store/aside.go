@@ -1,6 +1,7 @@
 package store
 
 import (
+	"context"
 	"database/sql"
 	"errors"
 	"fmt"
@@ -40,7 +41,7 @@ func (s *Store) copyAside(why string) (path string, err error) {
 	if err := s.same(path); err != nil {
 		return "", err
 	}
-	if old := s.copies(); len(old) > keptCopies {
+	if old := copiesOf(s.path); len(old) > keptCopies {
 		for _, name := range old[:len(old)-keptCopies] {
 			os.Remove(filepath.Join(filepath.Dir(s.path), name))
 		}
@@ -48,9 +49,9 @@ func (s *Store) copyAside(why string) (path string, err error) {
 	return path, nil
 }
 
-// copies are the names of the copies, the oldest first.
-func (s *Store) copies() (list []string) {
-	all, _ := filepath.Glob(s.path + ".2*")
+// copiesOf are the names of the copies, the oldest first.
+func copiesOf(path string) (list []string) {
+	all, _ := filepath.Glob(path + ".2*")
 	for _, name := range all {
 		if strings.HasSuffix(name, "before-migration") || strings.HasSuffix(name, "rescued") || strings.HasSuffix(name, "before-restore") {
 			list = append(list, filepath.Base(name))
@@ -84,7 +85,7 @@ func (s *Store) same(path string) error {
 	if err != nil {
 		return err
 	}
-	has, err := names(ours, `SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'`)
+	has, err := names(context.Background(), ours, `SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'`)
 	if err != nil {
 		return err
 	}

@@ -2,6 +2,7 @@ package store
 
 import (
 	"database/sql"
+	"fmt"
 	"slices"
 	"strings"
 	"time"
@@ -20,29 +21,37 @@ type Chart struct {
 	Feel     string // an ID of form.Feels
 	Tempo    int    // beats a minute
 	Beats    int    // in a bar
-	Text     string // as form.Read reads it, in chord symbols
+	Text     string // as form.ReadSong reads it, in chord symbols
+	Remarks  string // the player's own, for the band or for practice
+	Tags     string // words to find it by, with commas between
 	Bars     int    // that the text has
+	Lengths  string // the beats of each, where they differ, with blanks between
 	Chords   string // the different ones, in the order they come, for a list
 	Plan     Plan   `gorm:"serializer:json"`
 	OpenedAt *time.Time
 }
 
-func (c *Chart) derive() { c.Bars, c.Chords = gist(c.Text, c.Beats, c.Key) }
+func (c *Chart) derive() {
+	p := played(c.Text, c.Beats, c.Key)
+	c.Bars, c.Chords = gist(p)
+	c.Lengths = strings.Trim(fmt.Sprint(p.Lengths()), "[]")
+}
 
 // most is how many chords a list tells.
 const most = 24
 
-// gist counts the bars of a text and lists its chords; one that cannot be read
-// has none.
-func gist(text string, beats int, key string) (bars int, chords string) {
+// played is what a text says; nothing where it cannot be read.
+func played(text string, beats int, key string) form.Progression {
 	k, err := form.ParseKey(key)
 	if err != nil {
-		return 0, ""
+		return form.Progression{}
 	}
-	p, err := form.Read(text, beats, k)
-	if err != nil {
-		return 0, ""
-	}
+	p, _ := form.Read(text, beats, k)
+	return p
+}
+
+// gist counts the bars of a progression and lists its chords.
+func gist(p form.Progression) (bars int, chords string) {
 	var list []string
 	for _, place := range p.Places() {
 		if symbol := place.Chord.String(); len(list) < most && !slices.Contains(list, symbol) {
@@ -113,7 +122,8 @@ type Imagined struct {
 type ChartSummary struct {
 	ID, Version        uint
 	Title, Key, Feel   string
-	Chords             string
+	Chords, Tags       string
+	Lengths            string
 	Tempo, Beats, Bars int
 	UpdatedAt          time.Time
 	Problem            string
@@ -121,10 +131,10 @@ type ChartSummary struct {
 
 // Charts lists charts, the one opened last first.
 func (s *Store) Charts(p Page) ([]ChartSummary, error) {
-	return summaries(s, `SELECT id, title, version, key, feel, tempo, beats, bars, chords, updated_at FROM charts
+	return summaries(s, `SELECT id, title, version, key, feel, tempo, beats, bars, lengths, chords, tags, updated_at FROM charts
 		WHERE deleted_at IS NULL ORDER BY coalesce(opened_at, created_at) DESC, id DESC`, p,
 		func(r *sql.Rows, c *ChartSummary) error {
-			return r.Scan(&c.ID, &c.Title, &c.Version, &c.Key, &c.Feel, &c.Tempo, &c.Beats, &c.Bars, &c.Chords, &c.UpdatedAt)
+			return r.Scan(&c.ID, &c.Title, &c.Version, &c.Key, &c.Feel, &c.Tempo, &c.Beats, &c.Bars, &c.Lengths, &c.Chords, &c.Tags, &c.UpdatedAt)
 		},
 		func(id uint, title, says string) ChartSummary {
 			return ChartSummary{ID: id, Title: title, Problem: says}
@@ -142,7 +152,7 @@ func (s *Store) CreateChart(c *Chart) error { return create[Chart](s, c) }
 
 // ChangeChart lets do alter what a player says of a chart, and its plan.
 func (s *Store) ChangeChart(id, version uint, do func(*Chart) error) (Chart, error) {
-	return change(s, id, version, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "chords", "plan"}, do)
+	return change(s, id, version, []any{"title", "key", "feel", "tempo", "beats", "text", "remarks", "tags", "bars", "lengths", "chords", "plan"}, do)
 }
 
 // ChangePlan lets do alter the plan of a chart, and nothing else.

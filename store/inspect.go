@@ -1,6 +1,7 @@
 package store
 
 import (
+	"context"
 	"database/sql"
 	"encoding/binary"
 	"errors"
@@ -17,7 +18,7 @@ import (
 const applicationID = 0x556e6461
 
 // tables are those of every version so far.
-var tables = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "assignments", "results", "migrations"}
+var tables = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "assignments", "results", "sets", "migrations"}
 
 // claim takes a data directory for one program. The claim ends with the program,
 // however it ends.
@@ -52,9 +53,12 @@ func inspect(path string) (pending bool, err error) {
 	}
 	defer db.Close()
 	cannot := func(err error) error {
+		if isDamage((*Store)(nil).fault(err)) {
+			return damaged(path)
+		}
 		return fmt.Errorf("the database %s cannot be used, and was left as it is: %w", path, err)
 	}
-	has, err := names(db, `SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'`)
+	has, err := names(context.Background(), db, `SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'`)
 	if err != nil {
 		return false, cannot(err)
 	}
@@ -72,7 +76,7 @@ func inspect(path string) (pending bool, err error) {
 	if id != 0 && id != applicationID || id == 0 && foreign || !slices.Contains(has, "migrations") {
 		return false, fmt.Errorf("the database %s was made by another program, and was left as it is; name another directory with --data", path)
 	}
-	applied, err := names(db, `SELECT id FROM migrations`)
+	applied, err := names(context.Background(), db, `SELECT id FROM migrations`)
 	if err != nil {
 		return false, cannot(err)
 	}
@@ -105,8 +109,13 @@ func header(path string) (id uint32, err error) {
 	return binary.BigEndian.Uint32(head[68:]), nil
 }
 
-func names(db *sql.DB, query string) (list []string, err error) {
-	rows, err := db.Query(query)
+// querier is a database, a connection or a transaction that can be asked.
+type querier interface {
+	QueryContext(ctx context.Context, query string, args ...any) (*sql.Rows, error)
+}
+
+func names(ctx context.Context, db querier, query string) (list []string, err error) {
+	rows, err := db.QueryContext(ctx, query)
 	if err != nil {
 		return nil, err
 	}

@@ -28,7 +28,7 @@ type Line struct {
 }
 
 func (l *Line) derive() {
-	l.Bars, _ = gist(l.Text, l.Beats, l.Key)
+	l.Bars, _ = gist(played(l.Text, l.Beats, l.Key))
 	l.Sounding = len(l.Notes)
 }
 

@@ -113,6 +113,16 @@ var migrations = []*gormigrate.Migration{
 		`ALTER TABLE licks ADD COLUMN begins TEXT NOT NULL DEFAULT ''`,
 		`ALTER TABLE licks ADD COLUMN level REAL NOT NULL DEFAULT 0`,
 		`ALTER TABLE licks ADD COLUMN hard TEXT NOT NULL DEFAULT ''`), gradeLicks),
+	step("0015-remarks-and-tags-of-charts",
+		`ALTER TABLE charts ADD COLUMN remarks TEXT NOT NULL DEFAULT ''`,
+		`ALTER TABLE charts ADD COLUMN tags TEXT NOT NULL DEFAULT ''`),
+	step("0016-sets", `
+		CREATE TABLE sets (
+			id INTEGER PRIMARY KEY AUTOINCREMENT, version INTEGER NOT NULL DEFAULT 1,
+			title TEXT NOT NULL, items TEXT NOT NULL,
+			created_at DATETIME NOT NULL, updated_at DATETIME NOT NULL, deleted_at DATETIME)`,
+		`CREATE INDEX sets_order ON sets (updated_at, id) WHERE deleted_at IS NULL`),
+	step("0017-lengths-of-bars", `ALTER TABLE charts ADD COLUMN lengths TEXT NOT NULL DEFAULT ''`),
 }
 
 type migration = gormigrate.Migration
@@ -148,7 +158,7 @@ func countBars(table string) func(tx *gorm.DB) error {
 			return err
 		}
 		for _, r := range rows {
-			bars, chords := gist(r.Text, r.Beats, r.Key)
+			bars, chords := gist(played(r.Text, r.Beats, r.Key))
 			if err := tx.Exec("UPDATE "+table+" SET bars = ? WHERE id = ?", bars, r.ID).Error; err != nil {
 				return err
 			}

@@ -25,6 +25,8 @@ type Ornaments struct {
 	Width     int               `json:"vibratoWidth,omitempty" minimum:"0" maximum:"100" doc:"of the vibrato, in cents either way; 0 is usual"`
 	Speed     int               `json:"vibratoSpeed,omitempty" minimum:"0" maximum:"9" doc:"of the vibrato, in sways a second; 0 is usual"`
 	Trill     int               `json:"trill,omitempty" minimum:"0" maximum:"4" doc:"half steps up to the other note"`
+	Turn      int               `json:"turn,omitempty" minimum:"0" maximum:"2" doc:"half steps up to the upper neighbour and down to the lower, at its end"`
+	Double    int               `json:"double,omitempty" minimum:"0" maximum:"4" doc:"hammered double: half steps up and back at its beginning"`
 	Rake      int               `json:"rake,omitempty" minimum:"0" maximum:"4" doc:"muted strings struck on the way to it"`
 	PalmMute  bool              `json:"palmMute,omitempty" doc:"damped by the picking hand"`
 	Staccato  bool              `json:"staccato,omitempty"`

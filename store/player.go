@@ -19,6 +19,18 @@ type Player struct {
 	Rests   string  `json:"rests,omitempty" maxLength:"20"` // an ID of line.Rules: what may rest over a chord
 	// Palettes are those of the player's own.
 	Palettes []OwnPalette `json:"palettes,omitempty" maxItems:"40"`
+	// Instruments are those that the player keeps; the one in hand is above.
+	Instruments []OwnInstrument `json:"instruments,omitempty" maxItems:"40"`
+}
+
+// OwnInstrument is an instrument that a player keeps, by a name.
+type OwnInstrument struct {
+	Name   string  `json:"name" minLength:"1" maxLength:"60"`
+	Tuning string  `json:"tuning" maxLength:"80"`
+	Frets  int     `json:"frets"`
+	Scale  float64 `json:"scale"` // millimetres
+	Capo   int     `json:"capo"`
+	Left   bool    `json:"left"`
 }
 
 // OwnPalette is a stock of notes that a player has made.

@@ -105,11 +105,16 @@ func (s *Store) sound() error {
 			return fmt.Errorf("the database %s cannot be used, and was left as it is: %w", s.path, err)
 		}
 	}
+	return damaged(s.path)
+}
+
+// damaged says what to do with a damaged file.
+func damaged(path string) error {
 	advice := "there is no copy beside it; keep the file, since much of it may still be read with SQLite's own recovery"
-	if copies := s.copies(); len(copies) > 0 {
+	if copies := copiesOf(path); len(copies) > 0 {
 		advice = fmt.Sprintf("move it away and put the newest copy, %s, in its place under the name %s", copies[len(copies)-1], FileName)
 	}
-	return fmt.Errorf("the database %s is damaged and cannot be used, and was left as it is: %s", s.path, advice)
+	return fmt.Errorf("the database %s is damaged and cannot be used, and was left as it is: %s", path, advice)
 }
 
 // write runs do in a transaction of its own, one at a time. What it says was

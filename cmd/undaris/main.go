@@ -37,6 +37,7 @@ func root() *cobra.Command {
 		SilenceUsage: true, SilenceErrors: true}
 	cmd.AddCommand(serve("serve", "Serve the application on this machine", "undaris", nil),
 		serve("demo", "Serve it with the demo data, in a database of its own", "undaris-demo", demo.All),
+		backup(), restore(),
 		&cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs,
 			Run: func(cmd *cobra.Command, _ []string) { fmt.Fprintln(cmd.OutOrStdout(), "undaris", server.Version) }},
 		&cobra.Command{Use: "openapi", Short: "Print the description of the API", Args: cobra.NoArgs, Hidden: true,

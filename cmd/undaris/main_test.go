@@ -45,6 +45,40 @@ func TestTheProgramItself(t *testing.T) {
 	assert.True(t, strings.HasPrefix(string(data), "no database "))
 }
 
+// A backup is written while the program runs, and restored elsewhere gives the same one;
+// where a program runs, restoring from the command line is refused.
+func TestBackupAndRestore(t *testing.T) {
+	dir, other := t.TempDir(), t.TempDir()
+	undaris := binary(t)
+	cmd := exec.Command(undaris, "demo", "--addr", "127.0.0.1:0", "--data", dir)
+	stdout, err := cmd.StdoutPipe()
+	require.NoError(t, err)
+	require.NoError(t, cmd.Start())
+	t.Cleanup(func() { _ = cmd.Process.Kill(); _ = cmd.Wait() })
+	_, err = bufio.NewReader(stdout).ReadString('\n')
+	require.NoError(t, err)
+	first := filepath.Join(other, "first.json")
+	out, err := exec.Command(undaris, "backup", first, "--data", dir).CombinedOutput()
+	require.NoError(t, err, string(out))
+	out, err = exec.Command(undaris, "restore", first, "--data", dir).CombinedOutput()
+	require.Error(t, err)
+	assert.Contains(t, string(out), "another Undaris")
+	out, err = exec.Command(undaris, "restore", first, "--data", filepath.Join(other, "data")).CombinedOutput()
+	require.NoError(t, err, string(out))
+	assert.Contains(t, string(out), "Restored: ")
+	again, err := exec.Command(undaris, "backup", "-", "--data", filepath.Join(other, "data")).Output()
+	require.NoError(t, err)
+	whole, err := os.ReadFile(first)
+	require.NoError(t, err)
+	assert.Equal(t, string(whole), string(again))
+	require.NoError(t, os.WriteFile(first, whole[:len(whole)/2], 0o600))
+	out, err = exec.Command(undaris, "restore", first, "--data", filepath.Join(other, "data")).CombinedOutput()
+	require.Error(t, err)
+	assert.Contains(t, string(out), "it was cut; nothing was changed")
+	_, err = exec.Command(undaris, "backup", "-", "--data", t.TempDir()).CombinedOutput()
+	assert.Error(t, err)
+}
+
 func TestDemoServesAndStopsCleanly(t *testing.T) {
 	dir := t.TempDir()
 	cmd := exec.Command(binary(t), "demo", "--addr", "127.0.0.1:0", "--data", dir)

@@ -1,101 +1,156 @@
 package band
 
 import (
+	"fmt"
 	"slices"
 
 	"undaris/core/form"
 	"undaris/core/harmony"
 )
 
+// Bass is a way to play the bass: bars of four beats, for as many steps as a groove has to
+// the beat. A chord begins with its bass note, whatever it is; then
+//
+//	R 3 5 6 7 8  the chord's tone (6 the sixth of its scale, 7 its seventh or, without one, its octave)
+//	w            walks: a chord tone, or on the way a step of the scale or a half step between
+//	<            leads into the next chord; where the bass note stays it walks
+//	- .          holds, is silent
+type Bass struct {
+	ID, Name string
+	inTurn   bool // bar after bar of one chord, not drawn
+	hold     float64
+	bars     map[int][]string
+}
+
+// Basses lists them; the first is what the groove has.
+var Basses = []Bass{
+	{ID: "own", Name: "as the feel has it"},
+	{"walking", "walking", false, 0.9, map[int][]string{
+		2: {"R-w-w-<-"}, 3: {"R--w--w--<--"}, 4: {"R---w---w---<---"}}},
+	{"two", "in two", false, 0.92, map[int][]string{
+		2: {"R---5---", "R---5--<", "R---3-5<"}, 3: {"R-----5-----", "R-----5----<", "R-----3--5-<"}, 4: {"R-------5-------", "R-------5-----<-", "R-------3---5-<-"}}},
+	{"boogie", "boogie", true, 0.8, map[int][]string{
+		2: {"RR335566", "77665533"}, 3: {"R-R3-35-56-6", "7-76-65-53-3"}, 4: {"R.R.3.3.5.5.6.6.", "7.7.6.6.5.5.3.3."}}},
+	{"driving", "roots in eighths", false, 0.8, map[int][]string{
+		2: {"RRRRRRR<", "RRRRRR5<"}, 3: {"R-RR-RR-RR-<", "R-RR-RR-R5-<"}, 4: {"R.R.R.R.R.R.R.<.", "R.R.R.R.R.R.5.<."}}},
+	{"rolling", "rolling", false, 0.95, map[int][]string{
+		2: {"R-R35-6<", "R--R5-3<"}, 3: {"R-R3-35-56-<", "R--R-53--5-<", "R----R5--3-<"}, 4: {"R-R-3---5---6-<-", "R---R-3-5---5-<-"}}},
+	{"on the one", "on the one", false, 0.9, map[int][]string{
+		2: {"R-.75-.<", "R-R.7-5<"}, 3: {"R-R..75-7..<", "R-R...5-7..<"}, 4: {"R-.R......57..<.", "R-.R..7...57..<.", "R-.R..5..57...<."}}},
+	{"syncopated", "syncopated", false, 0.75, map[int][]string{
+		2: {"R-.5.R.<", "R-.5.8.<"}, 3: {"R-.--5--R--<", "R-.--5--8--<"}, 4: {"R--...5-..R-..<-", "R--...5-..8-..<-", "R--...3-..5-..<-"}}},
+}
+
+// BassByID finds a way to play the bass; the groove's own where none is asked for.
+func (g Groove) BassByID(id string) (Bass, error) {
+	if id == "" || id == Basses[0].ID {
+		id = g.bass
+	}
+	i := slices.IndexFunc(Basses, func(b Bass) bool { return b.ID == id })
+	if i < 0 {
+		return Bass{}, fmt.Errorf("there is no bass called %q", id)
+	}
+	return Basses[i], nil
+}
+
+// BassName is how the bass of the groove plays.
+func (g Groove) BassName() string {
+	b, _ := g.BassByID("")
+	return b.Name
+}
+
 // bassUnder plays the bass of one chord, and its last note leads into the next.
 func (s *session) bassUnder(here, next form.Place) {
 	if here.Chord.None {
-		s.lastBass = 0
+		s.lastBass, s.stays = 0, 0
 		return
 	}
-	start := s.start + here.Beat*Tick
 	root := s.near(here.Chord.Bass.Class(), s.lastBass)
+	if here.Chord.Bass.Class() != s.lastRoot || here.Beat > 0 {
+		s.lastRoot, s.stays = here.Chord.Bass.Class(), 0
+	}
 	changes := !next.Chord.None && next.Chord.Bass.Class() != here.Chord.Bass.Class()
-	play := func(at, length, midi, velocity int) {
-		s.bass = append(s.bass, s.human(Note{Start: at, Length: length, MIDI: midi, Velocity: velocity}))
+	figures := s.bass.bars[s.g.Steps]
+	figure := figures[s.stays%len(figures)]
+	if !s.bass.inTurn {
+		figure = figures[s.rng.IntN(len(figures))]
+	}
+	goesOn := s.bass.inTurn && s.stays > 0
+	if goesOn {
+		root = s.root
+	}
+	s.root = root
+	s.stays++
+	steps := here.Length * s.g.Steps
+	begins := func(step int) bool {
+		sign := figure[step%len(figure)]
+		return step == 0 || sign != '-' && sign != '.'
+	}
+	for step := 0; step < steps; step++ {
+		if !begins(step) {
+			continue
+		}
+		end, rest := step+1, false
+		for end < steps && !begins(end) {
+			rest = rest || figure[end%len(figure)] == '.'
+			if rest {
+				break
+			}
+			end++
+		}
+		last := true
+		for later := step + 1; later < steps; later++ {
+			last = last && !begins(later)
+		}
+		midi := root
+		switch sign := figure[step%len(figure)]; {
+		case step == 0 && !goesOn:
+		case changes && last && step >= steps-s.g.Steps:
+			midi = s.lead(next.Chord)
+		case sign == 'w' || sign == '<':
+			midi = s.walk(here.Chord, root)
+		case sign == '8':
+			midi = s.above(root, root%12)
+		case sign != 'R':
+			midi = s.above(root, degreeOf(here.Chord, sign))
+		}
+		at := here.Beat*s.g.Steps + step
+		from, to := s.g.at(at), s.g.at(here.Beat*s.g.Steps+end)
+		soft := 84
+		if step%s.g.Steps == 0 {
+			soft = 90
+		}
+		s.low = append(s.low, s.human(Note{Start: s.start + from, Length: max(Tick/10, int(float64(to-from)*s.bass.hold)), MIDI: midi, Velocity: soft}))
 		s.lastBass = midi
 	}
-	switch s.g.bass {
-	case walking:
-		for beat := range here.Length {
-			midi := root
-			switch {
-			case beat == 0:
-			case beat == here.Length-1 && changes:
-				midi = s.lead(next.Chord)
-			default:
-				midi = s.walk(here.Chord, root)
-			}
-			play(start+beat*Tick, Tick*9/10, midi, 88)
-		}
-	case driving:
-		for half := range here.Length * 2 {
-			midi := root
-			if changes && half == here.Length*2-1 {
-				midi = s.lead(next.Chord)
-			}
-			play(start+half*Tick/2, Tick*2/5, midi, 82+6*((half+1)%2))
-		}
-	case twoBeat:
-		for beat := 0; beat < here.Length; beat += 2 {
-			midi := root
-			if beat > 0 {
-				midi = s.near(s.fifth(here.Chord), s.lastBass)
-			}
-			length := min(2, here.Length-beat)
-			if changes && length == 2 && beat+2 >= here.Length {
-				play(start+beat*Tick, Tick*3/2, midi, 86)
-				play(start+(beat+2)*Tick-Tick/3, Tick/3, s.lead(next.Chord), 74)
-				continue
-			}
-			play(start+beat*Tick, length*Tick*9/10, midi, 86)
-		}
-	case onTheOne:
-		sixteenth := Tick / 4
-		for beat := range here.Length {
-			at := start + beat*Tick
-			switch beat % 4 {
-			case 0:
-				play(at, Tick/2, root, 96)
-				play(at+3*sixteenth, sixteenth, root, 74)
-			case 1:
-				if s.rng.IntN(2) == 0 {
-					play(at+2*sixteenth, sixteenth, s.near(s.seventh(here.Chord), root), 78)
-				}
-			case 2:
-				play(at+sixteenth, sixteenth, s.near(s.fifth(here.Chord), root), 76)
-				play(at+2*sixteenth, sixteenth, s.near(s.seventh(here.Chord), root), 80)
-			case 3:
-				midi := root
-				if changes && beat == here.Length-1 {
-					midi = s.lead(next.Chord)
-				}
-				play(at+2*sixteenth, sixteenth, midi, 78)
-			}
-		}
-	case syncopated:
-		for beat := range here.Length {
-			switch beat % 4 {
-			case 0:
-				play(start+beat*Tick, Tick*2/3, root, 92)
-			case 1:
-				play(start+beat*Tick+Tick/2, Tick/3, s.near(s.fifth(here.Chord), root), 78)
-			case 2:
-				play(start+beat*Tick+Tick/2, Tick/3, root, 80)
-			case 3:
-				midi := s.near(s.other(here.Chord), s.lastBass)
-				if changes && beat == here.Length-1 {
-					midi = s.lead(next.Chord)
-				}
-				play(start+beat*Tick+Tick/2, Tick/3, midi, 76)
-			}
+}
+
+// degreeOf is the class of a chord's tone by its sign in a figure.
+func degreeOf(c harmony.Chord, sign byte) int {
+	role := map[byte]harmony.Role{'3': harmony.Third, '5': harmony.Fifth, '7': harmony.Seventh}[sign]
+	for _, t := range c.Tones {
+		if sign != '6' && t.Degree.Role() == role {
+			return t.Name.Class()
 		}
 	}
+	for _, t := range c.Scale() {
+		if sign == '6' && (t.Interval.HalfSteps%12 == 8 || t.Interval.HalfSteps%12 == 9) {
+			return t.Name.Class()
+		}
+	}
+	return c.Root.Class()
+}
+
+// above is the nearest note of a class over the root, or under it where that is too high.
+func (s *session) above(root, class int) int {
+	midi := root + (class-root%12+12)%12
+	if midi == root {
+		midi += 12
+	}
+	if midi > BassRange[1] {
+		midi -= 12
+	}
+	return midi
 }
 
 // near finds a pitch class close to the last note, in the bass's range; from
@@ -148,25 +203,6 @@ func (s *session) walk(c harmony.Chord, root int) int {
 		}
 	}
 	return s.near(s.other(c), s.lastBass)
-}
-
-// seventh is the chord's seventh or sixth, or else its root.
-func (s *session) seventh(c harmony.Chord) int {
-	for _, t := range c.Tones {
-		if t.Degree.Role() == harmony.Seventh {
-			return t.Name.Class()
-		}
-	}
-	return c.Root.Class()
-}
-
-func (s *session) fifth(c harmony.Chord) int {
-	for _, t := range c.Tones {
-		if t.Degree.Role() == harmony.Fifth {
-			return t.Name.Class()
-		}
-	}
-	return c.Root.Class()
 }
 
 // lead is a note a half step from the next bass note, from the side the line

@@ -12,15 +12,15 @@ func (s *session) ending() {
 			break
 		}
 	}
+	s.bar(s.p.Beats)
 	s.markers = append(s.markers, Marker{s.start, "ending"})
 	if len(home.Tones) > 0 {
 		root := s.near(home.Bass.Class(), s.lastBass)
-		s.bass = append(s.bass, s.human(Note{Start: s.start, Length: s.bar(), MIDI: root, Velocity: 92}))
-		s.strike(home, 0, s.bar(), 2)
+		s.low = append(s.low, s.human(Note{Start: s.start, Length: s.ticks(), MIDI: root, Velocity: 92}))
+		s.strike(home, 0, s.ticks(), 2)
 		for _, drum := range []int{kick, crash} {
 			s.drums = append(s.drums, s.human(Note{Start: s.start, Length: Tick, MIDI: drum, Velocity: 96}))
 		}
 	}
-	s.start += s.bar()
-	s.bars++
+	s.start += s.ticks()
 }

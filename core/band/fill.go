@@ -24,6 +24,7 @@ const (
 // fillAt is how many of the fills may end a bar; 0 is none.
 func fillAt(p form.Progression, bar int) int {
 	switch {
+	case p.BeatsOf(bar) < 2:
 	case bar == len(p.Bars)-1:
 		return chorusEnd
 	case p.Bars[bar+1].Section != "":

@@ -26,47 +26,60 @@ type Groove struct {
 	Steps int    // of the patterns, to the beat
 	// Swing is where the second eighth of a beat falls, from 0.5 (straight) to
 	// 0.67 (the last of three). Patterns of three to the beat do not swing.
-	Swing   float64
-	drums   []hits
-	bass    bassStyle
-	upright bool     // a double bass rather than an electric one
-	chords  []string // comping rhythms to choose from, in steps
-	hold    float64  // how much of the time to the next stroke a chord rings
+	Swing    float64
+	drums    []hits
+	ghosts   []hits   // one of these in each bar: what the drums answer with
+	bass     string   // an ID of Basses
+	upright  bool     // a double bass rather than an electric one
+	chords   []string // comping rhythms to choose from, in steps
+	hold     float64  // how much of the time to the next stroke a chord rings
+	voicings voicings
 }
-
-type bassStyle int
-
-const (
-	walking bassStyle = iota // a note a beat, led into the change
-	driving                  // root in eighths, led into the change
-	twoBeat                  // root and fifth in halves
-	syncopated
-	onTheOne // the root on one, sixteenths round it
-)
 
 // Grooves lists a groove for every feel.
 var Grooves = []Groove{
 	{"shuffle", 3, 0.67, []hits{
 		{ride, "x.ox.ox.ox.o"}, {kick, "x.....x....."}, {snare, "...x.....x.."}, {pedalHat, "...x.....x.."}},
-		walking, true, []string{"..o..x..o..x", "x....o...x..", "..x.....x..."}, 0.5},
+		[]hits{{snare, "............"}, {snare, "........o..."}, {snare, "..o.....o..."}, {kick, ".....o.....o"}, {snare, ".....o......"}},
+		"walking", true, []string{"..o..x..o..x", "x....o...x..", "..x.....x..."}, 0.5, shells},
 	{"slow-12-8", 3, 0.67, []hits{
 		{closedHat, "xooxooxooxoo"}, {kick, "x....ox....."}, {snare, "...x.....x.."}},
-		twoBeat, true, []string{"x.....x.....", "x..o..x..o..", "x........x.."}, 0.95},
+		[]hits{{ride, "x..x..x..x.."}, {kick, "..o........o"}, {snare, "........o..."}, {openHat, "...........o"}, {snare, ".....o..o..."}},
+		"rolling", true, []string{"xooxooxooxoo", "x..o.oxo.o..", "x..o..x..oox"}, 0.9, colours},
 	{"straight", 2, 0.5, []hits{
 		{closedHat, "xoxoxoxo"}, {kick, "x...xo.."}, {snare, "..x...x."}},
-		driving, false, []string{"x..x..x.", "x.x.x.x.", "x.....xx"}, 0.7},
+		[]hits{{kick, ".......o"}, {openHat, ".......o"}, {kick, "...o...."}, {snare, ".....o.."}, {kick, ".o......"}},
+		"driving", false, []string{"xooxooxo", "xoxoxoxo", "xooooxxo"}, 0.7, powers},
 	{"funk", 4, 0.54, []hits{
 		{closedHat, "xoxoxoxoxoxoxoxo"}, {kick, "x..o..x...xo...."}, {snare, "....x..o.o..x..o"}},
-		onTheOne, false, []string{"..x...x...x..x..", "x..x......x.....", "....x..x..x....."}, 0.35},
+		[]hits{{openHat, "......o........."}, {kick, "..............o."}, {snare, "..o............."}, {snare, "...........o.o.."}, {openHat, "..............o."}},
+		"on the one", false, []string{"..x...x...x..x..", "x..x......x.....", "....x..x..x....."}, 0.35, colours},
 	{"rumba", 4, 0.5, []hits{
 		{clave, "x..x...x..x.x..."}, {kick, "x.....x.x.....x."}, {stick, "....x.......x..."}, {closedHat, "x.o.x.o.x.o.x.o."}},
-		syncopated, false, []string{"..x.x.x...x.x.x.", "x...x.x.....x.x."}, 0.5},
+		[]hits{{lowTom, "..............oo"}, {highTom, "......o........."}, {stick, "..........o....."}, {lowTom, "......oo........"}},
+		"syncopated", false, []string{"..x.x.x...x.x.x.", "x...x.x.....x.x."}, 0.5, shells},
 	{"jazz", 3, 0.64, []hits{
 		{ride, "x..x.xx..x.x"}, {pedalHat, "...x.....x.."}, {kick, "o..o..o..o.."}},
-		walking, true, []string{"x....x......", "..x.....x...", ".....x...x.."}, 0.4},
+		[]hits{{snare, "..o........."}, {snare, ".....o..o..."}, {snare, "........o..o"}, {snare, "..o..o......"}, {kick, ".....x......"}, {snare, "...o.......o"}, {kick, "........x..."}, {snare, "............"}},
+		"walking", true, []string{"x....x......", "..x.....x...", ".....x...x.."}, 0.4, colours},
 	{"ballad", 3, 0.67, []hits{
 		{ride, "x..x.ox..x.o"}, {kick, "x.....x....."}, {stick, "...x.....x.."}},
-		twoBeat, true, []string{"x...........", "x.....x.....", "x.....o..o.."}, 1},
+		[]hits{{pedalHat, "...x.....x.."}, {stick, "........o..."}, {kick, "...........o"}, {ride, "........o..."}},
+		"two", true, []string{"x...........", "x.....x.....", "x.....o..o.."}, 1, colours},
+}
+
+// easing are the tempi between which a swing is straightened, and to how much of it: players
+// swing as triplets at a walking pace and almost straight when it is fast.
+const (
+	easeFrom, easeTo = 130, 300
+	eased            = 0.25
+)
+
+// SwingAt is where the second eighth falls at a tempo in beats a minute; 0 is a tempo at
+// which the groove swings as it is written.
+func (g Groove) SwingAt(tempo int) float64 {
+	way := min(1, max(0, float64(tempo-easeFrom)/(easeTo-easeFrom)))
+	return 0.5 + (g.Swing-0.5)*(1-way*(1-eased))
 }
 
 // GrooveOf finds the groove of a feel.
@@ -115,20 +128,13 @@ func (g Groove) at(step int) int {
 // SwingRange holds the least and the most a groove can be swung.
 var SwingRange = [2]float64{0.5, 0.75}
 
-// swung moves a tick of straight eighths or sixteenths to where the groove
-// plays it. Thirds of a beat stay where they are.
-func (g Groove) swung(tick int) int {
-	beat, part := tick/Tick, tick%Tick
-	if part%(Tick/3) == 0 || g.Steps == 4 {
-		return tick
+// Eighths is where the second eighths of a lead fall at a tempo: a groove of sixteenths
+// leaves them straight.
+func (g Groove) Eighths(tempo int) float64 {
+	if g.Steps == 4 {
+		return 0.5
 	}
-	f := float64(part) / Tick
-	if f < 0.5 {
-		f *= 2 * g.Swing
-	} else {
-		f = g.Swing + (2*f-1)*(1-g.Swing)
-	}
-	return beat*Tick + int(f*Tick+0.5)
+	return g.SwingAt(tempo)
 }
 
 // Comper is who plays the chords.
@@ -162,18 +168,22 @@ func ComperByID(id string) (Comper, error) {
 
 // Options says how to play.
 type Options struct {
-	Choruses   int      // 1 to 32
-	Seed       uint64   // the same seed gives the same performance
-	CountIn    bool     // a bar of sticks before the first
-	Metronome  bool     // a click on every beat, on a track of its own
-	Comp       string   // an ID of Compers
-	DropChords bool     // no comping in every second chorus, so that the line alone has to tell them
-	Intensity  int      // 1 to 5; 0 is 3. How hard and how busily the band plays
-	Swing      float64  // within SwingRange; 0 is the groove's own
-	Lead       []Note   // from the top of the form, in straight eighths; it is swung with the band
-	Without    []string // names of tracks that do not play
-	Ending     bool     // a bar more with a last chord
-	Arc        string   // an ID of Arcs
+	Choruses   int       // 1 to 32
+	Seed       uint64    // the same seed gives the same performance
+	CountIn    bool      // a bar of sticks before the first
+	Metronome  bool      // a click on every beat, on a track of its own
+	Comp       string    // an ID of Compers
+	DropChords bool      // no comping in every second chorus, so that the line alone has to tell them
+	Intensity  int       // 1 to 5; 0 is 3. How hard and how busily the band plays
+	Swing      float64   // within SwingRange; 0 is the groove's own
+	Lead       []Note    // from the top of the form, in straight eighths; it is swung with the band. Before the top is a pickup, in the count-in
+	Without    []string  // names of tracks that do not play
+	Ending     bool      // a bar more with a last chord
+	Arc        string    // an ID of Arcs
+	Bass       string    // an ID of Basses
+	Click      string    // an ID of Clicks
+	Tempo      int       // beats a minute, which swing follows; 0 is a walking pace
+	Key        *form.Key // whose 9ths and 13ths may be added; none are without it
 }
 
 // Limits of the options.

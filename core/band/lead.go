@@ -54,6 +54,12 @@ func Lead(s score.Score) []Note {
 		case n.Trill > 0:
 			out = append(out, trilled(note, n.Trill)...)
 			continue
+		case n.Double > 0 && note.Length >= Tick/4:
+			out = append(out, figure(note, 0, n.Double, 0)...)
+			continue
+		case n.Turn > 0 && note.Length >= Tick/2:
+			out = append(out, turned(note, n.Turn)...)
+			continue
 		default:
 			note.Bends = bends(n, note.Length, from[i], s.Tempo)
 		}
@@ -67,8 +73,8 @@ func raked(s score.Score, n score.Note) (out []Note) {
 	const step = Tick / 24
 	for i := n.Rake; i > 0; i-- {
 		p := neck.Placement{String: n.String + i, Fret: n.Fret}
-		if start := n.Start - i*step; s.In.CheckPlacement(p) == nil && start >= -s.Bar() {
-			out = append(out, Note{Start: start, Length: step, MIDI: s.In.MIDI(p), Velocity: 50})
+		if start := n.Start - i*step; s.In.CheckPlacement(p) == nil && start >= -s.Pickup() {
+			out = append(out, Note{Start: start, Length: step, MIDI: s.In.MIDI(p), Velocity: 50, Within: true})
 		}
 	}
 	return out
@@ -80,12 +86,43 @@ func trilled(n Note, halfSteps int) (out []Note) {
 	for at := 0; at < n.Length; at += step {
 		part := n
 		part.Start, part.Length = n.Start+at, min(step, n.Length-at)
+		part.Within = at > 0
 		if at/step%2 == 1 {
 			part.MIDI, part.Velocity = n.MIDI+halfSteps, n.Velocity-14
 		}
 		out = append(out, part)
 	}
 	return out
+}
+
+// ornament is how long a stroke of a turn or of a double is at most, in ticks.
+const ornament = Tick / 8
+
+// figure plays half steps from a note one after the other, the last for what is left of it.
+// Only the first is struck.
+func figure(n Note, halfSteps ...int) (out []Note) {
+	step := min(ornament, n.Length/(len(halfSteps)+1))
+	for i, up := range halfSteps {
+		part := n
+		part.Start, part.Length, part.MIDI = n.Start+i*step, step, n.MIDI+up
+		if part.Within = n.Within || i > 0; i > 0 {
+			part.Velocity = n.Velocity - 14
+		}
+		if i == len(halfSteps)-1 {
+			part.Length = n.Length - i*step
+		}
+		out = append(out, part)
+	}
+	return out
+}
+
+// turned holds a note for half its length; then it goes over its upper and its lower
+// neighbour back to itself.
+func turned(n Note, halfSteps int) (out []Note) {
+	held, rest := n, n
+	held.Length = n.Length / 2
+	rest.Start, rest.Length, rest.Within, rest.Velocity = n.Start+held.Length, n.Length-held.Length, true, n.Velocity-10
+	return append([]Note{held}, figure(rest, halfSteps, 0, -halfSteps, 0)...)
 }
 
 // The usual vibrato: cents either way, and sways a second.

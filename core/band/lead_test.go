@@ -87,3 +87,34 @@ func TestNotesInTurnAndTogether(t *testing.T) {
 	lead := InTurn([]Turn{{MIDI: 64, Beats: 2, With: []int{58}}, {Beats: 1, With: []int{40}}, {MIDI: 63, Beats: 1}})
 	assert.Equal(t, []Note{{Start: 0, Length: 2 * Tick, MIDI: 64}, {Start: 0, Length: 2 * Tick, MIDI: 58}, {Start: 3 * Tick, Length: Tick, MIDI: 63}}, lead)
 }
+
+// While a bent note sounds, what else sounds is on a channel of its own: it is not bent along.
+func TestNotesBesideABend(t *testing.T) {
+	bend := []Bend{{At: 60, Cents: 200}}
+	for _, c := range []struct {
+		lead []Note
+		solo int // the others are beside
+	}{
+		{[]Note{{Length: 2 * Tick, MIDI: 60, Bends: bend}, {Start: Tick, Length: Tick, MIDI: 67}}, 1},
+		{[]Note{{Length: Tick, MIDI: 60, Bends: bend}, {Start: Tick, Length: Tick, MIDI: 67}}, 2},
+		{[]Note{{Length: Tick, MIDI: 60, Bends: bend}, {Length: Tick, MIDI: 64, Bends: bend}}, 1},
+		{[]Note{{Length: 2 * Tick, MIDI: 60, Bends: bend}, {Start: Tick, Length: 2 * Tick, MIDI: 64, Bends: bend}}, 1},
+		{[]Note{{Length: Tick, MIDI: 60}, {Length: Tick, MIDI: 64}}, 2},
+	} {
+		g, err := GrooveOf("straight")
+		require.NoError(t, err)
+		p, err := Play(t.Context(), one(t), g, Options{Choruses: 1, Lead: c.lead})
+		require.NoError(t, err)
+		heard := map[string]int{}
+		for _, track := range p.Tracks {
+			heard[track.Name] = len(track.Notes)
+		}
+		assert.Equal(t, []int{c.solo, len(c.lead) - c.solo}, []int{heard["lead"], heard["lead beside"]})
+	}
+}
+
+func one(t *testing.T) form.Progression {
+	p, err := form.Read("| C7 |", 4, form.Key{})
+	require.NoError(t, err)
+	return p
+}

@@ -5,10 +5,12 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math"
 	"math/rand/v2"
 	"slices"
 
 	"undaris/core/form"
+	"undaris/core/score"
 )
 
 // Note is a sound of a track. Start and Length are in ticks from the top.
@@ -17,6 +19,7 @@ type Note struct {
 	MIDI          int
 	Velocity      int    // 1 to 127
 	Bends         []Bend // of the lead, in order
+	Within        bool   // a stroke within a written note, as of a trill
 }
 
 // Track is one player's part.
@@ -33,13 +36,17 @@ type Marker struct {
 	Name string
 }
 
+// Metre is how many beats the bars have from a tick on.
+type Metre struct{ At, Beats int }
+
 // Performance is a chart as played.
 type Performance struct {
-	Beats   int // in a bar
-	Bars    int // with the count-in
-	Ticks   int // in all
+	Metres  []Metre // the first at the top, and where it changes
+	Bars    int     // with the count-in
+	Ticks   int     // in all
 	Tracks  []Track
 	Markers []Marker // choruses, sections and bars
+	Chords  []Marker // of the first chorus, where they begin
 }
 
 // Humanising: no note is moved by more ticks or changed by more velocity than this.
@@ -76,6 +83,8 @@ func Play(ctx context.Context, p form.Progression, g Groove, o Options) (Perform
 			return Performance{}, fmt.Errorf("a swing of %g; the second eighth can fall from %g (straight) to %g of the beat", o.Swing, SwingRange[0], SwingRange[1])
 		}
 		g.Swing = o.Swing
+	} else {
+		g.Swing = g.SwingAt(o.Tempo)
 	}
 	if o.Arc != "" && !slices.ContainsFunc(Arcs, func(a Arc) bool { return a.ID == o.Arc }) {
 		return Performance{}, fmt.Errorf("there is no arc %q", o.Arc)
@@ -84,7 +93,20 @@ func Play(ctx context.Context, p form.Progression, g Groove, o Options) (Perform
 	if err != nil {
 		return Performance{}, err
 	}
-	s := &session{p: p, g: g, o: o, comper: comper, rng: rand.New(rand.NewPCG(o.Seed, 0x75_6e_64_61))}
+	bass, err := g.BassByID(o.Bass)
+	if err != nil {
+		return Performance{}, err
+	}
+	click, err := ClickByID(o.Click)
+	if err != nil {
+		return Performance{}, err
+	}
+	pickup := 0
+	for _, n := range o.Lead {
+		pickup = min(pickup, n.Start)
+	}
+	o.CountIn = o.CountIn || pickup < 0 // a pickup lies in the count-in
+	s := &session{p: p, g: g, o: o, comper: comper, bass: bass, clicking: click, rng: rand.New(rand.NewPCG(o.Seed, 0x75_6e_64_61))}
 	if o.CountIn {
 		s.countIn()
 	}
@@ -107,58 +129,87 @@ func Play(ctx context.Context, p form.Progression, g Groove, o Options) (Perform
 
 // session is a performance as it is being played.
 type session struct {
-	p                   form.Progression
-	g                   Groove
-	o                   Options
-	comper              Comper
-	rng                 *rand.Rand
-	start               int // tick of the bar in hand
-	bars                int
-	drums, bass, chords []Note
-	count, clicks       []Note
-	solo, second        []Note
-	markers             []Marker
-	lastBass, lastFill  int
-	voicing             []int
-	rhythm              string // the comping rhythm of the phrase
+	p                     form.Progression
+	g                     Groove
+	o                     Options
+	comper                Comper
+	bass                  Bass
+	clicking              Click
+	lastRoot, stays, root int // the bass: its class, for how many bars it has stayed, and where its figure stands
+	voiced                map[string][][]int
+	rng                   *rand.Rand
+	start                 int // tick of the bar in hand
+	bars, beats           int // begun so far; of the bar in hand
+	metres                []Metre
+	drums, low, chords    []Note
+	count, clicks         []Note
+	solo, second          []Note
+	markers, harmony      []Marker
+	lastBass, lastFill    int
+	voicing               []int
+	rhythm                string // the comping rhythm of the phrase
 }
 
-func (s *session) bar() int { return s.p.Beats * Tick }
+// bar begins a bar of so many beats, and writes the metre down where it is another.
+func (s *session) bar(beats int) {
+	s.beats = beats
+	s.bars++
+	if n := len(s.metres); n == 0 || s.metres[n-1].Beats != beats {
+		s.metres = append(s.metres, Metre{s.start, beats})
+	}
+}
+
+// ticks is how long the bar in hand is.
+func (s *session) ticks() int { return s.beats * Tick }
 
 func (s *session) countIn() {
-	for beat := range s.p.Beats {
+	s.bar(s.p.Beats)
+	for beat := range s.beats {
 		s.count = append(s.count, Note{Start: beat * Tick, Length: Tick / 8, MIDI: stick, Velocity: 96})
 	}
 	s.markers = append(s.markers, Marker{0, "count-in"})
-	s.start, s.bars = s.bar(), 1
-}
-
-func (s *session) click() {
-	for beat := range s.p.Beats {
-		click := Note{Start: s.start + beat*Tick, Length: Tick / 8, MIDI: lowBlock, Velocity: 88}
-		if beat == 0 {
-			click.MIDI, click.Velocity = highBlock, 108
-		}
-		s.clicks = append(s.clicks, click)
-	}
+	s.start = s.ticks()
 }
 
 // playLead puts the lead over the band, swung as the band swings.
 func (s *session) playLead(top int) error {
+	var starts []int
 	for _, n := range s.o.Lead {
-		from, to := top+s.g.swung(n.Start), top+s.g.swung(n.Start+n.Length)
-		if n.MIDI < LeadRange[0] || n.MIDI > LeadRange[1] || n.Start < 0 || to <= from || from >= s.start {
+		if !n.Within {
+			starts = append(starts, n.Start)
+		}
+	}
+	second := s.g.Eighths(s.o.Tempo)
+	if s.o.Swing != 0 {
+		second = s.o.Swing
+	}
+	swings := score.Swings(starts, second)
+	bent := slices.DeleteFunc(slices.Clone(s.o.Lead), func(n Note) bool { return len(n.Bends) == 0 })
+	for _, n := range s.o.Lead {
+		from, to := top+swings.Round(n.Start), top+swings.Round(n.Start+n.Length)
+		if n.MIDI < LeadRange[0] || n.MIDI > LeadRange[1] || from < 0 || to <= from || from >= s.start {
 			return fmt.Errorf("a note %d of the lead at beat %g cannot be played", n.MIDI, 1+float64(n.Start)/Tick)
 		}
-		note := Note{from, to - from, n.MIDI, cmp.Or(n.Velocity, 100), n.Bends}
+		note := Note{Start: from, Length: to - from, MIDI: n.MIDI, Velocity: cmp.Or(n.Velocity, 100), Bends: n.Bends}
 		// A note beside a bent one is played on a channel of its own, which stays in tune.
-		if len(n.Bends) == 0 && slices.ContainsFunc(s.o.Lead, func(m Note) bool { return m.Start == n.Start && len(m.Bends) > 0 }) {
+		if beside(n, bent) {
 			s.second = append(s.second, note)
 			continue
 		}
 		s.solo = append(s.solo, note)
 	}
 	return nil
+}
+
+// beside tells that a note sounds while a bent one does: of two that are bent the later, or the
+// higher where they begin together.
+func beside(n Note, bent []Note) bool {
+	return slices.ContainsFunc(bent, func(m Note) bool {
+		if m.Start >= n.Start+n.Length || n.Start >= m.Start+m.Length || m.Start == n.Start && m.MIDI == n.MIDI {
+			return false
+		}
+		return len(n.Bends) == 0 || m.Start < n.Start || m.Start == n.Start && m.MIDI < n.MIDI
+	})
 }
 
 func (s *session) chorus(chorus int) {
@@ -172,10 +223,11 @@ func (s *session) chorus(chorus int) {
 		case b.Section != "":
 			name = b.Section
 		}
+		s.bar(s.p.BeatsOf(i))
 		s.markers = append(s.markers, Marker{s.start, name})
 		s.drumBar(i, chorus)
 		if s.o.Metronome {
-			s.click()
+			s.click(i)
 		}
 		if i%4 == 0 {
 			s.rhythm = s.g.chords[s.rng.IntN(len(s.g.chords))]
@@ -183,6 +235,9 @@ func (s *session) chorus(chorus int) {
 		var here []form.Place
 		for ; next < len(places) && places[next].Bar == i; next++ {
 			here = append(here, places[next])
+			if chorus == 0 {
+				s.harmony = append(s.harmony, Marker{s.start + places[next].Beat*Tick, places[next].Chord.String()})
+			}
 		}
 		for j, place := range here {
 			following := places[0]
@@ -196,22 +251,28 @@ func (s *session) chorus(chorus int) {
 		if !s.o.DropChords || chorus%2 == 0 {
 			s.comp(here)
 		}
-		s.start += s.bar()
-		s.bars++
+		s.start += s.ticks()
 	}
+}
+
+// swell is how much louder the band plays at a tick: it breathes in over two bars and out
+// over two.
+func (s *session) swell(tick int) int {
+	const most = 4
+	return int(math.Round(-most * math.Cos(2*math.Pi*float64(tick)/float64(4*s.p.Beats*Tick))))
 }
 
 // human moves a note a little in time and strength. A note on a beat is never
 // early, so that bars and changes can be looped cleanly.
 func (s *session) human(n Note) Note {
 	n.Start = max(n.Start-n.Start%Tick, n.Start+s.rng.IntN(2*MaxShift+1)-MaxShift)
-	n.Velocity = min(127, max(1, n.Velocity+7*(s.o.Intensity-3)+s.rng.IntN(2*MaxVelocity+1)-MaxVelocity))
+	n.Velocity = min(127, max(1, n.Velocity+7*(s.o.Intensity-3)+s.swell(n.Start)+s.rng.IntN(2*MaxVelocity+1)-MaxVelocity))
 	return n
 }
 
 // pulse walks a pattern through the bar: 2 for a hit, 1 for a soft one.
 func (s *session) pulse(pattern string, hit func(step, strength int)) {
-	for step := range s.p.Beats * s.g.Steps {
+	for step := range s.beats * s.g.Steps {
 		switch pattern[step%len(pattern)] {
 		case 'x':
 			hit(step, 2)
@@ -225,11 +286,15 @@ func (s *session) drumBar(bar, chorus int) {
 	most := fillAt(s.p, bar)
 	fills := fills[s.g.Steps]
 	fill := most > phraseEnd || most > 0 && s.rng.IntN(5) < s.o.Intensity-1
-	cut := s.p.Beats * s.g.Steps
+	cut := s.beats * s.g.Steps
 	if fill {
 		cut -= s.g.Steps
 	}
-	for _, d := range s.g.drums {
+	drums := s.g.drums
+	if n := len(s.g.ghosts); n > 0 {
+		drums = append(slices.Clip(drums), s.g.ghosts[s.rng.IntN(n)])
+	}
+	for _, d := range drums {
 		s.pulse(d.pattern, func(step, strength int) {
 			if step >= cut && d.note != kick || strength == 1 && s.o.Intensity == 1 {
 				return
@@ -257,9 +322,9 @@ func (s *session) done() Performance {
 	if s.g.upright {
 		bass = uprightBass
 	}
-	p := Performance{Beats: s.p.Beats, Bars: s.bars, Ticks: s.start, Markers: s.markers}
+	p := Performance{Metres: s.metres, Bars: s.bars, Ticks: s.start, Markers: s.markers, Chords: s.harmony}
 	for _, t := range []Track{
-		{"drums", 9, 0, s.drums}, {"bass", 0, bass, s.bass}, {"chords", 1, s.comper.Program, s.chords},
+		{"drums", 9, 0, s.drums}, {"bass", 0, bass, s.low}, {"chords", 1, s.comper.Program, s.chords},
 		{"count-in", 9, 0, s.count}, {"metronome", 9, 0, s.clicks}, {"lead", 2, cleanGuitar, s.solo},
 		{"lead beside", 3, cleanGuitar, s.second},
 	} {

@@ -19,6 +19,7 @@ const (
 	OfRun      = "run"
 	OfCrossing = "crossing"
 	OfThread   = "thread"
+	OfChords   = "chords" // and nothing over them
 )
 
 // ErrNoStep is returned for a chord that the chart does not have.
@@ -45,6 +46,8 @@ func (c Chart) Paper(ctx context.Context, of string, step int, w neck.Region) (s
 		out.Title += " · " + chord.String() + " to " + next.String()
 		moves := crossing.Between(c.In, chord, next, w, c.Plan.By)
 		out.Progression, out.Notes = exercise.Crossing(c.In, chord, next, moves, c.Solo.Beats, c.Hand)
+	case OfChords:
+		out.Progression = c.Band
 	default:
 		thread, err := c.Thread(ctx, w)
 		if err != nil {
@@ -72,12 +75,12 @@ func (c Chart) Lead(t Thread, choruses int) (lead []band.Note) {
 		per = max(per, g.Chorus+1)
 	}
 	places := c.Solo.Places()
-	beats := len(c.Solo.Bars) * c.Solo.Beats
+	beats := c.Solo.Length()
 	for chorus := range choruses {
 		for _, g := range t.Targets {
 			if g.Chorus == chorus%per {
 				p := places[g.Step]
-				start := (chorus*beats + p.Bar*c.Solo.Beats + p.Beat) * band.Tick
+				start := (chorus*beats + c.Solo.BeatOf(p)) * band.Tick
 				lead = append(lead, band.Note{Start: start, Length: p.Length*band.Tick - band.Tick/12, MIDI: g.MIDI})
 			}
 		}

@@ -67,7 +67,10 @@ func Imagine(band, own form.Progression, bar int) (form.Progression, error) {
 	solo := form.Progression{Beats: band.Beats, Bars: slices.Clone(band.Bars)}
 	for i, b := range own.Bars {
 		old := band.Bars[from+i]
-		solo.Bars[from+i] = form.Bar{Section: old.Section, Row: old.Row, Changes: b.Changes}
+		if n := band.BeatsOf(from + i); own.BeatsOf(i) != n {
+			return band, say.Errorf("bar %d has %d beats; write %d/4 before what is imagined there", from+i+1, n, n)
+		}
+		solo.Bars[from+i] = form.Bar{Section: old.Section, Row: old.Row, Beats: old.Beats, Written: old.Written, Pass: old.Pass, Changes: b.Changes}
 	}
 	return solo, nil
 }

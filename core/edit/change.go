@@ -49,7 +49,7 @@ const around = 8
 // smallest edit first; why is the reason when there is none. Only the phrase and
 // what lies around it is looked at, however long the line.
 func (l Line) Fixes(ctx context.Context, tick int) (fixes []Fix, why string, err error) {
-	if tick < 0 || tick >= len(l.Bars)*l.Bar() {
+	if tick < 0 || tick >= l.End() {
 		return nil, "", ErrNoBeat
 	}
 	l.Notes = score.Numbered(l.Notes)
@@ -87,8 +87,8 @@ func (l Line) fix(p lick.Proposal, from, to, tick, fresh int) (f Fix, ok bool) {
 		}
 	}
 	score.Sort(now.Notes)
-	lick.Separate(now.Notes, len(l.Bars)*l.Bar())
-	if now.Notes[0].Start < -l.Bar() || now.Check() != nil {
+	lick.Separate(now.Notes, l.End())
+	if now.Notes[0].Start < -l.Pickup() || now.Check() != nil {
 		return f, false
 	}
 	score.Finger(l.In, now.Notes, l.Hand)
@@ -137,7 +137,7 @@ func (l *Line) PutLick(k lick.Lick, bar int, follow bool) error {
 	if err := l.CheckBars(bar, bar); err != nil {
 		return err
 	}
-	at := (bar - 1) * l.Bar()
+	at := l.At(bar - 1)
 	chord, sounds := l.ChordAt(at)
 	if k.OfKey {
 		chord, sounds = harmony.MustParse(l.Key.Tonic.String()+k.Chord), true
@@ -152,7 +152,7 @@ func (l *Line) PutLick(k lick.Lick, bar int, follow bool) error {
 	for _, lost := range k.Lost(notes) {
 		l.say("%s", lost)
 	}
-	total := len(l.Bars) * l.Bar()
+	total := l.End()
 	first, last := notes[0].Start, min(total, at+k.End())
 	var kept []score.Note
 	for _, n := range l.Notes {
@@ -161,7 +161,7 @@ func (l *Line) PutLick(k lick.Lick, bar int, follow bool) error {
 		}
 	}
 	for _, n := range notes {
-		if n.Start < total && n.Start >= -l.Bar() {
+		if n.Start < total && n.Start >= -l.Pickup() {
 			kept = append(kept, n)
 		}
 	}

@@ -109,7 +109,7 @@ func TestALickTakesThePlaceOfWhatStoodThere(t *testing.T) {
 	require.NoError(t, l.PutLick(k, 3, false))
 	var there []score.Note
 	for _, n := range l.Notes {
-		if n.Start >= 2*l.Bar() && n.Start < 3*l.Bar() {
+		if n.Start >= l.At(2) && n.Start < l.At(3) {
 			there = append(there, n)
 		}
 	}
@@ -123,12 +123,12 @@ func TestALickTakesThePlaceOfWhatStoodThere(t *testing.T) {
 func TestAChangeIsMadeToLand(t *testing.T) {
 	l := written(t, "quick-change", "C", 5)
 	for i := range l.Notes { // the landing on bar 2 comes late
-		if l.Notes[i].Start == l.Bar() {
+		if l.Notes[i].Start == l.At(1) {
 			l.Notes[i].Start += score.Tick / 2
 			l.Notes[i].Length = score.Tick / 2
 		}
 	}
-	fixes, why, err := l.Fixes(t.Context(), l.Bar())
+	fixes, why, err := l.Fixes(t.Context(), l.At(1))
 	require.NoError(t, err)
 	require.NotEmpty(t, fixes, why)
 	r := line.Check(l.Apply(fixes[0]).Score, l.Palette, line.Usual)

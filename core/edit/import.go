@@ -1,6 +1,8 @@
 package edit
 
 import (
+	"slices"
+
 	"undaris/core/form"
 	"undaris/core/lick"
 	"undaris/core/neck"
@@ -16,12 +18,7 @@ func Import(s score.Score, said []string, under score.Score, hand neck.Hand) (Li
 		l.say("it is written for a neck tuned %s; places were found on yours", s.In.Tuning())
 	}
 	l.In = under.In
-	if len(under.Bars) > 0 && silent(s.Progression) {
-		for i := range min(len(l.Bars), len(under.Bars)) {
-			l.Bars[i].Changes = under.Bars[i].Changes
-		}
-		l.Key = under.Key
-	}
+	l.over(under)
 	if t := min(form.MaxTempo, max(form.MinTempo, l.Tempo)); t != l.Tempo {
 		l.say("a tempo of %d cannot be played; it was set to the nearest that can", l.Tempo)
 		l.Tempo = t
@@ -30,7 +27,7 @@ func Import(s score.Score, said []string, under score.Score, hand neck.Hand) (Li
 	if odd := l.MarkOdd(); odd > 0 {
 		l.say("%d notes stand in divisions that cannot be written here, such as fives or sevens; they sound where they were and are drawn at the nearest place", odd)
 	}
-	lick.Separate(l.Notes, len(l.Bars)*l.Bar())
+	lick.Separate(l.Notes, l.End())
 	l.LeaveOut()
 	if err := l.SettleMarked(); err != nil {
 		return l, err
@@ -39,11 +36,36 @@ func Import(s score.Score, said []string, under score.Score, hand neck.Hand) (Li
 	return l, nil
 }
 
-func silent(p form.Progression) bool {
-	for _, place := range p.Places() {
-		if !place.Chord.None {
-			return false
+// over lays a line that has no chords over those of a chart, which goes round as often as it
+// takes, and says where the two differ.
+func (l *Line) over(under score.Score) {
+	switch {
+	case !l.Silent():
+		if len(under.Bars) > 0 {
+			l.say("it has chords of its own; the chart's were not laid under it")
 		}
+		return
+	case len(under.Bars) == 0:
+		l.say("no chords; the bars are without")
+		return
 	}
-	return true
+	end := 1
+	if n := len(l.Notes); n > 0 {
+		end = l.Notes[n-1].Start + 1
+	}
+	ground := under.Round((end + score.Tick - 1) / score.Tick)
+	if n := len(ground.Bars); n < len(l.Bars) && ground.Even() && l.Even() && ground.Beats == l.Beats {
+		ground = under.Round(l.Length())
+	}
+	l.say("the chart's chords were laid under it")
+	switch {
+	case under.Beats != l.Beats:
+		l.say("the file has %d quarters in a bar and the chart %d: its notes lie on the chart's bars", l.Beats, under.Beats)
+	case !slices.Equal(under.Lengths(), l.Lengths()) && (!under.Even() || !l.Even()):
+		l.say("the metre of the file and of the chart change in other bars: its notes lie on the chart's")
+	}
+	if n := len(under.Bars); len(ground.Bars) > n {
+		l.say("the chart has %d bars and the line %d: it goes round again", n, len(ground.Bars))
+	}
+	l.Progression, l.Key = ground, under.Key
 }

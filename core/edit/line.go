@@ -119,7 +119,7 @@ func (l Line) whole() neck.Region { return neck.Region{Low: 0, High: l.In.Last()
 func (l *Line) place() error {
 	if gone := l.beyond(); len(gone) > 0 {
 		n := l.Notes[gone[0]]
-		bar := n.Start/l.Bar() + 1
+		bar := l.BarOf(n.Start) + 1
 		return say.Errorf("%d of the notes lie beyond this neck, the first is %s in bar %d; the lowest string is %s and the highest fret %d", len(gone), n.Pitch, bar, l.In.Open[0], l.In.Last())
 	}
 	prefer := make([]int, len(l.Notes))

@@ -22,7 +22,7 @@ func (l *Line) Write(ctx context.Context, w line.Wish) (err error) {
 	if l.Notes, err = line.Write(ctx, l.Score, w, l.Hand); err != nil {
 		return err
 	}
-	l.Said = append(l.Said, w.GaveWay(l.In)...)
+	l.Said = append(l.Said, w.GaveWay(l.Score)...)
 	return nil
 }
 
@@ -87,7 +87,7 @@ func (l Line) Keep(first, last int, ofKey bool) (lick.Lick, error) {
 		return lick.Lick{}, ErrNoNotes
 	}
 	notes := l.Notes[from : to+1]
-	zero := max(0, notes[0].Start) / l.Bar() * l.Bar()
+	zero := l.At(l.BarOf(max(0, notes[0].Start)))
 	chord, sounds := l.ChordAt(notes[0].Start)
 	if ofKey || !sounds {
 		chord = harmony.MustParse(l.Key.String())

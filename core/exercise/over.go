@@ -67,10 +67,10 @@ func Over(ctx context.Context, p form.Progression, t Task) (notes []score.Note, 
 		if place.Chord.None {
 			continue
 		}
-		s := stretch{chord: place.Chord, from: (place.Bar*p.Beats + place.Beat) * score.Tick}
+		s := stretch{chord: place.Chord, from: p.BeatOf(place) * score.Tick}
 		s.to = s.from + place.Length*score.Tick
 		if t.Until > 0 {
-			if end := s.to - p.Beats*score.Tick + t.Until*score.Tick; end > s.from {
+			if end := s.to - p.BeatsOf(place.Bar)*score.Tick + t.Until*score.Tick; end > s.from {
 				s.to = min(s.to, end)
 			}
 		}

@@ -76,7 +76,7 @@ func Thread(in *neck.Instrument, p form.Progression, targets []crossing.Target, 
 	var notes []score.Note
 	for _, t := range targets {
 		at := places[t.Stop]
-		notes = append(notes, score.Note{Start: (at.Bar*p.Beats + at.Beat) * score.Tick, Length: at.Length * score.Tick,
+		notes = append(notes, score.Note{Start: p.BeatOf(at) * score.Tick, Length: at.Length * score.Tick,
 			Placement: t.Placement, Pitch: pitch.At(t.MIDI, t.Tone.Name), Degree: string(t.Tone.Degree)})
 	}
 	score.Finger(in, notes, hand)

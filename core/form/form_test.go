@@ -215,5 +215,5 @@ func TestRepeatsAreWrittenOut(t *testing.T) {
 		assert.Equal(t, want, p.Text(), text)
 	}
 	_, err := Read("|: "+strings.Repeat("C7 | ", 300)+"C7 :|", 4, Key{})
-	assert.ErrorContains(t, err, "with the repeats written out")
+	assert.ErrorContains(t, err, "as it is played")
 }

@@ -1,5 +1,7 @@
 package form
 
+import "strings"
+
 // Form is a progression in numerals that players know by name.
 type Form struct {
 	ID, Name string
@@ -102,6 +104,16 @@ var Feels = []Feel{
 	{"rumba", "rumba blues", 116},
 	{"jazz", "jazz walk", 132},
 	{"ballad", "ballad", 66},
+}
+
+// FeelNamed finds a feel by its ID or its name, however it is written.
+func FeelNamed(name string) (Feel, bool) {
+	for _, f := range Feels {
+		if strings.EqualFold(f.ID, strings.TrimSpace(name)) || strings.EqualFold(f.Name, strings.TrimSpace(name)) {
+			return f, true
+		}
+	}
+	return Feel{}, false
 }
 
 // FeelByID finds a feel of the table.

@@ -49,7 +49,7 @@ var (
 
 // headingOf is the name that a line by itself gives to what follows.
 func headingOf(line string) (name string, ok bool) {
-	for _, kind := range []*regexp.Regexp{bracketed, named} {
+	for _, kind := range []*regexp.Regexp{bracketed, named, sections} {
 		if m := kind.FindStringSubmatch(line); m != nil {
 			return strings.TrimSpace(m[1]), true
 		}
@@ -75,21 +75,6 @@ func barless(lines []string) bool {
 	return true
 }
 
-// Assumed tells what was taken for granted in reading a text.
-func Assumed(text string) []string {
-	lines := strings.Split(text, "\n")
-	chords := 0
-	for _, line := range lines {
-		if _, heading := headingOf(line); !heading && !held(line) {
-			chords += len(joinSigns(split(tidy(uncommented(line)), 0)))
-		}
-	}
-	if barless(lines) && chords > 1 {
-		return []string{"there are no bar lines: each chord is taken for a bar"}
-	}
-	return nil
-}
-
 // held tells that a line without bar lines writes its beats out, so that it is one bar.
 func held(line string) bool {
 	for _, t := range split(tidy(line), 0) {
@@ -103,29 +88,48 @@ func held(line string) bool {
 // loose reads a line that has no bar lines: a bar for each chord.
 func (r *textReader) loose(line string, offset int) {
 	r.row = true
-	if held(line) {
-		r.bar(line, offset)
+	line, signs := unmarked(line, offset)
+	if strings.TrimSpace(line) == "" {
+		r.mark(signs)
 		return
 	}
-	part, at := r.heading(line, offset)
-	for _, t := range joinSigns(split(part, at)) {
-		r.bar(t.text, t.offset)
+	r.coming.Segno, r.coming.Coda = r.coming.Segno || signs.Segno, r.coming.Coda || signs.Coda
+	signs.Segno, signs.Coda = false, false
+	if held(line) {
+		r.bar(line, offset)
+	} else {
+		part, at := r.heading(line, offset)
+		tokens := joinSigns(split(part, at))
+		for i, t := range tokens {
+			if i+1 < len(tokens) && ofBar.MatchString(t.text+" "+tokens[i+1].text) {
+				continue // a metre goes with the chord behind it
+			}
+			if i > 0 && ofBar.MatchString(tokens[i-1].text+" "+t.text) {
+				gap := t.offset - tokens[i-1].offset - utf8.RuneCountInString(tokens[i-1].text)
+				t = token{tokens[i-1].text + strings.Repeat(" ", gap) + t.text, tokens[i-1].offset}
+			}
+			r.chords++
+			r.bar(t.text, t.offset)
+		}
 	}
+	r.mark(signs)
 }
 
-// ending begins a first or second ending.
-var ending = regexp.MustCompile(`^\s*\[?([1-9])\.\]?(?:\s+|$)`)
+// ending begins a first or second ending, or one for several times: 1. 2. 1.2.
+var ending = regexp.MustCompile(`^\s*\[?((?:[1-9]\.\s?)*[1-9]\.)\]?(?:\s+|$)`)
 
-// endings takes the number of an ending off the front of a bar.
-func (r *textReader) endings(part string, offset int) (string, int) {
+// endings takes the numbers of an ending off the front of a bar.
+func endings(part string, offset int) (rest string, at int, numbers []int) {
 	m := ending.FindStringSubmatch(part)
 	if m == nil || strings.Contains(m[0], "[") && strings.Contains(part[len(m[0]):], "]") { // [1. Verse] is a heading
-		return part, offset
+		return part, offset, nil
 	}
-	if m[1] == "1" {
-		r.first = len(r.p.Bars)
+	for _, c := range m[1] {
+		if c >= '1' && c <= '9' {
+			numbers = append(numbers, int(c-'0'))
+		}
 	}
-	return part[len(m[0]):], offset + utf8.RuneCountInString(m[0])
+	return part[len(m[0]):], offset + utf8.RuneCountInString(m[0]), numbers
 }
 
 // slashed is a chord with the strokes of its other beats written to it: C7///.
@@ -157,14 +161,14 @@ func unslashed(tokens []token) (out []token) {
 // same reads a bar that says only that the one before, or two, come again; ok is false
 // where it says something else.
 func (r *textReader) same(tokens []token) (bars []Bar, ok bool) {
-	n := len(r.p.Bars)
+	n := len(r.song.Bars)
 	onlyStrokes := true
 	for _, t := range tokens {
 		onlyStrokes = onlyStrokes && (t.text == "/" || t.text == ".")
 	}
 	switch word := strings.ToLower(strings.TrimSuffix(tokens[0].text, ".")); {
-	case onlyStrokes && n > 0 && len(r.p.Bars[n-1].Changes) > 0: // the chord goes on
-		last := r.p.Bars[n-1].Changes
+	case onlyStrokes && n > 0 && len(r.song.Bars[n-1].Changes) > 0: // the chord goes on
+		last := r.song.Bars[n-1].Changes
 		return []Bar{{Changes: []Change{{0, last[len(last)-1].Chord}}}}, true
 	case len(tokens) > 1:
 	case word == "%" || word == "sim" || word == "simile":
@@ -172,19 +176,22 @@ func (r *textReader) same(tokens []token) (bars []Bar, ok bool) {
 			r.problem(tokens[0].text, tokens[0].offset, "% repeats the bar before, and this is the first", "")
 			return nil, true
 		}
-		return []Bar{{Changes: r.p.Bars[n-1].Changes}}, true
+		return []Bar{{Changes: r.song.Bars[n-1].Changes}}, true
 	case word == "%%":
 		if n < 2 {
 			r.problem(tokens[0].text, tokens[0].offset, "%% repeats the two bars before, and there are none", "")
 			return nil, true
 		}
-		return []Bar{{Changes: r.p.Bars[n-2].Changes}, {Changes: r.p.Bars[n-1].Changes}}, true
+		return []Bar{{Changes: r.song.Bars[n-2].Changes}, {Changes: r.song.Bars[n-1].Changes}}, true
 	}
 	return nil, false
 }
 
 // number is a step of the key in figures, with the kind of its chord: 1, 4, 57, b7, 2-7.
 var number = regexp.MustCompile(`^([b#♭♯]?)([1-7])(.*)$`)
+
+// ofKey is a bass in figures: a step of the key, as the chord itself is one.
+var ofKey = regexp.MustCompile(`^(.*)/([b#♭♯]?)([1-7])$`)
 
 // step reads it: a plain figure is major, a dash or an m behind it makes it minor.
 func (r *textReader) step(text string) (harmony.Chord, bool) {
@@ -193,11 +200,41 @@ func (r *textReader) step(text string) (harmony.Chord, bool) {
 		return harmony.Chord{}, false
 	}
 	roman, kind := romans[int(m[2][0]-'1')], m[3]
+	bass := ofKey.FindStringSubmatch(kind)
+	if bass != nil {
+		kind = bass[1]
+	}
 	if rest, minor := cutAny(kind, "-", "−", "min", "mi"); minor {
 		roman, kind = strings.ToLower(roman), rest
 	} else if strings.HasPrefix(kind, "m") && !strings.HasPrefix(kind, "ma") {
 		roman, kind = strings.ToLower(roman), kind[1:]
 	}
 	c, err := ReadNumeral(m[1]+roman+kind, r.key)
+	if err == nil && bass != nil {
+		under, err := ReadNumeral(bass[2]+romans[int(bass[3][0]-'1')], r.key)
+		c.Bass = under.Root
+		return c, err == nil
+	}
 	return c, err == nil
+}
+
+// hRoot is a root as it is named in German and Nordic countries.
+var hRoot = regexp.MustCompile(`(^|[\s|(/\]:])([HB])(b|♭|#|♯|)`)
+
+// FromH rewrites a text in which H is the note below C and B the one below that,
+// as German and Nordic players write them. ok is false where no chord has the
+// root H, by which such a text is known.
+func FromH(text string) (rewritten string, ok bool) {
+	rewritten = hRoot.ReplaceAllStringFunc(text, func(m string) string {
+		p := hRoot.FindStringSubmatch(m)
+		switch {
+		case p[2] == "H":
+			ok = true
+			return p[1] + "B" + p[3]
+		case p[3] == "":
+			return p[1] + "Bb"
+		}
+		return m
+	})
+	return rewritten, ok
 }

@@ -7,6 +7,7 @@ import (
 	"unicode/utf8"
 
 	"undaris/core/harmony"
+	"undaris/core/say"
 )
 
 // Problem is one thing in a progression's text that cannot be read.
@@ -32,23 +33,49 @@ func (ps Problems) Error() string {
 
 // Read reads the text form: bar lines |, chords or numerals of the key, several
 // to a bar spread evenly or beat by beat with dots ("C7 . . G7"), % for a bar
-// again, [Verse] before a bar for a heading, and a new line for a new row. Other
+// again, 2/4 before a bar for another metre from there on, [Verse] before a bar for a heading, and a new line for a new row. Other
 // ways to write the same are read too; see spelling.go. It reads on after a
 // problem; the error is a [Problems] with all of them.
+//
+// What comes back is what is played: repeats, endings and jumps are followed.
 func Read(text string, beats int, key Key) (Progression, error) {
-	r := &textReader{beats: beats, key: key, p: Progression{Beats: beats}}
+	s, _, err := ReadSong(text, beats, key)
+	if err != nil {
+		return Progression{}, err
+	}
+	return s.Play(MaxBars), nil
+}
+
+// ReadSong is [Read] of what is written, with its signs: |: :| and x3, 1. 2., segno, coda,
+// to coda, fine, D.C. and D.S. found is what the text says beside, and what was taken for
+// granted.
+func ReadSong(text string, beats int, key Key) (s Song, found Found, err error) {
+	r := &textReader{beats: beats, key: key, song: Song{Beats: beats}}
 	if beats < MinBeats || beats > MaxBeats {
 		r.problem("", 0, fmt.Sprintf("%d beats in a bar; between %d and %d can be charted", beats, MinBeats, MaxBeats), "")
-		return Progression{}, r.problems
+		return Song{}, r.found, r.problems
 	}
 	offset := 0
 	lines := strings.Split(text, "\n")
 	loose := barless(lines)
 	for _, line := range lines {
+		if len(r.problems) >= maxProblems || r.bars > MaxBars {
+			break
+		}
 		name, heading := headingOf(line)
-		switch tidied := tidy(uncommented(line)); {
+		plain := uncommented(line)
+		chords, among := r.overWords(plain)
+		switch tidied := tidy(plain); {
+		case r.about(line):
+		case among:
+			r.loose(tidy(chords), offset)
+			r.among = true
+		case !heading && strings.TrimSpace(plain) != "" && r.sung(plain) && !signsAlone(plain):
+			r.words++
 		case heading:
 			r.section = name
+			r.coming.Coda = r.coming.Coda || strings.EqualFold(name, "coda")
+			r.coming.Segno = r.coming.Segno || strings.EqualFold(name, "segno")
 		case loose:
 			r.loose(tidied, offset)
 		default:
@@ -56,13 +83,39 @@ func Read(text string, beats int, key Key) (Progression, error) {
 		}
 		offset += utf8.RuneCountInString(line) + 1
 	}
-	if len(r.p.Bars) == 0 && len(r.problems) == 0 {
+	if len(r.song.Bars) == 0 && len(r.problems) == 0 {
 		r.problem("", 0, "there are no bars yet; write some, such as | C7 | F7 | C7 | % |", "")
 	}
-	if len(r.problems) > 0 {
-		return Progression{}, r.problems
+	switch {
+	case loose && r.chords > 1:
+		r.found.Said = append(r.found.Said, "there are no bar lines: each chord is taken for a bar")
+	case r.among:
+		r.found.Said = append(r.found.Said, "among words there are no bar lines: each chord is taken for a bar")
 	}
-	return r.p, nil
+	r.sayLeft()
+	r.settle()
+	if len(r.problems) == 0 {
+		r.fits()
+	}
+	if len(r.problems) > 0 {
+		return Song{}, r.found, r.problems
+	}
+	return r.song, r.found, nil
+}
+
+// fits refuses a song that is too long when it is played.
+func (r *textReader) fits() {
+	p := r.song.Play(MaxBars)
+	chords := 0
+	for _, b := range p.Bars {
+		chords += len(b.Changes)
+	}
+	switch {
+	case len(p.Bars) > MaxBars:
+		r.problem("", 0, fmt.Sprintf("more than %d bars as it is played; a chart holds %d at most", MaxBars, MaxBars), "")
+	case chords > MaxChanges:
+		r.problem("", 0, fmt.Sprintf("more than %d chords as it is played; a chart holds %d at most", MaxChanges, MaxChanges), "")
+	}
 }
 
 // maxProblems is how many are worth reporting at once; it also keeps a hostile
@@ -70,16 +123,22 @@ func Read(text string, beats int, key Key) (Progression, error) {
 const maxProblems = 40
 
 type textReader struct {
-	beats    int
+	beats    int // of the bars that come
 	key      Key
-	p        Progression
+	song     Song
+	found    Found
 	problems Problems
 	section  string
 	row      bool
-	bars     int // met so far, readable or not
-	changed  int // chords met so far
-	from     int // the bar at which a repeat begins
-	first    int // the bar at which its first ending begins; 0 is none
+	bars     int   // met so far, readable or not
+	changed  int   // chords met so far
+	chords   int   // of a text without bar lines
+	coming   Signs // of the bar that comes
+	jumps    []marks
+	words    int  // lines of words left out
+	among    bool // chords stood among words
+	// the chorus, as written bars
+	chorusFrom, chorusTo int
 }
 
 func (r *textReader) problem(text string, offset int, message, nearest string) {
@@ -93,11 +152,20 @@ func (r *textReader) line(line string, offset int) {
 	r.row = true
 	parts := strings.Split(strings.TrimRight(line, " \t\r"), "|")
 	for i, part := range parts {
+		part, signs := unmarked(part, offset)
+		if signs.any() && strings.Trim(part, " :[]") == "" {
+			r.mark(signs)
+			offset += utf8.RuneCountInString(part) + 1
+			continue
+		}
 		blank := strings.Trim(part, " []") == "" && !strings.Contains(part, "[]")
 		switch {
 		case blank && (i == 0 || i == len(parts)-1 || part == ""):
 		default:
+			r.coming.Segno, r.coming.Coda = r.coming.Segno || signs.Segno, r.coming.Coda || signs.Coda
+			signs.Segno, signs.Coda = false, false
 			r.bar(part, offset)
+			r.mark(signs)
 		}
 		offset += utf8.RuneCountInString(part) + 1
 	}
@@ -116,15 +184,21 @@ func (r *textReader) bar(part string, offset int) {
 	if r.bars > MaxBars || len(r.problems) >= maxProblems {
 		return
 	}
-	part, offset = r.endings(part, offset)
+	signs := r.coming
+	r.coming = Signs{}
+	part, offset, signs.Endings = endings(part, offset)
 	part, offset = r.heading(part, offset)
 	part, offset, opens, closes := repeats(part, offset)
-	if opens {
-		r.from, r.first = len(r.p.Bars), 0
-		part, offset = r.endings(part, offset)
+	if signs.Opens = opens; opens && len(signs.Endings) == 0 {
+		part, offset, signs.Endings = endings(part, offset)
+		part, offset = r.heading(part, offset)
 	}
+	part, offset = r.metreOf(part, offset)
+	part, offset = r.heading(part, offset) // 2/4 [Bridge] as well as [Bridge] 2/4
+	signs.Coda = signs.Coda || strings.EqualFold(r.section, "coda")
+	signs.Segno = signs.Segno || strings.EqualFold(r.section, "segno")
 	if closes {
-		defer r.again(offset)
+		signs.Times = 2
 	}
 	tokens := unslashed(joinSigns(split(part, offset)))
 	if len(tokens) == 0 {
@@ -132,18 +206,35 @@ func (r *textReader) bar(part string, offset int) {
 		return
 	}
 	bars, same := r.same(tokens)
+	for _, b := range bars {
+		if n := len(b.Changes); n > 0 && b.Changes[n-1].Beat >= r.beats {
+			r.problem(tokens[0].text, tokens[0].offset, say.F("bar %d has %d beats, and the one that comes again has a chord on beat %d; write its chords", r.bars, r.beats, b.Changes[n-1].Beat+1), "")
+			return
+		}
+	}
 	if !same {
 		bars = []Bar{{Changes: r.changes(tokens)}}
 	}
 	r.bars += max(0, len(bars)-1)
-	for _, b := range bars {
-		b.Section, b.Row = r.section, r.row && len(r.p.Bars) > 0
+	for i, b := range bars {
+		b.Beats = 0
+		if r.beats != r.song.Beats {
+			b.Beats = r.beats
+		}
+		b.Section, b.Row = r.section, r.row && len(r.song.Bars) > 0
 		r.section, r.row = "", false
 		if r.changed += len(b.Changes); r.changed > MaxChanges {
 			r.problem("", offset, fmt.Sprintf("more than %d chords up to bar %d; a chart holds %d at most", MaxChanges, r.bars, MaxChanges), "")
 			r.bars = MaxBars + 1
 		}
-		r.p.Bars = append(r.p.Bars, b)
+		w := Written{Bar: b, Signs: signs}
+		if i > 0 {
+			w.Opens, w.Endings, w.Segno, w.Coda = false, nil, false, false
+		}
+		if i < len(bars)-1 {
+			w.Times = 0
+		}
+		r.song.Bars = append(r.song.Bars, w)
 	}
 }
 
@@ -160,31 +251,6 @@ func repeats(part string, offset int) (rest string, at int, opens, closes bool) 
 		part, closes = cut, true
 	}
 	return part, offset, opens, closes
-}
-
-// again plays the bars since the last repeat began once more, up to a first ending.
-func (r *textReader) again(offset int) {
-	end := len(r.p.Bars)
-	if r.first > r.from {
-		end, r.first = r.first, 0
-	}
-	n := end - r.from
-	if r.bars+n > MaxBars {
-		r.problem("", offset, fmt.Sprintf("more than %d bars with the repeats written out; a chart holds %d at most", MaxBars, MaxBars), "")
-		r.bars = MaxBars + 1
-		return
-	}
-	for i, b := range r.p.Bars[r.from:end] {
-		b.Section, b.Row = "", b.Row || i == 0
-		if r.changed += len(b.Changes); r.changed > MaxChanges {
-			r.problem("", offset, fmt.Sprintf("more than %d chords with the repeats written out; a chart holds %d at most", MaxChanges, MaxChanges), "")
-			r.bars = MaxBars + 1
-			return
-		}
-		r.p.Bars = append(r.p.Bars, b)
-	}
-	r.bars += n
-	r.from = len(r.p.Bars)
 }
 
 // sign is what belongs to the chord before it, written apart: C7 b9, C7 (b9).
@@ -205,7 +271,7 @@ func joinSigns(tokens []token) (out []token) {
 // heading takes a [Section] off the front of a bar.
 func (r *textReader) heading(part string, offset int) (string, int) {
 	trimmed := strings.TrimLeft(part, " \t")
-	if !strings.HasPrefix(trimmed, "[") {
+	if !strings.HasPrefix(trimmed, "[") || ofBar.MatchString(trimmed) {
 		return part, offset
 	}
 	name, rest, closed := strings.Cut(trimmed[1:], "]")
@@ -298,38 +364,20 @@ func spread(n, beats int) []int {
 }
 
 // Text writes the progression so that [Read] gives it back.
-func (p Progression) Text() string { return p.text(harmony.Chord.String) }
+func (p Progression) Text() string { return Song{}.With(p).Text() }
 
 // NumeralText writes the progression in numerals of the key.
-func (p Progression) NumeralText(key Key) string {
-	return p.text(func(c harmony.Chord) string { return Numeral(c, key) })
-}
+func (p Progression) NumeralText(key Key) string { return Song{}.With(p).NumeralText(key) }
 
-func (p Progression) text(name func(harmony.Chord) string) string {
-	var s strings.Builder
-	for i, b := range p.Bars {
-		if i > 0 && b.Row {
-			s.WriteString("|\n")
-		}
-		s.WriteString("| ")
-		if b.Section != "" {
-			s.WriteString("[" + b.Section + "] ")
-		}
-		s.WriteString(p.barText(b, name) + " ")
-	}
-	s.WriteString("|")
-	return s.String()
-}
-
-func (p Progression) barText(b Bar, name func(harmony.Chord) string) string {
+func barText(b Bar, beats int, name func(harmony.Chord) string) string {
 	plain := true
-	for i, start := range spread(len(b.Changes), p.Beats) {
+	for i, start := range spread(len(b.Changes), beats) {
 		plain = plain && b.Changes[i].Beat == start
 	}
 	var out []string
 	for i, c := range b.Changes {
 		out = append(out, name(c.Chord))
-		end := p.Beats
+		end := beats
 		if i+1 < len(b.Changes) {
 			end = b.Changes[i+1].Beat
 		}
@@ -338,25 +386,4 @@ func (p Progression) barText(b Bar, name func(harmony.Chord) string) string {
 		}
 	}
 	return strings.Join(out, " ")
-}
-
-// hRoot is a root as it is named in German and Nordic countries.
-var hRoot = regexp.MustCompile(`(^|[\s|(/\]:])([HB])(b|♭|#|♯|)`)
-
-// FromH rewrites a text in which H is the note below C and B the one below that,
-// as German and Nordic players write them. ok is false where no chord has the
-// root H, by which such a text is known.
-func FromH(text string) (rewritten string, ok bool) {
-	rewritten = hRoot.ReplaceAllStringFunc(text, func(m string) string {
-		p := hRoot.FindStringSubmatch(m)
-		switch {
-		case p[2] == "H":
-			ok = true
-			return p[1] + "B" + p[3]
-		case p[3] == "":
-			return p[1] + "Bb"
-		}
-		return m
-	})
-	return rewritten, ok
 }

@@ -35,28 +35,20 @@ func (e Expected) Holds(midi float64) bool {
 // of a beat falls, 0.5 straight.
 func Sounding(s score.Score, swing float64) []Expected {
 	out := make([]Expected, len(s.Notes))
+	starts := make([]int, len(s.Notes))
+	for i, n := range s.Notes {
+		starts[i] = n.Start
+	}
+	swings := score.Swings(starts, swing)
 	for i, n := range s.Notes {
 		rest := float64(n.Bend)
 		if n.Release {
 			rest = float64(n.ReleaseTo)
 		}
 		fretted := float64(n.Pitch.MIDI())
-		out[i] = Expected{Swung(n.Start, swing), fretted + rest/2, fretted, n.Bend > 0, n.Dead, n.Join != "", n.Vibrato}
+		out[i] = Expected{swings.At(n.Start), fretted + rest/2, fretted, n.Bend > 0, n.Dead, n.Join != "", n.Vibrato}
 	}
 	return out
-}
-
-// Swung is where a tick that is written straight sounds: what lies in the first
-// half of its beat is stretched over the first part, the rest over the rest.
-func Swung(tick int, swing float64) float64 {
-	beat := math.Floor(float64(tick) / score.Tick)
-	in := float64(tick)/score.Tick - beat
-	if in <= 0.5 {
-		in *= 2 * swing
-	} else {
-		in = swing + (in-0.5)*2*(1-swing)
-	}
-	return (beat + in) * score.Tick
 }
 
 // Costs of an alignment. A beat early or late costs as much as a wrong note; what

@@ -164,7 +164,7 @@ func TestSwingIsHeard(t *testing.T) {
 	s := score.Score{Tempo: 100, Progression: p, In: neck.Standard()}
 	write := func(step int) {
 		s.Notes = nil
-		for at := 0; at < 4*s.Bar(); at += step {
+		for at := 0; at < s.At(4); at += step {
 			s.Notes = append(s.Notes, score.Note{Start: at, Length: step, Pitch: pitch.At(60, pitch.Name{}), Placement: neck.Placement{String: 3, Fret: 5}})
 		}
 	}
@@ -188,7 +188,7 @@ func TestSwungTicks(t *testing.T) {
 		swing float64
 		want  float64
 	}{{0, 0.667, 0}, {480, 0.5, 480}, {480, 2. / 3, 640}, {960, 0.6, 960}, {720, 2. / 3, 800}, {240, 2. / 3, 320}, {-480, 2. / 3, -320}} {
-		assert.InDelta(t, c.want, judge.Swung(c.tick, c.swing), 0.001, c)
+		assert.InDelta(t, c.want, score.Swings(nil, c.swing).At(c.tick), 0.001, c)
 	}
 }
 
@@ -285,6 +285,6 @@ func TestSkillByPositionAndTempo(t *testing.T) {
 	s := written(t, f, pitch.Roots[0], "eighths", 2)
 	heard, _ := judge.Player{Drift: 4}.Play(s, 60, 0.5)
 	last := len(heard) - 1
-	bars := float64(s.Notes[last].Start / s.Bar())
+	bars := float64(s.BarOf(s.Notes[last].Start))
 	assert.InDelta(t, 4*bars*60/60000*score.Tick, heard[last].At-judge.Sounding(s, 0.5)[last].At, 0.01)
 }

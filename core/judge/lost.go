@@ -94,7 +94,7 @@ func Count(lost []Lost, bars, beats int) string {
 func astray(s score.Score, expected []Expected, heard []Heard) []Lost {
 	const near = 0.3 * score.Tick
 	return Astray(len(s.Bars), s.Beats, func(from, to int, by float64) (float64, int) {
-		low, high := float64(from*s.Bar())-near, float64(to*s.Bar())-near
+		low, high := float64(s.At(from))-near, float64(s.At(to))-near
 		n, fits := 0, 0
 		for _, h := range heard {
 			if h.At < low || h.At >= high {

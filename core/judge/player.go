@@ -74,7 +74,7 @@ func (p Player) Play(s score.Score, tempo int, swing float64) ([]Heard, Erred) {
 			next = expected[i+1].At
 		}
 		wrong := p.Wrong
-		h.At += ticks(p.Drift * float64(n.Start/s.Bar()))
+		h.At += ticks(p.Drift * float64(s.BarOf(n.Start)))
 		if chord, ok := s.ChordAt(n.Start); ok {
 			if tone, ok := chord.ToneAt(pitch.Class(n.Heard())); ok {
 				if own, said := p.WrongOf[tone.Degree.Role()]; said {
@@ -102,7 +102,7 @@ func (p Player) Play(s score.Score, tempo int, swing float64) ([]Heard, Erred) {
 			h.At = x.At + ticks(p.Tendency) + score.Tick*min(0.5, 0.8*room)
 		}
 		for _, l := range e.Lost {
-			if bar := n.Start / s.Bar(); bar >= l.From && bar < l.To {
+			if bar := s.BarOf(n.Start); bar >= l.From && bar < l.To {
 				h.At += l.By * score.Tick
 			}
 		}

@@ -168,7 +168,7 @@ func verdict(e Expected, h Heard, j int, off, limit float64) Verdict {
 func (t *Take) land(s score.Score) {
 	for bar, b := range s.Bars {
 		for _, c := range b.Changes {
-			at := bar*s.Bar() + c.Beat*score.Tick
+			at := s.At(bar) + c.Beat*score.Tick
 			if !s.Change(at) {
 				continue
 			}

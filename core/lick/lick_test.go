@@ -329,3 +329,26 @@ func TestTheLandingIsAdded(t *testing.T) {
 		seen[key] = true
 	}
 }
+
+// Over a slow change a lick is heard from the first bar on, not only where it lands.
+func TestALickSoundsInEveryPartOfASlowChange(t *testing.T) {
+	f, known := form.FormByID("slow-change")
+	require.True(t, known)
+	key := form.Key{Tonic: pitch.Name{Letter: 5}}
+	phrase, err := Parse("R/e 3/e 5/e 6/e b7/q")
+	require.NoError(t, err)
+	l := Lick{Chord: "7", Notes: phrase}
+	for _, land := range []bool{true, false} {
+		notes, _, err := l.Through(t.Context(), f.In(key), key, Aim{Land: land, Ground: Ground{In: neck.Standard(), Region: neck.Region{Low: 2, High: 8}, Hand: neck.UsualHand}})
+		require.NoError(t, err)
+		bars := map[int]int{}
+		for _, n := range notes {
+			bars[n.Start/(4*score.Tick)]++
+		}
+		assert.Positive(t, bars[0], "bar 1, landing %v", land)
+		assert.True(t, bars[1]+bars[2] > 0, "bars 2 and 3, landing %v", land)
+		if land {
+			assert.Positive(t, bars[3], "and into bar 5")
+		}
+	}
+}

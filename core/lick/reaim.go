@@ -90,7 +90,7 @@ func Reaim(ctx context.Context, s score.Score, amount float64, bendsOnly bool, w
 	if _, _, ok := score.Place(s.In, out, wide, hand, prefer); !ok {
 		for i := range out { // what cannot be joined as it was is picked
 			if out[i].Pitch != notes[i].Pitch && out[i].Join != score.Picked {
-				said = append(said, say.F("the %s to %s in bar %d is picked: no hand can play it there", out[i].Join, out[i].Pitch.Name, max(0, out[i].Start)/s.Bar()+1))
+				said = append(said, say.F("the %s to %s in bar %d is picked: no hand can play it there", out[i].Join, out[i].Pitch.Name, s.BarOf(max(0, out[i].Start))+1))
 				out[i].Join = score.Picked
 			}
 		}

@@ -25,7 +25,8 @@ type Aim struct {
 const maxWork = 5_000_000
 
 // Through lays the lick over every chord of a form, in place. A chord that is
-// held over several bars counts once. With Land, each version ends on the next
+// held over several bars counts once; one that is held over three bars or more hears the
+// lick also before, every second bar. With Land, each version ends on the next
 // change: its last note is moved to the nearest tone of the new chord, the
 // wanted ones first. said names what had to be cut or did not fit.
 func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a Aim) (notes []score.Note, said []string, err error) {
@@ -35,7 +36,7 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 		return nil, nil, say.Errorf("%d notes through %d changes in %s are too much to finger at once (%d times too much); take a narrower region or fewer bars", len(l.Notes), len(stretches), a.Region.Says(), (work+maxWork-1)/maxWork)
 	}
 	bar := p.Beats * score.Tick
-	total := len(p.Bars) * bar
+	total := p.Length() * score.Tick
 	taken := -bar // up to this tick the line is written
 	for i, s := range stretches {
 		next := stretches[(i+1)%len(stretches)]
@@ -56,20 +57,27 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 			at = s.to - last.Start
 		}
 		version, err := l.Realise(chord, at, a.Ground)
-		where := say.F("over %s in bar %d", s.chord, s.from/bar+1)
+		in, _ := p.BarAt(s.from / score.Tick)
+		where := say.F("over %s in bar %d", s.chord, in+1)
 		if err != nil {
 			said = append(said, say.F("%s it is left out: %v", where, err))
 			continue
 		}
 		if land {
 			if next.from == 0 && i == len(stretches)-1 { // the landing is the first beat of the next chorus
-				version = before(version, at+last.Start)
+				version = until(version, at+last.Start)
 			} else {
 				version = a.landing(version, at+last.Start, next)
 			}
 		}
 		for _, lost := range l.Lost(version) {
 			said = append(said, where+" "+lost)
+		}
+		var before []score.Note
+		for _, start := range s.repeats(at, land, l.End(), bar) {
+			if once, err := l.Realise(chord, start, a.Ground); err == nil {
+				before = append(before, once...)
+			}
 		}
 		cut := 0
 		kept := version[:0]
@@ -90,6 +98,11 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 		}
 		if kept[0].Join != score.Picked && cut > 0 {
 			kept[0].Join = score.Picked
+		}
+		for _, n := range before { // a pickup may reach into the chord before
+			if n.Start >= max(taken, s.from-bar) && n.Start < total {
+				notes = append(notes, n)
+			}
 		}
 		notes = append(notes, kept...)
 		end := kept[len(kept)-1]
@@ -121,7 +134,7 @@ func Separate(notes []score.Note, end int) {
 	}
 }
 
-func before(notes []score.Note, tick int) (out []score.Note) {
+func until(notes []score.Note, tick int) (out []score.Note) {
 	for _, n := range notes {
 		if n.Start < tick {
 			out = append(out, n)
@@ -203,7 +216,7 @@ type stretch struct {
 
 func stretchesOf(p form.Progression) (out []stretch) {
 	for _, place := range p.Places() {
-		from := (place.Bar*p.Beats + place.Beat) * score.Tick
+		from := p.BeatOf(place) * score.Tick
 		to := from + place.Length*score.Tick
 		if n := len(out); n > 0 && out[n-1].chord.String() == place.Chord.String() {
 			out[n-1].to = to
@@ -212,4 +225,23 @@ func stretchesOf(p form.Progression) (out []stretch) {
 		out = append(out, stretch{place.Chord, from, to})
 	}
 	return out
+}
+
+// repeats are where a lick also begins over a chord of three bars or more, beside the one
+// at a tick: it is heard, rests for as long, and is heard again.
+func (s stretch) repeats(at int, land bool, length, bar int) (starts []int) {
+	every := (length + bar - 1) / bar * 2 * bar
+	if s.to-s.from < 3*bar || every <= 0 {
+		return nil
+	}
+	end := s.to
+	if land {
+		end = at - bar/2
+	}
+	for start := s.from; start+length <= end; start += every {
+		if start != at {
+			starts = append(starts, start)
+		}
+	}
+	return starts
 }

@@ -120,7 +120,7 @@ func reading(s score.Score, i int, rule Rule) Reading {
 		return Reading{Says: "over silence"}
 	}
 	r := Reading{Sound: over(chord, n.Heard())}
-	inBar := ((n.Start % s.Bar()) + s.Bar()) % s.Bar()
+	inBar := s.InBar(n.Start)
 	change := s.Change(n.Start)
 	r.Strong = change || inBar%(2*score.Tick) == 0
 	next, follows := s.After(i)

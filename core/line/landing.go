@@ -49,7 +49,7 @@ const (
 func landings(s score.Score, rule Rule) (out []Landing) {
 	for bar, b := range s.Bars {
 		for _, c := range b.Changes {
-			at := bar*s.Bar() + c.Beat*score.Tick
+			at := s.At(bar) + c.Beat*score.Tick
 			if s.Change(at) {
 				out = append(out, judge{s, rule, at, c.Chord}.landing())
 			}

@@ -62,7 +62,7 @@ func check(t *testing.T, s score.Score, w Wish, where string) {
 		chord, ok := s.ChordAt(n.Start)
 		require.True(t, ok, where)
 		_, tone := chord.ToneAt(n.Pitch.MIDI() % 12)
-		if n.Start%s.Bar()%1920 == 0 || w.ChordTones || i == len(s.Notes)-1 {
+		if s.InBar(n.Start)%1920 == 0 || w.ChordTones || i == len(s.Notes)-1 {
 			require.True(t, tone, "%s: %s at %d over %s", where, n.Pitch, n.Start, chord)
 		}
 		require.True(t, n.Fret >= w.Region.Low && n.Fret <= w.Region.High, where)
@@ -75,7 +75,7 @@ func check(t *testing.T, s score.Score, w Wish, where string) {
 	}
 	for bar, b := range s.Bars {
 		for _, c := range b.Changes {
-			at := bar*s.Bar() + c.Beat*score.Tick
+			at := s.At(bar) + c.Beat*score.Tick
 			if !s.Change(at) {
 				continue
 			}
@@ -112,7 +112,7 @@ func TestLockedBarsStay(t *testing.T) {
 	require.NoError(t, err)
 	in := func(notes []score.Note, keep func(bar int) bool) (out []score.Note) {
 		for _, n := range notes {
-			if keep(n.Start / s.Bar()) {
+			if keep(s.BarOf(n.Start)) {
 				n.Finger = 0
 				out = append(out, n)
 			}
@@ -337,7 +337,7 @@ func TestWrittenLinesCanBeRead(t *testing.T) {
 			}
 			for i, n := range s.Notes {
 				if alone := i+1 == len(s.Notes) || s.Notes[i+1].Start > n.End(); alone && s.Change(n.Start) {
-					assert.GreaterOrEqual(t, n.Length, score.Tick/2, "%s: a landing before a rest in bar %d", what, n.Start/s.Bar()+1)
+					assert.GreaterOrEqual(t, n.Length, score.Tick/2, "%s: a landing before a rest in bar %d", what, s.BarOf(n.Start)+1)
 				}
 			}
 		}

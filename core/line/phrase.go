@@ -141,11 +141,11 @@ func (r *Report) advise(s score.Score) {
 	}
 	if i, near := far(s); i >= 0 {
 		n := s.Notes[i]
-		say("The hand goes to string %d, fret %d for %s in bar %d; it lies under the hand at string %d, fret %d.", n.String, n.Fret, n.Pitch, n.Start/s.Bar()+1, near.String, near.Fret)
+		say("The hand goes to string %d, fret %d for %s in bar %d; it lies under the hand at string %d, fret %d.", n.String, n.Fret, n.Pitch, s.BarOf(n.Start)+1, near.String, near.Fret)
 	}
 	for _, l := range r.Landings {
 		if i := short(s, l); i >= 0 {
-			say("The phrase before bar %d ends a beat early: one more note would land on %s.", l.At/s.Bar()+1, l.Chord)
+			say("The phrase before bar %d ends a beat early: one more note would land on %s.", s.BarOf(l.At)+1, l.Chord)
 			break
 		}
 	}
@@ -158,7 +158,7 @@ func (r *Report) advise(s score.Score) {
 	}
 	for _, n := range s.Notes {
 		if n.Length >= 6*score.Tick {
-			say("%s in bar %d lasts %d beats: move, or leave room for the band.", n.Pitch, n.Start/s.Bar()+1, n.Length/score.Tick)
+			say("%s in bar %d lasts %d beats: move, or leave room for the band.", n.Pitch, s.BarOf(n.Start)+1, n.Length/score.Tick)
 			break
 		}
 	}

@@ -22,6 +22,8 @@ type slot struct {
 	fixed         *score.Note // of a locked bar
 	again, slur   float64     // what the same note again, and one that is not picked, take off
 	enclosed      bool        // coming out of an enclosure is worth something
+	asks          asked
+	octaves       bool // with the octave under it
 }
 
 // silent is how likely half a bar is left out where as much silence is wished as can be.
@@ -75,12 +77,24 @@ func plan(s score.Score, w Wish) []slot {
 	for _, p := range group(w.Phrasing, from, to) {
 		rng := rand.New(rand.NewPCG(w.Seed, p.idea))
 		curve := w.curve(rng)
-		grid := figures(r, rng, w, p.to-p.from, s.Beats)
-		slots = append(slots, cut(s, r, w, p, grid, curve)...)
+		grid := figures(r, rng, w, lengths(s, p))
+		phrase := cut(s, r, w, p, grid, curve)
+		if w.Phrasing == "fill" {
+			phrase = w.fill(s, r, p, phrase)
+		}
+		if chance(w.Seed, p.idea, "octaves", 0) < 0.6*part(w.Spice.Octaves) && p.from > from {
+			for i := range phrase {
+				phrase[i].octaves = true
+			}
+		}
+		slots = append(slots, phrase...)
 	}
-	slots = w.push(s, r, w.begin(s, r, slots))
+	if w.Phrasing == "fill" {
+		slots = w.comeOut(s, slots)
+	}
+	slots = w.close(s, w.push(s, r, w.begin(s, r, slots)))
 	for i, n := range s.Notes {
-		bar := n.Start / s.Bar()
+		bar := s.BarOf(n.Start)
 		if n.Start >= 0 && w.Locked[bar] && (i+1 == len(s.Notes) || s.Notes[i+1].Start > n.Start) {
 			chord, _ := s.ChordAt(n.Start)
 			slots = append(slots, slot{start: n.Start, length: n.Length, chord: chord, fixed: &s.Notes[i], height: 0.5})
@@ -88,7 +102,7 @@ func plan(s score.Score, w Wish) []slot {
 	}
 	slices.SortFunc(slots, func(a, b slot) int { return a.start - b.start })
 	for i := range slots {
-		end := len(s.Bars) * s.Bar()
+		end := s.End()
 		if i+1 < len(slots) {
 			end = slots[i+1].start
 		}
@@ -100,7 +114,7 @@ func plan(s score.Score, w Wish) []slot {
 		k.again = repeating.off(w, k, w.Spice.Repeats)
 		k.slur = slurring.off(w, k, w.Spice.Legato)
 		if h := min(0.9, 1.5*part(w.Spice.Height)); k.fixed == nil && h > 0 {
-			k.height = (1-h)*k.height + h*arc(float64(k.start-from*s.Bar())/float64(max(1, (to-from)*s.Bar())))
+			k.height = (1-h)*k.height + h*arc(float64(k.start-s.At(from))/float64(max(1, s.At(to)-s.At(from))))
 		}
 	}
 	for i := range slots {
@@ -109,16 +123,24 @@ func plan(s score.Score, w Wish) []slot {
 	return slots
 }
 
-// figures draws the rhythm of a phrase, two beats at a time. Its last bar ends on
+// lengths are the beats of a phrase's bars.
+func lengths(s score.Score, p phrasePlan) (beats []int) {
+	for bar := p.from; bar < p.to; bar++ {
+		beats = append(beats, s.BeatsOf(bar))
+	}
+	return beats
+}
+
+// figures draws the rhythm of a phrase whose bars have so many beats, two beats at a time. Its last bar ends on
 // the first beat, the second or the third, and then it breathes.
-func figures(r Rhythm, rng *rand.Rand, w Wish, bars, beats int) string {
+func figures(r Rhythm, rng *rand.Rand, w Wish, bars []int) string {
 	size := 2 * r.PerBeat
 	rest, long := strings.Repeat(".", size), "x"+strings.Repeat("-", size-1)
 	beat := "x" + strings.Repeat("-", r.PerBeat-1)
 	phrase, figure := "", ""
-	for bar := range bars {
+	for bar, beats := range bars {
 		ending := -1
-		if bar == bars-1 && bars > 1 && w.Phrasing != "study" {
+		if bar == len(bars)-1 && bar > 0 && w.Phrasing != "study" {
 			ending = rng.IntN(3)
 			if beats < 4 {
 				ending %= 2
@@ -145,11 +167,14 @@ func figures(r Rhythm, rng *rand.Rand, w Wish, bars, beats int) string {
 		}
 		phrase += grid[:beats*r.PerBeat]
 	}
-	if bar := beats * r.PerBeat; w.answers() && bars == 4 {
+	if bar := bars[0] * r.PerBeat; w.answers() && len(bars) == 4 && even(bars) {
 		phrase = phrase[:2*bar] + phrase[:bar] + phrase[3*bar:]
 	}
 	return phrase
 }
+
+// even tells that bars are all of one length, so that one can answer another.
+func even(bars []int) bool { return slices.Min(bars) == slices.Max(bars) }
 
 // choose draws a figure, those of about the wished density most often and the one
 // before it seldom.
@@ -185,17 +210,17 @@ func choose(r Rhythm, rng *rand.Rand, density int, full bool, before string) str
 // cut turns the figures of a phrase into slots, with a note on every change.
 func cut(s score.Score, r Rhythm, w Wish, p phrasePlan, grid string, curve []float64) (slots []slot) {
 	step := score.Tick / r.PerBeat
-	begin := p.from * s.Bar()
+	begin := s.At(p.from)
 	cells := []byte(grid)
 	for i := range cells {
 		at := begin + i*step
-		if s.Change(at) && !w.Locked[at/s.Bar()] {
+		if s.Change(at) && !w.Locked[s.BarOf(at)] {
 			for j := i + 1; cells[i] == '.' && j < min(len(cells), i+r.PerBeat) && cells[j] == '.'; j++ {
 				cells[j] = '-' // a landing in a rest rings for a beat
 			}
 			cells[i] = 'x'
 		}
-		if chord, _ := s.ChordAt(at); chord.None || w.Locked[at/s.Bar()] {
+		if chord, _ := s.ChordAt(at); chord.None || w.Locked[s.BarOf(at)] {
 			cells[i] = '.'
 		}
 	}
@@ -209,8 +234,8 @@ func cut(s score.Score, r Rhythm, w Wish, p phrasePlan, grid string, curve []flo
 		}
 		at := begin + i*step
 		chord, _ := s.ChordAt(at)
-		k := slot{start: at, length: (j - i) * step, chord: chord, change: s.Change(at), key: p.idea<<32 | uint64(w.head(p, i, len(cells)))}
-		k.strong = k.change || at%s.Bar()%(2*score.Tick) == 0
+		k := slot{start: at, length: (j - i) * step, chord: chord, change: s.Change(at), key: p.idea<<32 | uint64(w.head(lengths(s, p), i, len(cells)))}
+		k.strong = k.change || s.InBar(at)%(2*score.Tick) == 0
 		k.height = along(curve, float64(i)/float64(len(cells)))
 		slots = append(slots, k)
 	}
@@ -238,8 +263,8 @@ func along(curve []float64, at float64) float64 {
 }
 
 // head is the cell whose idea a cell takes up: an answer begins as the question did.
-func (w Wish) head(p phrasePlan, i, cells int) int {
-	if bar := cells / (p.to - p.from); w.answers() && p.to-p.from == 4 && i >= 2*bar && i < 3*bar {
+func (w Wish) head(bars []int, i, cells int) int {
+	if bar := cells / len(bars); w.answers() && len(bars) == 4 && even(bars) && i >= 2*bar && i < 3*bar {
 		return i - 2*bar
 	}
 	return i

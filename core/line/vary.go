@@ -54,7 +54,8 @@ func (d device) off(w Wish, k *slot, spice int) float64 {
 }
 
 // GaveWay tells which wishes contradict others, and which of them gave way.
-func (w Wish) GaveWay(in *neck.Instrument) (said []string) {
+func (w Wish) GaveWay(s score.Score) (said []string) {
+	in := s.In
 	on := in.On(w.Region.Strings)
 	bendable := false
 	for _, str := range on {
@@ -71,6 +72,11 @@ func (w Wish) GaveWay(in *neck.Instrument) (said []string) {
 		{!w.ChordTones && w.Spice.Bends > 0 && !bendable, "bends gave way: no note in these frets and on these strings can be bent"},
 		{w.Spice.Rests > 0 && w.Phrasing == "study", "silence gave way: without a rest was wished"},
 		{w.Spice.DoubleStops > 0 && len(on) == 1, "double stops gave way: there is one string"},
+		{w.Spice.Octaves > 0 && len(on) < 3, "octaves gave way: they lie on strings with one between, and these are fewer than three"},
+		{w.Phrasing == "fill" && s.Beats != 4, "figures and runs gave way: they are of four beats"},
+		{w.shuts() && !closable(s), "how it closes gave way: the figures are of four beats"},
+		{w.shuts() && closable(s) && !w.closes(s), "how it closes gave way: the last two bars are locked, or not all written"},
+		{w.shuts() && w.ChordTones && w.closes(s), "how it closes gave way where it is not of chord tones, which alone were wished"},
 		{w.Spice.Blue > 0 && len(w.Targets) > 0, "blue notes gave way on the changes: what to land on was wished"},
 	} {
 		if c.clash {

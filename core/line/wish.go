@@ -21,6 +21,7 @@ type Wish struct {
 	Seed       uint64         // the same seed gives the same line
 	Locked     map[int]bool   // bars, from 0, whose notes stay
 	Spice      Spice          // how it is played; none is picked and plain
+	Closing    string         // an ID of Closings
 	Lift       int            // higher, or lower when negative, in tenths of the region
 	From, To   int            // bars, from 0, To excluded, that are written; both 0 is all
 }
@@ -66,6 +67,7 @@ var Phrasings = []Option{
 	{"free", "two-bar phrases", "a breath at the end of every second bar"},
 	{"call", "call and response", "two bars ask, two bars answer and end longer"},
 	{"aab", "A A B", "one idea, the same over the next chords, then an answer"},
+	{"fill", "figure and run", "a figure twice, then a run that comes out on the next root"},
 	{"study", "without a rest", "for practice: every figure filled"},
 }
 
@@ -90,6 +92,9 @@ func (w Wish) check(in *neck.Instrument) error {
 		return say.Errorf("a lift of %d; it goes from -10 to 10", w.Lift)
 	}
 	if err := w.Spice.check(); err != nil {
+		return err
+	}
+	if _, err := ClosingByID(w.Closing); err != nil {
 		return err
 	}
 	if w.Density < 1 || w.Density > 5 {

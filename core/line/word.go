@@ -19,6 +19,7 @@ type Spice struct {
 	Rests       int // silence
 	Height      int // the line climbs to a high point about two thirds through
 	Offbeat     int // phrases that begin elsewhere than on beat 1
+	Octaves     int // phrases in octaves
 }
 
 // MostSpice is the most of each.
@@ -41,6 +42,7 @@ var Tastes = []Taste{
 	{"pushes", "pushes", "a change met an eighth early", func(s *Spice) *int { return &s.Pushes }},
 	{"rests", "silence", "bars that breathe", func(s *Spice) *int { return &s.Rests }},
 	{"height", "a high point", "about two thirds through the line climbs highest", func(s *Spice) *int { return &s.Height }},
+	{"octaves", "octaves", "a phrase with the octave under it, and back", func(s *Spice) *int { return &s.Octaves }},
 	{"offbeat", "beginning off the beat", "phrases begin on 2, on 4 or between the beats", func(s *Spice) *int { return &s.Offbeat }},
 }
 
@@ -73,13 +75,13 @@ var Words = []Word{
 	{Option{"plain", "plain", "picked notes, every strong beat a chord tone; nothing is bent"}, Spice{}, 3, "free", false},
 	{Option{"chord-tones", "chord tones", "chord tones and nothing else, for the ear and the fingers to know them"}, Spice{Legato: 2, Height: 3, Offbeat: 4}, 3, "free", true},
 	{Option{"box-blues", "box blues", "a box and its bends: calls and answers, blue notes that resolve, a high point, room to breathe"},
-		Spice{Bends: 6, Slides: 5, Legato: 6, Repeats: 4, DoubleStops: 2, Blue: 5, Pushes: 4, Rests: 4, Height: 6, Offbeat: 9}, 3, "call", false},
+		Spice{Bends: 6, Slides: 5, Legato: 6, Repeats: 4, DoubleStops: 2, Blue: 5, Pushes: 4, Rests: 4, Height: 6, Offbeat: 7}, 3, "call", false},
 	{Option{"jazz-blues", "jazz blues", "longer lines that lead into the changes, slid and slurred more than bent"},
-		Spice{Bends: 6, Slides: 6, Legato: 7, Repeats: 3, Blue: 3, Pushes: 8, Rests: 3, Height: 5, Offbeat: 10}, 4, "call", false},
+		Spice{Bends: 6, Slides: 6, Legato: 7, Repeats: 3, Blue: 3, Pushes: 8, Rests: 3, Height: 5, Offbeat: 7}, 4, "call", false},
 	{Option{"rock", "rock", "whole-step bends, repeated notes and double stops, high on the neck"},
-		Spice{Bends: 7, Slides: 5, Legato: 6, Repeats: 5, DoubleStops: 5, Blue: 4, Pushes: 3, Rests: 3, Height: 8, Offbeat: 10}, 3, "call", false},
+		Spice{Bends: 7, Slides: 5, Legato: 6, Repeats: 5, DoubleStops: 5, Blue: 4, Pushes: 3, Rests: 3, Height: 8, Offbeat: 7}, 3, "call", false},
 	{Option{"slow-and-few", "slow and few", "few notes, each bent, slid into or left to ring"},
-		Spice{Bends: 6, Slides: 6, Legato: 10, Repeats: 4, DoubleStops: 3, Blue: 4, Pushes: 4, Rests: 8, Height: 6, Offbeat: 9}, 2, "call", false},
+		Spice{Bends: 6, Slides: 6, Legato: 10, Repeats: 4, DoubleStops: 3, Blue: 4, Pushes: 4, Rests: 8, Height: 6, Offbeat: 7}, 2, "call", false},
 }
 
 // WordByID finds a word; the plain one by no name.

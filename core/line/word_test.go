@@ -78,7 +78,7 @@ func (c *counts) read(t *testing.T, s score.Score, where string) {
 	require.NoError(t, s.Check(), where)
 	report := Check(s, palette(t, "composite"), Usual)
 	for _, l := range report.Landings {
-		require.True(t, l.Landed(), "%s: %s in bar %d", where, l.Says, l.At/s.Bar()+1)
+		require.True(t, l.Landed(), "%s: %s in bar %d", where, l.Says, s.BarOf(l.At)+1)
 	}
 	bent := 0
 	for i, n := range s.Notes {
@@ -107,7 +107,7 @@ func (c *counts) read(t *testing.T, s score.Score, where string) {
 	}
 	for _, p := range report.Phrases {
 		c.phrases++
-		if s.Notes[p.From].Start%s.Bar() == 0 {
+		if s.InBar(s.Notes[p.From].Start) == 0 {
 			c.onOne++
 		}
 	}
@@ -124,7 +124,7 @@ func (c *counts) read(t *testing.T, s score.Score, where string) {
 func onsets(s score.Score, bar int) map[int]bool {
 	out := map[int]bool{}
 	for _, n := range s.Notes {
-		if at := n.Start - bar*s.Bar(); at >= 0 && at < s.Bar() {
+		if at := n.Start - s.At(bar); at >= 0 && at < s.At(1) {
 			out[at] = true
 		}
 	}
@@ -162,21 +162,29 @@ func (c counts) judge(t *testing.T, word Word) {
 
 // Of wishes that contradict each other, the one that gave way is named.
 func TestWhatGaveWayIsNamed(t *testing.T) {
-	in := neck.Standard()
+	s := empty(t, "quick-change", "C")
+	waltz := s
+	waltz.Beats = 3
 	for says, w := range map[string]Wish{
 		"bends gave way: nothing but chord tones": {Region: neck.Region{Low: 5, High: 9}, ChordTones: true, Spice: Spice{Bends: 5}},
 		"blue notes on the beat gave way":         {Region: neck.Region{Low: 5, High: 9}, ChordTones: true, Spice: Spice{Blue: 5}},
 		"can be bent":                             {Region: neck.Region{}, Spice: Spice{Bends: 5}},
 		"silence gave way":                        {Region: neck.Region{Low: 5, High: 9}, Phrasing: "study", Spice: Spice{Rests: 5}},
 		"there is one string":                     {Region: neck.Region{Low: 5, High: 9, Strings: neck.StringsOf(2)}, Spice: Spice{DoubleStops: 5}},
+		"octaves gave way":                        {Region: neck.Region{Low: 5, High: 9, Strings: neck.StringsOf(2, 3)}, Spice: Spice{Octaves: 5}},
+		"locked, or not all written":              {Region: neck.Region{Low: 5, High: 9}, Closing: "walk-up", To: 6},
+		"not of chord tones":                      {Region: neck.Region{Low: 5, High: 9}, Closing: "walk-up", ChordTones: true},
 		"what to land on was wished":              {Region: neck.Region{Low: 5, High: 9}, Targets: []harmony.Role{harmony.Third}, Spice: Spice{Blue: 5}},
 	} {
-		said := w.GaveWay(in)
+		said := w.GaveWay(s)
 		require.Len(t, said, 1, says)
 		assert.Contains(t, said[0], says)
 	}
+	region := neck.Region{Low: 5, High: 9}
+	assert.Len(t, Wish{Region: region, Closing: "walk-up"}.GaveWay(waltz), 1)
+	assert.Len(t, Wish{Region: region, Phrasing: "fill"}.GaveWay(waltz), 1)
 	for _, word := range Words {
-		assert.Empty(t, Wish{Region: neck.Region{Low: 5, High: 9}, ChordTones: word.ChordTones, Spice: word.Spice}.GaveWay(in), "%s asks for nothing that it forbids", word.ID)
+		assert.Empty(t, Wish{Region: neck.Region{Low: 5, High: 9}, ChordTones: word.ChordTones, Spice: word.Spice}.GaveWay(s), "%s asks for nothing that it forbids", word.ID)
 	}
 }
 

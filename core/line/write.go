@@ -70,6 +70,11 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 	if err != nil {
 		return nil, err
 	}
+	if w.echoes(s, slots, layers, way) {
+		if again, _ := cheapest(ctx, slots, layers); again != nil {
+			way = again
+		}
+	}
 	for w.Spice.Bends > 0 && !w.ChordTones && !bends(layers, way) && w.Spice.Bends < MostSpice {
 		w.Spice.Bends = min(MostSpice, w.Spice.Bends+2) // a chorus that was to have bends has one
 		if slots, layers, way, err = search(ctx, s, w); err != nil {
@@ -108,12 +113,13 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 	fresh.Notes = notes
 	fresh.Respell()
 	for _, n := range s.Notes {
-		if n.Start < 0 || w.Locked[n.Start/s.Bar()] {
+		pickup := n.Start < 0 && (w.Spice == (Spice{}) || w.Locked[0]) // a line that has its own begins anew
+		if pickup || n.Start >= 0 && w.Locked[s.BarOf(n.Start)] {
 			notes = append(notes, n)
 		}
 	}
 	score.Sort(notes)
-	dress(notes, w, s.Bar())
+	dress(s, notes, w)
 	score.Finger(s.In, notes, hand)
 	s.Notes = notes
 	lick.Label(s)
@@ -137,7 +143,7 @@ func search(ctx context.Context, s score.Score, w Wish) (slots []slot, layers []
 			steps += len(layers[i-1]) * len(layers[i])
 		}
 		if steps > maxSteps {
-			return nil, nil, nil, say.Errorf("%d notes with as many places as these frets and strings hold are too many to weigh at once: it gets as far as bar %d. Write fewer bars, or in fewer frets", len(slots), max(1, k.start/s.Bar()+1))
+			return nil, nil, nil, say.Errorf("%d notes with as many places as these frets and strings hold are too many to weigh at once: it gets as far as bar %d. Write fewer bars, or in fewer frets", len(slots), max(1, s.BarOf(k.start)+1))
 		}
 		if len(layers[i]) == 0 {
 			return nil, nil, nil, say.Errorf("no tone of %s lies in %s", k.chord, w.Region.Says())
@@ -172,8 +178,7 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 		return []candidate{{Placement: k.fixed.Placement, midi: k.fixed.Pitch.MIDI(), class: blend.ChordTone}}
 	}
 	on := s.In.On(w.Region.Strings)
-	low := s.In.MIDI(neck.Placement{String: on[len(on)-1], Fret: w.Region.Low})
-	span := float64(s.In.MIDI(neck.Placement{String: on[0], Fret: w.Region.High}) - low)
+	low, span := w.lowest(s), w.span(s)
 	table := blend.Sounds(k.chord)
 	inside := [12]bool{}
 	for _, m := range w.Palette.Notes(s.Key, k.chord) {
@@ -198,7 +203,11 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 			c := candidate{Placement: p, midi: midi, class: sound.Class}
 			c.outside = sound.Class != blend.ChordTone && !inside[midi%12]
 			c.leaned = sound.Class != blend.ChordTone && k.strong && leans(w, k, sound)
-			if sound.Class != blend.ChordTone && (w.ChordTones || k.strong && !c.leaned || k.rests || c.outside && !w.Approach && !c.leaned) {
+			asked := k.meets(w, midi, sound.Class)
+			if asked {
+				c.outside, c.leaned = false, false
+			}
+			if !asked && sound.Class != blend.ChordTone && (w.ChordTones || k.strong && !c.leaned || k.rests || c.outside && !w.Approach && !c.leaned) {
 				continue
 			}
 			weigh := func(c *candidate, sound blend.Sound) {
@@ -216,11 +225,11 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 				c.cost += off*height*height + jitter*chance(w.Seed, k.key, string(sound.Degree), c.midi)
 			}
 			weigh(&c, sound)
-			if w.Spice != (Spice{}) {
+			if w.Spice != (Spice{}) && !k.octaves {
 				c = c.vary(s, w, k, sound)
 			}
 			add(c)
-			for up := 1; up <= 2 && w.Spice.Bends > 0 && !w.ChordTones; up++ {
+			for up := 1; up <= 2 && w.Spice.Bends > 0 && !w.ChordTones && !k.octaves; up++ {
 				b, ok := bent(s, w, k, p, up, &inside)
 				if !ok {
 					continue
@@ -235,6 +244,15 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 				add(b)
 			}
 		}
+	}
+	if k.asks.is {
+		met := slices.DeleteFunc(slices.Clone(out), func(c candidate) bool { return !k.meets(w, c.midi, c.class) })
+		if len(met) > 0 {
+			out = met
+		}
+	}
+	if k.octaves {
+		out = w.inOctaves(s, out)
 	}
 	if k.change && len(w.Targets) > 0 {
 		wanted := slices.DeleteFunc(slices.Clone(out), func(c candidate) bool {
@@ -325,10 +343,10 @@ func spelled(s score.Score, w Wish, chord harmony.Chord, midi, next int) pitch.N
 // dress plays a line as a hand would: a step up a string from the beat is
 // hammered, a step down pulled off, a held note sways,
 // unless it is bent.
-func dress(notes []score.Note, w Wish, bar int) {
+func dress(s score.Score, notes []score.Note, w Wish) {
 	for i := range notes {
 		n := &notes[i]
-		if n.Start < 0 || w.Locked[n.Start/bar] {
+		if n.Start < 0 || w.Locked[s.BarOf(n.Start)] {
 			continue
 		}
 		if n.Length >= held && n.Bend == 0 {

@@ -36,7 +36,7 @@ func evidence(l edit.Line, device string, tempo int) Trial {
 // on fills in a change: its chord, the one before, and the note that landed there.
 func (t Trial) on(l edit.Line, at int, chord harmony.Chord, degree harmony.Degree, asked string, note int) Trial {
 	t.Chord, t.Quality, t.On, t.Degree = chord.String(), chord.Suffix(), string(degree), asked
-	t.Bar = at/l.Bar() + 1
+	t.Bar = l.BarOf(at) + 1
 	if at > 0 {
 		if before, ok := l.ChordAt(at - 1); ok {
 			t.From = before.String()

@@ -13,7 +13,7 @@ func (f Free) astray() []judge.Lost {
 		n := 0
 		fits, all := 0.0, 0.0
 		for _, note := range l.Notes {
-			if note.Start < from*l.Bar() || note.Start >= to*l.Bar() || note.Dead {
+			if note.Start < l.At(from) || note.Start >= l.At(to) || note.Dead {
 				continue
 			}
 			chord, sounds := l.ChordAt(note.Start - int(by*score.Tick))

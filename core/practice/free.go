@@ -46,7 +46,7 @@ type Free struct {
 func Written(over edit.Line, heard []judge.Heard, swing float64) (edit.Line, error) {
 	s := over.Score
 	s.Notes = nil
-	end := len(s.Bars) * s.Bar()
+	end := s.End()
 	heard = slices.Clone(heard)
 	slices.SortStableFunc(heard, func(a, b judge.Heard) int { return cmp.Compare(a.At, b.At) })
 	whole := neck.Region{Low: 0, High: s.In.Last()}
@@ -173,7 +173,7 @@ func highest(notes []score.Note) (out []score.Note) {
 	return out
 }
 
-// straight is the inverse of judge.Swung.
+// straight is the inverse of score.Swinging, where no beat is divided in thirds.
 func straight(tick, swing float64) float64 {
 	beat := math.Floor(tick / score.Tick)
 	in := tick/score.Tick - beat

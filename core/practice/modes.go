@@ -77,7 +77,7 @@ func imagined(p form.Progression, key form.Key) form.Progression {
 	}
 	i := slices.IndexFunc(form.Turnarounds, func(t form.Turnaround) bool { return t.ID == id })
 	tail := form.Turnarounds[i].In(key)
-	if p.Beats != tail.Beats || len(p.Bars) <= len(tail.Bars) {
+	if !p.Ends(tail) || len(p.Bars) <= len(tail.Bars) {
 		return p
 	}
 	return p.ReplaceEnd(tail)

@@ -60,7 +60,7 @@ func trade(ctx context.Context, over edit.Line, a Ask) (part Part, err error) {
 	turns := turnsOver(over)
 	locked := map[int]bool{}
 	for _, t := range turns {
-		for b := (t.from + t.by) / over.Bar(); b < (t.to+t.by)/over.Bar(); b++ {
+		for b := over.BarOf(t.from + t.by); b < over.BarOf(t.to+t.by); b++ {
 			locked[b] = true
 		}
 	}
@@ -82,7 +82,7 @@ func turnsOver(over edit.Line) (turns []turn) {
 	whole := len(over.Bars) / 2 // of the chart itself
 	for done, bar := 0, 0; done < whole; {
 		n := min(fours, whole-done)
-		turns = append(turns, turn{bar * over.Bar(), (bar + n) * over.Bar(), n * over.Bar()})
+		turns = append(turns, turn{over.At(bar), over.At(bar + n), over.At(bar+n) - over.At(bar)})
 		done, bar = done+n, bar+2*n
 	}
 	return turns
@@ -135,9 +135,8 @@ func through(ctx context.Context, over edit.Line, a Ask) (Part, error) {
 
 // bends asks for a chord tone in each bar, first fretted and then bent to.
 func bends(_ context.Context, over edit.Line, a Ask) (part Part, err error) {
-	half := (over.Beats + 1) / 2 * score.Tick
 	for bar := range over.Bars {
-		at := bar * over.Bar()
+		at := over.At(bar)
 		chord, sounds := over.ChordAt(at)
 		if !sounds {
 			continue
@@ -146,12 +145,17 @@ func bends(_ context.Context, over edit.Line, a Ask) (part Part, err error) {
 		if len(found) == 0 {
 			continue
 		}
+		length := over.BarTicks(bar)
+		half := (length/score.Tick + 1) / 2 * score.Tick
+		if length == score.Tick {
+			half = length / 2
+		}
 		b := found[(uint64(bar)+a.Seed)%uint64(len(found))]
 		goal := pitch.At(over.In.MIDI(b.goal), b.tone.Name)
 		midi := over.In.MIDI(b.from)
 		part.Own = append(part.Own,
 			score.Note{Start: at, Length: half, Pitch: goal, Placement: b.goal},
-			score.Note{Start: at + half, Length: over.Bar() - half, Pitch: pitch.At(midi, over.Spell(at, midi)), Placement: b.from, Ornaments: score.Ornaments{Bend: 2 * b.by}})
+			score.Note{Start: at + half, Length: length - half, Pitch: pitch.At(midi, over.Spell(at, midi)), Placement: b.from, Ornaments: score.Ornaments{Bend: 2 * b.by}})
 	}
 	if len(part.Own) == 0 {
 		return part, say.Errorf("no string can be bent to a chord tone in %s; choose a place higher up, on plain strings", over.Region.Says())
@@ -203,9 +207,9 @@ func Prescribed(l edit.Line, heard []judge.Heard, tempo int, swing float64) (Fre
 	f := Free{Line: own, Good: take.Good, Try: take.Try, Lost: take.Lost}
 	places := l.Places()
 	for i, p := range places {
-		at, end := p.Bar*l.Bar()+p.Beat*score.Tick, len(l.Bars)*l.Bar()
+		at, end := l.At(p.Bar)+p.Beat*score.Tick, l.End()
 		if i+1 < len(places) {
-			end = places[i+1].Bar*l.Bar() + places[i+1].Beat*score.Tick
+			end = l.At(places[i+1].Bar) + places[i+1].Beat*score.Tick
 		}
 		landing := Landing{Landing: line.Landing{At: at, Chord: p.Chord, Note: -1}, End: end, Counts: true}
 		right, of := 0, 0

@@ -36,7 +36,7 @@ var c = pitch.Name{}
 func meets(l edit.Line, role harmony.Role, off float64) (heard []judge.Heard) {
 	for bar, b := range l.Bars {
 		for _, c := range b.Changes {
-			at := bar*l.Bar() + c.Beat*score.Tick
+			at := l.At(bar) + c.Beat*score.Tick
 			if !l.Change(at) {
 				continue
 			}

@@ -52,18 +52,18 @@ func restful(_ context.Context, over edit.Line, _ Ask) (part Part, err error) {
 		if k < 0 {
 			continue // a chord without that tone
 		}
-		at := 2 * restBars * i * over.Bar()
-		rest := at + over.Bar()
+		at := 2 * restBars * over.At(i)
+		rest := at + over.BarTicks(0)
 		for j := max(0, k-3); j < k; j++ {
 			part.Band = append(part.Band, score.Note{Start: rest - (k-j)*score.Tick/2, Length: score.Tick / 2, Pitch: run[j].Pitch, Placement: run[j].Placement})
 		}
-		part.Band = append(part.Band, score.Note{Start: rest, Length: over.Bar() - score.Tick, Pitch: run[k].Pitch, Placement: run[k].Placement, Ornaments: score.Ornaments{Vibrato: true}})
+		part.Band = append(part.Band, score.Note{Start: rest, Length: over.BarTicks(0) - score.Tick, Pitch: run[k].Pitch, Placement: run[k].Placement, Ornaments: score.Ornaments{Vibrato: true}})
 	}
 	if len(part.Band) == 0 {
 		return part, say.Errorf("no tone of %s lies in %s", chord, over.Region.Says())
 	}
 	for _, n := range part.Band {
-		n.Start += restBars * over.Bar()
+		n.Start += over.At(restBars)
 		part.Own = append(part.Own, n)
 	}
 	return part, nil
@@ -79,7 +79,7 @@ func is(chord harmony.Chord, midi int, role harmony.Role) bool {
 // longest note, the last of those that are about as long.
 func rests(l edit.Line, heard []judge.Heard, swing float64) (Free, error) {
 	f := Free{}
-	own := slices.DeleteFunc(judge.InOrder(heard), func(h judge.Heard) bool { return int(h.At)/(restBars*l.Bar())%2 == 0 && h.At >= 0 })
+	own := slices.DeleteFunc(judge.InOrder(heard), func(h judge.Heard) bool { return int(h.At)/(l.At(restBars))%2 == 0 && h.At >= 0 })
 	written, err := Written(l, own, swing)
 	if err != nil {
 		return f, err
@@ -90,8 +90,8 @@ func rests(l edit.Line, heard []judge.Heard, swing float64) (Free, error) {
 		if !slices.ContainsFunc(chord.Tones, func(t harmony.Tone) bool { return Stage{Land: []harmony.Role{role}}.counts(chord, t.Degree) }) {
 			continue
 		}
-		from := (2*i + 1) * restBars * l.Bar()
-		landing := Landing{Landing: line.Landing{At: from, Chord: chord, Note: -1, When: line.Silent, Says: "nothing was heard"}, End: from + restBars*l.Bar()}
+		from := (2*i + 1) * l.At(restBars)
+		landing := Landing{Landing: line.Landing{At: from, Chord: chord, Note: -1, When: line.Silent, Says: "nothing was heard"}, End: from + l.At(restBars)}
 		var rest *judge.Heard
 		for k := range own {
 			h := &own[k]

@@ -42,6 +42,7 @@ type Stroke struct {
 type Measure struct {
 	Number  int
 	Start   int // ticks from the first bar
+	Beats   int // in the whole bar; a pickup has fewer
 	Section string
 	Row     bool          // a new line is wished for here
 	Chords  []form.Change // the symbols above it: where the chord changes, and at the head of a line
@@ -89,7 +90,6 @@ var grids = []struct{ step, actual, normal int }{
 // nearest place that can be written, at most a 1/32 triplet away; a note ends at
 // the latest where the next begins.
 func (s Score) Engrave() []Measure {
-	bar := s.Bar()
 	first := 0
 	if len(s.Notes) > 0 && s.Notes[0].Start < 0 {
 		first = -1
@@ -102,7 +102,7 @@ func (s Score) Engrave() []Measure {
 	var spans []span
 	for i, n := range s.Notes {
 		at := snap(n.Start, grid)
-		if end := len(s.Bars) * bar; at >= end {
+		if end := s.End(); at >= end {
 			at = end - grid.at(end-1).step
 		}
 		if k := len(spans) - 1; k >= 0 && spans[k].from == at {
@@ -112,7 +112,7 @@ func (s Score) Engrave() []Measure {
 		}
 		spans = append(spans, span{at, snap(n.End(), grid), []int{i}})
 	}
-	end := len(s.Bars) * bar
+	end := s.End()
 	for i := range spans {
 		limit := end
 		if i+1 < len(spans) {
@@ -127,22 +127,23 @@ func (s Score) Engrave() []Measure {
 	k := 0
 	symbol := ""
 	for b := first; b < len(s.Bars); b++ {
-		m := Measure{Number: b + 1, Start: b * bar}
+		top := s.At(b)
+		m := Measure{Number: b + 1, Start: top, Beats: s.BeatsOf(b)}
 		if b >= 0 {
 			symbol = m.symbols(s.Bars[b], symbol)
 		}
-		now := b * bar
+		now := top
 		if b < 0 && len(spans) > 0 { // a pickup begins on the beat of its first note
 			now = floor(spans[0].from, Tick) * Tick
 			m.Start = now
 		}
-		stop := (b + 1) * bar
+		stop := s.At(b + 1)
 		for now < stop {
 			switch {
 			case k < len(spans) && spans[k].from <= now:
 				sp := spans[k]
 				to := min(sp.to, stop)
-				m.write(now, to, grid, sp.notes, now > sp.from, sp.to > stop, s.Beats, b*bar)
+				m.write(now, to, grid, sp.notes, now > sp.from, sp.to > stop, m.Beats, top)
 				now = to
 				if sp.to <= stop {
 					k++
@@ -152,7 +153,7 @@ func (s Score) Engrave() []Measure {
 				if k < len(spans) {
 					to = min(stop, spans[k].from)
 				}
-				m.write(now, to, grid, nil, false, false, s.Beats, b*bar)
+				m.write(now, to, grid, nil, false, false, m.Beats, top)
 				now = to
 			}
 		}
@@ -176,7 +177,7 @@ func (g beatGrid) at(tick int) struct{ step, actual, normal int } {
 // beatGrids chooses for each beat the coarsest division that fits its onsets and
 // ends best.
 func (s Score) beatGrids(firstBar int) beatGrid {
-	g := beatGrid{firstBar * s.Beats, make([]int, (len(s.Bars)-firstBar)*s.Beats)}
+	g := beatGrid{s.StartOf(firstBar), make([]int, s.Length()-s.StartOf(firstBar))}
 	points := make([][]int, len(g.beats))
 	add := func(tick int) {
 		if i := floor(tick, Tick) - g.first; i >= 0 && i < len(points) {
@@ -312,7 +313,7 @@ func (m *Measure) group() {
 // nearest are the places where each note's beginning and end can be written.
 func (s Score) nearest() (starts, stops []int) {
 	grid := s.beatGrids(-1)
-	end := len(s.Bars) * s.Bar()
+	end := s.End()
 	for _, n := range s.Notes {
 		start := min(snap(n.Start, grid), end-grid.at(end-1).step)
 		stop := min(end, snap(n.End(), grid))

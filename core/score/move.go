@@ -56,6 +56,22 @@ func (s Score) Move(to form.Key, shape bool) (moved Score, frets int) {
 	return moved, 0
 }
 
+// Read is the score as players of another reading write it: what is written is moved, the
+// places on the neck stay.
+func (s Score) Read(r form.Reading) Score {
+	to := r.Key(s.Key)
+	if to == s.Key {
+		return s
+	}
+	out := s
+	out.Key, out.Progression = to, r.Chords(s.Progression, s.Key)
+	out.Notes = slices.Clone(s.Notes)
+	for i, n := range s.Notes {
+		out.Notes[i].Pitch = s.carried(n, r.Up, to)
+	}
+	return out
+}
+
 // onNeck tells whether a pitch can be played at all.
 func (s Score) onNeck(midi int) bool {
 	return len(s.In.Find(midi, neck.Region{Low: 0, High: s.In.Last()})) > 0

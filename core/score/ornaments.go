@@ -40,6 +40,8 @@ type Ornaments struct {
 	Width     int  // of the vibrato, in cents either way; 0 is usual
 	Speed     int  // of the vibrato, in sways a second; 0 is usual
 	Trill     int  // half steps up to the other note
+	Turn      int  // half steps up to the upper neighbour and down to the lower, at its end
+	Double    int  // hammered double: half steps up and back at its beginning
 	Rake      int  // muted strings struck on the way to it
 	PalmMute  bool // damped by the picking hand
 	Staccato  bool

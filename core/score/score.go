@@ -54,8 +54,9 @@ func (n Note) End() int { return n.Start + n.Length }
 type Score struct {
 	Title string
 	Key   form.Key
-	Tempo int  // quarter notes a minute
-	Swing bool // eighths are written straight and played long–short
+	Tempo int    // quarter notes a minute
+	Swing bool   // eighths are written straight and played long–short
+	Feel  string // an ID of [form.Feels]; "" where that is not known
 	form.Progression
 	In    *neck.Instrument
 	Notes []Note // by Start, then from the lowest
@@ -109,13 +110,13 @@ func Next(notes []Note, end int) []int {
 // not what its place sounds, one outside the bars, or two at once on a string.
 func (s Score) Check() error {
 	for i, n := range s.Notes {
-		where := func() string { return say.F("note %d (%s in bar %d)", i+1, n.Pitch, floor(n.Start, s.Bar())+1) }
+		where := func() string { return say.F("note %d (%s in bar %d)", i+1, n.Pitch, s.BarOf(n.Start)+1) }
 		switch {
 		case n.Ornaments.Check() != nil:
 			return say.Errorf("%s: %w", where(), n.Ornaments.Check())
-		case n.Length <= 0 || n.Length > form.MaxBars*s.Bar():
+		case n.Length <= 0 || n.Length > s.At(form.MaxBars):
 			return say.Errorf("%s lasts %d ticks; a note has a length", where(), n.Length)
-		case n.Start < -s.Bar() || n.Start >= len(s.Bars)*s.Bar():
+		case n.Start < -s.Pickup() || n.Start >= s.End():
 			return say.Errorf("%s lies outside the %d bars", where(), len(s.Bars))
 		case s.In.CheckPlacement(n.Placement) != nil:
 			return say.Errorf("%s: %w", where(), s.In.CheckPlacement(n.Placement))
@@ -132,8 +133,8 @@ func (s Score) Check() error {
 // ChordAt is the chord that sounds at a tick; before the first bar and after the
 // last it is the nearest. ok is false in silence.
 func (s Score) ChordAt(tick int) (harmony.Chord, bool) {
-	bar := min(max(0, floor(tick, s.Bar())), len(s.Bars)-1)
-	beat := max(0, tick-bar*s.Bar()) / Tick
+	bar := min(max(0, s.BarOf(tick)), len(s.Bars)-1)
+	beat := max(0, tick-s.At(bar)) / Tick
 	var c harmony.Chord
 	for _, change := range s.Bars[bar].Changes {
 		if change.Beat <= beat || change.Beat == 0 {
@@ -189,7 +190,7 @@ func (s Score) Bass() bool { return s.In.Open[len(s.In.Open)-1].MIDI() < 52 }
 
 // Change tells whether a new chord begins at a tick; the first bar counts as one.
 func (s Score) Change(tick int) bool {
-	if tick < 0 || tick >= len(s.Bars)*s.Bar() || tick%Tick != 0 {
+	if tick < 0 || tick >= s.End() || tick%Tick != 0 {
 		return false
 	}
 	now, sounds := s.ChordAt(tick)

@@ -85,7 +85,7 @@ func TestBarsAddUpAndOnsetsStay(t *testing.T) {
 		steps := rapid.SliceOfN(rapid.SampledFrom([]int{120, 160, 240, 320, 480, 640, 720, 960, 1440, 1920, 4000}), 1, 30).Draw(t, "steps")
 		now := rapid.SampledFrom([]int{0, 480, -960, -320}).Draw(t, "from")
 		for _, step := range steps {
-			if now >= 3*s.Bar() {
+			if now >= s.At(3) {
 				break
 			}
 			s.Notes = append(s.Notes, at(now, rapid.SampledFrom([]int{step, max(120, step/2)}).Draw(t, "length")))
@@ -93,7 +93,7 @@ func TestBarsAddUpAndOnsetsStay(t *testing.T) {
 		}
 		starts := 0
 		for _, m := range s.Engrave() {
-			want := s.Bar()
+			want := s.At(1)
 			if m.Number == 0 {
 				want = -m.Start
 			}

@@ -1,6 +1,47 @@
 package score
 
-import "slices"
+import (
+	"math"
+	"slices"
+)
+
+// Swinging is how eighths that are written straight sound: in a beat that is divided in
+// thirds as it is written, in any other the first half stretched over the first part and
+// the rest over the rest. So what comes later is never heard earlier.
+type Swinging struct {
+	second float64 // where the second eighth falls
+	thirds map[int]bool
+}
+
+// Swings is how notes that begin at the given ticks swing; second is where the second eighth
+// of a beat falls, 0.5 is straight.
+func Swings(starts []int, second float64) Swinging {
+	s := Swinging{second, map[int]bool{}}
+	for _, at := range starts {
+		beat := floor(at, Tick)
+		if in := at - beat*Tick; in%(Tick/2) != 0 && in%(Tick/6) == 0 {
+			s.thirds[beat] = true
+		}
+	}
+	return s
+}
+
+// At is where a tick sounds.
+func (s Swinging) At(tick int) float64 {
+	beat := floor(tick, Tick)
+	in := float64(tick-beat*Tick) / Tick
+	switch {
+	case s.thirds[beat]:
+	case in <= 0.5:
+		in *= 2 * s.second
+	default:
+		in = s.second + (in-0.5)*2*(1-s.second)
+	}
+	return (float64(beat) + in) * Tick
+}
+
+// Round is At as a whole tick.
+func (s Swinging) Round(tick int) int { return int(math.Round(s.At(tick))) }
 
 // Straighten writes swung eighths as eighths: in a beat that is divided at its
 // second third and nowhere else, what begins or ends there moves to the half. It

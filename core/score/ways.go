@@ -17,6 +17,7 @@ type Way struct {
 	Values []Choice // what the key goes through
 	Least  int      // the least it can be; 0 but for what goes both ways
 	Limit  int      // the most it can be; 0 is one of its values
+	Adorns bool     // it is added to a plain line, whose notes stay where they are
 	On     string   // the way it is a part of: without that one it is not there
 
 	field func(*Ornaments) any // *bool, *int, *Join or *PickingHand
@@ -50,13 +51,14 @@ type DrawKind string
 
 // The kinds of signs. What has none is drawn by hand: joins, bends and vibrato.
 const (
-	ByHand DrawKind = ""
-	Words  DrawKind = "words" // above the tablature
-	Head   DrawKind = "head"  // at the head on the staff
-	In     DrawKind = "in"    // a line that leads into the fret, from below or above
-	Out    DrawKind = "out"   // a line that leaves it
-	Back   DrawKind = "back"  // a line on to a fret and back
-	Raked  DrawKind = "rake"  // crosses on the strings before it
+	ByHand  DrawKind = ""
+	Words   DrawKind = "words"   // above the tablature
+	Head    DrawKind = "head"    // at the head on the staff
+	In      DrawKind = "in"      // a line that leads into the fret, from below or above
+	Out     DrawKind = "out"     // a line that leaves it
+	Back    DrawKind = "back"    // a line on to a fret and back
+	Adorned DrawKind = "adorned" // a sign over the head, of the engraver
+	Raked   DrawKind = "rake"    // crosses on the strings before it
 )
 
 // Sound is what a way does to a note beyond its pitch.
@@ -130,8 +132,17 @@ var Ways = []Way{
 		field: func(o *Ornaments) any { return &o.Width }, Text: Sign{"w", Count}, Lick: Sign{"w", Count}, XML: Element{Words: "vibrato %d cents wide"}},
 	{ID: "vibratoSpeed", Name: "speed", Key: "j", Values: []Choice{{3, "slow", Draw{Words, "slow"}}, {7, "fast", Draw{Words, "fast"}}}, On: "vibrato", Limit: 9,
 		field: func(o *Ornaments) any { return &o.Speed }, Text: Sign{"f", Count}, Lick: Sign{"f", Count}, XML: Element{Words: "vibrato %d a second"}},
-	{ID: "trill", Name: "trill", Key: "t", Values: numbers(ByHand, 1, 2, 3), Limit: 4, field: func(o *Ornaments) any { return &o.Trill },
+	{ID: "trill", Name: "trill", Key: "t", Values: numbers(ByHand, 1, 2, 3), Limit: 4, Adorns: true, field: func(o *Ornaments) any { return &o.Trill },
 		Needs: reaches(true, func(o Ornaments) int { return o.Trill }), Text: Sign{"tr", Frets}, Lick: Sign{"%", Count}},
+	{ID: "turn", Name: "turn", Key: "c", Values: adorned("turn", 1, 2), Limit: 2, Adorns: true, field: func(o *Ornaments) any { return &o.Turn },
+		Needs: func(s Score, i int) string {
+			if n := s.Notes[i]; n.Fret < n.Turn || n.Fret+n.Turn > s.In.Last() {
+				return say.F("a turn of %d half steps goes to frets %d and %d", n.Turn, n.Fret+n.Turn, n.Fret-n.Turn)
+			}
+			return ""
+		}, Text: Sign{"tn", Frets}, Lick: Sign{"&", Count}, XML: Element{Words: "turn over %d half steps"}},
+	{ID: "double", Name: "hammered double", Key: "q", Values: adorned("mordent", 1, 2, 3), Limit: 4, Adorns: true, field: func(o *Ornaments) any { return &o.Double },
+		Needs: reaches(true, func(o Ornaments) int { return o.Double }), Text: Sign{"dd", Frets}, Lick: Sign{"*", Count}, XML: Element{Words: "hammered double over %d half steps"}},
 	{ID: "rake", Name: "rake", Key: "k", Values: numbers(Raked, 1, 2, 3), Limit: 4, field: func(o *Ornaments) any { return &o.Rake },
 		Needs: func(s Score, i int) string {
 			if n := s.Notes[i]; n.String+n.Rake > s.In.Strings() {
@@ -149,6 +160,16 @@ var Ways = []Way{
 		Sound: Sound{Louder: -44, Most: Tick / 12}, Lick: Sign{"x", None}},
 	{ID: "stroke", Name: "stroke", Key: "d", Values: []Choice{{DownStroke, "down", Draw{Head, "am"}}, {UpStroke, "up", Draw{Head, "a|"}}, {ByFinger, "finger", Draw{Words, "i"}}, {ByThumb, "thumb", Draw{Words, "p"}}},
 		field: func(o *Ornaments) any { return &o.Stroke }, Text: Sign{"d", Count}, Lick: Sign{"d", Count}},
+}
+
+// Plain is how a note is played without what adorns it.
+func (o Ornaments) Plain() Ornaments {
+	for _, w := range Ways {
+		if w.Adorns {
+			w.Put(&o, 0)
+		}
+	}
+	return o
 }
 
 // WayByID finds a way.
@@ -261,7 +282,7 @@ func (s Score) Undoable() (said []string) {
 			}
 			w.Put(o, 0)
 			n := s.Notes[i]
-			said = append(said, say.F("%s of %s in bar %d was left out: %s", w.Name, n.Pitch, floor(n.Start, s.Bar())+1, why))
+			said = append(said, say.F("%s of %s in bar %d was left out: %s", w.Name, n.Pitch, s.BarOf(n.Start)+1, why))
 		}
 	}
 	return said
@@ -270,6 +291,13 @@ func (s Score) Undoable() (said []string) {
 func numbers(kind DrawKind, values ...int) (list []Choice) {
 	for _, v := range values {
 		list = append(list, Choice{v, fmt.Sprint(v), Draw{Kind: kind}})
+	}
+	return list
+}
+
+func adorned(sign string, values ...int) (list []Choice) {
+	for _, v := range values {
+		list = append(list, Choice{v, fmt.Sprint(v), Draw{Adorned, sign}})
 	}
 	return list
 }

@@ -71,7 +71,7 @@ func strokes(s score.Score, heard []judge.Heard, tempo int) (out []studio.Stroke
 	for i, h := range heard {
 		out = append(out, studio.Stroke{At: second(h.At), Length: second(h.At+h.Length) - second(h.At), MIDI: math.Round(h.Pitch), String: s.Notes[i].String})
 	}
-	return out, second(float64(s.Bar()*len(s.Bars))) + 1
+	return out, second(float64(s.End())) + 1
 }
 
 // how a line is played.

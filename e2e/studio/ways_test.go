@@ -45,7 +45,7 @@ func TestTheEarHearsWaysToPlay(t *testing.T) {
 				second := func(ticks int) float64 { return lead + float64(ticks)/score.Tick*60/float64(tempo) }
 				for b := range s.Bars {
 					for i, f := range bar {
-						n := score.Note{Start: b*s.Bar() + f.at*480, Length: 480, Placement: neck.Placement{String: f.string, Fret: f.fret + b%5}, Ornaments: f.how}
+						n := score.Note{Start: s.At(b) + f.at*480, Length: 480, Placement: neck.Placement{String: f.string, Fret: f.fret + b%5}, Ornaments: f.how}
 						for _, next := range bar[i+1:] {
 							if next.at > f.at {
 								n.Length = (next.at - f.at) * 480
@@ -59,7 +59,7 @@ func TestTheEarHearsWaysToPlay(t *testing.T) {
 					}
 				}
 				score.Sort(s.Notes)
-				take := studio.Take{Sound: studio.Clean, Rate: 48000, Tempo: float64(tempo), Strokes: strokes, Length: second(s.Bar()*12) + 1, Seed: 9}
+				take := studio.Take{Sound: studio.Clean, Rate: 48000, Tempo: float64(tempo), Strokes: strokes, Length: second(s.At(12)) + 1, Seed: 9}
 				var sum tally
 				verdicts := listen(t, s, take, tempo)
 				sum.add(verdicts, judge.Erred{})

@@ -17,23 +17,36 @@ import (
 // one with most notes that is no drum. Onsets and ends are moved to the nearest
 // place that can be written, and pushed notes become bends. Where the notes lie
 // on the neck the file does not know: String is 0. said tells what was guessed.
-// The chords, the bars and the key are those of s; bars are added where the line
-// is longer. Without bars the key is the file's, or guessed.
+// Where s has bars, it is to be laid over them: their key counts, and whether they
+// swing. Else the key is the file's, or guessed. Its own bars are without chords.
 func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
-	best := -1
+	best := 0
+	if melodies, usual := f.melodies(); len(melodies) > 0 {
+		best = melodies[usual]
+	}
+	return f.line(s, best)
+}
+
+// melodies are the tracks that have notes and are no drums, and which of them is the line.
+func (f File) melodies() (tracks []int, usual int) {
+	lead := func(i int) bool { return strings.Contains(strings.ToLower(f.Tracks[i].Name), "lead") }
 	for i, t := range f.Tracks {
 		if t.Channel == 9 || len(t.Notes) == 0 {
 			continue
 		}
-		lead := strings.Contains(strings.ToLower(t.Name), "lead")
-		switch {
-		case best < 0, lead && !strings.Contains(strings.ToLower(f.Tracks[best].Name), "lead"):
-			best = i
-		case len(t.Notes) > len(f.Tracks[best].Notes) && !strings.Contains(strings.ToLower(f.Tracks[best].Name), "lead"):
-			best = i
+		if tracks = append(tracks, i); len(tracks) == 1 {
+			continue
+		}
+		if was := tracks[usual]; lead(i) && !lead(was) || lead(i) == lead(was) && len(t.Notes) > len(f.Tracks[was].Notes) {
+			usual = len(tracks) - 1
 		}
 	}
-	if best < 0 {
+	return tracks, usual
+}
+
+// line reads one track.
+func (f File) line(s score.Score, best int) (out score.Score, said []string, err error) {
+	if best >= len(f.Tracks) || f.Tracks[best].Channel == 9 || len(f.Tracks[best].Notes) == 0 {
 		return s, nil, say.Errorf("this MIDI file has no melody: %d tracks, none with notes but drums", len(f.Tracks))
 	}
 	track := f.Tracks[best]
@@ -43,18 +56,13 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 	if n := len(f.Tracks); n > 1 {
 		said = append(said, say.F("%d tracks; %q was read as the line", n, track.Name))
 	}
+	said = append(said, f.guessed()...)
 	s.Title = cmp.Or(f.Title, s.Title)
 	s.Tempo = int(f.Tempo + 0.5)
+	s.Feel = f.Feel
 	free := len(s.Bars) == 0
-	if free {
-		s.Beats = f.Beats
-	}
-	skip := 0
-	for _, m := range f.Markers {
-		if m.Name == "count-in" {
-			skip = s.Beats * score.Tick
-		}
-	}
+	s.Progression = form.Progression{Beats: f.Beats}
+	skip := f.countIn()
 	for _, n := range track.Notes {
 		w := score.Note{Start: n.Start*score.Tick/f.Ticks - skip, Length: max(1, n.Length*score.Tick/f.Ticks)}
 		if w.Start < 0 {
@@ -74,16 +82,24 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 			s.Notes[i].Pitch = pitch.At(n.Pitch.MIDI(), s.Key.Spell(n.Pitch.MIDI()%12))
 		}
 	}
-	need := 1
-	for _, n := range s.Notes {
-		need = max(need, n.Start/s.Bar()+1)
+	end := 1
+	if n := len(s.Notes); n > 0 {
+		end = s.Notes[n-1].Start + 1
 	}
-	if need > form.MaxBars {
-		return s, said, say.Errorf("a line of %d bars; %d can be read", need, form.MaxBars)
+	if len(f.Chords) > 0 {
+		end = max(end, f.chorus()*score.Tick/f.Ticks-skip)
 	}
-	for len(s.Bars) < need {
-		s.Bars = append(s.Bars, form.Bar{Changes: []form.Change{{Chord: harmony.Chord{None: true}}}})
+	for at := s.End(); at < end || len(s.Bars) == 0; at = s.End() {
+		if len(s.Bars) == form.MaxBars {
+			return s, said, say.Errorf("a line of more than the %d bars that can be read", form.MaxBars)
+		}
+		bar := form.Bar{Changes: []form.Change{{Chord: harmony.Chord{None: true}}}}
+		if beats := f.beatsAt((at + skip) * f.Ticks / score.Tick); beats != s.Beats {
+			bar.Beats = beats
+		}
+		s.Bars = append(s.Bars, bar)
 	}
+	said = append(said, f.harmonise(s.Progression, skip)...)
 	if (s.Swing || free) && score.Unswing(s.Notes) {
 		s.Swing = true
 		said = append(said, "its eighths swing; they are written straight with the mark")
@@ -94,6 +110,117 @@ func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
 	closeGaps(s.Notes)
 	s.Respell() // a file has no names
 	return s, said, nil
+}
+
+// guessed tells what of a file's time was taken for granted or left out.
+func (f File) guessed() (said []string) {
+	for _, c := range []struct {
+		is   bool
+		says string
+	}{
+		{f.Odd, say.F("bars of %s are no whole number of quarters; bars of four were taken", f.Metre)},
+		{!f.Odd && f.Metre != "" && f.Metre != say.F("%d/4", f.Beats), say.F("%s was read as bars of %d quarters", f.Metre, f.Beats)},
+		{slices.ContainsFunc(f.Metres, unread), "a metre that comes later is no whole number of quarters, or more than can be read; its bars are as the first"},
+		{f.Tempi > 0, say.F("the tempo changes %d times; %.0f, the first, was taken throughout", f.Tempi, f.Tempo)},
+		{f.Unclosed == 1, "a note is never ended; it lasts to the end of its track"},
+		{f.Unclosed > 1, say.F("%d notes are never ended; they last to the end of their track", f.Unclosed)},
+	} {
+		if c.is {
+			said = append(said, c.says)
+		}
+	}
+	return said
+}
+
+// countIn is how long it is, in ticks of ours.
+func (f File) countIn() int {
+	if slices.ContainsFunc(f.Markers, func(m band.Marker) bool { return m.Name == "count-in" }) {
+		return f.Beats * score.Tick
+	}
+	return 0
+}
+
+// chorus is the tick on which the first chorus is over, as [Write] marks it.
+func (f File) chorus() int {
+	for _, m := range f.Markers {
+		if m.Name == "chorus 2" || m.Name == "ending" {
+			return m.At
+		}
+	}
+	return f.End
+}
+
+// harmonise puts the file's chords and sections into bars.
+func (f File) harmonise(p form.Progression, skip int) (said []string) {
+	place := func(at int) (bar, beat int) { return p.BarAt((at*score.Tick/f.Ticks - skip) / score.Tick) }
+	for _, c := range f.Chords {
+		bar, beat := place(c.At)
+		if c.At*score.Tick/f.Ticks < skip || bar >= len(p.Bars) {
+			continue
+		}
+		chord, err := harmony.Parse(c.Name)
+		if err != nil {
+			said = append(said, say.F("bar %d: %v; it is left without a chord", bar+1, err))
+			chord = harmony.Chord{None: true}
+		}
+		list := &p.Bars[bar].Changes
+		if last := &(*list)[len(*list)-1]; last.Beat == beat {
+			last.Chord = chord
+		} else {
+			*list = append(*list, form.Change{Beat: beat, Chord: chord})
+		}
+	}
+	if len(f.Chords) == 0 {
+		return said
+	}
+	once := f.bars(p, skip)
+	for i := 1; i < min(once, len(p.Bars)); i++ { // a chord holds until the next
+		if first := &p.Bars[i].Changes[0]; first.Chord.None && !f.named(p, i, skip) {
+			before := p.Bars[i-1].Changes
+			first.Chord = before[len(before)-1].Chord
+		}
+	}
+	for _, m := range f.Markers {
+		bar, beat := place(m.At)
+		own := m.Name == "count-in" || m.Name == "ending" || strings.HasPrefix(m.Name, "chorus ") || strings.HasPrefix(m.Name, "bar ")
+		if beat == 0 && bar >= 0 && bar < len(p.Bars) && !own && m.At < f.chorus() {
+			p.Bars[bar].Section = m.Name
+		}
+	}
+	for i := once; i < len(p.Bars) && once > 0; i++ { // the chords come again with each chorus
+		if p.BeatsOf(i) == p.BeatsOf(i-once) {
+			p.Bars[i].Changes, p.Bars[i].Section = p.Bars[i-once].Changes, p.Bars[i-once].Section
+		}
+	}
+	return said
+}
+
+// bars are how many the first chorus has.
+func (f File) bars(p form.Progression, skip int) int {
+	n, _ := p.BarAt((f.chorus()*score.Tick/f.Ticks - skip) / score.Tick)
+	return min(n, len(p.Bars))
+}
+
+// named tells that the file names a chord, or silence, where a bar begins.
+func (f File) named(p form.Progression, bar, skip int) bool {
+	return slices.ContainsFunc(f.Chords, func(c band.Marker) bool {
+		return c.At*score.Tick/f.Ticks-skip == p.StartOf(bar)*score.Tick
+	})
+}
+
+func unread(m Metre) bool { return m.Beats < 1 || m.Beats > form.MaxBeats }
+
+// beatsAt is how many quarters a bar has that begins at a tick of the file.
+func (f File) beatsAt(tick int) int {
+	beats := f.Beats
+	for _, m := range f.Metres {
+		if m.At <= tick {
+			if beats = m.Beats; unread(m) {
+				beats = f.Beats
+			}
+		}
+	}
+	return beats
 }
 
 // closeGaps lets notes last until the next where less than a sixteenth lies

@@ -1,6 +1,7 @@
 package midi
 
 import (
+	"bytes"
 	"slices"
 	"strings"
 	"testing"
@@ -29,7 +30,7 @@ func perform(t testing.TB, feel string) band.Performance {
 func TestEveryNoteComesBack(t *testing.T) {
 	for _, feel := range form.Feels {
 		p := perform(t, feel.ID)
-		file, err := Read(t.Context(), Write(p, Head{"Harbour", 132, form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}}))
+		file, err := Read(t.Context(), Write(p, Head{Title: "Harbour", Tempo: 132, Key: form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}}))
 		require.NoError(t, err)
 		assert.Equal(t, band.Tick, file.Ticks)
 		assert.Equal(t, "Harbour", file.Title)
@@ -59,10 +60,10 @@ func TestEveryNoteComesBack(t *testing.T) {
 }
 
 func TestTheBytesOfASmallFile(t *testing.T) {
-	p := band.Performance{Beats: 3, Ticks: 2880, Tracks: []band.Track{{Name: "b", Channel: 0, Program: 32, Notes: []band.Note{{Start: 0, Length: 960, MIDI: 36, Velocity: 80}}}}}
+	p := band.Performance{Metres: []band.Metre{{Beats: 3}}, Ticks: 2880, Tracks: []band.Track{{Name: "b", Channel: 0, Program: 32, Notes: []band.Note{{Start: 0, Length: 960, MIDI: 36, Velocity: 80}}}}}
 	assert.Equal(t, []byte("MThd\x00\x00\x00\x06\x00\x01\x00\x02\x03\xc0"+
 		"MTrk\x00\x00\x00\x1f\x00\xff\x03\x01t\x00\xff\x51\x03\x07\xa1\x20\x00\xff\x58\x04\x03\x02\x18\x08\x00\xff\x59\x02\xfc\x01\x96\x40\xff\x2f\x00"+
-		"MTrk\x00\x00\x00\x16\x00\xff\x03\x01b\x00\xc0\x20\x00\x90\x24\x50\x87\x40\x80\x24\x40\x8f\x00\xff\x2f\x00"), Write(p, Head{"t", 120, form.Key{Tonic: pitch.Name{Letter: 3}, Minor: true}}))
+		"MTrk\x00\x00\x00\x16\x00\xff\x03\x01b\x00\xc0\x20\x00\x90\x24\x50\x87\x40\x80\x24\x40\x8f\x00\xff\x2f\x00"), Write(p, Head{Title: "t", Tempo: 120, Key: form.Key{Tonic: pitch.Name{Letter: 3}, Minor: true}}))
 }
 
 func TestRunningStatusAndOpenNotes(t *testing.T) {
@@ -103,7 +104,7 @@ func TestALineWithBendsComesBack(t *testing.T) {
 	require.NoError(t, err)
 	perf, err := band.Play(t.Context(), p, groove, band.Options{Choruses: 1, Lead: band.Lead(s), CountIn: true})
 	require.NoError(t, err)
-	file, err := Read(t.Context(), Write(perf, Head{s.Title, 90, s.Key}))
+	file, err := Read(t.Context(), Write(perf, Head{Title: s.Title, Tempo: 90, Key: s.Key}))
 	require.NoError(t, err)
 	got, said, err := file.Line(score.Score{Progression: p, In: in})
 	require.NoError(t, err)
@@ -142,7 +143,7 @@ func FuzzRead(f *testing.F) {
 	f.Add(Write(perform(f, "shuffle"), Head{Title: "x", Tempo: 96})[:2000])
 	f.Add([]byte("MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk\x00\x00\x00\x04\x00\xff\x2f\x00"))
 	swung := []band.Note{{Length: 600, MIDI: 60, Velocity: 80}, {Start: 610, Length: 300, MIDI: 63, Velocity: 80, Bends: []band.Bend{{At: 90, Cents: 130}}}, {Start: 960, Length: 320, MIDI: 65, Velocity: 80}, {Start: 1570, Length: 300, MIDI: 60, Velocity: 80}, {Start: 2530, Length: 2000, MIDI: 58, Velocity: 80}}
-	f.Add(Write(band.Performance{Beats: 4, Ticks: 4800, Tracks: []band.Track{{Name: "lead", Notes: swung}}}, Head{Title: "x", Tempo: 96}))
+	f.Add(Write(band.Performance{Metres: []band.Metre{{Beats: 4}}, Ticks: 4800, Tracks: []band.Track{{Name: "lead", Notes: swung}}}, Head{Title: "x", Tempo: 96}))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		file, err := Read(t.Context(), data)
 		if err != nil {
@@ -160,10 +161,19 @@ func FuzzRead(f *testing.F) {
 			return
 		}
 		for _, n := range line.Notes {
-			if n.Length < 1 || n.Start < 0 || n.End() > len(line.Bars)*line.Bar() {
+			if n.Length < 1 || n.Start < 0 || n.End() > line.End() {
 				t.Fatalf("%+v in %d bars of %d", n, len(line.Bars), line.Beats)
 			}
 		}
 		line.Engrave()
 	})
+}
+
+// Behind the last bent note the wheel of its channel stands at its middle.
+func TestTheWheelRests(t *testing.T) {
+	p := band.Performance{Metres: []band.Metre{{Beats: 4}}, Ticks: 3840, Tracks: []band.Track{{Name: "lead", Channel: 2, Notes: []band.Note{{Length: 960, MIDI: 60, Velocity: 80, Bends: []band.Bend{{At: 90, Cents: 200}}}}}}}
+	data := Write(p, Head{Tempo: 96})
+	last := bytes.LastIndexByte(data, 0xE2)
+	require.Positive(t, last)
+	assert.Equal(t, []byte{0, 64}, data[last+1:last+3])
 }

@@ -1,6 +1,7 @@
 package midi
 
 import (
+	"bytes"
 	"cmp"
 	"context"
 	"encoding/binary"
@@ -11,19 +12,34 @@ import (
 	"undaris/core/say"
 )
 
+// Metre is a time signature at a tick. Beats is in quarters; 0 where a bar is no whole number
+// of them.
+type Metre struct {
+	At, Beats int
+	Text      string // such as 6/8
+}
+
 // File is what was read.
 type File struct {
 	Ticks    int // to the quarter
 	Title    string
+	Feel     string  // an ID of [form.Feels], where a text of ours names it
 	Tempo    float64 // beats a minute, the first one given; 120 without
-	Beats    int     // in a bar, the first signature given; 4 without
+	Beats    int     // quarters in a bar, by the first signature given; 4 without
+	Metre    string  // that signature, such as 6/8
+	Odd      bool    // a bar of it is no whole number of quarters; Beats is 4 then
+	Metres   []Metre // what follows and is another
+	Tempi    int     // tempi that follow and are others
 	Key      form.Key
 	Keyed    bool // the file says its key
 	Markers  []band.Marker
-	Tracks   []band.Track // those with notes, or a name
-	Unclosed int          // notes that were never ended; they last to the end of their track
+	Chords   []band.Marker // named by texts, as [Write] names them
+	End      int           // the last tick of all tracks
+	Tracks   []band.Track  // those with notes, or a name
+	Unclosed int           // notes that were never ended; they last to the end of their track
 
-	events, notes, bends int // met so far
+	events, notes, bends int  // met so far
+	timed                bool // a tempo was given
 }
 
 // Limits that keep hostile files cheap.
@@ -86,7 +102,7 @@ type trackReader struct {
 	held      [16]int          // how many do
 	wheel     [16]int          // cents that a channel is pushed
 	span      [16]int          // half steps of its wheel; 0 is the usual 2
-	parameter [16]int          // the registered parameter that data goes to
+	parameter [16][2]byte      // the registered parameter that data goes to, high and low, from 1; 0 is none
 }
 
 // begun is a note that sounds, with the turns of the wheel before it.
@@ -196,21 +212,59 @@ func (r *trackReader) metaEvent() (end bool, err error) {
 		if r.f.Title == "" {
 			r.f.Title = r.name
 		}
+	case kind == 0x01 && bytes.HasPrefix(data, []byte(feelMark)):
+		if feel, ok := form.FeelNamed(string(data[len(feelMark):])); ok {
+			r.f.Feel = feel.ID
+		}
+	case kind == 0x01 && bytes.HasPrefix(data, []byte(chordMark)):
+		if len(r.f.Chords) > form.MaxChanges {
+			return false, errLong
+		}
+		r.f.Chords = append(r.f.Chords, band.Marker{At: r.now, Name: string(data[len(chordMark):])})
 	case kind == 0x06:
 		if len(r.f.Markers) > 10_000 {
 			return false, errLong
 		}
 		r.f.Markers = append(r.f.Markers, band.Marker{At: r.now, Name: string(data)})
-	case kind == 0x51 && len(data) == 3 && r.f.Tempo == 120:
+	case kind == 0x51 && len(data) == 3:
 		if micros := int(data[0])<<16 | int(data[1])<<8 | int(data[2]); micros > 0 {
-			r.f.Tempo = 60_000_000 / float64(micros)
+			r.f.tempo(60_000_000 / float64(micros))
 		}
 	case kind == 0x59 && len(data) >= 2 && !r.f.Keyed:
 		r.f.Key, r.f.Keyed = form.KeyOf(int(int8(data[0])), data[1] == 1)
-	case kind == 0x58 && len(data) >= 2 && data[0] > 0:
-		r.f.Beats = int(data[0])
+	case kind == 0x58 && len(data) >= 2 && data[0] > 0 && data[1] <= 6:
+		r.f.metre(r.now, int(data[0]), 1<<data[1])
 	}
 	return false, nil
+}
+
+// tempo notes a tempo: the first is the file's.
+func (f *File) tempo(t float64) {
+	switch {
+	case !f.timed:
+		f.Tempo, f.timed = t, true
+	case t != f.Tempo:
+		f.Tempi++
+	}
+}
+
+// metre notes a signature: the first is the file's. Bars are counted in quarters.
+func (f *File) metre(at, beats, of int) {
+	text := say.F("%d/%d", beats, of)
+	switch {
+	case f.Metre == "":
+		f.Metre = text
+		if f.Odd = beats*4%of != 0; !f.Odd {
+			f.Beats = beats * 4 / of
+		}
+	case len(f.Metres) > 0 && f.Metres[len(f.Metres)-1].Text == text, len(f.Metres) == 0 && f.Metre == text:
+	case len(f.Metres) < form.MaxBars:
+		m := Metre{At: at, Text: text}
+		if beats*4%of == 0 {
+			m.Beats = beats * 4 / of
+		}
+		f.Metres = append(f.Metres, m)
+	}
 }
 
 // track is the part of a channel within this track.
@@ -231,10 +285,12 @@ func (r *trackReader) message(status byte, data []byte) error {
 		r.track(channel).Program = int(data[0] & 0x7F)
 	case 0xB0:
 		switch data[0] & 0x7F {
-		case 100, 101: // only the wheel's range is of interest: parameter 0 of 0
-			r.parameter[channel] = int(data[1] & 0x7F)
+		case 100, 101: // in either order; only the wheel's range is of interest: parameter 0 of 0
+			r.parameter[channel][101-int(data[0]&0x7F)] = data[1]&0x7F + 1
+		case 98, 99: // a parameter that is not registered
+			r.parameter[channel] = [2]byte{}
 		case 6:
-			if r.parameter[channel] == 0 {
+			if r.parameter[channel] == [2]byte{1, 1} {
 				r.span[channel] = int(data[1] & 0x7F)
 			}
 		}
@@ -285,6 +341,7 @@ func (r *trackReader) end(channel int, n begun) {
 
 // close ends what still sounds and hands the parts over.
 func (r *trackReader) close() {
+	r.f.End = max(r.f.End, r.now)
 	for key, n := range r.sounding {
 		r.end(key[0], n)
 		r.f.Unclosed++

@@ -17,11 +17,18 @@ type event struct {
 	data  []byte
 }
 
+// chordMark begins a text that names the chord from there on. Files have no event for chords.
+const (
+	chordMark = "chord "
+	feelMark  = "feel "
+)
+
 // Head is what a file says of itself before its tracks.
 type Head struct {
 	Title string
 	Tempo int // beats a minute; a beat is a quarter note
 	Key   form.Key
+	Feel  string // an ID of [form.Feels]; "" is not told
 }
 
 // Write turns a performance into a Standard MIDI File.
@@ -39,11 +46,19 @@ func Write(p band.Performance, h Head) []byte {
 	head := []event{
 		{0, 0, meta(0x03, []byte(h.Title))},
 		{0, 1, meta(0x51, []byte{byte(micros >> 16), byte(micros >> 8), byte(micros)})},
-		{0, 1, meta(0x58, []byte{byte(p.Beats), 2, 24, 8})},
-		{0, 1, meta(0x59, []byte{byte(int8(h.Key.Signature())), minor})},
 	}
+	for _, m := range p.Metres {
+		head = append(head, event{m.At, 1, meta(0x58, []byte{byte(m.Beats), 2, 24, 8})})
+	}
+	head = append(head, event{0, 1, meta(0x59, []byte{byte(int8(h.Key.Signature())), minor})})
 	for _, m := range p.Markers {
 		head = append(head, event{m.At, 2, meta(0x06, []byte(m.Name))})
+	}
+	if h.Feel != "" {
+		head = append(head, event{0, 2, meta(0x01, []byte(feelMark+h.Feel))})
+	}
+	for _, c := range p.Chords {
+		head = append(head, event{c.At, 2, meta(0x01, []byte(chordMark+c.Name))})
 	}
 	writeTrack(&out, head, p.Ticks)
 	for _, t := range p.Tracks {
@@ -62,6 +77,9 @@ func Write(p band.Performance, h Head) []byte {
 			events = append(events,
 				event{n.Start, 5, []byte{0x90 | byte(t.Channel), byte(n.MIDI), byte(n.Velocity)}},
 				event{n.Start + n.Length, 3, []byte{0x80 | byte(t.Channel), byte(n.MIDI), 64}})
+		}
+		if bent { // what comes next on this channel is in tune
+			events = append(events, rest(t.Channel, p.Ticks))
 		}
 		writeTrack(&out, events, p.Ticks)
 	}
@@ -91,6 +109,11 @@ func wheel(channel int, n band.Note) (out []event) {
 		to(n.Start+min(b.At, n.Length-1), b.Cents)
 	}
 	return out
+}
+
+// rest has the wheel of a channel at its middle from a tick on.
+func rest(channel, at int) event {
+	return event{at, 4, []byte{0xE0 | byte(channel), 0, 64}}
 }
 
 // once shortens a note that would still sound when its own pitch is struck again.

@@ -1,6 +1,7 @@
 package musicxml
 
 import (
+	"bytes"
 	"regexp"
 	"testing"
 
@@ -55,4 +56,18 @@ func TestAccidentals(t *testing.T) {
 		}
 		assert.Equal(t, c.signs, got, c.key)
 	}
+}
+
+// An accent stands once, on the notation, and is read from there.
+func TestSignsStandOnce(t *testing.T) {
+	p, err := form.Read("| C7 |", 4, form.Key{})
+	require.NoError(t, err)
+	s := score.Score{Tempo: 96, Progression: p, In: neck.Standard(), Notes: []score.Note{{Length: score.Tick, Pitch: pitch.At(64, pitch.Name{Letter: 2}), Placement: neck.Placement{String: 1}, Ornaments: score.Ornaments{Accent: true, Staccato: true}}}}
+	out := Write(s)
+	assert.Equal(t, 1, bytes.Count(out, []byte("<accent/>")))
+	assert.Equal(t, 1, bytes.Count(out, []byte("<staccato/>")))
+	assert.Equal(t, 1, bytes.Count(out, []byte("<midi-program>28</midi-program>")))
+	f, err := Read(t.Context(), out)
+	require.NoError(t, err)
+	assert.Equal(t, s.Notes[0].Ornaments, f.Notes[0].Ornaments)
 }

@@ -40,17 +40,30 @@ type entry struct {
 	// harmony
 	harmonyXML
 	// direction and sound
-	Sounds []struct {
-		Tempo float64   `xml:"tempo,attr"`
-		Swing *struct{} `xml:"swing"`
-	} `xml:"sound"`
-	Tempo    float64 `xml:"tempo,attr"`
-	Sections string  `xml:"direction-type>rehearsal"`
+	Sounds []soundXML `xml:"sound"`
+	jumpXML
+	// barline
+	Repeat *struct {
+		Direction string `xml:"direction,attr"`
+		Times     int    `xml:"times,attr"`
+	} `xml:"repeat"`
+	Ending *struct {
+		Number string `xml:"number,attr"`
+		Type   string `xml:"type,attr"`
+	} `xml:"ending"`
+	Tempo     float64 `xml:"tempo,attr"`
+	Sections  string  `xml:"direction-type>rehearsal"`
+	Metronome []struct {
+		Unit   string     `xml:"beat-unit"`
+		Dots   []struct{} `xml:"beat-unit-dot"`
+		Minute string     `xml:"per-minute"`
+	} `xml:"direction-type>metronome"`
 	// print
 	NewSystem string `xml:"new-system,attr"`
 	NewPage   string `xml:"new-page,attr"`
 	// note
 	Grace *struct{} `xml:"grace"`
+	Cue   *struct{} `xml:"cue"`
 	Chord *struct{} `xml:"chord"`
 	Rest  *struct{} `xml:"rest"`
 	Pitch *struct {
@@ -66,6 +79,22 @@ type entry struct {
 	Mute      string         `xml:"play>mute"`
 }
 
+type soundXML struct {
+	Tempo float64   `xml:"tempo,attr"`
+	Swing *struct{} `xml:"swing"`
+	jumpXML
+}
+
+// jumpXML is what a sound says of the order in which measures are played.
+type jumpXML struct {
+	DaCapo   string `xml:"dacapo,attr"`
+	DalSegno string `xml:"dalsegno,attr"`
+	Segno    string `xml:"segno,attr"`
+	Coda     string `xml:"coda,attr"`
+	ToCoda   string `xml:"tocoda,attr"`
+	Fine     string `xml:"fine,attr"`
+}
+
 type harmonyXML struct {
 	Root struct {
 		Step  string  `xml:"root-step"`
@@ -79,6 +108,11 @@ type harmonyXML struct {
 		Step  string  `xml:"bass-step"`
 		Alter float64 `xml:"bass-alter"`
 	} `xml:"bass"`
+	Degrees []struct {
+		Value int    `xml:"degree-value"`
+		Alter int    `xml:"degree-alter"`
+		Type  string `xml:"degree-type"`
+	} `xml:"degree"`
 	Offset float64 `xml:"offset"`
 }
 
@@ -86,8 +120,22 @@ type typed struct {
 	Type string `xml:"type,attr"`
 }
 
+// ties are a note's ties as it sounds, or where it has none as it looks: some write only those.
+func (e *entry) ties() []typed {
+	if len(e.Ties) > 0 {
+		return e.Ties
+	}
+	for _, n := range e.Notations {
+		if len(n.Tied) > 0 {
+			return n.Tied
+		}
+	}
+	return nil
+}
+
 // notationsXML is what stands at a note, group by group.
 type notationsXML struct {
+	Tied          []typed `xml:"tied"`
 	Slides        []typed `xml:"slide"`
 	Glissandi     []typed `xml:"glissando"`
 	Articulations []group `xml:"articulations"`

@@ -2,9 +2,7 @@ package musicxml
 
 import (
 	"bytes"
-	"context"
 
-	"undaris/core/score"
 	"undaris/formats"
 )
 
@@ -15,9 +13,6 @@ func init() {
 			text := bytes.TrimSpace(head)
 			return Compressed(head) || bytes.Contains(text, []byte("<score-partwise")) || bytes.HasPrefix(text, []byte("<?xml")) || bytes.HasPrefix(text, []byte("<!DOCTYPE score"))
 		},
-		Read: func(ctx context.Context, data []byte, _ score.Score) (score.Score, []string, error) {
-			f, err := Read(ctx, data)
-			return f.Score, f.Said, err
-		},
+		Read: read,
 	})
 }

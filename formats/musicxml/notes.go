@@ -37,16 +37,19 @@ func (r *reader) note(e *entry, at, length int) error {
 		if n.Finger > 0 {
 			r.fingers[[2]int{at, midi}] = n.Finger
 		}
+		if key := [2]int{at, midi}; !has(e.ties(), "stop") { // of two in unison the order tells which is which
+			r.signed[key] = append(r.signed[key], n.Ornaments)
+		}
 		return nil
 	}
 	if r.voice == "" {
 		r.voice = cmp.Or(e.Voice, "1")
 	}
 	if cmp.Or(e.Voice, "1") != r.voice {
-		r.f.say("several voices; only the first was read, from bar %d on the others were left out", r.bar+1)
+		r.f.say("several voices; voice %s was read, from bar %d on the others were left out", r.voice, r.bar+1)
 		return nil
 	}
-	stop, start := has(e.Ties, "stop"), has(e.Ties, "start")
+	stop, start := has(e.ties(), "stop"), has(e.ties(), "start")
 	key := [2]int{midi, n.String}
 	if i, tied := r.open[key]; stop && tied && r.f.Notes[i].End() >= at-2 {
 		r.f.Notes[i].Length = at + length - r.f.Notes[i].Start
@@ -119,6 +122,8 @@ func (r *reader) sign(group string, s sign, n *score.Note) {
 		n.String = max(0, min(neck.MaxStrings+1, number))
 	case "fret":
 		n.Fret = max(0, min(99, number))
+	case "harmonic":
+		r.f.say("harmonics are read as plain notes, from bar %d on", r.bar+1)
 	case "fingering":
 		if number >= 1 && number <= 4 {
 			n.Finger = number

@@ -8,8 +8,8 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"maps"
 	"slices"
+	"strconv"
 	"strings"
 
 	"undaris/core/form"
@@ -18,14 +18,12 @@ import (
 	"undaris/core/pitch"
 	"undaris/core/say"
 	"undaris/core/score"
+	"undaris/formats"
 )
 
 // Found is what a file held. A note whose place on the neck the file does not
-// tell has String 0.
-type Found struct {
-	score.Score          // In is nil unless the file states a tuning
-	Said        []string // what was left out or guessed, in plain words
-}
+// tell has String 0; In is nil unless the file states a tuning.
+type Found struct{ formats.Found }
 
 // Limits of what is read.
 const (
@@ -38,42 +36,58 @@ const (
 // ErrNotScore is returned for a file that is no partwise MusicXML.
 var ErrNotScore = errors.New("this is no MusicXML score in parts (score-partwise); export it in parts and try again")
 
-// Read reads the first part that has notes, of a plain or a compressed file, a
+// Read reads the first voice that has notes, of a plain or a compressed file, a
 // measure at a time. Entities other than XML's own are refused, and a broken
 // file is an error that says where it breaks.
 func Read(ctx context.Context, data []byte) (Found, error) {
+	f, err := read(ctx, data, formats.Wish{})
+	return Found{f}, err
+}
+
+func read(ctx context.Context, data []byte, w formats.Wish) (formats.Found, error) {
 	if Compressed(data) {
 		var err error
 		if data, err = unpack(data); err != nil {
-			return Found{}, err
+			return formats.Found{}, err
 		}
 	}
 	look, err := scout(ctx, data)
 	if err != nil {
-		return Found{}, err
+		return formats.Found{}, err
 	}
 	f := Found{}
 	f.Title = strings.TrimSpace(cmp.Or(look.work, look.title))
-	if look.parts > 1 {
-		f.say("%d parts; only the first with notes was read", look.parts)
+	if feel, ok := form.FeelNamed(look.feel); ok {
+		f.Feel = feel.ID
 	}
-	if look.measures > maxMeasures {
-		f.say("%d measures; the first %d were read", look.measures, maxMeasures)
+	chosen, err := w.Chosen(len(look.voices), 0)
+	if err != nil {
+		return f.Found, err
 	}
-	r := &reader{ctx: ctx, f: &f, divisions: 1, beats: 4, unit: 4, open: map[[2]int]int{}, hasTab: look.tab > 0, staff: look.tab}
+	voice := look.voice(chosen)
+	f.Parts = look.list(chosen)
+	if n := len(look.parts); n > 1 {
+		f.say("%d parts; %s was read", n, cmp.Or(look.parts[voice.part].name, say.F("part %d", voice.part+1)))
+	}
+	if n := look.parts[voice.part].measures; n > maxMeasures {
+		f.say("%d measures; the first %d were read", n, maxMeasures)
+	}
+	tab := look.parts[voice.part].tab
+	r := &reader{ctx: ctx, f: &f, divisions: 1, beats: 4, measures: look.parts[voice.part].measures, open: map[[2]int]int{}, hasTab: tab > 0, staff: tab, voice: voice.name}
 	dec := decoder(data)
 	for part := 0; ; {
 		t, err := dec.Token()
 		if err != nil {
-			return f, broken(err)
+			return f.Found, broken(err)
 		}
 		if start, ok := t.(xml.StartElement); ok && start.Name.Local == "part" {
-			if part == look.part {
-				return f, r.part(dec)
+			if part == voice.part {
+				err := r.part(dec)
+				return f.Found, err
 			}
 			part++
 			if err := dec.Skip(); err != nil {
-				return f, broken(err)
+				return f.Found, broken(err)
 			}
 		}
 	}
@@ -101,24 +115,30 @@ type reader struct {
 	ctx       context.Context
 	f         *Found
 	divisions float64
-	beats     int
-	unit      int // of the time signature
+	beats     int   // in quarters
+	measures  int   // that the part has
+	lengths   []int // of the bars that are over, in quarters
+	metres    []int // and what their time signature says
 	transpose int
+	written   form.Key       // of a transposing part, as it reads it
 	staff     int            // the staff that is read; 0 is any
 	voice     string         // the voice that is read
 	bar       int            // of the measure in hand, from 0; −1 in a pickup
 	open      map[[2]int]int // notes that are tied on, by MIDI number and string
 	hasTab    bool
-	fingers   map[[2]int]int // of the notation staff, by onset and MIDI number
+	fingers   map[[2]int]int               // of the notation staff, by onset and MIDI number
+	signed    map[[2]int][]score.Ornaments // likewise
 	chords    map[int]harmony.Chord
 	sections  map[int]string
 	rows      map[int]bool // bars that begin a line on the paper
+	signs     map[int]form.Signs
 }
 
 // part reads a part up to its end.
 func (r *reader) part(dec *xml.Decoder) error {
+	r.signed = map[[2]int][]score.Ornaments{}
 	r.fingers, r.chords, r.sections = map[[2]int]int{}, map[int]harmony.Chord{}, map[int]string{}
-	r.rows = map[int]bool{}
+	r.rows, r.signs = map[int]bool{}, map[int]form.Signs{}
 	start := 0 // of the measure, in ticks
 	for i := 0; ; {
 		t, err := dec.Token()
@@ -138,13 +158,13 @@ func (r *reader) part(dec *xml.Decoder) error {
 			}
 			continue
 		}
-		pickup := i == 0 && slices.ContainsFunc(m.Attr, func(a xml.Attr) bool { return a.Name.Local == "implicit" && a.Value == "yes" })
+		pickup := i == 0 && implicit(m)
 		length, err := r.measure(dec, start, pickup)
 		if err != nil {
 			return err
 		}
 		i++
-		if pickup && length < r.beats*score.Tick*4/r.unit {
+		if pickup && length < r.beats*score.Tick {
 			for j := range r.f.Notes {
 				r.f.Notes[j].Start -= length
 			}
@@ -153,14 +173,33 @@ func (r *reader) part(dec *xml.Decoder) error {
 				shift[[2]int{k[0] - length, k[1]}] = v
 			}
 			r.fingers = shift
+			signed := map[[2]int][]score.Ornaments{}
+			for k, v := range r.signed {
+				signed[[2]int{k[0] - length, k[1]}] = v
+			}
+			r.signed = signed
 			continue
 		}
-		if full := r.beats * score.Tick * 4 / r.unit; length > full {
+		own := r.beats
+		switch whole := length%score.Tick == 0; {
+		case length > r.beats*score.Tick:
 			r.f.say("bar %d is longer than its time signature; what stands beyond it was moved into the next", r.bar+1)
+		case length == 0 || length == r.beats*score.Tick:
+		case whole && (implicit(m) || r.measures > 1 && (i == 1 || i == r.measures)):
+			own = length / score.Tick
+			r.f.say("bar %d has %d beats of %d, as it stands", r.bar+1, own, r.beats)
+		default:
+			r.f.say("bar %d has %g beats of %d; it was filled", r.bar+1, float64(length)/score.Tick, r.beats)
 		}
-		start += r.beats * score.Tick * 4 / r.unit
+		r.lengths, r.metres = append(r.lengths, own), append(r.metres, r.beats)
+		start += own * score.Tick
 		r.bar++
 	}
+}
+
+// implicit tells that a measure is not counted: a pickup, or the rest of one that is cut in two.
+func implicit(m xml.StartElement) bool {
+	return slices.ContainsFunc(m.Attr, func(a xml.Attr) bool { return a.Name.Local == "implicit" && a.Value == "yes" })
 }
 
 // longest is how far one measure may reach, in ticks.
@@ -208,11 +247,28 @@ func (r *reader) measure(dec *xml.Decoder, start int, pickup bool) (length int, 
 			if e.NewSystem == "yes" || e.NewPage == "yes" {
 				r.rows[r.bar] = true
 			}
+		case "barline":
+			r.order(e)
 		case "direction", "sound":
 			r.direction(e)
+			r.order(e)
 		case "note":
 			if e.Grace != nil {
 				r.f.say("grace notes were left out")
+				continue
+			}
+			switch { // what is to be seen and not to be played here is time that passes
+			case e.Cue != nil:
+				r.f.say("cue notes were left out")
+			case e.Head == "slash" || e.Head == "none":
+				r.f.say("heads that only mark the beat were read as rests")
+			}
+			if e.Cue != nil || e.Head == "slash" || e.Head == "none" {
+				if e.Chord == nil {
+					last = now
+					now += ticks(e.Duration)
+				}
+				furthest = max(furthest, now)
 				continue
 			}
 			at := now
@@ -243,6 +299,9 @@ func (r *reader) attributes(e *entry) error {
 		}
 		r.divisions = e.Divisions
 	}
+	for _, t := range e.Transposes {
+		r.transpose = t.Chromatic + 12*t.Octave
+	}
 	for _, k := range e.Keys {
 		if r.bar > 0 {
 			r.f.say("the key changes in bar %d; the first key was kept", r.bar+1)
@@ -250,21 +309,17 @@ func (r *reader) attributes(e *entry) error {
 		}
 		minor := k.Mode == "minor"
 		if key, ok := form.KeyOf(k.Fifths, minor); ok {
-			r.f.Key = key
+			r.written, r.f.Key = key, sounding(key, r.transpose)
 		}
 	}
 	for _, t := range e.Times {
 		var beats int
-		if _, err := fmt.Sscanf(t.Beats, "%d", &beats); err != nil || t.Type < 1 || t.Type > 32 || beats < 1 || beats*4/t.Type < form.MinBeats || beats*4/t.Type > form.MaxBeats || beats*4%t.Type != 0 {
-			return say.Errorf("a time of %s/%d in bar %d; bars of %d to %d quarters can be read", t.Beats, t.Type, r.bar+1, form.MinBeats, form.MaxBeats)
+		if _, err := fmt.Sscanf(t.Beats, "%d", &beats); err != nil || t.Type < 1 || t.Type > 32 || beats < 1 || beats*4/t.Type < 1 || beats*4/t.Type > form.MaxBeats || beats*4%t.Type != 0 {
+			return say.Errorf("a time of %s/%d in bar %d; bars of 1 to %d quarters can be read", t.Beats, t.Type, r.bar+1, form.MaxBeats)
 		}
-		if r.bar > 0 && (beats != r.beats || t.Type != r.unit) {
-			return say.Errorf("the time changes to %d/%d in bar %d; only one time through a line can be read", beats, t.Type, r.bar+1)
+		if r.beats = beats * 4 / t.Type; t.Type != 4 {
+			r.f.say("written in %d/%d; read as %d quarters to the bar", beats, t.Type, r.beats)
 		}
-		r.beats, r.unit = beats, t.Type
-	}
-	for _, t := range e.Transposes {
-		r.transpose = t.Chromatic + 12*t.Octave
 	}
 	for _, d := range e.Details {
 		if len(d.Tunings) == 0 {
@@ -287,91 +342,29 @@ func (r *reader) attributes(e *entry) error {
 	return nil
 }
 
-func (r *reader) harmony(e *entry, at int, pickup bool) {
-	c, ok := chordOf(&e.harmonyXML)
-	if !ok {
-		r.f.say("a chord in bar %d (%s %s) cannot be read and was left out", r.bar+1, e.Root.Step, cmp.Or(e.Kind.Text, e.Kind.Value))
-		return
-	}
-	if pickup {
-		at = 0
-	}
-	r.chords[at] = c
-}
-
 func (r *reader) direction(e *entry) {
 	tempo := e.Tempo
 	for _, s := range e.Sounds {
 		tempo = cmp.Or(tempo, s.Tempo)
 		r.f.Swing = r.f.Swing || s.Swing != nil
 	}
-	if tempo >= 1 && tempo < 1000 && r.f.Tempo == 0 {
-		r.f.Tempo = int(tempo + 0.5)
+	for _, m := range e.Metronome {
+		quarters := map[string]float64{"half": 2, "quarter": 1, "eighth": 0.5, "16th": 0.25}[m.Unit]
+		if len(m.Dots) > 0 {
+			quarters *= 1.5
+		}
+		if n, err := strconv.ParseFloat(strings.TrimSpace(m.Minute), 64); err == nil && tempo == 0 {
+			tempo = n * quarters
+		}
+	}
+	switch tempo = float64(int(tempo + 0.5)); {
+	case tempo < 1 || tempo >= 1000:
+	case r.f.Tempo == 0:
+		r.f.Tempo = int(tempo)
+	case r.f.Tempo != int(tempo):
+		r.f.say("the tempo changes in bar %d; the first, %d, was taken throughout", r.bar+1, r.f.Tempo)
 	}
 	if e.Sections != "" {
 		r.sections[r.bar] = e.Sections
 	}
-}
-
-// finish puts chords into bars and checks the places on the neck.
-func (r *reader) finish() error {
-	f := r.f
-	if r.unit != 4 {
-		f.say("written in %d/%d; read as %d quarters to the bar", r.beats*1, r.unit, r.beats*4/r.unit)
-	}
-	f.Beats = r.beats * 4 / r.unit
-	f.Tempo = cmp.Or(f.Tempo, 100)
-	bar := f.Beats * score.Tick
-	score.Sort(f.Notes)
-	bars := max(1, r.bar)
-	if n := len(f.Notes); n > 0 {
-		bars = max(bars, (f.Notes[n-1].Start+bar)/bar)
-	}
-	if bars > form.MaxBars {
-		return say.Errorf("a line of %d bars; %d can be read", bars, form.MaxBars)
-	}
-	f.Bars = make([]form.Bar, bars)
-	chord := harmony.Chord{None: true}
-	if len(r.chords) == 0 {
-		f.say("no chord symbols; the bars are without chords")
-	}
-	changes := slices.Sorted(maps.Keys(r.chords))
-	for i := range f.Bars {
-		f.Bars[i] = form.Bar{Section: r.sections[i], Row: r.rows[i], Changes: []form.Change{{Chord: chord}}}
-		for len(changes) > 0 && changes[0] < (i+1)*bar {
-			at, c := changes[0], r.chords[changes[0]]
-			changes = changes[1:]
-			chord = c
-			beat := max(0, at-i*bar) / score.Tick
-			if max(0, at-i*bar)%score.Tick != 0 {
-				f.say("a chord in bar %d begins between beats; it was moved to its beat", i+1)
-			}
-			list := &f.Bars[i].Changes
-			if last := &(*list)[len(*list)-1]; last.Beat == beat {
-				last.Chord = c
-			} else {
-				*list = append(*list, form.Change{Beat: beat, Chord: c})
-			}
-		}
-	}
-	guessed := 0
-	fingered := slices.ContainsFunc(f.Notes, func(n score.Note) bool { return n.Finger > 0 })
-	for i := range f.Notes {
-		n := &f.Notes[i]
-		if !fingered { // the fingers may stand on the notation alone
-			n.Finger = r.fingers[[2]int{n.Start, n.Pitch.MIDI()}]
-		}
-		if n.Start < -bar {
-			return errors.New("the pickup is longer than a bar")
-		}
-		n.Length = max(n.Length, 1)
-		if f.In == nil || f.In.CheckPlacement(n.Placement) != nil || f.In.MIDI(n.Placement) != n.Pitch.MIDI() {
-			n.Placement = neck.Placement{}
-			guessed++
-		}
-	}
-	if guessed > 0 {
-		f.say("%d of %d notes have no place on the neck that fits; one was found for them", guessed, len(f.Notes))
-	}
-	return nil
 }

@@ -2,23 +2,79 @@ package musicxml
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/xml"
 	"errors"
 	"io"
+	"slices"
 	"strconv"
+	"strings"
 
 	"undaris/core/say"
+	"undaris/formats"
 )
 
 // look is what a first walk through a file finds, without keeping any of it.
 type look struct {
 	work, title string
-	parts       int
-	part        int // the first with notes, from 0
-	measures    int // that it has
-	tab         int // its staff in tablature, from 1; 0 is none
+	feel        string // as [Write] writes it
+	parts       []part
+	voices      []voice // that have notes, part by part
 }
+
+type part struct {
+	name     string
+	measures int
+	tab      int // its staff in tablature, from 1; 0 is none
+}
+
+// voice is a voice of a part, and how many notes it has.
+type voice struct {
+	part  int
+	name  string
+	notes int
+}
+
+// voice is the one at a place; of a file without notes the first part is read for its bars.
+func (l look) voice(i int) voice {
+	if i < len(l.voices) {
+		return l.voices[i]
+	}
+	return voice{}
+}
+
+// list tells the parts, and their voices where they have several.
+func (l look) list(chosen int) (out []formats.Part) {
+	several := map[int]int{}
+	for _, v := range l.voices {
+		several[v.part]++
+	}
+	for i, v := range l.voices {
+		name := cmp.Or(strings.TrimSpace(l.parts[v.part].name), say.F("part %d", v.part+1))
+		if several[v.part] > 1 {
+			name = say.F("%s, voice %s", name, v.name)
+		}
+		out = append(out, formats.Part{Name: name, Notes: v.notes, Read: i == chosen})
+	}
+	return out
+}
+
+// count notes a note of a voice of the part in hand.
+func (l *look) count(name string) {
+	now := len(l.parts) - 1
+	i := slices.IndexFunc(l.voices, func(v voice) bool { return v.part == now && v.name == name })
+	if i < 0 {
+		if len(l.voices) == maxVoices {
+			return
+		}
+		i, l.voices = len(l.voices), append(l.voices, voice{part: now, name: name})
+	}
+	l.voices[i].notes++
+}
+
+// maxVoices is how many voices of a file are told apart.
+const maxVoices = 200
 
 // longestTag is how many bytes may stand between < and >, but in comments: a tag
 // is read whole before it can be looked at.
@@ -42,6 +98,13 @@ func tagsFit(data []byte) error {
 	}
 }
 
+// noted is what is known of the note in hand.
+type noted struct {
+	pitch bool
+	staff int
+	voice string
+}
+
 // scout walks through a file: it has to be a whole score, and no longer than
 // can be read.
 func scout(ctx context.Context, data []byte) (l look, err error) {
@@ -50,7 +113,9 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 	}
 	dec := decoder(data)
 	var path []string
-	elements, measures, clef, tab, found := 0, 0, 1, 0, false
+	elements, clef := 0, 1
+	var names []string // of the parts, in the list at the head
+	var in noted
 	for {
 		t, err := dec.Token()
 		if errors.Is(err, io.EOF) && len(path) == 0 && elements > 0 {
@@ -72,10 +137,17 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 			case len(path) == 1 && t.Name.Local != "score-partwise":
 				return l, ErrNotScore
 			case len(path) == 2 && t.Name.Local == "part":
-				l.parts++
-				tab, measures = 0, 0
-			case len(path) == 3 && t.Name.Local == "measure":
-				measures++
+				p := part{}
+				if n := len(l.parts); n < len(names) {
+					p.name = names[n]
+				}
+				l.parts = append(l.parts, p)
+			case len(path) == 3 && t.Name.Local == "score-part":
+				names = append(names, "")
+			case len(path) == 3 && t.Name.Local == "measure" && len(l.parts) > 0:
+				l.parts[len(l.parts)-1].measures++
+			case len(path) == 4 && t.Name.Local == "note":
+				in = noted{staff: 1, voice: "1"}
 			case t.Name.Local == "clef":
 				clef = 1
 				for _, a := range t.Attr {
@@ -83,26 +155,38 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 						clef = n
 					}
 				}
-			case t.Name.Local == "pitch" && len(path) == 5 && path[3] == "note" && !found:
-				found, l.part = true, l.parts-1
+			case t.Name.Local == "pitch" && len(path) == 5 && path[3] == "note":
+				in.pitch = true
 			}
 		case xml.EndElement:
 			path = path[:len(path)-1]
-			if found && len(path) == 1 && t.Name.Local == "part" && l.part == l.parts-1 {
-				l.tab, l.measures = tab, measures
+			if len(path) == 3 && t.Name.Local == "note" && in.pitch && len(l.parts) > 0 {
+				if tab := l.parts[len(l.parts)-1].tab; tab == 0 || tab == in.staff {
+					l.count(in.voice)
+				}
 			}
 		case xml.CharData:
 			switch n := len(path); {
+			case n == 4 && path[3] == "miscellaneous-field":
+				l.feel += string(t)
 			case n == 3 && path[2] == "work-title":
 				l.work += string(t)
 			case n == 2 && path[1] == "movement-title":
 				l.title += string(t)
 			case n > 1 && path[n-1] == "sign" && path[n-2] == "clef" && string(t) == "TAB":
-				tab = max(clef, 1)
+				if len(l.parts) > 0 {
+					l.parts[len(l.parts)-1].tab = max(clef, 1)
+				}
+			case n == 4 && path[3] == "part-name" && len(names) > 0:
+				names[len(names)-1] += string(t)
+			case n == 5 && path[3] == "note" && path[4] == "voice":
+				in.voice = strings.TrimSpace(string(t))
+			case n == 5 && path[3] == "note" && path[4] == "staff":
+				in.staff, _ = strconv.Atoi(strings.TrimSpace(string(t)))
 			}
 		}
 	}
-	if l.parts == 0 {
+	if len(l.parts) == 0 {
 		return l, ErrNotScore
 	}
 	return l, nil

@@ -17,17 +17,35 @@ var types = map[int]string{1: "whole", 2: "half", 4: "quarter", 8: "eighth", 16:
 type writer struct {
 	strings.Builder
 	s       score.Score
+	beats   int            // that a bar has by the last time that was written
 	altered map[[2]int]int // of the bar in hand, by letter and octave
+	coming  []form.Change  // of the bar in hand, that are not written yet
+	signs   []form.Signs   // of a song, bar by bar
 }
+
+// General MIDI programs, from 1 as MusicXML counts them.
+const cleanGuitar, fingeredBass = 28, 34
 
 // Write writes a score. A bar's lengths are in ticks.
 func Write(s score.Score) []byte {
-	w := &writer{s: s}
+	return (&writer{s: s}).all()
+}
+
+func (w *writer) all() []byte {
+	s := w.s
 	w.p(`<?xml version="1.0" encoding="UTF-8"?>` + "\n")
 	w.p(`<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">` + "\n")
 	w.p(`<score-partwise version="4.0"><work><work-title>%s</work-title></work>`, text(s.Title))
-	w.p(`<identification><encoding><software>Undaris</software></encoding></identification>`)
-	w.p(`<part-list><score-part id="P1"><part-name>Guitar</part-name></score-part></part-list><part id="P1">` + "\n")
+	w.p(`<identification><encoding><software>Undaris</software></encoding>`)
+	if s.Feel != "" {
+		w.p(`<miscellaneous><miscellaneous-field name="feel">%s</miscellaneous-field></miscellaneous>`, text(s.Feel))
+	}
+	w.p(`</identification>`)
+	program := cleanGuitar
+	if s.Bass() {
+		program = fingeredBass
+	}
+	w.p(`<part-list><score-part id="P1"><part-name>Guitar</part-name><score-instrument id="P1-I1"><instrument-name>Guitar</instrument-name></score-instrument><midi-instrument id="P1-I1"><midi-channel>1</midi-channel><midi-program>%d</midi-program></midi-instrument></score-part></part-list><part id="P1">`+"\n", program)
 	for i, m := range s.Engrave() {
 		w.measure(m, i == 0)
 	}
@@ -58,28 +76,33 @@ func (w *writer) measure(m score.Measure, first bool) {
 	if m.Number > 1 && w.s.Bars[m.Number-1].Row {
 		w.p(`<print new-system="yes"/>`)
 	}
+	w.begins(m.Number - 1)
 	if first {
-		w.attributes()
+		w.attributes(m.Beats)
+	} else if m.Beats != w.beats {
+		w.p(`<attributes>`)
+		w.time(m.Beats)
+		w.p(`</attributes>`)
 	}
 	if m.Number > 0 {
 		bar := w.s.Bars[m.Number-1]
 		if bar.Section != "" {
 			w.p(`<direction placement="above"><direction-type><rehearsal>%s</rehearsal></direction-type></direction>`, text(bar.Section))
 		}
-		for i, c := range bar.Changes {
-			if i == 0 && m.Number > 1 && same(w.s.Bars[m.Number-2], c.Chord) {
-				continue
-			}
-			w.harmony(c)
+		w.coming = bar.Changes
+		if m.Number > 1 && same(w.s.Bars[m.Number-2], bar.Changes[0].Chord) {
+			w.coming = bar.Changes[1:]
 		}
 	}
 	w.voice(m, 1)
+	w.harmonies(m.Beats*score.Tick, 2*m.Beats*score.Tick)
 	length := 0
 	for _, k := range m.Strokes {
 		length += k.Value.Ticks()
 	}
 	w.p(`<backup><duration>%d</duration></backup>`, length)
 	w.voice(m, 2)
+	w.ends(m.Number - 1)
 	w.p("</measure>\n")
 }
 
@@ -88,10 +111,16 @@ func same(b form.Bar, c harmony.Chord) bool {
 	return b.Changes[len(b.Changes)-1].Chord.String() == c.String()
 }
 
-func (w *writer) attributes() {
+func (w *writer) time(beats int) {
+	w.beats = beats
+	w.p(`<time><beats>%d</beats><beat-type>4</beat-type></time>`, beats)
+}
+
+func (w *writer) attributes(beats int) {
 	w.p(`<attributes><divisions>%d</divisions><key><fifths>%d</fifths><mode>%s</mode></key>`, score.Tick,
 		w.s.Key.Signature(), map[bool]string{true: "minor", false: "major"}[w.s.Key.Minor])
-	w.p(`<time><beats>%d</beats><beat-type>4</beat-type></time><staves>2</staves>`, w.s.Beats)
+	w.time(beats)
+	w.p(`<staves>2</staves>`)
 	clef := `<sign>G</sign><line>2</line>`
 	if w.s.Bass() {
 		clef = `<sign>F</sign><line>4</line>`
@@ -111,19 +140,31 @@ func (w *writer) attributes() {
 	}
 }
 
-func (w *writer) harmony(c form.Change) {
+// harmonies writes the chords that begin before a stroke is over, each where it begins.
+func (w *writer) harmonies(at, end int) {
+	for len(w.coming) > 0 && w.coming[0].Beat*score.Tick < end {
+		w.harmony(w.coming[0], w.coming[0].Beat*score.Tick-at)
+		w.coming = w.coming[1:]
+	}
+}
+
+func (w *writer) harmony(c form.Change, offset int) {
 	w.p(`<harmony>`)
 	if c.Chord.None {
 		w.p(`<root><root-step text="">C</root-step></root><kind text="N.C.">none</kind>`)
 	} else {
 		w.p(`<root><root-step>%s</root-step>%s</root>`, steps[c.Chord.Root.Letter:c.Chord.Root.Letter+1], alter("root-alter", c.Chord.Root.Alter))
-		w.p(`<kind text="%s">%s</kind>`, text(c.Chord.Suffix()), kindOf(c.Chord))
+		kind, degrees := kindOf(c.Chord)
+		w.p(`<kind text="%s">%s</kind>`, text(c.Chord.Suffix()), kind)
 		if c.Chord.Slash() {
 			w.p(`<bass><bass-step>%s</bass-step>%s</bass>`, steps[c.Chord.Bass.Letter:c.Chord.Bass.Letter+1], alter("bass-alter", c.Chord.Bass.Alter))
 		}
+		for _, d := range degrees {
+			w.p(`<degree><degree-value>%d</degree-value><degree-alter>%d</degree-alter><degree-type>%s</degree-type></degree>`, d.value, d.alter, d.how)
+		}
 	}
-	if c.Beat > 0 {
-		w.p(`<offset>%d</offset>`, c.Beat*score.Tick)
+	if offset > 0 {
+		w.p(`<offset>%d</offset>`, offset)
 	}
 	w.p(`</harmony>`)
 }
@@ -171,7 +212,12 @@ func (w *writer) accidental(p pitch.Pitch, k score.Stroke, staff int) string {
 // voice writes one staff of a measure: 1 is notation, 2 tablature.
 func (w *writer) voice(m score.Measure, staff int) {
 	w.altered = map[[2]int]int{}
+	at := 0
 	for i, k := range m.Strokes {
+		if staff == 1 {
+			w.harmonies(at, at+k.Value.Ticks())
+		}
+		at += k.Value.Ticks()
 		begins := k.Tuplet > 0 && (i == 0 || m.Strokes[i-1].Tuplet != k.Tuplet)
 		ends := k.Tuplet > 0 && (i+1 == len(m.Strokes) || m.Strokes[i+1].Tuplet != k.Tuplet)
 		if k.Notes == nil {
@@ -332,6 +378,7 @@ func (w *writer) technical(i, staff int, tied bool) {
 			v := way.Of(n.Ornaments)
 			switch x := way.XML; {
 			case v == 0:
+			case x.Tag != "" && staff == 2: // it stands on the notation
 			case x.Tag != "":
 				fmt.Fprintf(&articulations, `<%s/>`, x.Tag)
 			case strings.Contains(x.Words, "%"):

@@ -2,8 +2,12 @@
 package scoretest
 
 import (
+	"slices"
+
+	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"undaris/core/form"
 	"undaris/core/score"
 )
 
@@ -21,4 +25,29 @@ func Ornaments(t *rapid.T) (o score.Ornaments) {
 // Join draws how a note is reached.
 func Join(t *rapid.T) score.Join {
 	return rapid.SampledFrom([]score.Join{score.Picked, score.Slide, score.Hammer, score.PullOff}).Draw(t, "join")
+}
+
+// Uneven draws other lengths for some of a progression's bars, where their chords have room.
+func Uneven(t *rapid.T, p form.Progression) form.Progression {
+	p.Bars = slices.Clone(p.Bars)
+	for i := range p.Bars {
+		b := &p.Bars[i]
+		if rapid.IntRange(0, 2).Draw(t, "uneven") == 0 {
+			if b.Beats = rapid.IntRange(1+b.Changes[len(b.Changes)-1].Beat, 6).Draw(t, "beats"); b.Beats == p.Beats {
+				b.Beats = 0
+			}
+		}
+	}
+	return p
+}
+
+// SameBars asserts that two progressions have the same bars, however their metres are written.
+func SameBars(t *rapid.T, want, got form.Progression) {
+	require.Len(t, got.Bars, len(want.Bars))
+	for i := range want.Bars {
+		require.Equal(t, want.BeatsOf(i), got.BeatsOf(i), "beats of bar %d", i+1)
+		a, b := want.Bars[i], got.Bars[i]
+		a.Beats, b.Beats = 0, 0
+		require.Equal(t, form.Progression{Beats: 12, Bars: []form.Bar{a}}.Text(), form.Progression{Beats: 12, Bars: []form.Bar{b}}.Text(), "bar %d", i+1)
+	}
 }

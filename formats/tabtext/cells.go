@@ -101,6 +101,7 @@ func (r *reader) chain(str int, text string, at, length int) error {
 		r.say("%q … in bar %d is no fret that can be read; it was left out", text[:longestCell], r.bars)
 		return nil
 	}
+	text = r.cell(text)
 	parts := link.FindAllString(text, -1)
 	parts = slices.DeleteFunc(parts, func(p string) bool { return p == "" })
 	if len(parts) == 0 {
@@ -116,7 +117,7 @@ func (r *reader) chain(str int, text string, at, length int) error {
 }
 
 func (r *reader) add(str int, text string, at, length int) error {
-	m := note.FindStringSubmatch(text)
+	m := note.FindStringSubmatch(r.cell(text))
 	if m == nil || m[4] == "" && m[3] == "" {
 		r.say("%q in bar %d is no fret that can be read; it was left out", text, r.bars)
 		return nil
@@ -140,4 +141,21 @@ func (r *reader) add(str int, text string, at, length int) error {
 	n.Pitch = pitch.At(midi, r.s.Key.Spell(midi%12))
 	r.s.Notes = append(r.s.Notes, n)
 	return nil
+}
+
+func ticks(word string) int {
+	word = strings.TrimPrefix(word, "r")
+	v := score.Value{}
+	for base, letter := range letters {
+		if strings.HasPrefix(word, letter) {
+			v.Base = base
+		}
+	}
+	v.Dotted = strings.Contains(word, ".")
+	if strings.Contains(word, "3") {
+		v.Actual, v.Normal = 3, 2
+	} else if strings.Contains(word, "6") {
+		v.Actual, v.Normal = 6, 4
+	}
+	return v.Ticks()
 }

@@ -3,15 +3,16 @@ package tabtext
 import (
 	"context"
 
-	"undaris/core/score"
 	"undaris/formats"
 )
 
 func init() {
 	formats.Register(formats.Format{
 		Name: "tablature text", Endings: []string{"txt", "tab"},
-		Read: func(ctx context.Context, data []byte, base score.Score) (score.Score, []string, error) {
-			return Read(ctx, data, base.In)
+		Read: func(ctx context.Context, data []byte, w formats.Wish) (out formats.Found, err error) {
+			out.Score, out.Said, err = Read(ctx, data, w.Base.In)
+			out.Parts = []formats.Part{{Name: "tablature", Notes: len(out.Notes), Read: true}}
+			return out, err
 		},
 	})
 }

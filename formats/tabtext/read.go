@@ -16,6 +16,7 @@ import (
 	"undaris/core/neck"
 	"undaris/core/say"
 	"undaris/core/score"
+	"undaris/formats"
 )
 
 // Limits of what is read.
@@ -28,7 +29,7 @@ const (
 )
 
 var (
-	header  = regexp.MustCompile(`^(Title|Key|Tempo|Time|Feel|Tuning|Capo|Chords):\s*(.*)$`)
+	header  = regexp.MustCompile(`^(Title|Key|Tempo|Time|Feel|Groove|Tuning|Capo|Pickup|Chords):\s*(.*)$`)
 	inRow   = `[-X| ` + regexp.QuoteMeta(characters) + `]*`
 	stringy = regexp.MustCompile(`^\s*(?:[A-Ga-g][b#]?)?\s*[|:]?` + inRow + `(?:-[-|\d]|[|\d]-)` + inRow + `$`)
 	valuey  = regexp.MustCompile(`^r?[whqesz]\.?[36]?~?$`)
@@ -40,14 +41,18 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 	r := &reader{s: score.Score{In: in, Tempo: 100, Progression: form.Progression{Beats: 4}}}
 	var above []string // lines before a block that are no strings
 	var block []string
-	lines := bufio.NewScanner(bytes.NewReader(data))
+	lines := bufio.NewScanner(bytes.NewReader(formats.Decoded(data)))
 	lines.Buffer(make([]byte, 1<<16), 1<<20)
 	flush := func() error {
 		defer func() { above, block = nil, nil }()
-		if len(block) >= neck.MinStrings {
-			return r.block(above, block)
+		if len(block) < neck.MinStrings {
+			return nil
 		}
-		return nil
+		bars, start, first := r.bars, r.now, len(r.s.Notes)
+		if err := r.block(above, block); err != nil {
+			return err
+		}
+		return r.again(bars, start, first)
 	}
 	for met := 1; lines.Scan(); met++ {
 		if met > maxLines {
@@ -60,7 +65,14 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 			}
 			continue
 		}
-		if strings.Contains(line, "-") && stringy.MatchString(line) {
+		if m := oftener.FindStringSubmatch(line); m != nil {
+			line = line[:len(line)-len(m[0])] + "|"
+			r.times, _ = strconv.Atoi(m[1] + m[2])
+		}
+		if row, strange, ok := mended(line); ok {
+			if line = row; strange != "" {
+				r.say("%q in a row is no sign of tablature; it was passed over", strange)
+			}
 			if block = append(block, line); len(block) > neck.MaxStrings {
 				return s, r.said, say.Errorf("a row of more than %d strings; that is no tablature that can be read", neck.MaxStrings)
 			}
@@ -106,7 +118,9 @@ type reader struct {
 	bars   int
 	now    int // ticks
 	pickup bool
+	begins bool // the text says that it has one
 	tied   bool
+	times  int // how often the row in hand is played; 0 is once
 }
 
 func (r *reader) say(format string, args ...any) {
@@ -135,6 +149,12 @@ func (r *reader) header(name, value string) error {
 		} else {
 			return say.Errorf("a time of %s; bars of %d to %d quarters can be read, such as 4/4", value, form.MinBeats, form.MaxBeats)
 		}
+	case "Groove":
+		if f, ok := form.FeelNamed(value); ok {
+			r.s.Feel = f.ID
+		}
+	case "Pickup":
+		r.begins = value == "yes"
 	case "Feel":
 		r.s.Swing = value == "swing"
 	case "Tuning", "Capo":
@@ -157,6 +177,7 @@ func (r *reader) header(name, value string) error {
 
 // block reads one row of bars.
 func (r *reader) block(above, lines []string) error {
+	lines = r.labelled(lines)
 	if len(lines) != r.s.In.Strings() {
 		if r.named {
 			return say.Errorf("a row of %d strings under a tuning of %d", len(lines), r.s.In.Strings())
@@ -180,30 +201,16 @@ func (r *reader) block(above, lines []string) error {
 			break
 		}
 	}
-	bars := barLines(rows)
-	if len(bars) < 2 {
-		return nil
-	}
+	bars := r.closed(rows, barLines(rows), size)
 	for i := range len(bars) - 1 {
+		if bars[i+1] == bars[i]+1 { // a double bar line
+			continue
+		}
 		if err := r.bar(rows, values, bars[i]+1, bars[i+1]); err != nil {
 			return err
 		}
 	}
 	return nil
-}
-
-// barLines are the columns where every row has a bar line.
-func barLines(rows [][]rune) (out []int) {
-	for col := 0; col < len(rows[0]); col++ {
-		all := true
-		for _, row := range rows {
-			all = all && col < len(row) && row[col] == '|'
-		}
-		if all {
-			out = append(out, col)
-		}
-	}
-	return out
 }
 
 // bar reads the columns from one bar line to the next.
@@ -212,7 +219,10 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 		r.say("more than %d bars; the rest was left out", maxBars)
 		return nil
 	}
-	bar := r.s.Beats * score.Tick
+	if err := r.ground(); err != nil {
+		return err
+	}
+	bar := r.s.BarTicks(r.bars - 1)
 	type event struct {
 		col   int
 		cells map[int]string // by string
@@ -305,14 +315,14 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 		col = end
 	}
 	switch length := r.now - start; {
-	case length < bar && r.bars == 1 && length > 0: // a pickup
+	case r.bars == 1 && !r.pickup && length > 0 && (length < bar || r.begins):
 		for i := range r.s.Notes {
 			r.s.Notes[i].Start -= length
 		}
 		r.now, r.pickup = 0, true
 		r.bars--
 	case length != bar:
-		r.say("bar %d has %g beats of %d; it was filled or cut", r.bars, float64(length)/score.Tick, r.s.Beats)
+		r.say("bar %d has %g beats of %d; it was filled or cut", r.bars, float64(length)/score.Tick, bar/score.Tick)
 		r.now = start + bar
 		r.s.Notes = slices.DeleteFunc(r.s.Notes, func(n score.Note) bool { return n.Start >= r.now })
 	}
@@ -328,23 +338,19 @@ var characters = `0123456789hpx/\().` + func() (all string) {
 	return all
 }()
 
-func part(c rune) bool { return strings.ContainsRune(characters, c) }
+func part(c rune) bool { return strings.ContainsRune(characters, c) || strings.ContainsRune("<>^v", c) }
 
-func ticks(word string) int {
-	word = strings.TrimPrefix(word, "r")
-	v := score.Value{}
-	for base, letter := range letters {
-		if strings.HasPrefix(word, letter) {
-			v.Base = base
-		}
+// ground reads the chords, which tell how long the bars are.
+func (r *reader) ground() error {
+	if r.chords == "" || len(r.s.Bars) > 0 {
+		return nil
 	}
-	v.Dotted = strings.Contains(word, ".")
-	if strings.Contains(word, "3") {
-		v.Actual, v.Normal = 3, 2
-	} else if strings.Contains(word, "6") {
-		v.Actual, v.Normal = 6, 4
+	p, err := form.Read(r.chords, r.s.Beats, r.s.Key)
+	if err != nil {
+		return say.Errorf("the chords cannot be read: %w", err)
 	}
-	return v.Ticks()
+	r.s.Bars = p.Bars
+	return nil
 }
 
 // finish gives the notes their bars.
@@ -353,14 +359,8 @@ func (r *reader) finish() error {
 		return errors.New("no tablature was found; it is rows of strings such as E |--3--5--|, one above the other")
 	}
 	bars := cmp.Or(r.bars, 1)
-	if r.chords != "" {
-		p, err := form.Read(r.chords, r.s.Beats, r.s.Key)
-		if err != nil {
-			return say.Errorf("the chords cannot be read: %w", err)
-		}
-		r.s.Bars = p.Bars
-	} else {
-		r.say("no chords; the bars are without")
+	if err := r.ground(); err != nil {
+		return err
 	}
 	for len(r.s.Bars) < bars {
 		r.s.Bars = append(r.s.Bars, form.Bar{Changes: []form.Change{{Chord: harmony.Chord{None: true}}}})
@@ -381,7 +381,7 @@ func (r *reader) finish() error {
 	// Two frets at once on a string cannot be: the later one stands.
 	kept := r.s.Notes[:0]
 	for i, n := range r.s.Notes {
-		if i+1 < len(r.s.Notes) && r.s.Notes[i+1].Start == n.Start && r.s.Notes[i+1].String == n.String || n.Start >= len(r.s.Bars)*r.s.Bar() {
+		if i+1 < len(r.s.Notes) && r.s.Notes[i+1].Start == n.Start && r.s.Notes[i+1].String == n.String || n.Start >= r.s.End() {
 			continue
 		}
 		kept = append(kept, n)

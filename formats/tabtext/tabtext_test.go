@@ -22,12 +22,15 @@ func TestWhatIsWrittenReadsBack(t *testing.T) {
 		tuning := rapid.SampledFrom(neck.Tunings).Draw(t, "tuning")
 		in, err := neck.New(tuning.Open, 22, 648, rapid.IntRange(0, 3).Draw(t, "capo"))
 		require.NoError(t, err)
-		s := score.Score{Title: "Low Water", Key: key, Tempo: rapid.IntRange(30, 300).Draw(t, "tempo"), Swing: rapid.Bool().Draw(t, "swing"), Progression: f.In(key), In: in}
+		s := score.Score{Title: "Low Water", Key: key, Tempo: rapid.IntRange(30, 300).Draw(t, "tempo"), Swing: rapid.Bool().Draw(t, "swing"), Progression: scoretest.Uneven(t, f.In(key)), In: in}
 		rhythms := [][]int{{480, 480}, {320, 320, 320}, {960}, {640, 320}, {240, 240, 480}, {720, 240}, {1920}, {1440, 480}}
 		now := rapid.SampledFrom([]int{0, -960}).Draw(t, "pickup")
-		for now < 3*s.Bar() {
+		for now < min(s.At(3), s.End()-score.Tick) {
 			for _, length := range rapid.SampledFrom(rhythms).Draw(t, "rhythm") {
-				n := score.Note{Start: now, Length: length, Placement: neck.Placement{String: rapid.IntRange(1, 4).Draw(t, "string"), Fret: rapid.IntRange(1, 12).Draw(t, "fret")}}
+				if now >= s.End() {
+					break
+				}
+				n := score.Note{Start: now, Length: min(length, s.End()-now), Placement: neck.Placement{String: rapid.IntRange(1, 4).Draw(t, "string"), Fret: rapid.IntRange(1, 12).Draw(t, "fret")}}
 				midi := in.MIDI(n.Placement)
 				n.Pitch = pitch.At(midi, key.Spell(midi%12))
 				n.Ornaments = scoretest.Ornaments(t)
@@ -64,7 +67,6 @@ E|----------------|--------------|
 `), neck.Standard())
 	require.NoError(t, err)
 	assert.Contains(t, strings.Join(said, "; "), "guessed")
-	assert.Contains(t, strings.Join(said, "; "), "no chords")
 	require.Len(t, s.Notes, 8)
 	assert.Equal(t, score.Hammer, s.Notes[2].Join)
 	assert.Equal(t, 9, s.Notes[2].Fret)

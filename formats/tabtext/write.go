@@ -19,9 +19,15 @@ func Write(s score.Score) []byte {
 	if s.Swing {
 		out.WriteString("Feel: swing\n")
 	}
+	if s.Feel != "" {
+		fmt.Fprintf(&out, "Groove: %s\n", s.Feel)
+	}
 	fmt.Fprintf(&out, "Tuning: %s\n", s.In.Tuning())
 	if s.In.Capo > 0 {
 		fmt.Fprintf(&out, "Capo: %d\n", s.In.Capo)
+	}
+	if len(s.Notes) > 0 && s.Notes[0].Start < 0 {
+		out.WriteString("Pickup: yes\n")
 	}
 	for _, row := range strings.Split(s.Text(), "\n") {
 		fmt.Fprintf(&out, "Chords: %s\n", row)

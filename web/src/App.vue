@@ -9,9 +9,11 @@ import UndoToast from './shell/UndoToast.vue'
 import BandStrip from './band/BandStrip.vue'
 import PlanStrip from './places/practice/today/PlanStrip.vue'
 import { useCommands } from './shell/useCommands'
+import { useWholeClicks } from './shell/useWholeClicks'
 import { useTheme } from './theme/useTheme'
 
 const { theme, turn } = useTheme()
+useWholeClicks()
 const help = ref(false)
 const instrument = ref(false)
 useCommands({ help: () => (help.value = true), theme: () => turn() })

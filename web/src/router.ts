@@ -44,6 +44,18 @@ export const router = createRouter({
       meta: { place: 'Charts' },
     },
     {
+      path: '/sets',
+      name: 'sets',
+      component: () => import('./places/sets/SetsPlace.vue'),
+      meta: { place: 'Charts' },
+    },
+    {
+      path: '/sets/:id(\\d+)',
+      name: 'set',
+      component: () => import('./places/sets/SetPlace.vue'),
+      meta: { place: 'Charts' },
+    },
+    {
       path: '/licks',
       name: 'licks',
       component: () => import('./places/licks/LicksPlace.vue'),
@@ -65,6 +77,12 @@ export const router = createRouter({
       path: '/lines/:id(\\d+)',
       name: 'line',
       component: () => import('./places/lines/LinePlace.vue'),
+      meta: { place: 'Lines' },
+    },
+    {
+      path: '/lines/:id(\\d+)/paper',
+      name: 'line-paper',
+      component: () => import('./places/lines/LinePaper.vue'),
       meta: { place: 'Lines' },
     },
     {

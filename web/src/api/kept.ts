@@ -10,7 +10,6 @@ import {
   type Line,
   type LineBody,
   type Score,
-  type Study,
   type WishBody,
 } from './client'
 import type { Playing } from '../band/audition'
@@ -18,12 +17,10 @@ import { differences, mergeFields, mergeLines } from '../document/merge'
 import { without } from '../document/parts'
 import { beside, useKeeper } from './keeper'
 import { useRemoving } from './removing'
-import { everyRow } from './pages'
+import { useList } from './pages'
 
-export const useLicks = () =>
-  useQuery({ queryKey: ['licks'], queryFn: () => everyRow((query) => api.GET('/api/licks', { params: { query } })) })
-export const useLines = () =>
-  useQuery({ queryKey: ['lines'], queryFn: () => everyRow((query) => api.GET('/api/lines', { params: { query } })) })
+export const useLicks = () => useList('licks', (query) => api.GET('/api/licks', { params: { query } }))
+export const useLines = () => useList('lines', (query) => api.GET('/api/lines', { params: { query } }))
 export const useLick = (id: Ref<number>) =>
   useQuery({
     queryKey: ['licks', id],
@@ -118,14 +115,16 @@ export function useLickChanges() {
 }
 
 /** The band playing a line, to be heard. */
-export const playing = (line: LineBody) => (how: Playing) =>
-  answer<ArrayBuffer>(
-    api.POST('/api/lines/midi', {
-      params: { query: how },
-      body: line,
-      parseAs: 'arrayBuffer' as const,
-    }) as unknown as Promise<{ data?: ArrayBuffer; error?: unknown; response: Response }>,
-  )
+export const playing =
+  (line: LineBody, plain = false) =>
+  (how: Playing) =>
+    answer<ArrayBuffer>(
+      api.POST('/api/lines/midi', {
+        params: { query: { ...how, plain } },
+        body: line,
+        parseAs: 'arrayBuffer' as const,
+      }) as unknown as Promise<{ data?: ArrayBuffer; error?: unknown; response: Response }>,
+    )
 
 export const studyLick = (body: LickBody) => answer(api.POST('/api/licks/study', { body }))
 export const readLick = (text: string) => answer(api.POST('/api/licks/read', { body: { text } }))
@@ -137,24 +136,15 @@ export const askLine = {
   fit: (line: LineBody, at: number) => answer(api.POST('/api/lines/fit', { body: { line, at } })),
   blend: (line: LineBody, amount: number, bends = false) =>
     answer(api.POST('/api/lines/blend', { body: { line, amount, bends } })),
-  lick: (body: { line: LineBody; lick: number; bar?: number; land?: boolean; follow?: boolean; targets?: string }) =>
+  lick: (body: { line: LineBody; lick: number; bars?: number[]; join?: string; land?: boolean; follow?: boolean }) =>
     answer(api.POST('/api/lines/lick', { body })),
+  lead: (line: LineBody, note: number) => answer(api.POST('/api/lines/lead', { body: { line, note } })),
+  adorn: (line: LineBody, amount: number, seed: number) =>
+    answer(api.POST('/api/lines/adorn', { body: { line, amount, seed } })),
+  pick: (line: LineBody, picking: string) => answer(api.POST('/api/lines/pick', { body: { line, picking } })),
   move: (line: LineBody, key: string, shape: boolean) =>
     answer(api.POST('/api/lines/move', { body: { line, key, shape } })),
   drill: (line: LineBody, task: DrillBody) => answer(api.POST('/api/lines/drill', { body: { line, task } })),
   keep: (line: LineBody, first: number, last: number, ofKey: boolean) =>
     answer(api.POST('/api/licks/keep', { body: { line, first, last, ofKey } })),
-  async import(file: File, chart?: number) {
-    const query = new URLSearchParams({ name: file.name, ...(chart ? { chart: String(chart) } : {}) })
-    return answer<Study>(
-      fetch(`/api/lines/import?${query}`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/octet-stream' },
-        body: file,
-      }).then(async (response) => {
-        const body = (await response.json()) as unknown
-        return response.ok ? { data: body as Study, response } : { error: body, response }
-      }),
-    )
-  },
 }

@@ -1,4 +1,5 @@
-/* Lists come in pages; a shelf wants them all. */
+/* Lists come in pages; a shelf wants them all, and the first at once. */
+import { useQuery, type QueryFunctionContext } from '@tanstack/vue-query'
 import { answer } from './client'
 
 interface Answered<R> {
@@ -7,20 +8,34 @@ interface Answered<R> {
   response: Response
 }
 
-export const pageSize = 500
+type Page<R> = (query: { offset: number; limit: number }) => Promise<Answered<R>>
 
-/** Every row of a list, page after page. */
-export async function everyRow<R>(page: (query: { offset: number; limit: number }) => Promise<Answered<R>>) {
+/** So many rows fill a screen; the others come in larger pages behind them. */
+const first = 100
+const further = 1000
+
+/** A list as it is kept up in the browser. Its rows are taken as they are: of thousands none is watched by itself. */
+export const useList = <R>(name: string, page: Page<R>) =>
+  useQuery({ queryKey: [name], queryFn: (q) => everyRow(page, q), shallow: true })
+
+/** Every row of a list, page after page. Where there was none yet, the first page is there before the others. */
+export async function everyRow<R>(
+  page: Page<R>,
+  { client, queryKey }: Pick<QueryFunctionContext, 'client' | 'queryKey'>,
+) {
   const rows: R[] = []
   for (;;) {
     let total = 0
     const got = await answer<R[]>(
-      page({ offset: rows.length, limit: pageSize }).then((r) => {
+      page({ offset: rows.length, limit: rows.length ? further : first }).then((r) => {
         total = Number(r.response.headers.get('Total-Count') ?? 0)
         return r
       }),
     )
     rows.push(...got)
     if (!got.length || rows.length >= total) return rows
+    if (client.getQueryData(queryKey)) continue
+    client.setQueryData(queryKey, [...rows])
+    await new Promise((r) => setTimeout(r, 100)) // what was found is drawn first
   }
 }

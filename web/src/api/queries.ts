@@ -16,13 +16,12 @@ import { differences, mergeFields } from '../document/merge'
 import { without } from '../document/parts'
 import { beside, useKeeper } from './keeper'
 import { useRemoving } from './removing'
-import { everyRow } from './pages'
+import { useList } from './pages'
 
 export const useCatalogue = () =>
   useQuery({ queryKey: ['catalogue'], queryFn: () => answer(api.GET('/api/catalogue')), staleTime: Infinity })
 
-export const useCharts = () =>
-  useQuery({ queryKey: ['charts'], queryFn: () => everyRow((query) => api.GET('/api/charts', { params: { query } })) })
+export const useCharts = () => useList('charts', (query) => api.GET('/api/charts', { params: { query } }))
 
 export const readChart = (id: number) => answer(api.GET('/api/charts/{id}', { params: { path: { id } } }))
 
@@ -51,7 +50,7 @@ export const readText = (body: ReadingRequest) => answer(api.POST('/api/readings
 
 /** Of what is kept, the part that is edited. */
 export const chartBody = (chart: ChartBody): ChartBody =>
-  without(chart, 'id', 'version', 'plan', 'bars', 'feelName', 'updated')
+  without(chart, 'id', 'version', 'plan', 'bars', 'lengths', 'feelName', 'updated')
 
 /** Changes to what is stored; whatever is drawn from it is fetched anew. */
 export function useChartChanges() {

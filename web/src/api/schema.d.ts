@@ -142,6 +142,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that is kept, as one JSON document */
+        get: operations["backup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bands/midi": {
         parameters: {
             query?: never;
@@ -259,6 +276,40 @@ export interface paths {
         post?: never;
         /** Delete a chart; it can be restored */
         delete: operations["delete-chart"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/chordpro": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A chart as a ChordPro song with one grid */
+        get: operations["chart-chordpro"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/leaf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The chords of a chart, as players of a reading write them */
+        get: operations["chart-leaf"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -400,6 +451,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/charts/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A chart as text, which is read again as it is */
+        get: operations["chart-text"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/chords": {
         parameters: {
             query?: never;
@@ -451,6 +519,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a file would be as a chart, a line or licks; nothing is kept */
+        post: operations["read-file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/licks": {
         parameters: {
             query?: never;
@@ -486,6 +571,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/licks/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Licks as a file, one behind the other */
+        get: operations["licks-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/musicxml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Licks as a file, one behind the other */
+        get: operations["licks-musicxml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/licks/read": {
         parameters: {
             query?: never;
@@ -514,6 +633,23 @@ export interface paths {
         put?: never;
         /** A lick that need not be kept, as it would be shown */
         post: operations["study-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/tab": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Licks as a file, one behind the other */
+        get: operations["licks-tab"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -591,6 +727,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lines/adorn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Turns, hammered doubles and trills added to a line; every note stays in its place */
+        post: operations["adorn-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lines/blend": {
         parameters: {
             query?: never;
@@ -642,23 +795,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/lines/import": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A line from a file: MusicXML, MIDI or tablature text */
-        post: operations["import-line"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/lines/judge": {
         parameters: {
             query?: never;
@@ -687,6 +823,23 @@ export interface paths {
         put?: never;
         /** A line laid on the player's instrument, with what that changes */
         post: operations["lay-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/lead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What may lead into a note from the one before it */
+        post: operations["lead-line"];
         delete?: never;
         options?: never;
         head?: never;
@@ -738,6 +891,23 @@ export interface paths {
         put?: never;
         /** A line taken to another key with its chords */
         post: operations["move-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/pick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The picking hand proposed for a line */
+        post: operations["pick-line"];
         delete?: never;
         options?: never;
         head?: never;
@@ -859,6 +1029,23 @@ export interface paths {
         put?: never;
         /** Take a deletion back */
         post: operations["restore-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/score": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line on paper, as players of a reading write it */
+        get: operations["line-score"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1208,6 +1395,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far the fourth finger is from the first, with the first on a fret */
+        get: operations["reach"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/readings": {
         parameters: {
             query?: never;
@@ -1242,6 +1446,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A backup put in place of everything that is kept, which is copied aside first */
+        post: operations["restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs": {
         parameters: {
             query?: never;
@@ -1253,6 +1474,60 @@ export interface paths {
         get: operations["run"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sets in pages, the one used last first; each in short */
+        get: operations["sets"];
+        put?: never;
+        /** Keep a new set */
+        post: operations["create-set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One set */
+        get: operations["set"];
+        /** Change a set */
+        put: operations["update-set"];
+        post?: never;
+        /** Delete a set; it can be restored */
+        delete: operations["delete-set"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-set"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1391,6 +1666,16 @@ export interface components {
             note: string;
             places: components["schemas"]["Place"][];
         };
+        "Adorn-lineRequest": {
+            /**
+             * Format: double
+             * @description of the notes that bear one; 0 takes all away
+             */
+            amount: number;
+            line: components["schemas"]["LineBody"];
+            /** Format: int64 */
+            seed?: number;
+        };
         AimBody: {
             /**
              * Format: int64
@@ -1472,10 +1757,22 @@ export interface components {
         Bar: {
             /** @description what the band plays here, where the soloist imagines something else */
             band?: string;
+            /** Format: int64 */
+            beats: number;
             changes: components["schemas"]["Change"][];
+            /**
+             * Format: int64
+             * @description for which time it is played then
+             */
+            pass?: number;
             /** @description a new row of the sheet begins here */
             row?: boolean;
             section?: string;
+            /**
+             * Format: int64
+             * @description which written bar it is, from 1, where a song is not played as it is written
+             */
+            written?: number;
         };
         Bend: {
             /** @description reached, of the chord */
@@ -1538,6 +1835,23 @@ export interface components {
             beat: number;
             /** @enum {string} */
             box: "minor" | "major";
+        };
+        Brought: {
+            chart?: components["schemas"]["ChartBody"];
+            /** @description what the file is */
+            kind: string;
+            licks?: components["schemas"]["LickBody"][];
+            line?: components["schemas"]["LineBody"];
+            /** @description in which order its written bars are played, where it is not as they stand */
+            order?: string;
+            /** @description what could be read of it */
+            parts: components["schemas"]["Part"][];
+            /** @description what was guessed, moved or left out, and where */
+            said: string[];
+            /** @description the line, or the licks, as they are written */
+            score?: components["schemas"]["Score"];
+            /** @description the chart as it is played */
+            sheet?: components["schemas"]["Sheet"];
         };
         Call: {
             answer?: string;
@@ -1655,6 +1969,8 @@ export interface components {
             approaches: components["schemas"]["CatalogueChoice"][];
             /** @description how the band grows over the choruses */
             arcs: components["schemas"]["CatalogueChoice"][];
+            /** @description how the bass can play */
+            basses: components["schemas"]["CatalogueChoice"][];
             /** @description what leads into a call's first tone */
             callDevices: components["schemas"]["CatalogueChoice"][];
             /** @description of a call's tones */
@@ -1663,8 +1979,14 @@ export interface components {
             callPaces: components["schemas"]["CatalogueChoice"][];
             /** @description kinds of calls */
             calls: components["schemas"]["CatalogueOption"][];
+            /** @description what the metronome can mark */
+            clicks: components["schemas"]["CatalogueChoice"][];
+            /** @description how a line can go through its last two bars */
+            closings: components["schemas"]["CatalogueOption"][];
             /** @description who can play the chords */
             compers: components["schemas"]["CatalogueChoice"][];
+            /** @description how one lick is led to from another */
+            connectors: components["schemas"]["CatalogueOption"][];
             contours: components["schemas"]["CatalogueOption"][];
             drills: components["schemas"]["CatalogueOption"][];
             feels: components["schemas"]["CatalogueFeel"][];
@@ -1675,6 +1997,10 @@ export interface components {
             paces: components["schemas"]["CataloguePace"][];
             palettes: components["schemas"]["CataloguePalette"][];
             phrasings: components["schemas"]["CatalogueOption"][];
+            /** @description ways of the picking hand */
+            pickings: components["schemas"]["CatalogueOption"][];
+            /** @description in which pitch players read */
+            readings: components["schemas"]["CatalogueOption"][];
             /** @description rules of what may rest over a chord, from strict to wide */
             rests: components["schemas"]["CatalogueChoice"][];
             /** @description vocabularies of written lines */
@@ -1697,6 +2023,8 @@ export interface components {
             name: string;
         };
         CatalogueFeel: {
+            /** @description how its bass plays, of the basses */
+            bass: string;
             id: string;
             name: string;
             /**
@@ -1704,6 +2032,8 @@ export interface components {
              * @description where the second eighth falls in its beat
              */
             swing: number;
+            /** @description the swing at 30 beats a minute, at 40 and so on: it follows the tempo */
+            swings: number[];
             /** Format: int64 */
             tempo: number;
         };
@@ -1774,6 +2104,8 @@ export interface components {
             name?: string;
         };
         CatalogueWay: {
+            /** @description the plain level of a line is without it */
+            adorns?: boolean;
             /** @description of the note, that it sets */
             field: string;
             /** @description that enters it */
@@ -1862,7 +2194,13 @@ export interface components {
             /** Format: int64 */
             id: number;
             key: string;
+            /** @description the beats of each bar as it is played, where they differ */
+            lengths?: number[];
             plan: components["schemas"]["Plan"];
+            /** @description the player's own, for the band or for practice */
+            remarks?: string;
+            /** @description words to find it by, with commas between */
+            tags?: string;
             /**
              * Format: int64
              * @description beats a minute, 30 to 300
@@ -1887,6 +2225,10 @@ export interface components {
             beats: number;
             feel: string;
             key: string;
+            /** @description the player's own, for the band or for practice */
+            remarks?: string;
+            /** @description words to find it by, with commas between */
+            tags?: string;
             /**
              * Format: int64
              * @description beats a minute, 30 to 300
@@ -1908,8 +2250,11 @@ export interface components {
             /** Format: int64 */
             id: number;
             key: string;
+            /** @description the beats of each bar as it is played, where they differ */
+            lengths?: number[];
             /** @description why it cannot be opened */
             problem?: string;
+            tags?: string;
             /** Format: int64 */
             tempo: number;
             title: string;
@@ -2104,6 +2449,15 @@ export interface components {
             /** @description the last two bars, ii7–V7–I */
             name: string;
         };
+        Found: {
+            /** Format: int64 */
+            beats?: number;
+            feel?: string;
+            key?: string;
+            /** Format: int64 */
+            tempo?: number;
+            title?: string;
+        };
         FreeLanding: {
             /**
              * Format: int64
@@ -2158,6 +2512,10 @@ export interface components {
             notes: components["schemas"]["Note"][];
             /** @description the movable open shape that it takes here */
             shape?: string;
+        };
+        Guess: {
+            key: string;
+            why: string;
         };
         HeardNote: {
             /**
@@ -2265,6 +2623,8 @@ export interface components {
             id: number;
             /** Format: int64 */
             landed: number;
+            /** @description the beats of each bar, where they differ */
+            lengths?: number[];
             /** @description what was played, written down */
             line: components["schemas"]["LineBody"];
             /** @description how it was practised; empty where a line was played */
@@ -2311,6 +2671,14 @@ export interface components {
             says: string;
             study: components["schemas"]["Study"];
         };
+        "Lead-lineRequest": {
+            line: components["schemas"]["LineBody"];
+            /**
+             * Format: int64
+             * @description its number
+             */
+            note: number;
+        };
         LeadNote: {
             /** Format: double */
             beats: number;
@@ -2321,6 +2689,21 @@ export interface components {
             midi?: number;
             /** @description what sounds together with it */
             with?: number[];
+        };
+        Leaf: {
+            /** Format: int64 */
+            beats: number;
+            /** @description its name */
+            feel: string;
+            /** @description as it is written */
+            key: string;
+            remarks?: string;
+            sheet: components["schemas"]["Sheet"];
+            /** @description the key that sounds */
+            sounds: string;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
         };
         Led: {
             above: components["schemas"]["LedTone"];
@@ -2530,11 +2913,15 @@ export interface components {
         "Lick-lineRequest": {
             /**
              * Format: int64
-             * @description from 1; 0 sends it through the changes
+             * @description from 1; with no bars 0 sends it through the changes
              */
             bar?: number;
+            /** @description from 1, several */
+            bars?: number[];
             /** @description degrees follow the kind of chord */
             follow?: boolean;
+            /** @description how each is led into, of the catalogue's connectors; not at all by none */
+            join?: string;
             /** @description each version ends on the next change */
             land?: boolean;
             /** Format: int64 */
@@ -2565,6 +2952,11 @@ export interface components {
             dead?: boolean;
             /** @description above the root of the chord, or of the key */
             degree: string;
+            /**
+             * Format: int64
+             * @description hammered double: half steps up and back at its beginning
+             */
+            double?: number;
             /**
              * @description how it is reached from the note before
              * @enum {string}
@@ -2632,6 +3024,11 @@ export interface components {
              * @description half steps up to the other note
              */
             trill?: number;
+            /**
+             * Format: int64
+             * @description half steps up to the upper neighbour and down to the lower, at its end
+             */
+            turn?: number;
             vibrato?: boolean;
             /**
              * Format: int64
@@ -2810,6 +3207,11 @@ export interface components {
             bendGuessed?: boolean;
             /** @description muted, without pitch */
             dead?: boolean;
+            /**
+             * Format: int64
+             * @description hammered double: half steps up and back at its beginning
+             */
+            double?: number;
             /** Format: int64 */
             finger?: number;
             /** Format: int64 */
@@ -2889,6 +3291,11 @@ export interface components {
              * @description half steps up to the other note
              */
             trill?: number;
+            /**
+             * Format: int64
+             * @description half steps up to the upper neighbour and down to the lower, at its end
+             */
+            turn?: number;
             vibrato?: boolean;
             /**
              * Format: int64
@@ -3195,6 +3602,11 @@ export interface components {
             };
         };
         Measure: {
+            /**
+             * Format: int64
+             * @description in the whole bar; a pickup has fewer
+             */
+            beats: number;
             chords: components["schemas"]["Symbol"][];
             /**
              * Format: int64
@@ -3317,6 +3729,17 @@ export interface components {
             degree: string;
             note: string;
         };
+        OwnInstrument: {
+            /** Format: int64 */
+            capo: number;
+            /** Format: int64 */
+            frets: number;
+            left: boolean;
+            name: string;
+            /** Format: double */
+            scale: number;
+            tuning: string;
+        };
         OwnPalette: {
             /** @description own: and its steps, such as own:1 b3 4 5 6 */
             id: string;
@@ -3352,6 +3775,13 @@ export interface components {
             /** Format: int64 */
             string: number;
         };
+        Part: {
+            name: string;
+            /** Format: int64 */
+            notes: number;
+            /** @description it is what was read */
+            read: boolean;
+        };
         Person: {
             /** @description whose turn it is */
             here: boolean;
@@ -3385,6 +3815,11 @@ export interface components {
             low: number;
             /** Format: int64 */
             string: number;
+        };
+        "Pick-lineRequest": {
+            line: components["schemas"]["LineBody"];
+            /** @description of the catalogue's pickings */
+            picking: string;
         };
         Pin: {
             /**
@@ -3459,6 +3894,7 @@ export interface components {
             /** Format: int64 */
             frets: number;
             habit: string;
+            instruments?: components["schemas"]["OwnInstrument"][];
             left: boolean;
             palettes?: components["schemas"]["OwnPalette"][];
             rests?: string;
@@ -3479,6 +3915,7 @@ export interface components {
              * @description of the player
              */
             id: number;
+            instruments?: components["schemas"]["OwnInstrument"][];
             left: boolean;
             name: string;
             palettes?: components["schemas"]["OwnPalette"][];
@@ -3539,6 +3976,8 @@ export interface components {
             bars: components["schemas"]["PracticeChange"][][];
             /** @description what the band plays first, where it does */
             lead?: components["schemas"]["LineBody"];
+            /** @description the beats of each bar, where they differ */
+            lengths?: number[];
             /** @description its chords, with what is to be played where the mode writes it */
             line: components["schemas"]["LineBody"];
             /** @description what is to be played, engraved, where it is not to be found by ear */
@@ -3563,6 +4002,15 @@ export interface components {
             /** @description what stands there */
             text: string;
         };
+        Reach: {
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: double
+             * @description from the fret under the first finger, in millimetres
+             */
+            mm: number;
+        };
         "Read-lickRequest": {
             text: string;
         };
@@ -3571,12 +4019,20 @@ export interface components {
             asH?: string;
             bars: components["schemas"]["Bar"][];
             chords: components["schemas"]["Chord"][];
+            /** @description what the text says beside its bars */
+            found: components["schemas"]["Found"];
+            /** @description the two keys that the chords are likeliest in, when they are in another than was asked */
+            guesses: components["schemas"]["Guess"][];
             numerals: string;
+            /** @description in which order the written bars are played, where it is not as they stand */
+            order?: string;
             problems: components["schemas"]["Problem"][];
             /** @description what was taken for granted */
             said: string[];
             /** @description in chord symbols, as Undaris writes it; empty if it cannot be read */
             text: string;
+            /** @description the bars as they are written, to be moved about */
+            written: components["schemas"]["WrittenBar"][];
         };
         ReadingRequest: {
             /**
@@ -3634,6 +4090,13 @@ export interface components {
              * @description of the hand, in millimetres
              */
             travel: number;
+        };
+        Restored: {
+            /**
+             * Format: int64
+             * @description charts, licks, lines, takes, lines of the log and what else there is now
+             */
+            things: number;
         };
         ResultAim: {
             /**
@@ -3740,12 +4203,57 @@ export interface components {
             tempo: number;
             title: string;
         };
+        Set: {
+            /** Format: int64 */
+            id: number;
+            /** @description charts in the order they are played */
+            items: components["schemas"]["SetItem"][];
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /**
+             * Format: int64
+             * @description its ETag, without the quotes
+             */
+            version: number;
+        };
+        SetBody: {
+            /** @description charts in the order they are played */
+            items: components["schemas"]["SetItem"][];
+            title: string;
+        };
+        SetItem: {
+            /** Format: int64 */
+            chart: number;
+            /** Format: int64 */
+            choruses: number;
+        };
+        SetRow: {
+            /**
+             * Format: int64
+             * @description how many
+             */
+            charts: number;
+            /** Format: int64 */
+            id: number;
+            /** @description why it cannot be opened */
+            problem?: string;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /** Format: int64 */
+            version: number;
+        };
+        Sheet: {
+            bars: components["schemas"]["Bar"][];
+            chords: components["schemas"]["Chord"][];
+        };
         Sign: {
             /**
              * @description words above the tablature, the engraver's sign at the head, a line into the fret, out of it, to another and back, crosses before it
              * @enum {string}
              */
-            kind: "words" | "head" | "in" | "out" | "back" | "rake";
+            kind: "words" | "head" | "adorned" | "in" | "out" | "back" | "rake";
             text?: string;
             /**
              * Format: int64
@@ -4177,6 +4685,8 @@ export interface components {
             approach?: boolean;
             /** @description nothing but chord tones */
             chordTones?: boolean;
+            /** @description how the last two bars go, of the catalogue's closings */
+            closing?: string;
             contour?: string;
             /**
              * Format: int64
@@ -4235,6 +4745,11 @@ export interface components {
             degree?: string;
             /** @description what it does in its line, where that was looked at */
             does?: components["schemas"]["Does"];
+            /**
+             * Format: int64
+             * @description hammered double: half steps up and back at its beginning
+             */
+            double?: number;
             /** Format: int64 */
             finger?: number;
             /** Format: int64 */
@@ -4312,6 +4827,11 @@ export interface components {
              * @description half steps up to the other note
              */
             trill?: number;
+            /**
+             * Format: int64
+             * @description half steps up to the upper neighbour and down to the lower, at its end
+             */
+            turn?: number;
             vibrato?: boolean;
             /**
              * Format: int64
@@ -4323,6 +4843,21 @@ export interface components {
              * @description of the vibrato, in cents either way; 0 is usual
              */
             vibratoWidth?: number;
+        };
+        WrittenBar: {
+            /** @description the signs behind them, such as D.C. */
+            after?: string;
+            /** Format: int64 */
+            beats: number;
+            /** @description the signs before its chords, such as 1. */
+            before?: string;
+            /** @description alone */
+            chords: string;
+            numerals: string;
+            /** @description a new row begins here */
+            row?: boolean;
+            section?: string;
+            text: string;
         };
     };
     responses: never;
@@ -4665,6 +5200,37 @@ export interface operations {
             };
         };
     };
+    backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "band-midi": {
         parameters: {
             query?: {
@@ -4672,8 +5238,8 @@ export interface operations {
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description without the bar of sticks first */
-                noCountIn?: boolean;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -4690,6 +5256,10 @@ export interface operations {
                 without?: string[];
                 /** @description a bar more with a last chord */
                 ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
                 /** @description how it grows over the choruses: level, grow or wave */
                 arc?: string;
             };
@@ -5058,6 +5628,73 @@ export interface operations {
             };
         };
     };
+    "chart-chordpro": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain; charset=utf-8": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-leaf": {
+        parameters: {
+            query?: {
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Leaf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "chart-map": {
         parameters: {
             query?: {
@@ -5104,8 +5741,8 @@ export interface operations {
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description without the bar of sticks first */
-                noCountIn?: boolean;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -5122,6 +5759,10 @@ export interface operations {
                 without?: string[];
                 /** @description a bar more with a last chord */
                 ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
                 /** @description how it grows over the choruses: level, grow or wave */
                 arc?: string;
                 /** @description thread: its targets are played over the band */
@@ -5169,9 +5810,11 @@ export interface operations {
                 high: number;
                 /** @description such as 5,2; all where none is said */
                 strings?: string;
-                of?: "run" | "crossing" | "thread";
+                of?: "run" | "crossing" | "thread" | "chords";
                 /** @description for a run or a crossing: which chord of the form, from 0 */
                 step?: number;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
             };
             header?: never;
             path: {
@@ -5310,9 +5953,11 @@ export interface operations {
                 high: number;
                 /** @description such as 5,2; all where none is said */
                 strings?: string;
-                of?: "run" | "crossing" | "thread";
+                of?: "run" | "crossing" | "thread" | "chords";
                 /** @description for a run or a crossing: which chord of the form, from 0 */
                 step?: number;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
             };
             header?: never;
             path: {
@@ -5349,15 +5994,17 @@ export interface operations {
                 high: number;
                 /** @description such as 5,2; all where none is said */
                 strings?: string;
-                of?: "run" | "crossing" | "thread";
+                of?: "run" | "crossing" | "thread" | "chords";
                 /** @description for a run or a crossing: which chord of the form, from 0 */
                 step?: number;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
                 /** @description 1 to 32 */
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description without the bar of sticks first */
-                noCountIn?: boolean;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -5374,6 +6021,10 @@ export interface operations {
                 without?: string[];
                 /** @description a bar more with a last chord */
                 ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
                 /** @description how it grows over the choruses: level, grow or wave */
                 arc?: string;
             };
@@ -5394,6 +6045,39 @@ export interface operations {
                 };
                 content: {
                     "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain; charset=utf-8": string;
                 };
             };
             /** @description Error */
@@ -5533,6 +6217,49 @@ export interface operations {
             };
         };
     };
+    "read-file": {
+        parameters: {
+            query?: {
+                /** @description of the file; its ending tells what it is, where its beginning does not */
+                name?: string;
+                /** @description a chart to lay a line over, where the file has no chords */
+                chart?: number;
+                /** @description which of its parts, from 1; 0 leaves it to the reader */
+                part?: number;
+                as?: "chart" | "line" | "licks";
+                /** @description a chart's repeats are written out */
+                out?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Brought"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     licks: {
         parameters: {
             query?: {
@@ -5634,6 +6361,128 @@ export interface operations {
             };
         };
     };
+    "licks-midi": {
+        parameters: {
+            query: {
+                id: number[];
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "licks-musicxml": {
+        parameters: {
+            query: {
+                id: number[];
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml+xml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "read-lick": {
         parameters: {
             query?: never;
@@ -5687,6 +6536,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "licks-tab": {
+        parameters: {
+            query: {
+                id: number[];
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain; charset=utf-8": string;
                 };
             };
             /** @description Error */
@@ -5942,6 +6852,39 @@ export interface operations {
             };
         };
     };
+    "adorn-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Adorn-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "blend-line": {
         parameters: {
             query?: never;
@@ -6041,44 +6984,6 @@ export interface operations {
             };
         };
     };
-    "import-line": {
-        parameters: {
-            query?: {
-                /** @description of the file; its ending tells what it is */
-                name?: string;
-                /** @description a chart to lay it over, where the file has no chords */
-                chart?: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/octet-stream": string;
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Study"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
     "judge-line": {
         parameters: {
             query?: never;
@@ -6145,6 +7050,39 @@ export interface operations {
             };
         };
     };
+    "lead-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lead-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fixes"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "lick-line": {
         parameters: {
             query?: never;
@@ -6185,8 +7123,8 @@ export interface operations {
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description without the bar of sticks first */
-                noCountIn?: boolean;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -6203,8 +7141,14 @@ export interface operations {
                 without?: string[];
                 /** @description a bar more with a last chord */
                 ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
                 /** @description how it grows over the choruses: level, grow or wave */
                 arc?: string;
+                /** @description without turns, hammered doubles and trills */
+                plain?: boolean;
             };
             header?: never;
             path?: never;
@@ -6248,6 +7192,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Move-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "pick-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pick-lineRequest"];
             };
         };
         responses: {
@@ -6480,8 +7457,8 @@ export interface operations {
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description without the bar of sticks first */
-                noCountIn?: boolean;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -6498,8 +7475,16 @@ export interface operations {
                 without?: string[];
                 /** @description a bar more with a last chord */
                 ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
                 /** @description how it grows over the choruses: level, grow or wave */
                 arc?: string;
+                /** @description without turns, hammered doubles and trills */
+                plain?: boolean;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
             };
             header?: never;
             path: {
@@ -6538,8 +7523,8 @@ export interface operations {
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description without the bar of sticks first */
-                noCountIn?: boolean;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -6556,8 +7541,16 @@ export interface operations {
                 without?: string[];
                 /** @description a bar more with a last chord */
                 ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
                 /** @description how it grows over the choruses: level, grow or wave */
                 arc?: string;
+                /** @description without turns, hammered doubles and trills */
+                plain?: boolean;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
             };
             header?: never;
             path: {
@@ -6621,6 +7614,42 @@ export interface operations {
             };
         };
     };
+    "line-score": {
+        parameters: {
+            query?: {
+                /** @description without turns, hammered doubles and trills */
+                plain?: boolean;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Score"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "line-tab": {
         parameters: {
             query?: {
@@ -6628,8 +7657,8 @@ export interface operations {
                 choruses?: number;
                 /** @description the same seed gives the same file */
                 seed?: number;
-                /** @description without the bar of sticks first */
-                noCountIn?: boolean;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
                 /** @description a click on every beat, on a track of its own */
                 metronome?: boolean;
                 /** @description who plays the chords: guitar, organ or piano */
@@ -6646,8 +7675,16 @@ export interface operations {
                 without?: string[];
                 /** @description a bar more with a last chord */
                 ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
                 /** @description how it grows over the choruses: level, grow or wave */
                 arc?: string;
+                /** @description without turns, hammered doubles and trills */
+                plain?: boolean;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
             };
             header?: never;
             path: {
@@ -7439,6 +8476,48 @@ export interface operations {
             };
         };
     };
+    reach: {
+        parameters: {
+            query?: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                /** @description the fret under the first finger */
+                from?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reach"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "read-text": {
         parameters: {
             query?: never;
@@ -7513,6 +8592,39 @@ export interface operations {
             };
         };
     };
+    restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Restored"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     run: {
         parameters: {
             query: {
@@ -7545,6 +8657,209 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sets: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Set"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Set"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-set": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Set"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-set": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Set"];
                 };
             };
             /** @description Error */

@@ -2,11 +2,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import { answer, api, type LineBody, type TakeBody } from './client'
-import { everyRow } from './pages'
+import { useList } from './pages'
 import { useRemoving } from './removing'
 
-export const useTakes = () =>
-  useQuery({ queryKey: ['takes'], queryFn: () => everyRow((query) => api.GET('/api/takes', { params: { query } })) })
+export const useTakes = () => useList('takes', (query) => api.GET('/api/takes', { params: { query } }))
 
 export const readTake = (id: number) => answer(api.GET('/api/takes/{id}', { params: { path: { id } } }))
 

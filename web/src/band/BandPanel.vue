@@ -15,7 +15,13 @@ const band = useBand()
 const catalogue = useCatalogue()
 const compers = computed(() => catalogue.data.value?.compers ?? [])
 const feel = computed(() => catalogue.data.value?.feels.find((f) => f.id === band.chart?.feel))
-const swing = computed(() => band.swing || feel.value?.swing || 0.5)
+/* It follows the tempo unless it is set. */
+const swing = computed(() => band.swing || feel.value?.swings[Math.round((band.tempo - minTempo) / 10)] || 0.5)
+const basses = computed(() =>
+  (catalogue.data.value?.basses ?? []).map((b) =>
+    b.id === 'own' && feel.value ? { ...b, name: `${b.name}: ${feel.value.bass}` } : b,
+  ),
+)
 const five = [1, 2, 3, 4, 5].map((n) => ({ id: n, name: String(n) }))
 const tracks = [
   { id: 'drums', name: 'Drums' },
@@ -56,6 +62,30 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
       <span>Chords on</span>
       <SegmentedChoice v-model="band.settings.comp" :options="compers" label="chords on" />
     </div>
+    <div class="row">
+      <span>Bass</span>
+      <Select
+        v-model="band.settings.bass"
+        :options="basses"
+        option-label="name"
+        option-value="id"
+        size="small"
+        input-id="band-bass"
+        aria-label="bass"
+      />
+    </div>
+    <div class="row">
+      <span>Click on</span>
+      <Select
+        v-model="band.settings.marks"
+        :options="catalogue.data.value?.clicks ?? []"
+        option-label="name"
+        option-value="id"
+        size="small"
+        input-id="band-click"
+        aria-label="click on"
+      />
+    </div>
     <label class="row"><span>Metronome only</span><ToggleSwitch v-model="band.settings.clickOnly" /></label>
     <label class="row">
       <span>Drop the chords <small>every second chorus or pass: let the line tell them</small></span>
@@ -79,7 +109,12 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
     </div>
     <div class="row">
       <span
-        >Swing <small>{{ Math.round(swing * 100) }} %, {{ swingName(swing) }}</small></span
+        >Swing
+        <small
+          >{{ Math.round(swing * 100) }} %, {{ swingName(swing) }};
+          <template v-if="!band.swing">follows the tempo</template>
+          <PressButton v-else class="plain" @click="band.swing = 0">follow the tempo again</PressButton></small
+        ></span
       >
       <Slider
         :model-value="swing * 100"

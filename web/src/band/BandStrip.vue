@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router'
 import Popover from 'primevue/popover'
 import { useToast } from 'primevue/usetoast'
 import { useCharts } from '../api/queries'
+import { metreOf } from '../music/metre'
 import { useCommands } from '../shell/useCommands'
 import BandPanel from './BandPanel.vue'
 import LoopChooser from './LoopChooser.vue'
@@ -20,7 +21,9 @@ const charts = useCharts()
 /* The chart of the place in view, or the one opened last. */
 const chart = computed(() => {
   const all = charts.data.value
-  return all?.find((c) => c.id === Number(route.params.id)) ?? band.chart ?? all?.[0]
+  const named = all?.find((c) => c.id === Number(route.params.id))
+  const comes = charts.isFetching.value && route.params.id // it may be on a further page of the list
+  return named ?? band.chart ?? (comes ? undefined : all?.[0])
 })
 watch(chart, (c) => c && band.take(c), { immediate: true })
 
@@ -37,15 +40,20 @@ useCommands({
   play: there(() => toggle()),
   slower: there(() => band.setTempo(band.tempo - 2)),
   faster: there(() => band.setTempo(band.tempo + 2)),
+  half: there(() => band.half()),
   loop: there(() => band.turnLoop()),
 })
 
-const beats = computed(() => band.audition?.beats ?? band.chart?.beats ?? 4)
+/* The bars of what plays, which need not be the chart's. */
+const metre = computed(() => {
+  const a = band.audition
+  return a ? metreOf({ ...a, bars: a.bars ?? 0 }) : metreOf(band.chart ?? { beats: 4, bars: 0 })
+})
 const where = computed(() => {
   const b = band.beat
   if (b === undefined) return undefined
-  const n = beats.value
-  return { count: b < 0, bar: Math.floor(b / n) + 1, beat: (((b % n) + n) % n) + 1 }
+  const { bar, beat } = metre.value.at(b)
+  return { count: b < 0, bar: bar + 1, beat: beat + 1, of: metre.value.beatsOf(bar) }
 })
 const say = (text: string) => toast.add({ severity: 'secondary', summary: text, life: 6000 })
 </script>
@@ -80,7 +88,7 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
         <b v-if="where.count">count-in</b>
         <b v-else>bar {{ where.bar }}</b>
         <span class="beats" :data-beat="where.beat" aria-hidden="true"
-          ><i v-for="n in beats" :key="n" :class="{ on: n === where.beat }"
+          ><i v-for="n in where.of" :key="n" :class="{ on: n === where.beat }"
         /></span>
         <small v-if="!band.audition && !where.count">chorus {{ band.chorus + 1 }}</small>
       </template>

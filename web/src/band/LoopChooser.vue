@@ -7,7 +7,7 @@ import { useBand } from './useBand'
 const emit = defineEmits<{ said: [text: string] }>()
 const band = useBand()
 const field = ref<HTMLInputElement>()
-const written = computed(() => (band.loop && band.frame ? writeLoop(band.loop, band.frame.beats) : ''))
+const written = computed(() => (band.loop && band.metre ? writeLoop(band.loop, band.metre) : ''))
 const kinds = computed(() => [
   { id: 'form', name: 'Form', title: 'the whole form, round and round', loop: undefined },
   ...(band.here && !band.offered
@@ -18,9 +18,9 @@ const kinds = computed(() => [
     : []),
 ])
 function set(text: string) {
-  if (!band.frame) return
+  if (!band.metre) return
   if (text.trim()) {
-    const { loop, said } = readLoop(text, band.frame.beats, band.frame.bars)
+    const { loop, said } = readLoop(text, band.metre)
     band.setLoop(loop)
     if (said) emit('said', said)
   } else band.setLoop(undefined)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useBand } from './useBand'
+import { hint } from '../shell/commands'
 import { maxTempo, minTempo } from './settings'
 import PressButton from '../shell/PressButton.vue'
 
@@ -39,7 +40,16 @@ function set(text: string) {
       <i class="pi pi-plus" />
     </PressButton>
     <PressButton
-      v-if="band.chart && band.tempo !== band.chart.tempo && !band.settings.ladder.on"
+      class="half"
+      :aria-pressed="band.halved"
+      :title="hint('half')"
+      :aria-label="`half the tempo${band.halved ? ', now on' : ''}`"
+      @click="band.half()"
+    >
+      ½
+    </PressButton>
+    <PressButton
+      v-if="band.chart && !band.halved && band.tempo !== band.chart.tempo && !band.settings.ladder.on"
       class="back"
       title="back to the chart's tempo"
       :aria-label="`back to ${band.chart.tempo}`"
@@ -51,6 +61,12 @@ function set(text: string) {
 </template>
 
 <style scoped>
+.half[aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--paper);
+  font-weight: 700;
+}
+
 .tempo {
   display: flex;
   align-items: center;

@@ -17,6 +17,8 @@ export interface Audition {
   cues: Cue[]
   /** What is a whole form has bars: it can be counted in and looped in part. */
   bars?: number
+  /** How many beats each has, where they differ. */
+  lengths?: number[] | null
   tempo?: number
   /** A loop in beats; without one all of it comes round. */
   loop?: LoopBeats
@@ -27,6 +29,8 @@ export interface Playing {
   comp: string
   intensity: number
   arc: string
+  bass: string
+  click: string
   swing?: number
   metronome: boolean
   seed: number

@@ -32,22 +32,23 @@ function send(program: number, drum: boolean, midi: number, velocity: number) {
 
 function read(file: ArrayBuffer): Score {
   const midi = BasicMIDI.fromArrayBuffer(file)
-  const score: Score = { events: [], end: 0, countIn: 0, bar: 0, beat: midi.timeDivision }
-  let beats = 4
+  const score: Score = { events: [], end: 0, countIn: 0, metres: [], beat: midi.timeDivision }
   for (const track of midi.tracks) {
     const number = players.indexOf(track.name)
     for (const e of track.events) {
-      if (e.statusByte === 0x58) beats = e.data[0] ?? 4
+      if (e.statusByte === 0x58) score.metres.push({ at: e.ticks, bar: (e.data[0] ?? 4) * midi.timeDivision })
       if (e.statusByte === 0x2f) score.end = Math.max(score.end, e.ticks)
       if (number >= 0 && e.statusByte >= 0x80 && e.statusByte < 0xf0)
         score.events.push({ at: e.ticks, track: number, data: [e.statusByte, ...e.data] })
     }
   }
-  score.bar = beats * midi.timeDivision
-  if (midi.tracks.some((t) => t.name === 'count-in')) score.countIn = score.bar
+  if (!score.metres.length) score.metres.push({ at: 0, bar: 4 * midi.timeDivision })
+  if (midi.tracks.some((t) => t.name === 'count-in')) score.countIn = score.metres[0]!.bar
   score.events.sort((a, b) => a.at - b.at || order(a) - order(b))
-  for (const e of score.events) e.at -= score.countIn
+  for (const e of [...score.events, ...score.metres]) e.at -= score.countIn
   score.end -= score.countIn
+  const leads = players.flatMap((name, i) => (name.startsWith('lead') ? [i] : []))
+  score.pickup = score.events.some((e) => e.at < 0 && leads.includes(e.track) && (e.data[0]! & 0xf0) === 0x90)
   return score
 }
 

@@ -1,5 +1,9 @@
 import { describe, expect, it } from 'vitest'
+import { metreOf } from '../music/metre'
 import { beatsOf, readLoop, writeLoop, swingName } from './settings'
+
+const twelve = metreOf({ beats: 4, bars: 12 })
+const uneven = metreOf({ beats: 4, bars: 4, lengths: [4, 2, 5, 3] })
 
 describe('loops as players write them', () => {
   it.each([
@@ -8,9 +12,19 @@ describe('loops as players write them', () => {
     ['4.3-5.2', { from: 14, to: 18 }],
     ['12.4', { from: 47, to: 48 }],
   ])('%s', (text, loop) => {
-    const read = readLoop(text, 4, 12)
+    const read = readLoop(text, twelve)
     expect(read.loop).toEqual(loop)
-    expect(readLoop(writeLoop(loop, 4), 4, 12).loop).toEqual(loop)
+    expect(readLoop(writeLoop(loop, twelve), twelve).loop).toEqual(loop)
+  })
+
+  it.each([
+    ['2', { from: 4, to: 6 }],
+    ['2-3', { from: 4, to: 11 }],
+    ['3.5-4.3', { from: 10, to: 14 }],
+    ['1-4', { from: 0, to: 14 }],
+  ])('%s in bars of other lengths', (text, loop) => {
+    expect(readLoop(text, uneven).loop).toEqual(loop)
+    expect(readLoop(writeLoop(loop, uneven), uneven).loop).toEqual(loop)
   })
 
   it.each([
@@ -19,13 +33,13 @@ describe('loops as players write them', () => {
     ['2.9-3', { from: 7, to: 12 }, '2.4-3.4'],
     ['8-5', { from: 16, to: 32 }, '5-8'],
   ])('%s is set to the nearest that can be played, and said', (text, loop, written) => {
-    const read = readLoop(text, 4, 12)
+    const read = readLoop(text, twelve)
     expect(read.loop).toEqual(loop)
     expect(read.said).toContain(`it is set to ${written}`)
   })
 
   it('refuses what is no loop', () => {
-    expect(readLoop('all of it', 4, 12)).toEqual({ said: expect.stringContaining('is no loop') })
+    expect(readLoop('all of it', twelve)).toEqual({ said: expect.stringContaining('is no loop') })
   })
 
   it('keeps a loop within the form, a beat long at least', () => {

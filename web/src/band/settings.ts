@@ -1,4 +1,6 @@
 /* What the transport can be set to. */
+import type { Metre } from '../music/metre'
+
 export const minTempo = 30
 export const maxTempo = 300
 
@@ -33,26 +35,30 @@ export function beatsOf(l: LoopBeats, form: number): LoopBeats {
 }
 
 /** Writes a loop as a player says it: bars 5-8, or bar.beat to bar.beat, both included. */
-export function writeLoop(l: LoopBeats, beats: number): string {
-  const at = (b: number) => ({ bar: Math.floor(b / beats) + 1, beat: (b % beats) + 1 })
-  const a = at(l.from)
-  const b = at(l.to - 1)
-  if (a.beat === 1 && b.beat === beats) return `${a.bar}-${b.bar}`
-  return `${a.bar}.${a.beat}-${b.bar}.${b.beat}`
+export function writeLoop(l: LoopBeats, metre: Metre): string {
+  const a = metre.at(l.from)
+  const b = metre.at(l.to - 1)
+  if (!a.beat && b.beat + 1 === metre.beatsOf(b.bar)) return `${a.bar + 1}-${b.bar + 1}`
+  return `${a.bar + 1}.${a.beat + 1}-${b.bar + 1}.${b.beat + 1}`
 }
 
 /** Reads a loop; what cannot be played is set to the nearest that can, and said. */
-export function readLoop(text: string, beats: number, bars: number): { loop?: LoopBeats; said?: string } {
+export function readLoop(text: string, metre: Metre): { loop?: LoopBeats; said?: string } {
   const m = /^(\d+)(?:\.(\d+))?(?:-(\d+)(?:\.(\d+))?)?$/.exec(text.trim())
   if (!m)
     return { said: `“${text}” is no loop; write bars, such as 5-8, or bar.beat, such as 4.3-5.2. Nothing is looped.` }
   const clamp = (n: number, most: number) => Math.max(1, Math.min(n, most))
   const turned = m[3] && Number(m[1]) > Number(m[3]) // bars 8-5 are bars 5-8
   const [a, aBeat, b, bBeat] = turned ? [m[3], m[4], m[1], m[2]] : [m[1], m[2], m[3] ?? m[1], m[4]]
-  const from = (clamp(Number(a), bars) - 1) * beats + clamp(Number(aBeat ?? 1), beats) - 1
-  const to = (clamp(Number(b), bars) - 1) * beats + clamp(Number(bBeat ?? beats), beats)
-  const loop = beatsOf(from < to ? { from, to } : { from: to - 1, to: from + 1 }, bars * beats)
-  const written = writeLoop(loop, beats)
+  const beat = (bar: string | undefined, of: string | undefined, usual: 'first' | 'last') => {
+    const at = clamp(Number(bar), metre.bars) - 1
+    const most = metre.beatsOf(at)
+    return metre.startOf(at) + clamp(Number(of ?? (usual === 'first' ? 1 : most)), most) - 1
+  }
+  const from = beat(a, aBeat, 'first')
+  const to = beat(b, bBeat, 'last') + 1
+  const loop = beatsOf(from < to ? { from, to } : { from: to - 1, to: from + 1 }, metre.length)
+  const written = writeLoop(loop, metre)
   const asked = m[3] ? text.trim() : `${text.trim()}-${text.trim()}`
   return {
     loop,

@@ -14,7 +14,7 @@ const beats = (bars: number, countIn = 0): Score => ({
   ]),
   end: bars * 4 * beat,
   countIn: countIn * 4 * beat,
-  bar: 4 * beat,
+  metres: [{ at: -countIn * 4 * beat, bar: 4 * beat }],
   beat,
 })
 
@@ -53,6 +53,17 @@ function run(seconds: number, each?: (frame: number) => void) {
 const notes = () => heard.map((h) => h.note)
 
 describe('the band’s clock', () => {
+  it('brings the count-in along where a pickup leads to the top, and only there', () => {
+    transport.load({ ...beats(2, 1), pickup: true }, 0)
+    transport.start(0, 0, 60, undefined, false)
+    run(6)
+    expect(notes().slice(0, 6)).toEqual([96, 97, 98, 99, 0, 1])
+    heard = []
+    transport.start(now, 4 * beat, 60, undefined, false)
+    run(2)
+    expect(notes()[0]).toBe(4)
+  })
+
   it('plays every event on its frame and comes round', () => {
     transport.load(beats(2), 0)
     transport.start(0, 0, 60, undefined, false)

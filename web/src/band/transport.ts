@@ -17,7 +17,8 @@ export interface Score {
   events: SoundEvent[] // in order
   end: number
   countIn: number // ticks of it
-  bar: number // ticks of one
+  pickup?: boolean // the lead begins in it
+  metres: { at: number; bar: number }[] // from a tick on, a bar has so many
   beat: number
 }
 
@@ -84,7 +85,7 @@ export class Transport {
     }
   }
 
-  /** Starts at a tick, after the count-in if asked for. */
+  /** Starts at a tick, after the count-in if asked for; a pickup to the top brings it along. */
   start(frame: number, from: number, tempo: number, loop: Loop | undefined, countIn: boolean) {
     if (!this.score) return
     this.playing = true
@@ -92,7 +93,7 @@ export class Transport {
     this.jump = undefined
     this.anchor = { ...this.anchor, tempo, framesPerTick: this.pace(tempo), pass: 0 }
     const begin = loop?.from ?? from
-    if (countIn && this.score.countIn) {
+    if ((countIn || (this.score.pickup && begin === 0)) && this.score.countIn) {
       this.jump = { at: 0, to: begin }
       this.place(frame, -this.score.countIn)
     } else this.place(frame, begin)
@@ -239,7 +240,10 @@ export class Transport {
   }
 
   private barEnd(tick: number) {
-    return (Math.floor(tick / this.score!.bar) + 1) * this.score!.bar
+    const all = this.score!.metres
+    const i = Math.max(0, all.findLastIndex((m) => m.at <= tick)) // prettier-ignore
+    const { at, bar } = all[i]!
+    return Math.min(at + (Math.floor((tick - at) / bar) + 1) * bar, all[i + 1]?.at ?? Infinity)
   }
 
   tickAt(frame: number) {

@@ -2,6 +2,7 @@
 import { defineStore, storeToRefs } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { answer, api, type Chart, type ChartRow } from '../api/client'
+import { metreOf } from '../music/metre'
 import type { Audition, Playing } from './audition'
 import type { SoundEvent } from './transport'
 import { beatsOf, maxTempo, minTempo, type LoopBeats } from './settings'
@@ -25,9 +26,12 @@ export const useBand = defineStore('band', () => {
   const audition = shallowRef<Audition>()
   /** What the place in view would have played instead of the chart. */
   const offered = shallowRef<Audition>()
-  const frame = computed(() =>
-    offered.value?.bars ? { bars: offered.value.bars, beats: offered.value.beats } : chart.value,
-  )
+  /** The bars that a loop is set in. */
+  const metre = computed(() => {
+    const o = offered.value
+    if (o?.bars) return metreOf({ ...o, bars: o.bars })
+    return chart.value && metreOf(chart.value)
+  })
   /** Where the place in view stands: its chord, and the change that comes next. */
   const here = shallowRef<{ chord: LoopBeats; change: LoopBeats }>()
   const passes = ref(0)
@@ -35,11 +39,16 @@ export const useBand = defineStore('band', () => {
   const dropped = ref(false)
   const drops = computed(() => dropped.value || settings.dropChords)
 
+  /** The tempo that swing follows, by tens; below it nothing changes. */
+  const pace = computed(() => (swing.value ? 0 : Math.max(130, Math.round(tempo.value / 10) * 10)))
+  /** The tempo to come back to from half of it. */
+  const full = ref(0)
+
   const choruses = computed(() => {
     const bars = chart.value?.bars || 12
     return Math.max(2, Math.min(4, Math.floor(128 / bars) & ~1))
   })
-  const formBeats = computed(() => (frame.value ? frame.value.bars * frame.value.beats : 0))
+  const formBeats = computed(() => metre.value?.length ?? 0)
 
   sound.listen({
     anchor(a) {
@@ -54,6 +63,8 @@ export const useBand = defineStore('band', () => {
       comp: settings.comp,
       intensity: settings.intensity,
       arc: settings.arc,
+      bass: settings.bass,
+      click: settings.marks,
       swing: swing.value || undefined,
       metronome: true,
       seed: seed.value,
@@ -152,6 +163,13 @@ export const useBand = defineStore('band', () => {
     sound.engine()?.tell({ do: 'tempo', tempo: t })
   }
 
+  /** Half as fast, and back. */
+  function half() {
+    const back = full.value
+    full.value = back ? 0 : tempo.value
+    setTempo(back || tempo.value / 2)
+  }
+
   function setLoop(l: LoopBeats | undefined) {
     loop.value = l && beatsOf(l, formBeats.value)
     if (whole()) sound.engine()?.tell({ do: 'loop', loop: loopTicks() })
@@ -183,6 +201,7 @@ export const useBand = defineStore('band', () => {
       withThread.value = undefined
       swing.value = 0
       tempo.value = c.tempo
+      full.value = 0
     } else if (c.tempo !== chart.value?.tempo) setTempo(c.tempo)
     const changed = !other && c.updated !== chart.value?.updated
     chart.value = c
@@ -225,7 +244,17 @@ export const useBand = defineStore('band', () => {
   }
 
   watch(
-    () => [settings.comp, settings.intensity, settings.arc, drops.value, swing.value, seed.value],
+    () => [
+      settings.comp,
+      settings.intensity,
+      settings.arc,
+      settings.bass,
+      settings.marks,
+      drops.value,
+      swing.value,
+      seed.value,
+      pace.value,
+    ],
     () => {
       void reload()
       if (!audition.value) sound.engine()?.tell({ do: 'loop', loop: loopTicks() })
@@ -248,7 +277,7 @@ export const useBand = defineStore('band', () => {
     audition,
     offered,
     dropped,
-    frame,
+    metre,
     threadHeard: computed(() => !!withThread.value),
     ...storeToRefs(heard),
     passes,
@@ -304,6 +333,8 @@ export const useBand = defineStore('band', () => {
     start,
     stop,
     setTempo,
+    half,
+    halved: computed(() => full.value > 0),
     setLoop,
     turnLoop,
     aim,

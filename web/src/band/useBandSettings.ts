@@ -14,6 +14,8 @@ export const useBandSettings = defineStore('band settings', () => {
       comp: 'guitar',
       intensity: 3,
       arc: 'level',
+      bass: 'own',
+      marks: 'beats',
       volume: 0.8,
       cautioned: false,
       levels: { drums: 1, bass: 1, chords: 1, lead: 1, metronome: 1 } as Record<string, number>,

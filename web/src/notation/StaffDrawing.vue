@@ -59,11 +59,10 @@ function points(bar: Box, row: Row) {
   const before = known.get(bar)
   if (before) return before
   const inside = row.spots.filter((s) => s.x >= bar.x && s.x <= bar.x + bar.width)
-  const whole = paper.value.beats * 960
   const list = [
     { tick: bar.start, x: bar.from },
     ...inside.map((s) => ({ tick: s.note.start, x: s.x })),
-    { tick: bar.measure * whole, x: bar.to },
+    { tick: bar.stop, x: bar.to },
   ].sort((a, b) => a.tick - b.tick)
   known.set(bar, list)
   return list

@@ -38,6 +38,8 @@ export interface Spot {
 export interface Box {
   measure: number
   start: number
+  /** the tick on which it is over */
+  stop: number
   x: number
   width: number
   /** where its first note stands, and where its last ends */
@@ -95,6 +97,12 @@ function line(note: string, bass: boolean): number {
 /** The notes of a stroke. */
 const heads = (score: Score, s: Stroke): Written[] => s.notes.map((id) => notesOf(score).get(id)!)
 
+/** Whether a bar has another metre than the one before it. */
+function changes(score: Score, m: Measure): boolean {
+  const before = score.measures[score.measures.indexOf(m) - 1]
+  return !!before && before.beats !== m.beats
+}
+
 function wants(m: Measure, score: Score): number {
   const strokes = m.strokes.reduce((sum, s) => {
     const notes = heads(score, s)
@@ -102,7 +110,7 @@ function wants(m: Measure, score: Score): number {
     const bent = notes.some((n) => n.bend || n.vibrato)
     return sum + 26 + (sharp ? 7 : 0) + (bent ? 16 : 0) + (s.base <= 2 ? 14 : 0)
   }, 0)
-  return Math.max(96, strokes + 30, m.chords.length * 58)
+  return Math.max(96, strokes + 30, m.chords.length * 58) + (changes(score, m) ? 24 : 0)
 }
 
 /** Breaks the measures into lines: where a line is wished for, and evenly where the paper is too narrow for it. */
@@ -140,9 +148,17 @@ function keyOf(
   const notes = strokes(row).flatMap((s) =>
     heads(score, s).map((n) => ({ ...n, does: undefined, before: n.join && n.before })),
   )
-  const measures = row.map(({ measure: m, width }) => [m.number, m.start, width, m.chords, m.strokes])
+  const measures = row.map(({ measure: m, width }) => [
+    m.number,
+    m.start,
+    width,
+    m.beats,
+    changes(score, m),
+    m.chords,
+    m.strokes,
+  ])
   const end = score.measures.at(-1)?.number
-  return JSON.stringify([score.signature, score.beats, score.strings, score.bass, end, of, measures, notes])
+  return JSON.stringify([score.signature, score.strings, score.bass, end, of, measures, notes])
 }
 
 /** Engraves a score. Of what was drawn before, the lines of music that did not change are taken over. */
@@ -167,7 +183,10 @@ function systemOf(score: Score, row: Placed[], space: Room): System {
   const has = (what: (s: Stroke) => unknown) => strokes(row).some(what)
   const tuplets = has((s) => s.tuplet)
   const named = has((s) => heads(score, s).some((n) => n.named))
-  const room = Math.max(14, (highest - 8) * 5 + space.above) + (tuplets ? 14 : 0) + (named ? 18 : 0)
+  // Strokes, accents and ornaments stand over each other above the notes.
+  const over = (n: Written) => (n.signs ?? []).filter((g) => g.kind === 'head' || g.kind === 'adorned').length
+  const signs = Math.max(0, ...strokes(row).flatMap((s) => heads(score, s).map((n) => over(n) + (n.trill ? 1 : 0))))
+  const room = Math.max(14, (highest - 8) * 5 + space.above) + (tuplets ? 14 : 0) + (named ? 18 : 0) + signs * 12
   const below = Math.max(space.between, -lowest * 5 + 32) + (tuplets ? 20 : has((s) => s.base > 8) ? 10 : 0)
   const stacked = Math.max(1, ...strokes(row).map((s) => s.notes.length)) - 1
   const staffTop = space.chords + room
@@ -245,9 +264,10 @@ function system(
     })
     if (i === 0) {
       stave.addClef(score.bass ? 'bass' : 'treble', 'default', '8vb').addKeySignature(signature)
-      if (index === 0) stave.addTimeSignature(`${score.beats}/4`)
+      if (index === 0) stave.addTimeSignature(`${p.measure.beats}/4`)
       tabs.addTabGlyph()
     }
+    if (changes(score, p.measure)) stave.addTimeSignature(`${p.measure.beats}/4`)
     if (p.measure.number === score.measures.at(-1)?.number) {
       stave.setEndBarType(3)
       tabs.setEndBarType(3)
@@ -262,7 +282,7 @@ function system(
     const fretted = p.measure.strokes.map((s) => tabNote(s, heads(score, s)))
     const tuplets = tupletsOf(p.measure, written, fretted)
     const voices = [written, fretted].map((list) =>
-      new Voice({ numBeats: score.beats, beatValue: 4 }).setMode(Voice.Mode.SOFT).addTickables(list),
+      new Voice({ numBeats: p.measure.beats, beatValue: 4 }).setMode(Voice.Mode.SOFT).addTickables(list),
     )
     Accidental.applyAccidentals([voices[0]!], signature)
     const beams = Beam.generateBeams(written.filter((n): n is StaveNote => n instanceof StaveNote) as StemmableNote[], {
@@ -280,6 +300,7 @@ function system(
     layout.boxes.push({
       measure: p.measure.number,
       start: p.measure.start,
+      stop: p.measure.number ? p.measure.start + p.measure.beats * 960 : 0,
       x,
       width: w,
       from: xs[0] ?? from,
@@ -317,7 +338,7 @@ function system(
       const tick = b * 960
       const k = p.measure.strokes.findIndex((s) => s.at >= tick)
       if (k >= 0 && p.measure.strokes[k]!.at === tick) return xs[k]! - 8
-      return xs[0]! - 8 + ((end - xs[0]!) * b) / score.beats
+      return xs[0]! - 8 + ((end - xs[0]!) * b) / p.measure.beats
     }
     for (const c of p.measure.chords)
       layout.symbols.push({ x: c.beat === 0 ? xs[0]! - 8 : beat(c.beat), y: at.chords, text: c.symbol })

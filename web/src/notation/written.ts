@@ -46,6 +46,9 @@ export function staffNote(s: Stroke, notes: Written[], bass: boolean, fingers: b
     if (i === 0)
       for (const sign of w.signs?.filter((g) => g.kind === 'head') ?? [])
         note.addModifier(new Articulation(sign.text ?? '').setPosition(Modifier.Position.ABOVE))
+    if (i === 0)
+      for (const sign of w.signs?.filter((g) => g.kind === 'adorned') ?? [])
+        note.addModifier(new Ornament(sign.text ?? ''))
     if (w.trill && i === 0) note.addModifier(new Ornament('tr'))
   })
   return note

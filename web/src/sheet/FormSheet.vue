@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Bar, Chord, Target } from '../api/client'
+import { metreOfSheet } from '../music/metre'
 import SheetBar from './SheetBar.vue'
 
 const props = defineProps<{
   bars: Bar[]
   chords: Chord[]
-  beats: number
   /** The bar and chord in hand, from 0; none in a preview. */
   at?: { bar: number; change: number }
   /** The next change, to be seen coming. */
@@ -19,22 +19,30 @@ const props = defineProps<{
   sound?: { beat?: number; loop?: { from: number; to: number } }
 }>()
 const emit = defineEmits<{ go: [bar: number, change: number]; loop: [bar: number] }>()
+const metre = computed(() => metreOfSheet(props.bars))
 const loops = (bar: number) => {
   const l = props.sound?.loop
-  const [from, to] = [bar * props.beats, (bar + 1) * props.beats]
+  const [from, to] = [metre.value.startOf(bar), metre.value.startOf(bar + 1)]
   if (!l || l.to <= from || l.from >= to) return undefined
   return {
     from: Math.max(0, l.from - from),
-    to: Math.min(props.beats, l.to - from),
+    to: Math.min(to, l.to) - from,
     begins: l.from >= from,
     ends: l.to <= to,
   }
 }
 const heard = (bar: number) => {
   const b = props.sound?.beat
-  return b !== undefined && Math.floor(b / props.beats) === bar ? (b % props.beats) + 1 : undefined
+  const at = b === undefined ? undefined : metre.value.at(b)
+  return at?.bar === bar ? at.beat + 1 : undefined
 }
 
+/** A metre is told where it changes; at the top only where it is not that of most bars. */
+const usual = computed(() => {
+  const all = props.bars.map((b) => b.beats)
+  const often = (n: number) => all.filter((x) => x === n).length
+  return [...new Set(all)].sort((a, b) => often(b) - often(a))[0]
+})
 /** Rows as players read them: four bars, or where the chart breaks them. */
 const rows = computed(() => {
   const out: { bar: Bar; index: number }[][] = []
@@ -76,7 +84,7 @@ watch(
         :bar="bar"
         :index="index"
         :chords="chords"
-        :beats="beats"
+        :metre="bar.beats !== (bars[index - 1]?.beats ?? usual) ? bar.beats : undefined"
         :here="at?.bar === index ? at.change : undefined"
         :soon="next?.bar === index ? next.change : undefined"
         :live="!!at"

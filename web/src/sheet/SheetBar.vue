@@ -10,7 +10,8 @@ const props = defineProps<{
   bar: Bar
   index: number
   chords: Chord[]
-  beats: number
+  /** Its metre, where that is told. */
+  metre?: number
   /** Which of its chords is in hand, or comes next. */
   here?: number
   soon?: number
@@ -31,9 +32,16 @@ const emit = defineEmits<{ go: [change: number]; loop: [] }>()
 /** Notes of the imagined chords that rub against the band's. */
 const rubs = computed(() => [...new Set(props.bar.changes.flatMap((c) => c.rubs?.map((r) => r.note) ?? []))])
 
+/** A bar that a song comes back to says for which time. */
+const again = computed(() => {
+  const n = props.bar.pass ?? 1
+  return n > 1 ? `${n}${['', '', 'nd', 'rd'][n] ?? 'th'} time ` : ''
+})
+
 const label = (i: number) => {
   const named = props.bar.changes.map((c) => `${props.chords[c.chord]?.symbol} on beat ${c.beat}`)
-  return i === 0 ? `bar ${props.index + 1}: ${named.join(', ')}` : `bar ${props.index + 1}: ${named[i]}`
+  const bar = `bar ${props.index + 1}${again.value && `, ${again.value.trim()}`}`
+  return i === 0 ? `${bar}: ${named.join(', ')}` : `${bar}: ${named[i]}`
 }
 </script>
 
@@ -49,7 +57,11 @@ const label = (i: number) => {
     }"
     :data-bar="index + 1"
   >
-    <span class="number">{{ index + 1 }}</span>
+    <span class="number"
+      ><b v-if="metre" class="metre" :title="`${metre} beats in a bar from here`">{{ metre }}/4 </b
+      ><small v-if="again" :title="`bar ${bar.written} as it is written`">{{ again }}</small
+      >{{ index + 1 }}</span
+    >
     <span v-if="bar.band" class="band" :title="`the band plays ${bar.band}`"
       >band <MusicText :text="bar.band" /><template v-if="rubs.length"
         >,
@@ -83,7 +95,7 @@ const label = (i: number) => {
     </PressButton>
     <span v-if="here !== undefined" class="beats" aria-hidden="true">
       <i
-        v-for="b in beats"
+        v-for="b in bar.beats"
         :key="b"
         :class="{ starts: heard === undefined && bar.changes.some((c) => c.beat === b), heard: heard === b }"
       />
@@ -92,7 +104,7 @@ const label = (i: number) => {
       v-if="loop"
       class="loop"
       :class="{ begins: loop.begins, ends: loop.ends }"
-      :style="{ left: `${(loop.from / beats) * 100}%`, right: `${(1 - loop.to / beats) * 100}%` }"
+      :style="{ left: `${(loop.from / bar.beats) * 100}%`, right: `${(1 - loop.to / bar.beats) * 100}%` }"
       aria-label="looped"
     />
   </div>
@@ -260,6 +272,12 @@ const label = (i: number) => {
 
 .on .numeral,
 .on .number {
+  color: var(--ink);
+}
+
+/* Where the metre changes it stands before the bar's number. */
+.metre {
+  margin-right: 0.35em;
   color: var(--ink);
 }
 

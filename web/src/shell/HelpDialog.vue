@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog'
+import BackupCard from './BackupCard.vue'
 import MarkLegend from '../music/MarkLegend.vue'
 import { computed } from 'vue'
 import { useCatalogue } from '../api/queries'
@@ -18,7 +19,9 @@ const shown = (keys: string[]) => (keys.length > 4 ? [keys[0]!, '…', keys.at(-
 </script>
 
 <template>
-  <Dialog v-model:visible="open" modal header="Keys and marks" :style="{ width: 'min(44rem, 94vw)' }" dismissable-mask>
+  <Dialog v-model:visible="open" modal header="Help" :style="{ width: 'min(44rem, 94vw)' }" dismissable-mask>
+    <h2>Backup</h2>
+    <BackupCard />
     <section v-for="group in groups" :key="group.name">
       <h2>{{ group.name }}</h2>
       <dl>

@@ -9,6 +9,8 @@ import SelectButton from 'primevue/selectbutton'
 import { Refused, type Player, type PlayerVersion } from '../api/client'
 import { useCatalogue, usePlayer, useSavePlayer } from '../api/queries'
 import FieldRow from './FieldRow.vue'
+import KeptInstruments from './KeptInstruments.vue'
+import ReachMeasure from './ReachMeasure.vue'
 
 const open = defineModel<boolean>({ required: true })
 const player = usePlayer()
@@ -24,7 +26,7 @@ watch([open, player.data], () => {
   if (!open.value) filled.value = false
   else if (player.data.value && !filled.value) {
     was = player.data.value
-    Object.assign(form, was)
+    Object.assign(form, { instruments: [], rests: undefined }, was)
     filled.value = true
     wrong.value = {}
   }
@@ -58,6 +60,7 @@ async function keep() {
 <template>
   <Dialog v-model:visible="open" modal header="Instrument and hand" :style="{ width: 'min(38rem, 94vw)' }">
     <form v-if="filled" @submit.prevent="keep">
+      <KeptInstruments :model-value="form" @update:model-value="Object.assign(form, $event)" />
       <FieldRow label="Tuning" for="tuning-known">
         <Select v-model="tuning" input-id="tuning-known" :options="known" option-label="name" option-value="id" />
       </FieldRow>
@@ -88,6 +91,7 @@ async function keep() {
       <FieldRow label="Comfortable reach" for="comfort" hint="mm, first to fourth finger" :wrong="wrong.comfort">
         <InputNumber v-model="form.comfort" input-id="comfort" :invalid="!!wrong.comfort" />
       </FieldRow>
+      <ReachMeasure v-model="form.comfort" :neck="form" />
       <FieldRow label="When it is far" for="habit" :wrong="wrong.habit">
         <SelectButton
           v-model="form.habit"

@@ -1,8 +1,9 @@
 <script setup lang="ts" generic="T extends { id: number }">
 /* A place that lists what is kept: its name, what is sought, what can be begun, and a row for each. */
-import { computed } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import InputText from 'primevue/inputtext'
 import { plain } from '../music/text'
+import { useGrowing } from './useGrowing'
 
 const sought = defineModel<string>({ default: '' })
 const props = defineProps<{
@@ -13,10 +14,19 @@ const props = defineProps<{
   all: T[]
   words: (item: T) => string
 }>()
-const shown = computed(() => {
+const found = computed(() => {
   const wanted = plain(sought.value).toLowerCase()
-  return props.all.filter((item) => props.words(item).toLowerCase().includes(wanted))
+  return props.all.filter((item) => read(item).includes(wanted))
 })
+/* What a row answers to is read once. */
+const index = new WeakMap<T, string>()
+function read(item: T): string {
+  const known = index.get(item) ?? props.words(item).toLowerCase()
+  index.set(item, known)
+  return known
+}
+const foot = useTemplateRef<HTMLElement>('foot')
+const shown = useGrowing(found, foot, sought)
 </script>
 
 <template>
@@ -30,7 +40,8 @@ const shown = computed(() => {
       <li v-for="item in shown" :key="item.id"><slot :item="item" /></li>
     </ul>
     <slot v-else name="empty" />
-    <p v-if="all.length && !shown.length" class="none">No {{ one }} has “{{ sought }}” in its {{ by }}.</p>
+    <p v-if="shown.length < found.length" ref="foot" class="none">{{ shown.length }} of {{ found.length }}</p>
+    <p v-if="all.length && !found.length" class="none">No {{ one }} has “{{ sought }}” in its {{ by }}.</p>
     <slot name="dialogs" />
   </div>
 </template>

@@ -67,6 +67,7 @@ export const commands = {
   play: { room: 'everywhere', keys: [' '], name: 'the band plays, or stops' },
   slower: { room: 'everywhere', keys: ['['], name: 'slower' },
   faster: { room: 'everywhere', keys: [']'], name: 'faster' },
+  half: { room: 'everywhere', keys: ['\\'], name: 'half the tempo, and back' },
   loop: { room: 'everywhere', keys: ['l'], name: 'loop the chord, the change, or nothing' },
   theme: { room: 'everywhere', keys: ['s'], name: 'paper or stage' },
   help: { room: 'everywhere', keys: ['?'], name: 'this help' },

@@ -5,6 +5,7 @@ import { replaceEqualDeep } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import type { LineBody, Score, Tones } from '../api/client'
 import { markOf } from '../music/marks'
+import { barsOf, metreOf } from '../music/metre'
 import { useRunning, type Clock } from '../notation/useRunning'
 
 const props = defineProps<{
@@ -28,7 +29,7 @@ const bars = computed<Score['measures']>((before) =>
     props.score.measures.filter((m) => m.number > 0),
   ),
 )
-const total = computed(() => bars.value.length * props.score.beats * 960)
+const total = computed(() => metreOf(barsOf(props.score)).length * 960)
 const x = (tick: number) => (tick / Math.max(1, total.value)) * width.value
 
 /* Figures by themselves: what is drawn from them waits until they change. */

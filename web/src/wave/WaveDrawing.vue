@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { ChartMap, Note, Place, Target } from '../api/client'
 import WaveRails, { type Rail } from './WaveRails.vue'
 import WaveThread from './WaveThread.vue'
+import { metreOfSheet } from '../music/metre'
 import type { Step } from '../places/bench/useBench'
 
 /* Time runs with the bars, height is pitch. Rails are the chord tones in the window; the thread runs through them. */
@@ -35,9 +36,13 @@ const count = computed(() => {
 const first = computed(() =>
   Math.min(Math.floor((props.steps[props.at]?.bar ?? 0) / count.value) * count.value, bars.value - count.value),
 )
-const beat = computed(() => width.value / (count.value * props.map.chart.beats))
-const beats = computed(() => props.map.chart.beats)
-const left = (s: Step) => ((s.bar - first.value) * beats.value + s.beat - 1) * beat.value
+const metre = computed(() => metreOfSheet(props.map.bars))
+/** The beats on which the bars in view begin and are over. */
+const from = computed(() => metre.value.startOf(first.value))
+const to = computed(() => metre.value.startOf(first.value + count.value))
+const wide = computed(() => width.value / (to.value - from.value))
+const x = (at: number) => (at - from.value) * wide.value
+const left = (s: Step) => x(metre.value.startOf(s.bar) + s.beat - 1)
 const visible = computed(() =>
   props.steps.map((s, i) => ({ s, i })).filter(({ s }) => s.bar >= first.value && s.bar < first.value + count.value),
 )
@@ -57,13 +62,13 @@ const rails = computed<Rail[]>(() =>
       step: i,
       n,
       x1: left(s) + 4,
-      x2: left(s) + s.length * beat.value - 4,
+      x2: left(s) + s.length * wide.value - 4,
       y: y(n.midi),
       nearness: target ? Math.max(0, 5 - Math.floor(Math.abs(n.midi - target.midi) / 3)) : 2,
     }))
   }),
 )
-const markRadius = computed(() => Math.min(11, Math.max(5, beat.value * 1.1)))
+const markRadius = computed(() => Math.min(11, Math.max(5, wide.value * 1.1)))
 const points = computed(() =>
   visible.value.flatMap(({ s, i }) => {
     const t = props.targets[i]
@@ -99,33 +104,33 @@ const words = computed(
         class="here"
         :x="left(s)"
         y="0"
-        :width="s.length * beat"
+        :width="s.length * wide"
         :height="height"
       />
       <g v-for="b in count" :key="b">
         <line
           class="barline"
           :class="{ strong: (first + b - 1) % 4 === 0 }"
-          :x1="(b - 1) * beats * beat"
-          :x2="(b - 1) * beats * beat"
+          :x1="x(metre.startOf(first + b - 1))"
+          :x2="x(metre.startOf(first + b - 1))"
           y1="0"
           :y2="height"
         />
-        <text class="number" :x="(b - 1) * beats * beat + 5" y="14">{{ first + b }}</text>
+        <text class="number" :x="x(metre.startOf(first + b - 1)) + 5" y="14">{{ first + b }}</text>
       </g>
       <WaveRails
         :rails="rails"
-        :beat="beat"
+        :beat="wide"
         :height="height"
         @go="(i) => emit('go', i)"
         @pin="(i, n) => emit('pin', i, n)"
       />
       <rect
-        v-if="props.beat !== undefined && props.beat >= first * beats && props.beat < (first + count) * beats"
+        v-if="props.beat !== undefined && props.beat >= from && props.beat < to"
         class="heard"
-        :x="(props.beat - first * beats) * beat"
+        :x="x(props.beat)"
         y="0"
-        :width="beat"
+        :width="wide"
         height="6"
       />
       <WaveThread :points="points" :line="line" :radius="markRadius" :label="label" @go="(i) => emit('go', i)" />

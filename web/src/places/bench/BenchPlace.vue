@@ -102,6 +102,7 @@ useCommands({
         <MusicText :text="data.chart.key" /> · {{ data.chart.bars }} bars · {{ data.chart.feelName }} ·
         <span :aria-label="`${data.chart.tempo} beats a minute`">♩ {{ data.chart.tempo }}</span>
       </p>
+      <p v-if="data.chart.remarks" class="remarks" :title="data.chart.remarks">{{ data.chart.remarks }}</p>
       <MarkLegend class="legend" short />
       <nav class="links">
         <RouterLink :to="{ name: 'stand', params: { id: data.chart.id }, query: $route.query }">Music stand</RouterLink>
@@ -121,7 +122,6 @@ useCommands({
       class="form"
       :bars="data.bars"
       :chords="data.chords"
-      :beats="data.chart.beats"
       :at="step"
       :next="coming[0]"
       :targets="targets"
@@ -298,6 +298,15 @@ h1 {
   flex: none;
   color: var(--soft);
   white-space: nowrap;
+}
+
+.remarks {
+  flex: 0 1 16rem;
+  min-width: 4rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  font-style: italic;
 }
 
 .legend {

@@ -61,7 +61,7 @@ const light = (m: Move) => emit('light', m.places)
         </template>
       </h2>
       <p v-if="coming[0]" class="when">
-        {{ away(coming[0].beats, map.chart.beats) }}
+        {{ away(coming[0].beats, map.chart) }}
         <span v-if="coming[1]">· then <MusicText :text="symbol(coming[1].chord)" /></span>
       </p>
       <p v-else class="when">One chord all the way: there is no change to aim for.</p>

@@ -63,8 +63,9 @@ const turnarounds = computed(() => {
 const imagined = computed(() => turnarounds.value.find((t) => t.text === now.value.imagined?.text)?.id ?? 'band')
 const imagine = (id: string) => {
   const t = turnarounds.value.find((x) => x.id === id)
-  const bars = props.bench.data.value?.bars.length ?? 0
-  if (t?.text && (bars < 2 || props.bench.data.value?.chart.beats !== 4)) {
+  const all = props.bench.data.value?.bars ?? []
+  const bars = all.length
+  if (t?.text && (bars < 2 || all.slice(-2).some((b) => b.beats !== 4))) {
     toast.add({
       severity: 'warn',
       summary: 'Not here',

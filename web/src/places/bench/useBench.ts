@@ -4,6 +4,7 @@ import type { Target } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import { noteOpened, useChartMap, useCharts } from '../../api/queries'
 import { useRegion, useRegions } from './useRegion'
+import { metreOfSheet } from '../../music/metre'
 import { useRemembered } from './useRemembered'
 
 export const plainLabels = ['degree', 'note', 'finger', 'fret'] as const
@@ -153,7 +154,8 @@ export function useBench() {
         chorus: c ? String(c + 1) : undefined,
       })
   }
-  const beatOf = (s: Step) => s.bar * (data.value?.chart.beats ?? 4) + s.beat - 1
+  const metre = computed(() => metreOfSheet(data.value?.bars ?? []))
+  const beatOf = (s: Step) => metre.value.startOf(s.bar) + s.beat - 1
   const band = useBand()
   /** Goes to a step. While the band plays it is the band, or its loop, that goes. */
   const go = (i: number) => {

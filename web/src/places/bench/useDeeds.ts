@@ -5,6 +5,7 @@ import { usePalettes } from '../../api/palettes'
 import { useBand } from '../../band/useBand'
 import { nearest, same } from './moves'
 import type { Bench } from './useBench'
+import { metreOfSheet } from '../../music/metre'
 import type { PlanState } from './usePlan'
 
 export function useDeeds(bench: Bench, plan: PlanState, blend: Ref<Blend | undefined>) {
@@ -32,9 +33,9 @@ export function useDeeds(bench: Bench, plan: PlanState, blend: Ref<Blend | undef
   const boxByHand = computed(() => plan.boxAt(at.value))
   /** A loop from the bar in hand to another. */
   function loopTo(bar: number) {
-    const n = data.value!.chart.beats
+    const metre = metreOfSheet(data.value!.bars)
     const [a, b] = [Math.min(bar, step.value!.bar), Math.max(bar, step.value!.bar)]
-    band.setLoop({ from: a * n, to: (b + 1) * n })
+    band.setLoop({ from: metre.startOf(a), to: metre.startOf(b + 1) })
   }
   /** Where a pitch is played, in place of another place of it. */
   const pick = (n: Note) =>

@@ -3,6 +3,7 @@ import { useToast } from 'primevue/usetoast'
 import { maxTempo, minTempo, readLoop, writeLoop } from '../../band/settings'
 import { useBand } from '../../band/useBand'
 import type { Bench } from './useBench'
+import { metreOfSheet } from '../../music/metre'
 import { useAddress } from '../../shell/useAddress'
 
 /** What is seen follows what is heard; loop and tempo stand in the address. */
@@ -57,7 +58,7 @@ export function useFollow(bench: Bench) {
       read = d.chart.id
       const [loops, tempo] = [address.read('loop'), address.read('tempo')]
       if (loops && !band.playing) {
-        const { loop, said: why } = readLoop(loops, d.chart.beats, d.bars.length)
+        const { loop, said: why } = readLoop(loops, metreOfSheet(d.bars))
         band.take(d.chart)
         band.setLoop(loop)
         if (why) said(why)
@@ -79,7 +80,7 @@ export function useFollow(bench: Bench) {
     () => {
       const d = data.value
       if (!d || band.chart?.id !== d.chart.id || read !== d.chart.id) return
-      const loop = band.loop ? writeLoop(band.loop, d.chart.beats) : undefined
+      const loop = band.loop ? writeLoop(band.loop, metreOfSheet(d.bars)) : undefined
       const tempo = band.tempo === d.chart.tempo ? undefined : String(band.tempo)
       void address.write({ loop, tempo })
     },
@@ -93,7 +94,7 @@ export function useFollow(bench: Bench) {
       loop: mine ? band.loop : undefined,
       inBar:
         mine && step.value && band.beat !== undefined && band.beat >= 0
-          ? (band.beat % (data.value?.chart.beats ?? 4)) + 1
+          ? metreOfSheet(data.value?.bars ?? []).at(band.beat).beat + 1
           : 0,
     }
   })

@@ -10,7 +10,9 @@ describe('words', () => {
     [1, 4, 'in a beat'],
     [6, 4, 'in 6 beats'],
     [3, 3, 'in a bar'],
-  ])('%i beats of %i to a bar are %s away', (beats, perBar, want) => expect(away(beats, perBar)).toBe(want))
+  ])('%i beats of %i to a bar are %s away', (beats, perBar, want) => expect(away(beats, { beats: perBar })).toBe(want))
+
+  it('is in beats where the bars differ', () => expect(away(8, { beats: 4, lengths: [4, 2] })).toBe('in 8 beats'))
 
   it('lists alternatives', () => {
     expect(either([])).toBe('')

@@ -1,8 +1,10 @@
-/** How far away a change is: "in a bar", "in 2 beats". */
-export function away(beats: number, perBar: number): string {
+/** How far away a change is: "in a bar", "in 2 beats"; in beats alone where the bars differ. */
+export function away(beats: number, { beats: perBar, lengths }: { beats: number; lengths?: number[] | null }): string {
   const bars = beats / perBar
-  if (bars === 1) return 'in a bar'
-  if (Number.isInteger(bars)) return `in ${bars} bars`
+  if (!lengths) {
+    if (bars === 1) return 'in a bar'
+    if (Number.isInteger(bars)) return `in ${bars} bars`
+  }
   return beats === 1 ? 'in a beat' : `in ${beats} beats`
 }
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /* A chart is written: form, key, feel, and the chords as text. */
 import { useTitle } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
@@ -9,18 +9,21 @@ import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import Textarea from 'primevue/textarea'
 import { useQuery } from '@tanstack/vue-query'
-import { answer, api, type Chart, type ChartBody } from '../../api/client'
+import { answer, api, type Chart, type ChartBody, type Reading } from '../../api/client'
 import { chartBody, useCatalogue, useChartChanges } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
-import FormSheet from '../../sheet/FormSheet.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import FieldRow from '../../shell/FieldRow.vue'
 import HistoryButtons from '../../shell/HistoryButtons.vue'
 import SaveWords from '../../shell/SaveWords.vue'
 import { useCommands } from '../../shell/useCommands'
 import { useNews } from '../../document/useNews'
+import BarTiles from './BarTiles.vue'
 import KeyField from './KeyField.vue'
-import { blank, fieldsOf, useChart } from './useChart'
+import ReadingNotes from './ReadingNotes.vue'
+import SwapNotes from './SwapNotes.vue'
+import { written } from './tiles'
+import { blank, fieldsOf, useChart, type Rewriting } from './useChart'
 import PressButton from '../../shell/PressButton.vue'
 
 const route = useRoute()
@@ -70,8 +73,28 @@ async function setForm(form: string) {
   if (!f) return
   const key = f.minor === minor.value ? shownKey.value : tonic.value + (f.minor ? 'm' : '')
   chosen.value = ''
-  if ((await draft.rewrite('form', { form, key })) && !body.value.title.trim()) suggested.value = `${f.name} in ${key}`
+  await swap('form', f.name, { form, key })
+  if (!swapping.value && !body.value.title.trim()) suggested.value = `${f.name} in ${key}`
 }
+const setTurnaround = (id: string) =>
+  swap('turnaround', turnarounds.value.find((t) => t.id === id)?.name ?? '', { turnaround: id })
+/* What stands there already is shown beside what would: the player decides. */
+const swapping = shallowRef<{ what: string; name: string; change: Rewriting; now: Reading['written'] }>()
+async function swap(what: string, name: string, change: Rewriting) {
+  swapping.value = undefined
+  if (!reading.value?.written.length) return draft.rewrite(what, change)
+  const r = await draft.propose(change)
+  if (r) swapping.value = { what, name, change, now: r.written }
+  return !!r
+}
+async function putIn() {
+  const s = swapping.value
+  swapping.value = undefined
+  if (s) await draft.rewrite(s.what, s.change)
+}
+watch(reading, () => (swapping.value = undefined))
+/* The text may be in numerals of the key: then it says the same in every key. */
+const numbered = computed(() => reading.value?.numerals === body.value.text.trim())
 const suggested = ref('')
 function setFeel(feel: string) {
   const f = catalogue.data.value?.feels.find((x) => x.id === feel)
@@ -179,7 +202,7 @@ onBeforeUnmount(() => void changes.fresh())
             placeholder="swap the last two bars"
             :disabled="!reading || reading.problems.length > 0"
             fluid
-            @update:model-value="(t) => draft.rewrite('turnaround', { turnaround: t })"
+            @update:model-value="setTurnaround"
           >
             <template #option="{ option }">
               <span class="option"
@@ -214,10 +237,33 @@ onBeforeUnmount(() => void changes.fresh())
             @update:model-value="(beats) => typed('metre', { beats: beats ?? 0 })"
           />
         </FieldRow>
+        <FieldRow label="Tags" for="tags" hint="with commas between" :wrong="wrong.tags">
+          <InputText
+            id="tags"
+            :model-value="body.tags ?? ''"
+            maxlength="200"
+            placeholder="slow, duo, evening"
+            fluid
+            @update:model-value="(tags) => typed('tags', { tags: tags ?? '' })"
+          />
+        </FieldRow>
+        <FieldRow label="Remarks" for="remarks" hint="for the band, or for you" :wrong="wrong.remarks">
+          <Textarea
+            id="remarks"
+            :model-value="body.remarks ?? ''"
+            rows="3"
+            maxlength="4000"
+            fluid
+            @update:model-value="(remarks) => typed('remarks', { remarks: remarks ?? '' })"
+          />
+        </FieldRow>
       </form>
       <section class="text" aria-label="the chords">
         <label for="text"
-          >Chords <small>bars between lines |, several chords in a bar, % for the bar again, numerals too</small></label
+          >Chords
+          <small
+            >bars between lines |, % for the bar again, |: :| repeats, numerals; or paste a song as you found it</small
+          ></label
         >
         <Textarea
           id="text"
@@ -232,13 +278,21 @@ onBeforeUnmount(() => void changes.fresh())
           @update:model-value="(text) => typed('chords', { text: text ?? '' })"
         />
         <Button
+          v-if="reading && !reading.problems.length"
+          class="spelling"
+          :label="numbered ? 'Write it in chord names' : 'Write it in numerals'"
+          variant="text"
+          size="small"
+          @click="draft.change('spelling', { text: numbered ? reading.text : reading.numerals })"
+        />
+        <Button
           v-if="reading?.asH"
           label="Read H as B, and B as B♭"
           variant="outlined"
           size="small"
           @click="draft.change('chords', { text: reading.asH! })"
         />
-        <p v-for="s in reading?.said ?? []" :key="s" class="said" role="status">Taken for granted: {{ s }}.</p>
+        <ReadingNotes v-if="reading" :reading="reading" :body="body" @take="draft.change" />
         <ul v-if="reading?.problems.length" class="problems" role="alert">
           <li v-for="p in reading.problems.slice(0, 6)" :key="p.offset + p.message">
             <PressButton title="show it in the text" @click="point(p.offset, p.length)">
@@ -254,12 +308,20 @@ onBeforeUnmount(() => void changes.fresh())
           </li>
         </ul>
         <p v-else-if="wrong.text" class="wrong" role="alert">{{ wrong.text }}</p>
-        <FormSheet
+        <SwapNotes
+          v-if="swapping && reading"
+          :name="swapping.name"
+          :was="reading.written"
+          :now="swapping.now"
+          @put="putIn"
+          @leave="swapping = undefined"
+        />
+        <BarTiles
           v-if="reading && !reading.problems.length"
           class="preview"
-          :bars="reading.bars"
-          :chords="reading.chords"
-          :beats="body.beats"
+          :bars="reading.written"
+          :read="async (text) => (await draft.propose({ text }))?.written"
+          :change="(name, bars) => draft.rewrite(name, { text: written(bars) })"
         />
         <p v-else-if="!reading" class="hint">
           Choose a form on the left, or type the chords. They are read as you type.
@@ -322,12 +384,8 @@ small {
   margin-left: 0.4rem;
 }
 
-.text :deep(textarea) {
+.text :deep(#text) {
   font: 600 1.25rem/1.5 var(--font-display);
-}
-
-.said {
-  color: var(--soft);
 }
 
 .problems {
@@ -352,12 +410,12 @@ small {
   padding: 0.3rem 0;
 }
 
-.wrong {
-  color: var(--danger);
+.spelling {
+  justify-self: start;
 }
 
-.preview {
-  max-height: 26rem;
+.wrong {
+  color: var(--danger);
 }
 
 .hint {

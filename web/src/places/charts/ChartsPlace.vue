@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import Button from 'primevue/button'
 import { useTitle } from '@vueuse/core'
 import type { ChartRow } from '../../api/client'
@@ -6,15 +7,26 @@ import { readChart, useChartChanges, useCharts } from '../../api/queries'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import ShelfPlace from '../../shell/ShelfPlace.vue'
 import ShelfRow from '../../shell/ShelfRow.vue'
+import BringDialog from '../bring/BringDialog.vue'
 
 useTitle('Charts · Undaris')
 const charts = useCharts()
 const changes = useChartChanges()
+const bringing = ref(false)
 
 const opening = (c: ChartRow) => c.chords.split(' ').slice(0, 6)
 const copy = async (row: ChartRow) => {
-  const { title, key, feel, tempo, beats, text } = await readChart(row.id)
-  await changes.create.mutateAsync({ title: `${title} (copy)`.slice(0, 120), key, feel, tempo, beats, text })
+  const { title, key, feel, tempo, beats, text, remarks, tags } = await readChart(row.id)
+  await changes.create.mutateAsync({
+    title: `${title} (copy)`.slice(0, 120),
+    key,
+    feel,
+    tempo,
+    beats,
+    text,
+    remarks,
+    tags,
+  })
 }
 </script>
 
@@ -24,11 +36,13 @@ const copy = async (row: ChartRow) => {
     class="charts"
     title="Charts"
     one="chart"
-    by="title, key or chord"
+    by="title, key, chord or tag"
     :all="charts.data.value"
-    :words="(c) => `${c.title} ${c.key} ${c.feelName} ${c.chords}`"
+    :words="(c) => `${c.title} ${c.key} ${c.feelName} ${c.chords} ${c.tags ?? ''}`"
   >
     <template #begin>
+      <Button as="router-link" :to="{ name: 'sets' }" label="Sets" variant="outlined" />
+      <Button label="Import" icon="pi pi-upload" variant="outlined" @click="bringing = true" />
       <Button as="router-link" :to="{ name: 'new' }" icon="pi pi-plus" label="New chart" />
     </template>
     <template #default="{ item: c }">
@@ -36,7 +50,9 @@ const copy = async (row: ChartRow) => {
         :to="{ name: 'bench', params: { id: c.id } }"
         :of="c.key"
         :name="c.title"
-        :about="c.problem ?? `${c.bars} bars · ${c.feelName} · ${c.tempo} beats a minute`"
+        :about="
+          c.problem ?? `${c.bars} bars · ${c.feelName} · ${c.tempo} beats a minute${c.tags ? ` · ${c.tags}` : ''}`
+        "
         :begins="opening(c)"
       >
         <Button
@@ -59,6 +75,7 @@ const copy = async (row: ChartRow) => {
         <Button variant="text" icon="pi pi-trash" :aria-label="`delete ${c.title}`" @click="changes.remove(c)" />
       </ShelfRow>
     </template>
+    <template #dialogs><BringDialog v-model="bringing" as="chart" /></template>
     <template #empty>
       <EmptyPlace
         title="No charts yet"

@@ -1,7 +1,7 @@
 /* A chart as it is written: read as it is typed, kept by itself once it can be read, and gone back through. A new one is
    put by in the browser until it is made. */
-import { refDebounced } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { watchDebounced } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import { Refused, type ChartBody, type Reading } from '../../api/client'
 import { shelf } from '../../api/keeper'
 import { chartBody, readText } from '../../api/queries'
@@ -19,6 +19,15 @@ const unmade: Keeps<ChartBody> = {
   saveLast: (body) => void drawer.put({ version: 0, body }),
   rewind: () => undefined,
   hold: (body) => drawer.put({ version: 0, body }),
+}
+
+/** What the text is made into. */
+export interface Rewriting {
+  form?: string
+  turnaround?: string
+  key?: string
+  from?: string
+  text?: string
 }
 
 export function useChart(keeps?: () => Keeps<ChartBody> | undefined) {
@@ -45,7 +54,7 @@ export function useChart(keeps?: () => Keeps<ChartBody> | undefined) {
     if (!body.value.title.trim()) return 'it has no title'
     return reading.value?.problems[0]?.message ?? ''
   }
-  watch(refDebounced(question, 120), ask, { immediate: true })
+  watchDebounced(question, ask, { debounce: 120, immediate: true })
   async function ask(now: string) {
     const q = JSON.parse(now) as { text: string; key: string; beats: number }
     if (!q.text.trim()) {
@@ -64,21 +73,31 @@ export function useChart(keeps?: () => Keeps<ChartBody> | undefined) {
     record.settled()
   }
 
-  /** Puts a form, a turnaround or another key in place of the text. */
-  async function rewrite(name: string, change: { form?: string; turnaround?: string; key?: string; from?: string }) {
+  /** What would become of the text; undefined where that cannot be. */
+  async function propose(change: Rewriting) {
     const now = body.value
-    if (!now) return false
+    if (!now) return undefined
+    wrong.value = {}
     try {
       const r = await readText({ text: now.text, key: now.key, beats: now.beats, ...change })
-      if (body.value !== now) return false // something else was done meanwhile
-      if (r.problems.length) reading.value = r
-      else record.change(name, { key: change.key ?? now.key, beats: change.form ? 4 : now.beats, text: r.text })
-      wrong.value = {}
-      return !r.problems.length
+      if (body.value !== now) return undefined // something else was done meanwhile
+      if (!r.problems.length) return r
+      wrong.value = { text: r.problems[0]!.message }
     } catch (e) {
       wrong.value = fieldsOf(e)
-      return false
     }
+    return undefined
+  }
+
+  /** Puts a form, a turnaround, another key or other bars in place of the text. */
+  async function rewrite(name: string, change: Rewriting) {
+    const r = await propose(change)
+    if (r) {
+      const now = body.value!
+      record.change(name, { key: change.key ?? now.key, beats: change.form ? 4 : now.beats, text: r.text })
+      reading.value = r // what is typed is read a little later; this is known
+    }
+    return !!r
   }
 
   /** Puts the nearest reading where something cannot be read. */
@@ -88,7 +107,7 @@ export function useChart(keeps?: () => Keeps<ChartBody> | undefined) {
     record.change('chords', { text: letters.join('') })
   }
 
-  return { ...record, reading, wrong, rewrite, mend, drawer }
+  return { ...record, reading, wrong, propose, rewrite, mend, drawer }
 }
 
 export function fieldsOf(e: unknown): Record<string, string> {

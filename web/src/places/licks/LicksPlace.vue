@@ -1,17 +1,21 @@
 <script setup lang="ts">
 /* The shelf: every lick as a small staff. */
 import { useTitle } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
+import Menu from 'primevue/menu'
+import type { LickRow } from '../../api/client'
 import { useLicks } from '../../api/kept'
 import { plain } from '../../music/text'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
+import BringDialog from '../bring/BringDialog.vue'
 import LickCard from './LickCard.vue'
 import LickDialog from './LickDialog.vue'
 import PressButton from '../../shell/PressButton.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import { useAddress } from '../../shell/useAddress'
+import { useGrowing } from '../../shell/useGrowing'
 
 useTitle('Licks · Undaris')
 const licks = useLicks()
@@ -25,12 +29,19 @@ const tags = computed(() => {
 })
 const shown = computed(() => {
   const words = plain(sought.value).toLowerCase().split(/\s+/).filter(Boolean)
-  return (licks.data.value ?? []).filter((l) => {
-    const text =
-      `${l.title} ${l.tags.join(' ')} ${l.ofKey ? 'key' : 'over ' + (l.chord || 'major')} lands on ${l.landsOn} begins on ${l.begins}`.toLowerCase()
-    return (!tag.value || l.tags.includes(tag.value)) && words.every((w) => text.includes(w))
-  })
+  return (licks.data.value ?? []).filter(
+    (l) => (!tag.value || l.tags.includes(tag.value)) && words.every((w) => read(l).includes(w)),
+  )
 })
+/* What a lick answers to is read once. */
+const index = new WeakMap<LickRow, string>()
+function read(l: LickRow): string {
+  const known =
+    index.get(l) ??
+    `${l.title} ${l.tags.join(' ')} ${l.ofKey ? 'key' : 'over ' + (l.chord || 'major')} lands on ${l.landsOn} begins on ${l.begins}`.toLowerCase()
+  index.set(l, known)
+  return known
+}
 /* The one changed last first, or the easiest, or by where they begin. */
 const orders = [
   { id: 'latest', name: 'latest' },
@@ -46,7 +57,19 @@ const sorted = computed(() => {
   if (order.value === 'begins') return list.toSorted((a, b) => a.begins.localeCompare(b.begins))
   return list
 })
+const foot = useTemplateRef<HTMLElement>('foot')
+const cards = useGrowing(sorted, foot, [sought, tag, order])
 const making = ref(false)
+const bringing = ref(false)
+/* What is shown leaves as one file, a heading for each. */
+const most = 100
+const files = ref<InstanceType<typeof Menu>>()
+const leaves = computed(() =>
+  ['musicxml', 'tab', 'midi'].map((kind, i) => ({
+    label: ['MusicXML, for notation programs', 'Tablature as text', 'MIDI, with the band'][i],
+    url: `/api/licks/${kind}?${shown.value.map((l) => `id=${l.id}`).join('&')}`,
+  })),
+)
 </script>
 
 <template>
@@ -55,6 +78,17 @@ const making = ref(false)
       <h1>Licks</h1>
       <InputText v-model="sought" placeholder="title, tag, chord, beginning, landing" aria-label="find a lick" />
       <SegmentedChoice v-model="order" :options="[...orders]" label="in which order" />
+      <Button label="Import" icon="pi pi-upload" variant="outlined" @click="bringing = true" />
+      <Button
+        label="Export"
+        icon="pi pi-download"
+        variant="outlined"
+        aria-haspopup="menu"
+        :disabled="!shown.length || shown.length > most"
+        :title="shown.length > most ? `at most ${most} at once; find fewer` : `the ${shown.length} that are shown`"
+        @click="files?.toggle($event)"
+      />
+      <Menu ref="files" :model="leaves" popup />
       <Button label="New lick" icon="pi pi-plus" @click="making = true" />
     </header>
     <nav v-if="tags.length" class="tags" aria-label="tags">
@@ -72,17 +106,19 @@ const making = ref(false)
       </PressButton>
     </nav>
     <ul v-if="shown.length">
-      <LickCard v-for="l in sorted" :key="l.id" :lick="l" />
+      <LickCard v-for="l in cards" :key="l.id" :lick="l" />
     </ul>
-    <p v-else-if="licks.data.value.length" class="none">No lick on the shelf answers to that.</p>
+    <p v-if="cards.length < shown.length" ref="foot" class="none">{{ cards.length }} of {{ shown.length }}</p>
+    <p v-if="!shown.length && licks.data.value.length" class="none">No lick on the shelf answers to that.</p>
     <EmptyPlace
-      v-else
+      v-if="!licks.data.value.length"
       title="The shelf is empty"
       text="A lick is a phrase kept as degrees, so that it can be moved to any chord, key and position. Type one, or keep one from a line."
     >
       <Button label="Make a lick" @click="making = true" />
     </EmptyPlace>
     <LickDialog v-model="making" />
+    <BringDialog v-model="bringing" as="licks" />
   </div>
   <EmptyPlace v-else-if="licks.error.value" title="No answer" :text="licks.error.value.message" />
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* One line on staff and tablature: written, checked, mended, heard, printed. */
+import { useRouter } from 'vue-router'
 import { useTitle } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
@@ -9,6 +10,7 @@ import { useTones } from '../../api/kept'
 import { useCatalogue } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
+import { chordAt, plainScore } from '../../document/level'
 import LineWave from '../../wave/LineWave.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import HistoryButtons from '../../shell/HistoryButtons.vue'
@@ -36,9 +38,11 @@ import { useKeptLine } from './useKeptLine'
 import { useTaken } from './useTaken'
 import EarButton from '../../listen/EarButton.vue'
 import PressButton from '../../shell/PressButton.vue'
+import { barsOf, metreOf } from '../../music/metre'
 import { useAddress } from '../../shell/useAddress'
 
 const address = useAddress()
+const router = useRouter()
 const { id } = address
 const { state, error } = useKeptLine(id, () => entry.rest(study.value?.score.notes[0]?.id))
 const { study, line } = state
@@ -46,8 +50,9 @@ const tones = useTones(
   computed(() => study.value?.score),
   line,
 )
-const bars = computed(() => study.value?.score.measures.filter((m) => m.number > 0).length ?? 0)
-const { mine, take, hear, clock, sound, reel } = useHearLine(line, bars)
+const frame = computed(() => (study.value ? barsOf(study.value.score) : { beats: 4, bars: 0 }))
+const bars = computed(() => frame.value.bars)
+const { mine, take, hear, clock, sound, reel } = useHearLine(line, frame)
 useTitle(computed(() => (line.value ? `${line.value.title} · Undaris` : 'Line · Undaris')))
 
 const { climbing, keeping, rungs, verdicts } = useTaken(id, state, take, mine, reel.sound)
@@ -58,15 +63,15 @@ const entry = useEntry(
   sound,
   computed(() => catalogue.data.value?.ways ?? []),
 )
+/* The line without its ornaments, where that is asked for. */
+const level = address.oneOf('level', ['ornamented', 'plain'])
+const shown = computed(
+  () => study.value && (level.value === 'plain' ? plainScore(study.value.score) : study.value.score),
+)
 const fingers = ref(false)
 const rekeying = ref(false)
 const locked = computed(() => new Set(line.value?.locked ?? []))
-const chordHere = computed(() => {
-  const s = study.value?.score
-  if (!s) return undefined
-  const before = s.measures.flatMap((m) => m.chords.map((c) => ({ at: m.start + c.beat * 960, symbol: c.symbol })))
-  return (before.findLast((c) => c.at <= entry.tick.value) ?? before[0])?.symbol
-})
+const chordHere = computed(() => study.value && chordAt(study.value.score, entry.tick.value))
 
 function lock(bar: number) {
   const now = line.value?.locked ?? []
@@ -75,10 +80,19 @@ function lock(bar: number) {
 
 const files = ref<InstanceType<typeof Menu>>()
 const downloads = computed(() =>
-  lineFiles(id.value)
+  lineFiles(id.value, level.value === 'plain')
     .map((f): MenuItem => f)
     .concat([
-      { label: 'On paper', icon: 'pi pi-print', command: () => window.print() },
+      {
+        label: 'On paper, also for horns',
+        icon: 'pi pi-print',
+        command: () =>
+          void router.push({
+            name: 'line-paper',
+            params: { id: id.value },
+            query: level.value === 'plain' ? { plain: 'yes' } : {},
+          }),
+      },
       {
         label: midi.on.value ? 'No longer listen to MIDI' : 'Write and play by MIDI guitar or keyboard',
         command: () => void midi.turn(),
@@ -181,7 +195,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
       aria-label="tablature: arrows move, figures write a fret, letters say how it is played"
     >
       <StaffDrawing
-        :score="study.score"
+        :score="shown!"
         :size="0.72"
         close
         :chosen="entry.note.value?.id"
@@ -203,7 +217,8 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
         v-else
         :state="state"
         :tab="panel"
-        :bar="Math.max(1, Math.floor(entry.tick.value / (line.beats * 960)) + 1)"
+        :note="entry.note.value"
+        :bar="Math.max(0, metreOf(frame).at(Math.floor(entry.tick.value / 960)).bar) + 1"
       />
     </aside>
     <footer class="foot">
@@ -256,7 +271,7 @@ header,
 header {
   display: flex;
   align-items: center;
-  gap: 0.4rem 0.6rem;
+  gap: 0.4rem 0.3rem;
   flex-wrap: wrap;
 }
 

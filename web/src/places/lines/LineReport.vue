@@ -1,13 +1,12 @@
 <script setup lang="ts">
 /* What became of each change, and how to mend it; what comes back; what to try. */
 import { computed, ref, shallowRef, watch } from 'vue'
-import Button from 'primevue/button'
-import { askLine, playing } from '../../api/kept'
-import { useBand } from '../../band/useBand'
+import { askLine } from '../../api/kept'
 import type { Fixes, Landing, LickBody, LineNote } from '../../api/client'
-import { around, mend as mended } from '../../document/notes'
+import { around } from '../../document/notes'
 import MusicText from '../../music/MusicText.vue'
 import LickDialog from '../licks/LickDialog.vue'
+import FixList from './FixList.vue'
 import type { LineState } from './useLine'
 import PressButton from '../../shell/PressButton.vue'
 
@@ -31,29 +30,6 @@ async function mend(l: Landing) {
   } finally {
     busy.value = false
   }
-}
-function take(i: number) {
-  const fix = fixes.value?.fixes[i]
-  if (fix) props.state.run(mended(fix.gone, fix.put))
-}
-/* A proposal is heard over the bar before the change and the bar of it. */
-const band = useBand()
-const nameOf = (i: number) => `fix ${i + 1}: ${fixes.value?.fixes[i]?.says.join(', and ') ?? ''}`
-function hear(i: number) {
-  const fix = fixes.value?.fixes[i]
-  const now = props.state.line.value
-  if (!fix || !now || chosen.value === undefined) return
-  if (band.playing && band.audition?.title === nameOf(i)) return band.stop()
-  const line = mended(fix.gone, fix.put).apply(now)
-  const change = Math.floor(chosen.value / 960)
-  const all = (props.state.study.value?.score.measures.filter((m) => m.number > 0).length ?? 0) * line.beats
-  void band.hear({
-    title: nameOf(i),
-    beats: line.beats,
-    cues: [],
-    load: playing(line),
-    loop: { from: Math.max(0, change - line.beats), to: Math.min(all, change + line.beats) },
-  })
 }
 watch(
   () => props.state.line.value,
@@ -103,24 +79,7 @@ const signs: Record<string, string> = {
         </PressButton>
       </li>
     </ol>
-    <div v-if="fixes" class="fixes">
-      <p v-if="!fixes.fixes.length">
-        {{ fixes.why === 'it lands already' ? 'It lands already.' : `No fix: ${fixes.why}.` }}
-      </p>
-      <ul v-else>
-        <li v-for="(f, i) in fixes.fixes" :key="i">
-          <span class="words">{{ f.says.join(', and ') }}</span>
-          <Button
-            :icon="band.playing && band.audition?.title === nameOf(i) ? 'pi pi-stop' : 'pi pi-volume-up'"
-            size="small"
-            variant="text"
-            :aria-label="`hear ${f.says.join(', and ')}`"
-            @click="hear(i)"
-          />
-          <Button label="Take it" size="small" variant="outlined" @click="take(i)" />
-        </li>
-      </ul>
-    </div>
+    <FixList v-if="fixes" :state="state" :fixes="fixes" :at="chosen ?? 0" />
     <p v-if="report.phrases.length" class="phrases">
       Phrases
       <PressButton v-for="(p, i) in report.phrases" :key="i" @click="emit('note', p.first)">
@@ -194,26 +153,6 @@ ol button,
 .silent {
   color: var(--soft) !important;
   border-style: dashed !important;
-}
-
-.fixes {
-  margin-top: 0.5rem;
-  padding: 0.4rem 0.6rem;
-  background: var(--lit);
-  border-radius: var(--round);
-}
-
-.fixes li {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 0.6rem;
-  min-height: 2.5rem;
-}
-
-.words {
-  flex: 1;
-  white-space: normal;
 }
 
 .phrases,

@@ -33,6 +33,10 @@ const landed = computed(() => {
 </template>
 
 <style scoped>
+.segments > button {
+  padding: 0 0.5rem;
+}
+
 .segments b {
   color: var(--seventh);
 }

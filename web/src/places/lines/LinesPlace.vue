@@ -8,7 +8,7 @@ import EmptyPlace from '../../shell/EmptyPlace.vue'
 import ShelfPlace from '../../shell/ShelfPlace.vue'
 import ShelfRow from '../../shell/ShelfRow.vue'
 import { useAddress } from '../../shell/useAddress'
-import ImportDialog from './ImportDialog.vue'
+import BringDialog from '../bring/BringDialog.vue'
 import NewLineDialog from './NewLineDialog.vue'
 
 useTitle('Lines · Undaris')
@@ -66,7 +66,7 @@ const bringing = ref(false)
     </template>
     <template #dialogs>
       <NewLineDialog v-model="making" :of="over" />
-      <ImportDialog v-model="bringing" />
+      <BringDialog v-model="bringing" as="line" />
     </template>
   </ShelfPlace>
   <EmptyPlace v-else-if="lines.error.value" title="No answer" :text="lines.error.value.message" />

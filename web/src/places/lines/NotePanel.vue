@@ -8,6 +8,7 @@ import { fits, played, told } from '../../document/ways'
 import { face, hint } from '../../shell/commands'
 import { guessed } from './guesses'
 import { stepNames, type Entry } from './useEntry'
+import { barsOf, metreOf } from '../../music/metre'
 import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{ state: LineState; entry: Entry; chord?: string }>()
@@ -16,13 +17,15 @@ const written = computed(() => props.state.known.value.get(note.value?.id ?? 0))
 const reading = computed(() => written.value?.does)
 const name = computed(() => written.value?.note.replace(/-?\d$/, '') ?? '')
 const where = computed(() => {
-  const beats = props.state.line.value?.beats ?? 4
+  const score = props.state.study.value?.score
   const t = props.entry.tick.value
   const beat = Math.floor(t / 960)
   const part =
     { 0: '', 240: ' e', 320: ' second third', 480: ' and', 640: ' last third', 720: ' a' }[((t % 960) + 960) % 960] ??
     ' +'
-  return t < 0 ? 'in the pickup' : `bar ${Math.floor(beat / beats) + 1}, beat ${(beat % beats) + 1}${part}`
+  if (t < 0 || !score) return 'in the pickup'
+  const at = metreOf(barsOf(score)).at(beat)
+  return `bar ${at.bar + 1}, beat ${at.beat + 1}${part}`
 })
 /* What is a part of another way is shown where that one is. */
 const ways = computed(() => props.entry.ways.value.filter((w) => note.value && fits(w, note.value)))

@@ -1,26 +1,27 @@
 <script setup lang="ts">
-/* What the core can do with the line: write bars, put in a lick, lay an exercise over the chords. */
+/* What the core can do with the line: write bars, put in licks, dress it, lay an exercise over the chords. */
 import { toReactive, useSessionStorage } from '@vueuse/core'
-import { computed, reactive, ref } from 'vue'
+import { computed, ref } from 'vue'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
-import { askLine, useLicks } from '../../api/kept'
+import { askLine } from '../../api/kept'
+import type { LineNote } from '../../api/client'
 import { useCatalogue } from '../../api/queries'
-import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import { useAddress } from '../../shell/useAddress'
 import TickBox from '../../shell/TickBox.vue'
+import DressForm from './DressForm.vue'
 import FieldLine from './FieldLine.vue'
+import LickForm from './LickForm.vue'
 import SelectLine from './SelectLine.vue'
 import WriteForm from './WriteForm.vue'
 import { remember } from './useFiner'
 import { useLineStrings } from './useLineStrings'
 import type { LineState } from './useLine'
 
-const props = defineProps<{ state: LineState; bar: number; tab: string }>()
+const props = defineProps<{ state: LineState; bar: number; tab: string; note?: LineNote }>()
 const { id } = useAddress()
 const catalogue = useCatalogue()
-const licks = useLicks()
 const bars = computed(() => props.state.study.value?.score.measures.filter((m) => m.number > 0).length ?? 12)
 const { sets, on } = useLineStrings(props.state)
 const rests = [
@@ -40,26 +41,6 @@ const asked: Record<string, { label: string; usual: string }> = {
   'key-triads-145': { label: 'Steps of the key', usual: '1 4 5' },
 }
 const cell = ref('')
-const lick = reactive({ id: 0, where: 'through' as 'through' | 'bar', land: true, follow: true })
-const wheres = computed(() => [
-  { id: 'through' as const, name: 'every change' },
-  { id: 'bar' as const, name: `bar ${props.bar}` },
-])
-const shelf = computed(() => (licks.data.value ?? []).map((l) => ({ id: l.id, name: l.title })))
-const chosen = computed(() => lick.id || (licks.data.value?.[0]?.id ?? 0))
-function putLick() {
-  const line = props.state.line.value
-  if (!line || !chosen.value) return
-  void props.state.take(
-    askLine.lick({
-      line,
-      lick: chosen.value,
-      bar: lick.where === 'bar' ? props.bar : 0,
-      land: lick.land,
-      follow: lick.follow,
-    }),
-  )
-}
 const usual = {
   drill: 'run',
   pace: 'eighths',
@@ -97,22 +78,8 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
 <template>
   <section v-if="catalogue.data.value" class="work-panel">
     <WriteForm v-if="tab === 'write'" :state="state" :bars="bars" />
-    <div v-else-if="tab === 'lick'" class="form">
-      <SelectLine
-        id="work-lick"
-        :model-value="chosen"
-        label="Lick"
-        :options="shelf"
-        filter
-        @update:model-value="lick.id = $event!"
-      />
-      <FieldLine label="Where">
-        <SegmentedChoice v-model="lick.where" :options="wheres" label="where" />
-      </FieldLine>
-      <TickBox v-if="lick.where === 'through'" v-model="lick.land">each version lands on the next change</TickBox>
-      <TickBox v-model="lick.follow">degrees follow the chord (3 becomes ♭3)</TickBox>
-      <p class="do"><Button label="Put it in" @click="putLick" /></p>
-    </div>
+    <LickForm v-else-if="tab === 'lick'" :state="state" :bar="bar" :bars="bars" :note="note" />
+    <DressForm v-else-if="tab === 'dress'" :state="state" />
     <div v-else class="form">
       <SelectLine id="drill" v-model="drill.drill" label="Exercise" :options="catalogue.data.value.drills" />
       <p class="hint">{{ about }}</p>
@@ -144,6 +111,13 @@ const about = computed(() => catalogue.data.value?.drills.find((d) => d.id === d
 
 .work-panel :deep(.p-inputnumber-input) {
   width: 3.6rem;
+}
+
+/* What is chosen by the keyboard does not come to lie under the buttons at the foot. */
+.work-panel :deep(.p-select),
+.work-panel :deep(input),
+.work-panel :deep(button) {
+  scroll-margin-bottom: 6.5rem;
 }
 
 .work-panel :deep(.do) {

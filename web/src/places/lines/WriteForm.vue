@@ -113,6 +113,7 @@ function frets(low: number, high: number) {
       <SegmentedChoice v-model="wish.density" :options="five" label="density" />
     </FieldLine>
     <SelectLine id="wish-phrasing" v-model="wish.phrasing" label="Phrasing" :options="catalogue.data.value.phrasings" />
+    <SelectLine id="wish-closing" v-model="wish.closing" label="Close" :options="catalogue.data.value.closings" />
     <SelectLine id="wish-contour" v-model="wish.contour" label="Contour" :options="catalogue.data.value.contours" />
     <SelectLine id="wish-targets" v-model="wish.targets" label="Land on" :options="targets" />
     <SelectLine id="wish-strings" v-model="on" label="Strings" :options="sets" />
@@ -142,22 +143,6 @@ function frets(low: number, high: number) {
 </template>
 
 <style scoped>
-summary {
-  min-height: var(--target);
-  display: flex;
-  align-items: center;
-  cursor: pointer;
-}
-
-summary::before {
-  content: '▸';
-  margin-right: 0.5rem;
-}
-
-details[open] summary::before {
-  content: '▾';
-}
-
 .taste {
   display: grid;
   grid-template-columns: 11rem minmax(0, 1fr) 1.5rem;

@@ -49,7 +49,10 @@ function table(start: Partial<LineNote>[] = []) {
       score: {
         strings: 6,
         beats: 4,
-        measures: [{ start: 0 }, { start: 3840 }],
+        measures: [
+          { start: 0, beats: 4 },
+          { start: 3840, beats: 4 },
+        ],
       },
     })),
     known: computed(() => new Map(notes.value.map((n) => [n.id!, { ...n, midi: 40 + n.fret }]))),

@@ -5,4 +5,9 @@ const kinds = [
   { label: 'Tablature as text', kind: 'tab' },
 ]
 
-export const lineFiles = (id: number) => kinds.map(({ label, kind }) => ({ label, url: `/api/lines/${id}/${kind}` }))
+/** The files of a line, of its plain level where that is in view. */
+export const lineFiles = (id: number, plain = false) =>
+  kinds.map(({ label, kind }) => ({
+    label,
+    url: `/api/lines/${id}/${kind}${plain ? `${kind.includes('?') ? '&' : '?'}plain=true` : ''}`,
+  }))

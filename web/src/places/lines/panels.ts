@@ -2,6 +2,7 @@
 export const panels = [
   { id: 'write', name: 'Write' },
   { id: 'lick', name: 'Lick' },
+  { id: 'dress', name: 'Dress' },
   { id: 'drill', name: 'Exercise' },
   { id: 'blend', name: 'Blend' },
   { id: 'landings', name: 'Landings' },

@@ -29,7 +29,10 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
   const string = ref(1)
   const step = ref(480)
   const score = computed(() => state.study.value?.score)
-  const end = computed(() => (score.value ? score.value.measures.at(-1)!.start + score.value.beats * 960 : 3840))
+  const end = computed(() => {
+    const last = score.value?.measures.at(-1)
+    return last ? last.start + last.beats * 960 : 3840
+  })
   const first = computed(() => Math.min(0, score.value?.measures[0]?.start ?? 0))
   const strings = computed(() => score.value?.strings ?? 6)
 

@@ -1,6 +1,7 @@
 /* The band plays the line that is in view, follows what is changed in it, and hears what is played along with it. */
 import { computed, onBeforeUnmount, watch, type Ref } from 'vue'
 import type { LineBody } from '../../api/client'
+import type { Bars } from '../../music/metre'
 import { playing } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import { useEar } from '../../listen/useEar'
@@ -9,18 +10,25 @@ import { useSounding } from '../../listen/useSounding'
 import { useAddress } from '../../shell/useAddress'
 import { useTake } from './useTake'
 
-export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<number>) {
+export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>) {
   const band = useBand()
-  watch(
-    line,
-    (l) =>
-      l && band.offer({ title: l.title, beats: l.beats, bars: bars.value, tempo: l.tempo, cues: [], load: playing(l) }),
-  )
+  const address = useAddress()
+  const plain = computed(() => address.read('level') === 'plain')
+  watch([line, plain], ([l]) => {
+    if (!l) return
+    band.offer({
+      title: l.title,
+      ...bars.value,
+      tempo: l.tempo,
+      cues: [],
+      load: playing(l, plain.value),
+    })
+  })
   onBeforeUnmount(() => band.offer(undefined))
   /* Come here from a plan, the band begins by itself. */
-  const address = useAddress()
   const begin = watch(
-    () => address.read('play') === 'yes' && !!line.value && bars.value > 0 && band.offered?.title === line.value.title,
+    () =>
+      address.read('play') === 'yes' && !!line.value && bars.value.bars > 0 && band.offered?.title === line.value.title,
     (now) => {
       if (!now) return
       const tempo = Number(address.read('tempo'))

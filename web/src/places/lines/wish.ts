@@ -9,6 +9,7 @@ export const plain = {
   density: 3,
   contour: 'free',
   phrasing: 'free',
+  closing: 'none',
   targets: 'any',
   chordTones: false,
   approach: true,

@@ -8,16 +8,20 @@ import SelectButton from 'primevue/selectbutton'
 import Select from 'primevue/select'
 import { answer, api } from '../../api/client'
 import { useChartMap } from '../../api/queries'
+import MusicText from '../../music/MusicText.vue'
+import FormSheet from '../../sheet/FormSheet.vue'
 import { useBand } from '../../band/useBand'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import TickBox from '../../shell/TickBox.vue'
+import { barsOf } from '../../music/metre'
+import { useReading } from './useReading'
 import { useAddress } from '../../shell/useAddress'
 
 const address = useAddress()
 const { id } = address
 const map = useChartMap(id, ref(undefined), ref(true))
-const kinds = ['thread', 'run', 'crossing'] as const
+const kinds = ['thread', 'run', 'crossing', 'chords'] as const
 const of = address.oneOf('of', kinds)
 const windows = computed(() =>
   (map.data.value?.positions ?? []).map((p) => ({ name: `${p.low}–${p.high}`, value: `${p.low}-${p.high}` })),
@@ -48,9 +52,19 @@ const step = computed({
   },
   set: (v) => void address.write({ step: String(v) }),
 })
+/* In which pitch it is read. */
+const { readings, reading, about } = useReading()
+const leaf = useQuery({
+  queryKey: ['leaf', id, reading],
+  queryFn: () =>
+    answer(api.GET('/api/charts/{id}/leaf', { params: { path: { id: id.value }, query: { reading: reading.value } } })),
+  enabled: computed(() => of.value === 'chords'),
+  placeholderData: (before) => before,
+})
 const asked = computed(() => {
   const [low, high] = frets.value.split('-').map(Number)
-  return { of: of.value, low: low!, high: high!, step: of.value === 'thread' ? 0 : step.value }
+  const kind = of.value === 'chords' ? ('thread' as const) : of.value
+  return { of: kind, low: low!, high: high!, step: kind === 'thread' ? 0 : step.value, reading: reading.value }
 })
 const score = useQuery({
   queryKey: ['score', id, asked],
@@ -63,6 +77,12 @@ const link = computed(
   () =>
     `/api/charts/${id.value}/musicxml?${new URLSearchParams(Object.entries(asked.value).map(([k, v]) => [k, String(v)]))}`,
 )
+/* The chords as others open them. */
+const leaves = computed(() => [
+  { label: 'Text', href: `/api/charts/${id.value}/text` },
+  { label: 'ChordPro', href: `/api/charts/${id.value}/chordpro` },
+  { label: 'MusicXML', href: `/api/charts/${id.value}/musicxml?of=chords&low=0&high=4&reading=${reading.value}` },
+])
 const title = computed(() => map.data.value?.chart.title ?? '')
 useTitle(computed(() => `${title.value} on paper · Undaris`))
 const print = () => window.print()
@@ -73,10 +93,11 @@ function hear() {
   const s = score.data.value
   if (!s) return
   if (band.playing) return band.stop()
-  const [path, query] = [{ id: id.value }, asked.value]
+  const [path, query] = [{ id: id.value }, { ...asked.value, reading: undefined }] // it sounds as it sounds
   void band.hear({
     title: s.title,
     beats: s.beats,
+    lengths: barsOf(s).lengths,
     cues: [],
     load: (how) =>
       answer(
@@ -98,13 +119,48 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
         >Back to the Bench</RouterLink
       >
       <span class="space" />
-      <Button :icon="band.playing ? 'pi pi-stop' : 'pi pi-volume-up'" label="Hear" variant="outlined" @click="hear" />
-      <Button as="a" :href="link" download icon="pi pi-download" label="MusicXML" variant="outlined" />
+      <Button
+        v-if="of !== 'chords'"
+        :icon="band.playing ? 'pi pi-stop' : 'pi pi-volume-up'"
+        label="Hear"
+        variant="outlined"
+        @click="hear"
+      />
+      <Button
+        v-if="of !== 'chords'"
+        as="a"
+        :href="link"
+        download
+        icon="pi pi-download"
+        label="MusicXML"
+        variant="outlined"
+      />
+      <template v-if="of === 'chords'">
+        <Button
+          v-for="f in leaves"
+          :key="f.label"
+          as="a"
+          :href="f.href"
+          download
+          icon="pi pi-download"
+          :label="f.label"
+          variant="outlined"
+        />
+      </template>
       <Button icon="pi pi-print" label="Print" @click="print" />
     </header>
     <div class="choice">
       <SelectButton v-model="of" :options="[...kinds]" :allow-empty="false" aria-label="what is written" />
+      <Select
+        v-model="reading"
+        input-id="paper-reading"
+        :options="readings"
+        option-label="name"
+        option-value="id"
+        aria-label="read in"
+      />
       <SelectButton
+        v-if="of !== 'chords'"
         v-model="frets"
         :options="windows"
         option-label="name"
@@ -113,7 +169,7 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
         aria-label="frets"
       />
       <Select
-        v-if="of !== 'thread'"
+        v-if="of === 'run' || of === 'crossing'"
         v-model="step"
         input-id="paper-step"
         :options="steps"
@@ -121,11 +177,23 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
         option-value="value"
         :aria-label="of === 'run' ? 'chord' : 'change'"
       />
-      <TickBox v-model="fingers">fingers</TickBox>
+      <TickBox v-if="of !== 'chords'" v-model="fingers">fingers</TickBox>
     </div>
-    <article v-if="score.data.value && !score.error.value">
+    <article v-if="of === 'chords' && leaf.data.value" class="leaf">
+      <h2>{{ leaf.data.value.title }}</h2>
+      <p class="under">
+        in <MusicText :text="leaf.data.value.key" /><template v-if="reading !== 'concert'"
+          >, {{ about }}; it sounds in <MusicText :text="leaf.data.value.sounds"
+        /></template>
+        · {{ leaf.data.value.feel }} · {{ leaf.data.value.tempo }} a minute
+      </p>
+      <p v-if="leaf.data.value.remarks" class="remarks">{{ leaf.data.value.remarks }}</p>
+      <FormSheet :bars="leaf.data.value.sheet.bars" :chords="leaf.data.value.sheet.chords" />
+    </article>
+    <article v-else-if="score.data.value && !score.error.value">
       <h2>{{ title }}</h2>
       <p class="under">
+        <template v-if="reading !== 'concert'">{{ about }} · </template>
         {{ of === 'thread' ? 'the thread' : steps.find((s) => s.value === step)?.name }} · frets
         {{ frets.replace('-', ' to ') }} · {{ score.data.value.tempo }} a minute<template v-if="score.data.value.swing">
           · swing: eighths long, short</template
@@ -140,68 +208,4 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
   </EmptyPlace>
 </template>
 
-<style scoped>
-.paper {
-  padding: 0.75rem 1.25rem 2rem;
-}
-
-header,
-.choice {
-  display: flex;
-  align-items: center;
-  gap: 0.6rem 1rem;
-  flex-wrap: wrap;
-  margin-bottom: 0.75rem;
-}
-
-h1 {
-  font-size: 2rem;
-}
-
-header a:not(.p-button) {
-  min-height: var(--target);
-  display: inline-flex;
-  align-items: center;
-}
-
-.space {
-  flex: 1;
-}
-
-article {
-  background: var(--raised);
-  border: 1px solid var(--rule);
-  padding: 1.25rem 1.5rem;
-}
-
-h2 {
-  font-size: var(--text-xl);
-}
-
-.under {
-  color: var(--soft);
-  margin-bottom: 0.5rem;
-}
-
-.trouble {
-  color: var(--danger);
-  font-weight: 600;
-}
-
-@media print {
-  header,
-  .choice {
-    display: none;
-  }
-
-  .paper {
-    padding: 0;
-  }
-
-  article {
-    border: 0;
-    padding: 0;
-    background: none;
-  }
-}
-</style>
+<style scoped src="./paper.css"></style>

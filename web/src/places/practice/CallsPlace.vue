@@ -70,7 +70,7 @@ let asked = 0
 watch(call, () => (asked = bar.value))
 const bar = computed(() =>
   band.beat !== undefined && band.beat >= 0
-    ? Math.floor((band.chorus * band.formBeats + band.beat) / (band.chart?.beats ?? 4))
+    ? band.chorus * (band.metre?.bars ?? 0) + (band.metre?.at(band.beat).bar ?? 0)
     : 0,
 )
 watch(bar, (b) => {

@@ -3,12 +3,13 @@
    word, never by colour alone; what has not come yet is empty. */
 import { computed } from 'vue'
 import type { FreeLanding, PracticeGround } from '../../api/client'
+import type { Metre } from '../../music/metre'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 
 const props = defineProps<{
   bars: PracticeGround['bars']
-  beats: number
+  metre: Metre
   landings: Map<number, FreeLanding>
   beat?: number
   /** so close that something finds room beneath it */
@@ -20,7 +21,7 @@ const all = computed(() =>
     changes: changes.map((c) => ({ at: c.at, symbol: c.chord, landing: props.landings.get(c.at) })),
   })),
 )
-const here = computed(() => (props.beat === undefined ? -1 : Math.floor(props.beat / props.beats)))
+const here = computed(() => (props.beat === undefined ? -1 : props.metre.at(props.beat).bar))
 </script>
 
 <template>

@@ -28,6 +28,7 @@ import { usePlan } from './today/usePlan'
 import { useFree } from './useFree'
 import { useKeptChoruses } from './useKeptChoruses'
 import { usePractised } from './usePractised'
+import { metreOf } from '../../music/metre'
 import { useVoice } from './useVoice'
 
 useTitle('Practice · Undaris')
@@ -80,9 +81,9 @@ watch(
   own,
   (line) => {
     const bars = ground.data.value?.bars.length ?? 12
-    band.offer(
-      line && { title: mode.value!.name, beats: line.beats, bars, tempo: line.tempo, cues: [], load: playing(line) },
-    )
+    const lengths = ground.data.value?.lengths
+    const { beats, tempo } = line ?? { beats: 4, tempo: 100 }
+    band.offer(line && { title: mode.value!.name, beats, bars, lengths, tempo, cues: [], load: playing(line) })
   },
   { immediate: true },
 )
@@ -142,7 +143,8 @@ watch(
     const c = chart.value
     if (beat === undefined || !c || beat < 0) return
     const bars = ground.data.value?.bars ?? []
-    const change = bars.flat().find((x) => x.at === (beat % (bars.length * c.beats)) * 960)
+    const whole = metreOf({ beats: c.beats, bars: bars.length, lengths: ground.data.value?.lengths }).length
+    const change = bars.flat().find((x) => x.at === (beat % whole) * 960)
     if (change) voice.say(spoken(change.chord))
   },
 )
@@ -245,7 +247,7 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
     <ChangeGrid
       v-if="ground.data.value"
       :bars="ground.data.value.bars"
-      :beats="chart.beats"
+      :metre="metreOf({ beats: chart.beats, bars: ground.data.value.bars.length, lengths: ground.data.value.lengths })"
       :landings="free.landings.value"
       :beat="free.playing.value ? band.beat : undefined"
       :close="!!sheet || hand.on.value"

@@ -11,6 +11,7 @@ import { useBand } from '../../band/useBand'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import PressButton from '../../shell/PressButton.vue'
 import { useAddress } from '../../shell/useAddress'
+import { metreOf } from '../../music/metre'
 import TakesCompared from './TakesCompared.vue'
 
 useTitle('Takes · Undaris')
@@ -44,12 +45,12 @@ watch(
 )
 async function hear(t: TakeRow) {
   if (sounding.value === t.id) return band.stop()
-  const [{ line, bars }, wav] = await Promise.all([readTake(t.id), t.sound ? readSound(t.id) : undefined])
+  const [{ line, bars, lengths }, wav] = await Promise.all([readTake(t.id), t.sound ? readSound(t.id) : undefined])
   // Where it is kept as it sounded, that is heard, and not what was made of it.
   const load = playing(wav ? { ...line, notes: [] } : line)
   await band.hear(
-    { title: t.title, beats: line.beats, bars, tempo: t.tempo, cues: [], load },
-    (fromBar(t.id) - 1) * line.beats,
+    { title: t.title, beats: line.beats, bars, lengths, tempo: t.tempo, cues: [], load },
+    metreOf({ beats: line.beats, bars, lengths }).startOf(fromBar(t.id) - 1),
   )
   band.setTempo(t.tempo)
   sounding.value = t.id

@@ -33,7 +33,7 @@ const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0
         bar <b>{{ step.bar + 1 }}</b> of {{ data.bars.length }}
         <span class="beats" aria-hidden="true"
           ><i
-            v-for="b in data.chart.beats"
+            v-for="b in data.bars[step.bar]?.beats"
             :key="b"
             :class="{ on: sound.inBar ? b === sound.inBar : b >= step.beat && b < step.beat + step.length }"
         /></span>
@@ -50,7 +50,7 @@ const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0
         /></span>
       </p>
       <p v-if="next && coming[0]" class="next">
-        <small>{{ away(coming[0].beats, data.chart.beats) }}</small>
+        <small>{{ away(coming[0].beats, data.chart) }}</small>
         <MusicText :text="next.symbol" />
         <span v-if="nextTarget" class="aim"
           ><MarkBadge :degree="nextTarget.degree" :size="60" hollow /><MusicText :text="nextTarget.note"

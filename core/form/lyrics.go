@@ -1,0 +1,216 @@
+package form
+
+import (
+	"regexp"
+	"strconv"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"undaris/core/harmony"
+	"undaris/core/say"
+)
+
+// Found is what a text says beside its bars.
+type Found struct {
+	Title string
+	Key   string // as [ParseKey] reads it
+	Feel  string // an ID of [Feels]
+	Tempo int    // beats a minute
+	Beats int    // in a bar
+	Said  []string
+}
+
+// A line may say something of the whole: in braces, or as a word with a colon.
+var (
+	directive = regexp.MustCompile(`^\s*\{\s*([\pL_]+)\s*(?:[:\s]\s*([^}]*))?\}\s*$`)
+	meta      = regexp.MustCompile(`(?i)^\s*(title|key|tempo|bpm|feel|groove|time|metre|meter)\s*[:=]\s*(\S.*?)\s*$`)
+	ignored   = regexp.MustCompile(`(?i)^\s*(artist|by|composer|words|music|album|year|capo|copyright|note|notes)\s*[:=]\s*\S`)
+	sections  = regexp.MustCompile(`(?i)^\s*((?:intro|verse|pre-?chorus|chorus|refrain|bridge|middle eight|interlude|break|solo|head|vamp|tag|turnaround|ending|outro|coda)(?:\s+(?:\d{1,2}|[A-D]))?)\s*$`)
+	metre     = regexp.MustCompile(`^(\d{1,2})\s*/\s*(\d{1,2})$`)
+	digits    = regexp.MustCompile(`\d{2,3}`)
+	inWords   = regexp.MustCompile(`\[([^\][|]*)\]`)
+)
+
+// short are the short names of directives.
+var short = map[string]string{"t": "title", "sov": "start_of_verse", "soc": "start_of_chorus", "sob": "start_of_bridge", "sog": "start_of_grid",
+	"eov": "end_of_verse", "eoc": "end_of_chorus", "eob": "end_of_bridge", "eog": "end_of_grid"}
+
+// about reads a line that says something of the whole or begins a part; ok is false where it
+// is none.
+func (r *textReader) about(line string) (ok bool) {
+	if m := directive.FindStringSubmatch(line); m != nil {
+		name := strings.ToLower(m[1])
+		if long, known := short[name]; known {
+			name = long
+		}
+		part, begins := strings.CutPrefix(name, "start_of_")
+		switch {
+		case begins && part == "chorus":
+			r.chorusFrom = len(r.song.Bars)
+			r.section = labelled(m[2], "Chorus")
+		case begins && part == "grid":
+			r.section = strings.TrimSpace(m[2])
+		case begins:
+			r.section = labelled(m[2], strings.ToUpper(part[:1])+part[1:])
+		case name == "end_of_chorus":
+			r.chorusTo = len(r.song.Bars)
+		case name == "chorus" && r.chorusTo > r.chorusFrom:
+			r.chorusAgain()
+		default:
+			r.tell(name, m[2])
+		}
+		return true
+	}
+	if m := meta.FindStringSubmatch(line); m != nil {
+		r.tell(strings.ToLower(m[1]), m[2])
+		return true
+	}
+	return ignored.MatchString(line)
+}
+
+func labelled(label, usual string) string {
+	if label = strings.TrimSpace(label); label == "" {
+		return usual
+	}
+	return label
+}
+
+// tell notes what a text says of the whole.
+func (r *textReader) tell(name, value string) {
+	value = strings.TrimSpace(value)
+	switch name {
+	case "title":
+		r.found.Title = value
+	case "key":
+		if k, err := ParseKey(value); err == nil {
+			r.found.Key = k.String()
+		}
+	case "feel", "groove", "x_feel":
+		if f, ok := FeelNamed(value); ok {
+			r.found.Feel = f.ID
+		}
+	case "tempo", "bpm":
+		if n, err := strconv.Atoi(digits.FindString(value)); err == nil && n >= MinTempo && n <= MaxTempo {
+			r.found.Tempo = n
+		}
+	case "time", "metre", "meter":
+		if m := metre.FindStringSubmatch(value); m != nil {
+			n, ok := beatsIn(m[1], m[2])
+			if ok && m[2] == "8" {
+				r.inThrees(value, n)
+			}
+			switch {
+			case ok && len(r.song.Bars) > 0: // it changes on the way
+				r.beats = n
+			case ok && n >= MinBeats:
+				r.found.Beats = n
+			default:
+				r.found.Said = append(r.found.Said, say.F("a time of %s cannot be charted; a bar has %s", value, ofBars))
+			}
+		}
+	}
+}
+
+// chorusAgain writes the chorus out once more.
+func (r *textReader) chorusAgain() {
+	for i, w := range r.song.Bars[r.chorusFrom:r.chorusTo] {
+		if i == 0 && w.Section == "" {
+			w.Section = "Chorus"
+		}
+		w.Row = w.Row || i == 0
+		if r.bars++; r.bars > MaxBars {
+			return
+		}
+		r.song.Bars = append(r.song.Bars, w)
+	}
+}
+
+// chordlike tells that a word is a chord, a step, or a sign between chords.
+func (r *textReader) chordlike(word string) bool {
+	switch strings.ToLower(strings.Trim(word, ".()")) {
+	case "", "/", "%", "%%", "sim", "simile", "-", "x", "|":
+		return true
+	}
+	if _, ok := r.step(word); ok {
+		return true
+	}
+	if strings.Trim(word, "/") == "" {
+		return true
+	}
+	if _, err := ReadNumeral(word, r.key); err == nil {
+		return true
+	}
+	_, err := harmony.Parse(strings.TrimRight(word, "/"))
+	return err == nil
+}
+
+// longestWords is how long a line of words is at most, in bytes.
+const longestWords = 2000
+
+// sung tells that a line is words to be sung and no chords: no bar lines, and at least half
+// of it words.
+func (r *textReader) sung(line string) bool {
+	if strings.Contains(line, "|") || len(line) > longestWords {
+		return false
+	}
+	line, _ = unmarked(line, 0)
+	words, others := 0, 0
+	for _, word := range strings.Fields(line) {
+		bare := strings.TrimFunc(word, func(c rune) bool { return !unicode.IsLetter(c) })
+		letters := utf8.RuneCountInString(bare) >= 2 && !strings.ContainsAny(word, "0123456789") && strings.IndexFunc(bare, func(c rune) bool { return !unicode.IsLetter(c) && c != '\'' && c != '’' && c != '-' }) < 0
+		switch {
+		case r.chordlike(word):
+			others++
+		case letters:
+			words++
+		default:
+			others++
+		}
+	}
+	return words > 0 && words >= others
+}
+
+// overWords leaves of a line with chords in brackets among words the chords alone, each where
+// it stands; ok is false where it is no such line.
+func (r *textReader) overWords(line string) (chords string, ok bool) {
+	if strings.Contains(line, "|") || len(line) > longestWords {
+		return line, false
+	}
+	all := inWords.FindAllStringSubmatchIndex(line, -1)
+	rest := inWords.ReplaceAllString(line, " ")
+	n := 0
+	for _, at := range all {
+		if word := line[at[2]:at[3]]; word != "" && r.chordlike(strings.TrimSpace(word)) {
+			n++
+		}
+	}
+	if n == 0 || n < len(all) && n < 2 || n == 1 && strings.TrimSpace(rest) == "" {
+		return line, false
+	}
+	if n == 1 && !r.sung(rest) { // [A] C7 F7 is a part by the name of A
+		return line, false
+	}
+	out := []byte(nil)
+	last := 0
+	blank := func(text string) {
+		out = append(out, strings.Repeat(" ", utf8.RuneCountInString(text))...)
+	}
+	for _, at := range all {
+		blank(line[last:at[2]])
+		out = append(out, line[at[2]:at[3]]...)
+		last = at[3]
+	}
+	blank(line[last:])
+	return string(out), true
+}
+
+// sayLeft tells what was left out.
+func (r *textReader) sayLeft() {
+	switch {
+	case r.words == 1:
+		r.found.Said = append(r.found.Said, "a line of words was left out")
+	case r.words > 1:
+		r.found.Said = append(r.found.Said, say.F("%d lines of words were left out", r.words))
+	}
+}

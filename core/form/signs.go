@@ -1,0 +1,154 @@
+package form
+
+import (
+	"regexp"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"undaris/core/say"
+)
+
+// The words and signs that tell the order; each begins a word.
+var (
+	jumps   = regexp.MustCompile(`(?:^|\s)((?:D\.\s?[CS]\.?|D[CS]\b|[Dd]a [Cc]apo|[Dd]al [Ss]egno)(?:\s+[Aa]l\s+(?:[Cc]oda|[Ff]ine))?)(?:\s|$)`)
+	toCoda  = regexp.MustCompile(`(?:^|\s)([Tt]o\s+(?:[Cc]oda|𝄌))(?:\s|$)`)
+	coda    = regexp.MustCompile(`(?:^|\s)([Cc]oda|𝄌)(?:\s|$)`)
+	segno   = regexp.MustCompile(`(?:^|\s)([Ss]egno|𝄋)(?:\s|$)`)
+	fine    = regexp.MustCompile(`(?:^|\s)([Ff]ine)(?:\s|$)`)
+	oftener = regexp.MustCompile(`(?:^|\s)(\(?[x×]\s?([2-9])\)?|\(?([2-9])\s?[x×]\)?|\(?([2-9]) times\)?)(?:\s|$)`)
+)
+
+// marks are the signs found in a stretch of text, and where.
+type marks struct {
+	Signs
+	times  int
+	text   string // of the jump
+	offset int
+}
+
+func (m marks) any() bool {
+	return m.Segno || m.Coda || m.ToCoda || m.Fine || m.Jump != NoJump || m.times > 0
+}
+
+// unmarked takes the signs out of a stretch between bar lines, leaving blanks in their place.
+func unmarked(part string, offset int) (rest string, m marks) {
+	take := func(re *regexp.Regexp) (text string, found bool) {
+		at := re.FindStringSubmatchIndex(part)
+		if at == nil {
+			return "", false
+		}
+		text = part[at[2]:at[3]]
+		if re == jumps {
+			m.text, m.offset = text, offset+utf8.RuneCountInString(part[:at[2]])
+		}
+		part = part[:at[2]] + strings.Repeat(" ", utf8.RuneCountInString(text)) + part[at[3]:]
+		return text, true
+	}
+	if text, found := take(jumps); found {
+		m.Jump = jumpOf(text)
+	}
+	_, m.ToCoda = take(toCoda)
+	_, m.Coda = take(coda)
+	_, m.Segno = take(segno)
+	_, m.Fine = take(fine)
+	if text, found := take(oftener); found {
+		m.times, _ = strconv.Atoi(strings.Trim(text, "()x× times"))
+	}
+	return part, m
+}
+
+// signsAlone tells that a line is nothing but signs.
+func signsAlone(line string) bool {
+	rest, m := unmarked(line, 0)
+	return m.any() && strings.TrimSpace(rest) == ""
+}
+
+func jumpOf(text string) Jump {
+	low := strings.ToLower(strings.NewReplacer(".", "", " ", "").Replace(text))
+	jump := DC
+	if strings.HasPrefix(low, "ds") || strings.HasPrefix(low, "dalsegno") {
+		jump = DS
+	}
+	switch {
+	case strings.HasSuffix(low, "alcoda"):
+		return jump + " al Coda"
+	case strings.HasSuffix(low, "alfine"):
+		return jump + " al Fine"
+	}
+	return jump
+}
+
+// mark puts signs on the bar they belong to: what leads away on the bar before them, what is
+// led to on the one that comes.
+func (r *textReader) mark(m marks) {
+	r.coming.Segno = r.coming.Segno || m.Segno
+	r.coming.Coda = r.coming.Coda || m.Coda
+	if n := len(r.song.Bars); n > 0 {
+		last := &r.song.Bars[n-1].Signs
+		last.ToCoda, last.Fine = last.ToCoda || m.ToCoda, last.Fine || m.Fine
+		if m.Jump != NoJump {
+			last.Jump = m.Jump
+			r.jumps = append(r.jumps, m)
+		}
+		if m.times > 0 {
+			if last.Times == 0 { // x3 behind a row without a repeat sign is of the row
+				row := n - 1
+				for row > 0 && !r.song.Bars[row].Row && r.song.Bars[row-1].Times == 0 && !r.song.Bars[row].Opens {
+					row--
+				}
+				r.song.Bars[row].Opens = true
+			}
+			last.Times = m.times
+		}
+	}
+}
+
+// settle looks at the signs as a whole: what leads nowhere is a problem, what is taken for
+// granted is said.
+func (r *textReader) settle() {
+	has := func(is func(Written) bool) bool { return r.song.find(is) >= 0 }
+	for _, m := range r.jumps {
+		switch {
+		case m.Jump.toSegno() && !has(func(w Written) bool { return w.Segno }):
+			r.problem(m.text, m.offset, m.text+" goes back to a segno, and there is none; write segno before its bar", "")
+		case m.Jump.alCoda() && !has(func(w Written) bool { return w.ToCoda }):
+			r.problem(m.text, m.offset, m.text+": nothing leads to the coda; write to coda behind the bar that does", "")
+		case m.Jump.alCoda() && !has(func(w Written) bool { return w.Coda }):
+			r.problem(m.text, m.offset, m.text+": there is no coda; write coda before its first bar", "")
+		case m.Jump.alFine() && !has(func(w Written) bool { return w.Fine }):
+			r.problem(m.text, m.offset, m.text+": there is no fine; write it behind the bar that ends it", "")
+		}
+	}
+	open := -1
+	for i, w := range r.song.Bars {
+		if w.Opens {
+			if open >= 0 {
+				r.found.Said = append(r.found.Said, say.F("the repeat that begins in bar %d has no end: it is played once", open+1))
+			}
+			open = i
+		}
+		if w.Times > 0 {
+			open = -1
+		}
+		if len(w.Endings) > 0 && w.Endings[0] == 1 && !r.closed(i) {
+			r.found.Said = append(r.found.Said, say.F("the first ending in bar %d has no repeat behind it: it is played once", i+1))
+		}
+	}
+	if open >= 0 {
+		r.found.Said = append(r.found.Said, say.F("the repeat that begins in bar %d has no end: it is played once", open+1))
+	}
+}
+
+// closed tells that a repeat ends before the next ending.
+func (r *textReader) closed(at int) bool {
+	for i := at; i < len(r.song.Bars); i++ {
+		if r.song.Bars[i].Times > 0 {
+			return true
+		}
+		if i > at && len(r.song.Bars[i].Endings) > 0 {
+			return false
+		}
+	}
+	return false
+}

@@ -1,0 +1,41 @@
+package charttext
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/form"
+	"undaris/core/pitch"
+)
+
+// Every form in every key, and songs with every sign, leave as text and come back: bars,
+// order, title, key, tempo and metre.
+func TestChartsComeBack(t *testing.T) {
+	texts := []string{"|: A7 |1. D7 :|2. E7 |\n| [Bridge] F#m | B7 fine | E7 D.C. al Fine |", "| segno A7 to coda | D7 | D.S. al Coda |\n| [Coda] E7 |", "|: A7 . . D7 | N.C. :| x3 |"}
+	for _, f := range form.Forms {
+		texts = append(texts, f.Text)
+	}
+	for _, text := range texts {
+		for _, tonic := range pitch.Roots {
+			for _, beats := range []int{4, 5} {
+				key := form.Key{Tonic: tonic}
+				song, _, err := form.ReadSong(text, beats, key)
+				if err != nil {
+					require.Equal(t, 5, beats, text) // its beats are written out in fours
+					continue
+				}
+				c := Chart{"Harbour  Round {live}", key, 104, form.Feels[beats%len(form.Feels)], song}
+				for name, write := range map[string]func(Chart) []byte{"text": Write, "ChordPro": WriteChordPro} {
+					back, found, err := form.ReadSong(string(write(c)), beats, key)
+					require.NoError(t, err, "%s as %s", text, name)
+					assert.Equal(t, song, back, "%s as %s", text, name)
+					assert.Equal(t, []any{key.String(), 104, c.Feel.ID, beats}, []any{found.Key, found.Tempo, found.Feel, found.Beats}, name)
+					assert.Contains(t, found.Title, "Harbour Round")
+					assert.Empty(t, found.Said)
+				}
+			}
+		}
+	}
+}

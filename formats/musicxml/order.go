@@ -1,0 +1,99 @@
+package musicxml
+
+import (
+	"undaris/core/form"
+	"undaris/core/say"
+	"undaris/core/score"
+)
+
+// order notes what a barline or a sound says of the order in which measures are played.
+func (r *reader) order(e *entry) {
+	s := r.signs[max(0, r.bar)]
+	if e.Repeat != nil {
+		switch e.Repeat.Direction {
+		case "forward":
+			s.Opens = true
+		case "backward":
+			s.Times = max(2, min(9, e.Repeat.Times))
+		}
+	}
+	if e.Ending != nil && e.Ending.Type == "start" {
+		for _, c := range e.Ending.Number {
+			if c >= '1' && c <= '9' {
+				s.Endings = append(s.Endings, int(c-'0'))
+			}
+		}
+	}
+	jumps := []jumpXML{e.jumpXML}
+	for _, sound := range e.Sounds {
+		jumps = append(jumps, sound.jumpXML)
+	}
+	for _, j := range jumps {
+		s.Segno = s.Segno || j.Segno != ""
+		s.Coda = s.Coda || j.Coda != ""
+		s.ToCoda = s.ToCoda || j.ToCoda != ""
+		s.Fine = s.Fine || j.Fine != ""
+		switch {
+		case j.DaCapo == "yes":
+			s.Jump = form.DC
+		case j.DalSegno != "":
+			s.Jump = form.DS
+		}
+	}
+	r.signs[max(0, r.bar)] = s
+}
+
+// unfold plays the measures in their order: bars and notes are written out as often as they
+// are played.
+func (r *reader) unfold() error {
+	f := r.f
+	song := form.Song{Beats: f.Beats}
+	var coda, fine bool
+	for i, b := range f.Bars {
+		w := form.Written{Bar: b, Signs: r.signs[i]}
+		coda, fine = coda || w.ToCoda, fine || w.Fine
+		song.Bars = append(song.Bars, w)
+	}
+	for i := range song.Bars { // a jump goes on to what the music has
+		if jump := &song.Bars[i].Jump; *jump != form.NoJump {
+			switch {
+			case coda:
+				*jump += " al Coda"
+			case fine:
+				*jump += " al Fine"
+			}
+		}
+	}
+	f.Song = &song
+	order := song.Order()
+	if order == "" {
+		return nil
+	}
+	played := song.Play(form.MaxBars)
+	if len(played.Bars) > form.MaxBars {
+		return say.Errorf("more than %d bars with the repeats written out", form.MaxBars)
+	}
+	byBar := map[int][]score.Note{}
+	var notes []score.Note
+	for _, n := range f.Notes {
+		if n.Start < 0 {
+			notes = append(notes, n)
+			continue
+		}
+		bar := f.BarOf(n.Start)
+		byBar[bar] = append(byBar[bar], n)
+	}
+	for at, b := range played.Bars {
+		for _, n := range byBar[b.Written-1] {
+			n.Start += played.StartOf(at)*score.Tick - f.At(b.Written-1)
+			notes = append(notes, n)
+		}
+		if len(notes) > score.MaxNotes {
+			return say.Errorf("more than %d notes with the repeats written out", score.MaxNotes)
+		}
+		played.Bars[at].Written, played.Bars[at].Pass = 0, 0
+	}
+	f.Bars, f.Notes = played.Bars, notes
+	f.say("its repeats were written out: %s", order)
+	return nil
+}

@@ -1,0 +1,74 @@
+package tabtext
+
+import (
+	"regexp"
+	"slices"
+
+	"undaris/core/say"
+)
+
+// closed puts a bar line before a first bar and behind a last one that have none, and says so.
+func (r *reader) closed(rows [][]rune, bars []int, size int) []int {
+	frets := func(from, to int) bool {
+		return slices.ContainsFunc(rows, func(row []rune) bool {
+			return slices.ContainsFunc(row[min(from, len(row)):min(to, len(row))], func(c rune) bool { return c >= '0' && c <= '9' })
+		})
+	}
+	first := 0
+	for _, row := range rows { // behind the names of the strings
+		first = max(first, len(named.FindString(string(row))))
+	}
+	if len(bars) == 0 {
+		r.say("a row without bar lines was read as a bar")
+		return []int{first - 1, size}
+	}
+	if bars[0] > first && frets(first, bars[0]) {
+		bars = append([]int{first - 1}, bars...)
+	}
+	if last := bars[len(bars)-1]; frets(last+1, size) {
+		r.say("the last bar of a row is not closed; it was read to the end of the row")
+		bars = append(bars, size)
+	}
+	return bars
+}
+
+// named is the name of a string before its row, without a bar line behind it.
+var named = regexp.MustCompile(`^\s*[A-Ga-g][b#♭♯]?\d?:?`)
+
+// barLines are the columns where every row has a bar line.
+func barLines(rows [][]rune) (out []int) {
+	for col := 0; col < len(rows[0]); col++ {
+		all := true
+		for _, row := range rows {
+			all = all && col < len(row) && row[col] == '|'
+		}
+		if all {
+			out = append(out, col)
+		}
+	}
+	return out
+}
+
+// oftener is what tells behind a row that it is played several times: x3, (3x).
+var oftener = regexp.MustCompile(`\|\s*\(?(?:[x×]\s?([2-9])|([2-9])\s?[x×])\)?\s*$`)
+
+// again writes a row out as often as it says: its bars began after so many, at a tick, with a note.
+func (r *reader) again(bars, start, first int) error {
+	times, length := max(1, r.times), r.now-start
+	r.times = 0
+	row, n := slices.Clone(r.s.Notes[first:]), r.bars-bars
+	for k := 1; k < times; k++ {
+		if r.bars+n > maxBars || len(r.s.Notes)+len(row) > maxNotes {
+			return say.Errorf("a row played %d times makes more than can be read", times)
+		}
+		for _, note := range row {
+			note.Start += k * length
+			r.s.Notes = append(r.s.Notes, note)
+		}
+		r.bars, r.now = r.bars+n, r.now+length
+	}
+	if times > 1 {
+		r.say("a row that is played %d times was written out", times)
+	}
+	return nil
+}

@@ -1,0 +1,68 @@
+package tabtext
+
+import (
+	"regexp"
+	"strconv"
+	"strings"
+)
+
+// dashes are other strokes that strings are drawn with, and bar lines.
+var dashes = strings.NewReplacer("–", "-", "—", "-", "−", "-", "─", "-", "│", "|", "┃", "|")
+
+// rowish is a line that can only be a string: a name or a bar line, and dashes.
+var rowish = regexp.MustCompile(`^\s*(?:[A-Ga-g][b#♭♯]?\d?)?\s*[|:]?.*--.*[-|]`)
+
+// mended makes a string of a line with characters that no string has: they are passed over,
+// and told. ok is false where it is no string at all.
+func mended(line string) (row, strange string, ok bool) {
+	row = dashes.Replace(line)
+	if stringy.MatchString(row) {
+		return row, "", true
+	}
+	if !rowish.MatchString(row) {
+		return line, "", false
+	}
+	begin := len(named.FindString(row))
+	all, odd := 0, 0
+	row = row[:begin] + strings.Map(func(c rune) rune {
+		all++
+		switch {
+		case strings.ContainsRune("-|: X", c), part(c), strings.ContainsRune("<^v", c):
+			return c
+		}
+		odd++
+		if !strings.ContainsRune(strange, c) {
+			strange += string(c)
+		}
+		return '-'
+	}, row[begin:])
+	return row, strange, odd*5 <= all && strings.Count(row, "-") > all/3
+}
+
+// Ways to write a cell that mean another.
+var (
+	harmonic = regexp.MustCompile(`<(\d{1,2})>`)
+	goal     = regexp.MustCompile(`(\d{1,2})[b^]\((\d{1,2})\)`)
+	released = regexp.MustCompile(`(b\d{1,2})r\(?\d{1,2}\)?`)
+	goalless = regexp.MustCompile(`(\d{1,2})[b^]($|[^\d.])`)
+	swayed   = regexp.MustCompile(`(\d)v`)
+)
+
+// cell writes a cell as it is read, and says what was taken for granted.
+func (r *reader) cell(text string) string {
+	if harmonic.MatchString(text) {
+		r.say("harmonics are read as plain notes")
+		text = harmonic.ReplaceAllString(text, "$1")
+	}
+	text = goal.ReplaceAllString(text, "${1}b$2")
+	text = released.ReplaceAllString(text, "${1}r")
+	if goalless.MatchString(text) {
+		r.say("a bend without its goal is taken for a whole step")
+		text = goalless.ReplaceAllStringFunc(text, func(m string) string {
+			p := goalless.FindStringSubmatch(m)
+			fret, _ := strconv.Atoi(p[1])
+			return p[1] + "b" + strconv.Itoa(fret+2) + p[2]
+		})
+	}
+	return swayed.ReplaceAllString(text, "$1~")
+}

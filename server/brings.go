@@ -1,0 +1,220 @@
+package server
+
+import (
+	"bytes"
+	"cmp"
+	"context"
+	"errors"
+	"net/http"
+	"path"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"undaris/core/band"
+	"undaris/core/form"
+	"undaris/core/say"
+	"undaris/core/score"
+	"undaris/formats"
+	"undaris/store"
+)
+
+// Brought is what a file was understood as. Nothing of it is kept yet.
+type Brought struct {
+	Kind  string     `json:"kind" doc:"what the file is"`
+	Parts []Part     `json:"parts" doc:"what could be read of it"`
+	Said  []string   `json:"said" doc:"what was guessed, moved or left out, and where"`
+	Chart *ChartBody `json:"chart,omitempty"`
+	Sheet *Sheet     `json:"sheet,omitempty" doc:"the chart as it is played"`
+	Order string     `json:"order,omitempty" doc:"in which order its written bars are played, where it is not as they stand"`
+	Line  *LineBody  `json:"line,omitempty"`
+	Score *Score     `json:"score,omitempty" doc:"the line, or the licks, as they are written"`
+	Licks []LickBody `json:"licks,omitempty"`
+}
+
+// Part is what can be read of a file by itself.
+type Part struct {
+	Name  string `json:"name"`
+	Notes int    `json:"notes"`
+	Read  bool   `json:"read" doc:"it is what was read"`
+}
+
+// FileQuery says what a file is to be, and what of it.
+type FileQuery struct {
+	Name  string `query:"name" maxLength:"300" doc:"of the file; its ending tells what it is, where its beginning does not"`
+	Chart uint   `query:"chart" maximum:"4294967295" doc:"a chart to lay a line over, where the file has no chords"`
+	Part  int    `query:"part" minimum:"0" maximum:"1000" doc:"which of its parts, from 1; 0 leaves it to the reader"`
+}
+
+func (s *server) brings(api huma.API) {
+	register(s, api, operation(http.MethodPost, "/api/imports", "read-file", "What a file would be as a chart, a line or licks; nothing is kept", 0),
+		body(queued(s, func(ctx context.Context, in *struct {
+			FileQuery
+			As      string `query:"as" enum:"chart,line,licks" default:"line"`
+			Out     bool   `query:"out" doc:"a chart's repeats are written out"`
+			RawBody []byte `contentType:"application/octet-stream"`
+		}) (Brought, error) {
+			switch in.As {
+			case "chart":
+				return s.broughtChart(ctx, in.FileQuery, in.Out, in.RawBody)
+			case "licks":
+				return s.broughtLicks(ctx, in.FileQuery, in.RawBody)
+			}
+			found, o, err := s.imported(ctx, in.FileQuery, in.RawBody)
+			if err != nil {
+				return Brought{}, err
+			}
+			w := brought(found)
+			st := o.study()
+			line := wireBody(o.Line)
+			w.Line, w.Score, w.Said = &line, &st.Score, st.Said
+			return w, nil
+		})))
+}
+
+func brought(f formats.Found) Brought {
+	return Brought{Kind: f.Kind, Said: words(f.Said), Parts: each(f.Parts, func(p formats.Part) Part { return Part(p) })}
+}
+
+// called is the name of a file without its ending.
+func called(name string) string { return clean(strings.TrimSuffix(name, path.Ext(name))) }
+
+// broughtLicks reads a file as a line and takes it apart.
+func (s *server) broughtLicks(ctx context.Context, q FileQuery, data []byte) (w Brought, err error) {
+	q.Chart = 0
+	found, o, err := s.imported(ctx, q, data)
+	if err != nil {
+		return w, err
+	}
+	w = brought(found)
+	st := o.study()
+	w.Score, w.Said = &st.Score, st.Said
+	all := o.Phrases()
+	for i, p := range all {
+		title := p.Title
+		if title == "" {
+			title = o.Title
+			if len(all) > 1 {
+				title = say.F("%s %d", o.Title, i+1)
+			}
+		}
+		if err := p.Check(); err != nil {
+			w.Said = append(w.Said, say.F("%s was left out: %v", title, err))
+			continue
+		}
+		w.Licks = append(w.Licks, LickBody{title, p.Chord, p.OfKey, store.LickNotes(p.Notes), []string{}})
+	}
+	if len(w.Licks) == 0 {
+		return w, at("body", q.Name, errors.New("there is no lick in it: "+cmp.Or(strings.Join(w.Said, "; "), "it has no notes")))
+	}
+	return w, nil
+}
+
+// maxText is how long the text of a chart may be, in bytes.
+const maxText = 60_000
+
+// broughtChart reads a file's chords.
+func (s *server) broughtChart(ctx context.Context, q FileQuery, out bool, data []byte) (w Brought, err error) {
+	var body ChartBody
+	var song form.Song
+	if formats.Known(data) {
+		found, err := formats.Read(ctx, q.Name, data, formats.Wish{Part: q.Part})
+		if err != nil {
+			return w, at("body", q.Name, err)
+		}
+		if found.Silent() {
+			return w, at("body", q.Name, errors.New("this file has no chords that can be read: a chart is made of them"))
+		}
+		song = form.Song{}.With(found.Progression)
+		if found.Song != nil {
+			song = *found.Song
+		}
+		w = brought(found)
+		body = ChartBody{Title: found.Title, Key: found.Key.String(), Feel: cmp.Or(found.Score.Feel, band.FeelOf(found.Swing)), Tempo: found.Tempo, Beats: found.Beats}
+	} else {
+		text := formats.Decoded(data)
+		switch {
+		case bytes.IndexByte(text, 0) >= 0:
+			return w, at("body", q.Name, errors.New("this is no text, MusicXML or MIDI file"))
+		case len(text) > maxText:
+			return w, at("body", q.Name, say.Errorf("a text of %d kB; a chart's has %d at most", len(text)>>10, maxText>>10))
+		}
+		var found form.Found
+		if song, found, err = readSong(string(text)); err != nil {
+			return w, at("body", q.Name, err)
+		}
+		w = Brought{Kind: "chords as text", Said: words(found.Said), Parts: []Part{}}
+		body = ChartBody{Title: found.Title, Key: found.Key, Feel: cmp.Or(found.Feel, band.FeelOf(true)), Tempo: cmp.Or(found.Tempo, 96), Beats: song.Beats}
+		if body.Key == "" {
+			guess := form.GuessKeys(song.Play(form.MaxBars))
+			body.Key = "C"
+			if len(guess) > 0 {
+				body.Key = guess[0].Key.String()
+				w.Said = append(w.Said, say.F("the text names no key; %s was guessed: %s", guess[0].Key.Printed(), guess[0].Why))
+			}
+		}
+	}
+	if out && song.Order() != "" {
+		p := song.Play(form.MaxBars)
+		for i := range p.Bars {
+			p.Bars[i].Written, p.Bars[i].Pass = 0, 0
+		}
+		song = form.Song{}.With(p)
+	}
+	key, err := form.ParseKey(body.Key)
+	if err != nil {
+		return w, at("body", q.Name, err)
+	}
+	if t := min(form.MaxTempo, max(form.MinTempo, body.Tempo)); t != body.Tempo {
+		w.Said = append(w.Said, say.F("a tempo of %d cannot be played; it was set to the nearest that can", body.Tempo))
+		body.Tempo = t
+	}
+	body.Title, body.Text = cmp.Or(clean(body.Title), called(q.Name)), song.Text()
+	sheet := wireSheet(song.Play(form.MaxBars), key)
+	w.Chart, w.Sheet, w.Order = &body, &sheet, song.Order()
+	return w, nil
+}
+
+// readSong reads a text in the key and metre that it says itself.
+func readSong(text string) (song form.Song, found form.Found, err error) {
+	key, beats := form.Key{}, 4
+	if song, found, err = form.ReadSong(text, beats, key); found.Key == "" && found.Beats == 0 {
+		return song, found, err
+	}
+	if found.Key != "" {
+		if key, err = form.ParseKey(found.Key); err != nil {
+			return song, found, err
+		}
+	}
+	return form.ReadSong(text, cmp.Or(found.Beats, beats), key)
+}
+
+// imported reads a file as a line on the player's neck.
+func (s *server) imported(ctx context.Context, q FileQuery, data []byte) (found formats.Found, o lineIn, err error) {
+	player, err := s.store.Player()
+	if err != nil {
+		return found, o, err
+	}
+	in, hand, err := playerNeck(player.Player)
+	if err != nil {
+		return found, o, err
+	}
+	under := score.Score{In: in, Tempo: 100, Progression: form.Progression{Beats: 4}}
+	feel := ""
+	if q.Chart != 0 {
+		c, err := s.chart(q.Chart)
+		if err != nil {
+			return found, o, err
+		}
+		if under.Progression, under.Key, err = progression(c); err != nil {
+			return found, o, err
+		}
+		feel = c.Feel
+		under.Swing = band.Swings(feel)
+	}
+	if found, err = formats.Read(ctx, q.Name, data, formats.Wish{Base: under, Part: q.Part}); err != nil {
+		return found, o, at("body", q.Name, err)
+	}
+	o, err = s.laid(found, under, cmp.Or(feel, found.Feel, band.FeelOf(found.Swing)), called(q.Name), hand)
+	return found, o, err
+}

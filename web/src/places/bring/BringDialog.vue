@@ -1,0 +1,347 @@
+<script setup lang="ts">
+/* Files are brought in: what each was understood as is seen before anything is kept. */
+import { computed, ref, useTemplateRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { useQueryClient } from '@tanstack/vue-query'
+import { useToast } from 'primevue/usetoast'
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import { useCharts } from '../../api/queries'
+import MusicText from '../../music/MusicText.vue'
+import StaffDrawing from '../../notation/StaffDrawing.vue'
+import FormSheet from '../../sheet/FormSheet.vue'
+import PressButton from '../../shell/PressButton.vue'
+import SelectRow from '../../shell/SelectRow.vue'
+import { useGrowing } from '../../shell/useGrowing'
+import TickBox from '../../shell/TickBox.vue'
+import { useBring, type Item, type Kind } from './useBring'
+
+const open = defineModel<boolean>({ required: true })
+const props = defineProps<{ as: Kind }>()
+const texts = {
+  chart: {
+    header: 'Bring in charts',
+    about: 'Chords as text or ChordPro (.txt, .cho, .chordpro), MusicXML with chord symbols, or a MIDI file of ours.',
+    accept: '.txt,.cho,.chopro,.chordpro,.crd,.pro,.musicxml,.mxl,.xml,.mid,.midi',
+  },
+  line: {
+    header: 'Bring in lines',
+    about: 'MusicXML (.musicxml, .mxl, .xml), a MIDI file (.mid) or tablature as text (.txt): one voice of one guitar.',
+    accept: '.musicxml,.mxl,.xml,.mid,.midi,.txt,.tab',
+  },
+  licks: {
+    header: 'Bring in licks',
+    about:
+      'MusicXML, MIDI or tablature as text. What stands under headings, or between bars of silence, is a lick by itself.',
+    accept: '.musicxml,.mxl,.xml,.mid,.midi,.txt,.tab',
+  },
+}
+const text = computed(() => texts[props.as])
+const charts = useCharts()
+const under = ref(0)
+const choices = computed(() => [
+  { name: 'stay without', value: 0 },
+  ...(charts.data.value ?? []).map((c) => ({ name: `take those of ${c.title}`, value: c.id })),
+])
+const bring = useBring(props.as, () => ({ chart: under.value || undefined }))
+const { items, at, here, going, wanted } = bring
+watch(open, (o) => o || bring.clear())
+watch(under, (chart) => items.value.forEach((_, i) => void bring.again(i, { chart: chart || undefined })))
+
+const foot = useTemplateRef<HTMLElement>('foot')
+const rows = useGrowing(items, foot, open)
+const picker = ref<HTMLInputElement>()
+function chosen(e: Event) {
+  const input = e.target as HTMLInputElement
+  const files = [...(input.files ?? [])]
+  input.value = ''
+  if (!files.length) return
+  open.value = true
+  void bring.open(files)
+}
+const dropped = (e: DragEvent) => e.dataTransfer?.files.length && void bring.open([...e.dataTransfer.files])
+
+const about = ({ brought: b, trouble, file }: Item) => {
+  if (!b) return trouble ? 'cannot be read' : file.name
+  if (b.chart) return `${b.sheet!.bars.length} bars in ${b.chart.key}, ${b.chart.tempo} a minute`
+  if (b.line) return `${b.line.notes.length} notes in ${b.line.key}, ${b.line.tempo} a minute`
+  return b.licks!.length === 1 ? 'a lick' : `${b.licks!.length} licks`
+}
+const title = (item: Item) =>
+  item.brought?.chart?.title ?? item.brought?.line?.title ?? item.brought?.licks?.[0]?.title ?? item.file.name
+const parts = computed(() =>
+  (here.value?.brought?.parts ?? []).map((p, i) => ({
+    name: `${p.name || 'without a name'} (${p.notes} ${p.notes === 1 ? 'note' : 'notes'})`,
+    value: i + 1,
+  })),
+)
+const part = computed(() => (here.value?.brought?.parts ?? []).findIndex((p) => p.read) + 1)
+/** Repeats can be written out only where there are some. */
+const repeats = computed(() => !!here.value?.brought?.order || !!here.value?.wish.out)
+
+const router = useRouter()
+const queries = useQueryClient()
+const toast = useToast()
+async function keep() {
+  const kept = await bring.keepAll()
+  await queries.invalidateQueries({ queryKey: [{ chart: 'charts', line: 'lines', licks: 'licks' }[props.as]] })
+  const left = items.value.length
+  const n = kept.reduce((sum, k) => sum + k.n, 0)
+  if (n === 1 && !left) {
+    open.value = false
+    return void router.push({ name: kept[0]!.name, params: { id: kept[0]!.id } })
+  }
+  toast.add({
+    severity: 'secondary',
+    summary: left ? `${n} kept; ${left} ${left === 1 ? 'file is' : 'files are'} left.` : `${n} kept.`,
+    life: 6000,
+  })
+  if (!left) open.value = false
+}
+</script>
+
+<template>
+  <Dialog
+    v-model:visible="open"
+    modal
+    :header="text.header"
+    :style="{ width: items.length ? 'min(64rem, 96vw)' : 'min(40rem, 94vw)' }"
+  >
+    <div class="bring" @dragover.prevent @drop.prevent="dropped">
+      <p class="about">{{ text.about }} Nothing is kept before you say so.</p>
+      <SelectRow
+        v-if="as === 'line'"
+        id="import-under"
+        v-model="under"
+        label="Bars without chords"
+        :options="choices"
+        first
+      />
+      <p v-if="going" class="going" role="status">
+        <progress :value="going.done" :max="going.of" :aria-label="going.what" />
+        {{ going.what }} {{ going.done }} of {{ going.of }}
+        <Button label="Stop" size="small" variant="outlined" @click="bring.stop" />
+      </p>
+      <div v-if="items.length" class="found">
+        <ol v-if="items.length > 1" aria-label="the files">
+          <li v-for="(item, i) in rows" :key="i" :class="{ on: at === i }">
+            <input
+              type="checkbox"
+              :checked="item.wanted"
+              :disabled="!item.brought"
+              :aria-label="`keep ${title(item)}`"
+              @change="bring.want(i, ($event.target as HTMLInputElement).checked)"
+            />
+            <PressButton :aria-pressed="at === i" @click="at = i">
+              <b>{{ title(item) }}</b>
+              <small><MusicText :text="about(item)" /></small>
+            </PressButton>
+          </li>
+          <li v-if="rows.length < items.length" ref="foot">{{ rows.length }} of {{ items.length }}</li>
+        </ol>
+        <section v-if="here" class="preview" aria-label="what the file was understood as">
+          <p v-if="here.trouble" class="trouble" role="alert">{{ here.file.name }}: {{ here.trouble }}</p>
+          <template v-if="here.brought">
+            <h2>
+              {{ title(here) }} <small>{{ here.brought.kind }}, <MusicText :text="about(here)" /></small>
+            </h2>
+            <SelectRow
+              v-if="parts.length > 1 && as !== 'chart'"
+              id="import-part"
+              :model-value="part"
+              label="What is read"
+              :options="parts"
+              @update:model-value="(p) => bring.again(at, { part: p })"
+            />
+            <TickBox
+              v-if="as === 'chart' && repeats"
+              :model-value="!!here.wish.out"
+              @update:model-value="(out) => bring.again(at, { out })"
+              >repeats written out</TickBox
+            >
+            <p v-if="here.brought.order" class="said">Played: {{ here.brought.order }}.</p>
+            <ul v-if="here.brought.said.length" class="said" aria-label="what was guessed or left out">
+              <li v-for="s in here.brought.said" :key="s"><MusicText :text="s" /></li>
+            </ul>
+            <ul v-if="here.brought.licks && here.brought.licks.length > 1" class="licks" aria-label="the licks">
+              <li v-for="(l, i) in here.brought.licks" :key="i">{{ l.title }}</li>
+            </ul>
+            <div class="paper">
+              <FormSheet
+                v-if="here.brought.sheet"
+                :bars="here.brought.sheet.bars"
+                :chords="here.brought.sheet.chords"
+              />
+              <StaffDrawing v-else-if="here.brought.score" :score="here.brought.score" :fingers="false" />
+            </div>
+          </template>
+        </section>
+      </div>
+      <p class="do">
+        <Button
+          :label="items.length ? 'Other files' : 'Choose files'"
+          icon="pi pi-upload"
+          :variant="items.length ? 'outlined' : undefined"
+          :disabled="!!going"
+          @click="picker?.click()"
+        />
+        <Button
+          v-if="items.length"
+          :label="wanted.length > 1 ? `Keep ${wanted.length}` : 'Keep it'"
+          :disabled="!!going || !wanted.length"
+          @click="keep"
+        />
+      </p>
+    </div>
+  </Dialog>
+  <input
+    ref="picker"
+    class="hidden-text"
+    type="file"
+    multiple
+    :accept="text.accept"
+    aria-label="file to import"
+    tabindex="-1"
+    @change="chosen"
+  />
+</template>
+
+<style scoped>
+.bring {
+  display: grid;
+  gap: 0.75rem;
+}
+
+.about {
+  color: var(--soft);
+}
+
+.going,
+.do {
+  display: flex;
+  gap: 0.75rem;
+  align-items: center;
+}
+
+.do {
+  justify-content: flex-end;
+}
+
+.going progress {
+  flex: 1;
+}
+
+.found {
+  display: grid;
+  grid-template-columns: minmax(0, auto) minmax(0, 1fr);
+  gap: 1rem;
+}
+
+ol {
+  width: 18rem;
+  max-height: 50vh;
+  overflow-y: auto;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+ol li {
+  display: flex;
+  align-items: center;
+  gap: 0.4rem;
+  content-visibility: auto;
+  contain-intrinsic-height: auto 3rem;
+}
+
+ol li.on {
+  background: var(--lit);
+}
+
+ol input {
+  width: 1.5rem;
+  height: 1.5rem;
+  flex: none;
+  accent-color: var(--ink);
+}
+
+ol button {
+  flex: 1;
+  display: grid;
+  min-height: var(--target);
+  border: 0;
+  background: none;
+  color: inherit;
+  font: inherit;
+  text-align: left;
+  cursor: pointer;
+}
+
+ol b {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+small {
+  color: var(--soft);
+  font-weight: 400;
+}
+
+.preview {
+  grid-column: -2;
+  display: grid;
+  gap: 0.6rem;
+  align-content: start;
+  min-width: 0;
+}
+
+h2 {
+  font-size: var(--text-l);
+}
+
+h2 small {
+  font: 1rem var(--font-text);
+}
+
+.said {
+  color: var(--soft);
+  max-height: 8rem;
+  overflow-y: auto;
+}
+
+ul {
+  margin: 0;
+  padding-left: 1.1rem;
+}
+
+.licks {
+  columns: 3 9rem;
+}
+
+.paper {
+  max-height: 45vh;
+  overflow: auto;
+  background: var(--raised);
+  padding: 0.5rem;
+}
+
+.trouble {
+  color: var(--danger);
+  font-weight: 600;
+}
+
+@media (max-width: 800px) {
+  .found {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  ol {
+    width: auto;
+    max-height: 12rem;
+  }
+
+  .preview {
+    grid-column: 1;
+  }
+}
+</style>

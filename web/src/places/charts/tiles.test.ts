@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest'
+import { differences, move, put, remove, retype, span, written, type Tile } from './tiles'
+
+const bars: Tile[] = ['C7', 'F7', 'G7', 'A7'].map((text, i) => ({ text, row: i === 2 }))
+const texts = (list: readonly Tile[]) => list.map((b) => b.text).join(' ')
+
+describe('bars of a chart', () => {
+  it('are written in rows', () => {
+    expect(written(bars)).toBe('| C7 | F7 |\n| G7 | A7 |')
+    expect(written([])).toBe('')
+  })
+  it.each([
+    [0, 0, 2, 'F7 C7 G7 A7', 1],
+    [0, 1, 4, 'G7 A7 C7 F7', 2],
+    [2, 3, 0, 'G7 A7 C7 F7', 0],
+    [1, 2, 2, 'C7 F7 G7 A7', 1], // into itself: it stays
+    [3, 3, 9, 'C7 F7 G7 A7', 3],
+    [3, 3, 0, 'A7 C7 F7 G7', 0],
+  ])('%i to %i move before %i', (from, to, before, want, at) => {
+    const moved = move(bars, { from, to }, before)
+    expect(texts(moved.bars)).toBe(want)
+    expect(moved.now.from).toBe(at)
+    expect(moved.bars.map((b) => !!b.row)).toEqual([false, false, true, false])
+  })
+  it('come and go', () => {
+    expect(texts(remove(bars, span(2, 1)))).toBe('C7 A7')
+    expect(texts(put(bars, 1, [{ text: 'D7', row: true }]))).toBe('C7 D7 F7 G7 A7')
+    expect(texts(retype(bars, 3, 'E7'))).toBe('C7 F7 G7 E7')
+    expect(written(put([], 0, [{ text: 'D7', row: true }]))).toBe('| D7 |')
+  })
+})
+
+describe('another form', () => {
+  const of = (...chords: string[]) => chords.map((c) => ({ chords: c, beats: 4 }))
+  it('differs bar by bar', () => {
+    expect(differences(of('C7', 'F7'), of('C7', 'F7'))).toEqual([])
+    expect(differences(of('C7', 'C7', 'G7'), of('C7', 'F7'))).toEqual([
+      { bar: 2, was: 'C7', now: 'F7' },
+      { bar: 3, was: 'G7', now: undefined },
+    ])
+    expect(differences(of('C7'), [{ chords: 'C7', beats: 2 }])).toEqual([{ bar: 1, was: '4/4 C7', now: '2/4 C7' }])
+  })
+})

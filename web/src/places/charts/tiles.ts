@@ -1,0 +1,62 @@
+/* What is done to the written bars of a chart, each of which says all there is to say of itself. */
+
+export interface Tile {
+  text: string
+  row?: boolean
+}
+
+/** Bars from one to another, both included, from 0. */
+export interface Span {
+  from: number
+  to: number
+}
+
+export const span = (a: number, b: number): Span => ({ from: Math.min(a, b), to: Math.max(a, b) })
+
+/** Bars as the text of a chart. */
+export const written = (bars: readonly Tile[]): string =>
+  bars.map((b, i) => `${i && b.row ? '|\n' : ''}| ${b.text} `).join('') + (bars.length ? '|' : '')
+
+/** Rows begin where they began, whatever stands there now. */
+const inRows = (before: readonly Tile[], after: readonly Tile[]): Tile[] =>
+  after.map((b, i) => ({ text: b.text, row: before[i]?.row ?? false }))
+
+/** Bars moved to stand before another, and where they are then. */
+export function move(bars: readonly Tile[], { from, to }: Span, before: number) {
+  const n = to - from + 1
+  const at = Math.max(0, Math.min(before > to ? before - n : Math.min(before, from), bars.length - n))
+  const rest = [...bars.slice(0, from), ...bars.slice(to + 1)]
+  return { bars: inRows(bars, [...rest.slice(0, at), ...bars.slice(from, to + 1), ...rest.slice(at)]), now: span(at, at + n - 1) } // prettier-ignore
+}
+
+export const remove = (bars: readonly Tile[], { from, to }: Span): Tile[] => bars.filter((_, i) => i < from || i > to)
+
+/** Bars put before another. */
+export const put = (bars: readonly Tile[], before: number, more: readonly Tile[]): Tile[] => [
+  ...bars.slice(0, before),
+  ...more.map((m) => ({ text: m.text })),
+  ...bars.slice(before),
+]
+
+/** Another text in the place of a bar. */
+export const retype = (bars: readonly Tile[], at: number, text: string): Tile[] =>
+  bars.map((b, i) => (i === at ? { ...b, text } : b))
+
+/** A bar of which something else is said than before; undefined where there is none. */
+export interface Difference {
+  bar: number
+  was?: string
+  now?: string
+}
+
+/** Bar by bar, what would be otherwise. */
+export function differences<B extends { chords: string; beats: number }>(was: readonly B[], now: readonly B[]) {
+  const said = (b: B | undefined, other: B | undefined) =>
+    b && (other && other.beats !== b.beats ? `${b.beats}/4 ${b.chords}` : b.chords)
+  const out: Difference[] = []
+  for (let i = 0; i < Math.max(was.length, now.length); i++) {
+    const [a, b] = [said(was[i], now[i]), said(now[i], was[i])]
+    if (a !== b) out.push({ bar: i + 1, was: a, now: b })
+  }
+  return out
+}

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+/* Everything that was made, as a file; and back from one. What is there is put aside before. */
+import { ref, shallowRef, useTemplateRef } from 'vue'
+import Button from 'primevue/button'
+import { answer, type Restored } from '../api/client'
+
+const field = useTemplateRef('field')
+const chosen = shallowRef<File>()
+const busy = ref(false)
+const trouble = ref('')
+function choose(e: Event) {
+  chosen.value = (e.target as HTMLInputElement).files?.[0]
+  trouble.value = ''
+}
+async function restore() {
+  if (!chosen.value) return
+  busy.value = true
+  trouble.value = ''
+  try {
+    const response = await fetch('/api/restore', {
+      method: 'POST',
+      headers: { 'content-type': 'application/octet-stream' },
+      body: chosen.value,
+    })
+    const body = (await response.json()) as Restored
+    await answer<Restored>(Promise.resolve(response.ok ? { data: body, response } : { error: body, response }))
+    // What the pages know is of what was there before, also what waited to be kept.
+    for (const key of Object.keys(localStorage)) if (key.startsWith('/api/')) localStorage.removeItem(key)
+    location.assign('/charts')
+  } catch (e) {
+    trouble.value = e instanceof Error ? e.message : String(e)
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <div class="backup">
+    <p>
+      A backup is one file with everything you made: charts, licks, lines, takes and how they sounded, what was
+      practised, lessons and players.
+    </p>
+    <p class="do">
+      <Button as="a" href="/api/backup" download label="Download a backup" size="small" variant="outlined" />
+      <Button label="Restore one …" size="small" variant="outlined" @click="field?.click()" />
+      <input
+        ref="field"
+        type="file"
+        accept=".json,application/json"
+        class="hidden-text"
+        tabindex="-1"
+        aria-label="a backup to restore"
+        @change="choose"
+      />
+    </p>
+    <div v-if="chosen" class="ask" role="group" aria-label="restore">
+      <p>
+        Put <b>{{ chosen.name }}</b> in place of everything that is here? A copy of what is here stays beside the
+        database.
+      </p>
+      <Button :label="busy ? 'Restoring' : 'Restore it'" size="small" :disabled="busy" @click="restore" />
+      <Button label="Not now" size="small" variant="text" @click="chosen = undefined" />
+    </div>
+    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+  </div>
+</template>
+
+<style scoped>
+.backup {
+  display: grid;
+  gap: 0.5rem;
+}
+
+.do,
+.ask {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.5rem;
+}
+
+.ask {
+  padding: 0.6rem 0.8rem;
+  background: var(--lit);
+  border-radius: var(--round);
+}
+
+.ask p {
+  flex: 1 1 18rem;
+}
+
+.trouble {
+  color: var(--danger);
+  font-weight: 600;
+}
+</style>
