@@ -3,6 +3,8 @@ package tabtext
 import (
 	"regexp"
 	"slices"
+	"strings"
+	"unicode/utf8"
 
 	"undaris/core/say"
 )
@@ -44,6 +46,41 @@ func barLines(rows [][]rune) (out []int) {
 		}
 		if all {
 			out = append(out, col)
+		}
+	}
+	return out
+}
+
+// level lays rows together bar by bar whose bar lines do not stand in one column, as where a
+// name or a fret made a row a character longer, and says so. Rows that differ in how many bar
+// lines they have stay as they are: barLines then finds what all have.
+func (r *reader) level(rows [][]rune) [][]rune {
+	pieces := make([][]string, len(rows))
+	same := true
+	for i, row := range rows {
+		pieces[i] = strings.Split(strings.TrimRight(string(row), " "), "|")
+		same = same && len(pieces[i]) == len(pieces[0])
+	}
+	if !same || len(barLines(rows)) == len(pieces[0])-1 {
+		return rows
+	}
+	r.say("rows whose bar lines do not stand under each other were laid together bar by bar")
+	out := make([][]rune, len(rows))
+	for bar := range pieces[0] {
+		widest := 0
+		for _, p := range pieces {
+			widest = max(widest, utf8.RuneCountInString(p[bar]))
+		}
+		for i, p := range pieces {
+			stroke := "-"
+			if !strings.Contains(p[bar], stroke) { // a name
+				stroke = " "
+			}
+			fill := strings.Repeat(stroke, widest-utf8.RuneCountInString(p[bar]))
+			if bar > 0 {
+				out[i] = append(out[i], '|')
+			}
+			out[i] = append(out[i], []rune(p[bar]+fill)...)
 		}
 	}
 	return out

@@ -101,7 +101,7 @@ func (r *reader) chain(str int, text string, at, length int) error {
 		r.say("%q … in bar %d is no fret that can be read; it was left out", text[:longestCell], r.bars)
 		return nil
 	}
-	text = r.cell(text)
+	text = r.cell(r.slides(text))
 	parts := link.FindAllString(text, -1)
 	parts = slices.DeleteFunc(parts, func(p string) bool { return p == "" })
 	if len(parts) == 0 {

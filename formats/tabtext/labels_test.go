@@ -82,6 +82,23 @@ func TestBarsWithoutLines(t *testing.T) {
 	}
 }
 
+// Rows a character off are laid together bar by bar, and that is said; where a row lacks a bar
+// line there is nothing to go by, and the bars that all rows have are read.
+func TestRowsACharacterOff(t *testing.T) {
+	for text, want := range map[string][]int{
+		"Eb|--5---7---|--8---|\nBb|----------|------|\nGb |----------|------|\nDb|----------|------|\nAb|----------|------|\nEb|----------|------|": {2, 2},
+		"e|--10--7---|--8---|\nB|---------|------|\nG|---------|------|\nD|---------|------|\nA|---------|------|\nE|---------|------|":             {2, 2},
+		" e|--5---7---|--8---|\nB|----------|------|\nG|----------|------|\nD|----------|------|\nA|----------|------|\nE|----------|------|":       {2, 2},
+	} {
+		s, said, err := Read(t.Context(), []byte(text), neck.Standard())
+		require.NoError(t, err, text)
+		assert.Len(t, s.Notes, 3, text)
+		assert.Len(t, s.Bars, want[0], text)
+		assert.Contains(t, strings.Join(said, "; "), "laid together bar by bar", text)
+		assert.Equal(t, 4*score.Tick, s.Notes[2].Start/(4*score.Tick)*4*score.Tick, text)
+	}
+}
+
 // Cells as others write them; what no tablature has is passed over and said, and the row
 // stays.
 func TestCellsAsOthersWriteThem(t *testing.T) {
@@ -98,6 +115,13 @@ func TestCellsAsOthersWriteThem(t *testing.T) {
 		"<12>":   {1, 0, false, "harmonics"},
 		"7v":     {1, 0, false, ""},
 		"5h7":    {2, 0, false, ""},
+		"5H7":    {2, 0, false, ""},
+		"7^9":    {1, 4, false, ""},
+		"7^8":    {1, 2, false, ""},
+		"5s7":    {2, 0, false, ""},
+		"5s7s5":  {3, 0, false, ""},
+		"7s":     {1, 0, false, "leads nowhere"},
+		"7/":     {1, 0, false, "leads nowhere"},
 		"5–––7":  {2, 0, false, ""},
 		"5--?-7": {2, 0, false, "passed over"},
 		"5--§-7": {2, 0, false, "passed over"},

@@ -27,7 +27,7 @@ func mended(line string) (row, strange string, ok bool) {
 	row = row[:begin] + strings.Map(func(c rune) rune {
 		all++
 		switch {
-		case strings.ContainsRune("-|: X", c), part(c), strings.ContainsRune("<^v", c):
+		case strings.ContainsRune("-|: X", c), part(c):
 			return c
 		}
 		odd++
@@ -42,7 +42,9 @@ func mended(line string) (row, strange string, ok bool) {
 // Ways to write a cell that mean another.
 var (
 	harmonic = regexp.MustCompile(`<(\d{1,2})>`)
-	goal     = regexp.MustCompile(`(\d{1,2})[b^]\((\d{1,2})\)`)
+	slid     = regexp.MustCompile(`(\d)[sS]`)
+	slideOff = regexp.MustCompile(`(\d)[sS/\\]$`)
+	goal     = regexp.MustCompile(`(\d{1,2})(?:[b^]\((\d{1,2})\)|\^(\d{1,2}))`)
 	released = regexp.MustCompile(`(b\d{1,2})r\(?\d{1,2}\)?`)
 	goalless = regexp.MustCompile(`(\d{1,2})[b^]($|[^\d.])`)
 	swayed   = regexp.MustCompile(`(\d)v`)
@@ -54,7 +56,8 @@ func (r *reader) cell(text string) string {
 		r.say("harmonics are read as plain notes")
 		text = harmonic.ReplaceAllString(text, "$1")
 	}
-	text = goal.ReplaceAllString(text, "${1}b$2")
+	text = strings.NewReplacer("H", "h", "P", "p").Replace(text)
+	text = goal.ReplaceAllString(text, "${1}b$2$3")
 	text = released.ReplaceAllString(text, "${1}r")
 	if goalless.MatchString(text) {
 		r.say("a bend without its goal is taken for a whole step")
@@ -65,4 +68,15 @@ func (r *reader) cell(text string) string {
 		})
 	}
 	return swayed.ReplaceAllString(text, "$1~")
+}
+
+// slides writes the slides of a text without values as they are read: 5s7 is 5/7 there, where
+// a text of ours, with values, has it for a slide on and back.
+func (r *reader) slides(text string) string {
+	text = slid.ReplaceAllString(text, "$1/")
+	if slideOff.MatchString(text) {
+		r.say("a slide that leads nowhere is left out; its note stays")
+		text = slideOff.ReplaceAllString(text, "$1")
+	}
+	return text
 }

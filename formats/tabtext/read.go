@@ -30,7 +30,7 @@ const (
 
 var (
 	header  = regexp.MustCompile(`^(Title|Key|Tempo|Time|Feel|Groove|Tuning|Capo|Pickup|Chords):\s*(.*)$`)
-	inRow   = `[-X| ` + regexp.QuoteMeta(characters) + `]*`
+	inRow   = `[-X| ` + regexp.QuoteMeta(characters+foreign) + `]*`
 	stringy = regexp.MustCompile(`^\s*(?:[A-Ga-g][b#]?)?\s*[|:]?` + inRow + `(?:-[-|\d]|[|\d]-)` + inRow + `$`)
 	valuey  = regexp.MustCompile(`^r?[whqesz]\.?[36]?~?$`)
 )
@@ -191,7 +191,6 @@ func (r *reader) block(above, lines []string) error {
 	size := 0
 	for i, l := range lines {
 		rows[i] = []rune(l)
-		size = max(size, len(rows[i]))
 	}
 	var values []rune
 	for _, l := range slices.Backward(above) {
@@ -200,6 +199,10 @@ func (r *reader) block(above, lines []string) error {
 			values = []rune(l)
 			break
 		}
+	}
+	rows = r.level(rows)
+	for _, row := range rows {
+		size = max(size, len(row))
 	}
 	bars := r.closed(rows, barLines(rows), size)
 	for i := range len(bars) - 1 {
@@ -329,8 +332,10 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 	return nil
 }
 
-// part tells whether a character belongs to a fret and its signs.
-// characters are all that a cell can hold.
+// foreign are signs that others use: [reader.cell] makes ours of them.
+const foreign = "<>^vsSHP"
+
+// characters are all that a cell of ours can hold.
 var characters = `0123456789hpx/\().` + func() (all string) {
 	for _, w := range score.Ways {
 		all += w.Text.Mark
@@ -338,7 +343,8 @@ var characters = `0123456789hpx/\().` + func() (all string) {
 	return all
 }()
 
-func part(c rune) bool { return strings.ContainsRune(characters, c) || strings.ContainsRune("<>^v", c) }
+// part tells whether a character belongs to a fret and its signs.
+func part(c rune) bool { return strings.ContainsRune(characters+foreign, c) }
 
 // ground reads the chords, which tell how long the bars are.
 func (r *reader) ground() error {
