@@ -61,6 +61,9 @@ func (r *reader) level(rows [][]rune) [][]rune {
 		pieces[i] = strings.Split(strings.TrimRight(string(row), " "), "|")
 		same = same && len(pieces[i]) == len(pieces[0])
 	}
+	if !same {
+		r.say("the rows of strings differ in how many bar lines they have; those that all have were read")
+	}
 	if !same || len(barLines(rows)) == len(pieces[0])-1 {
 		return rows
 	}
