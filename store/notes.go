@@ -40,6 +40,7 @@ type Guesses struct {
 	PlaceGuessed  bool `json:"placeGuessed,omitempty" doc:"string and fret were found for it"`
 	RhythmGuessed bool `json:"rhythmGuessed,omitempty" doc:"where it begins was moved, or read from the look of the text"`
 	BendGuessed   bool `json:"bendGuessed,omitempty" doc:"the bend was rounded to quarter tones"`
+	JoinGuessed   bool `json:"joinGuessed,omitempty" doc:"how it is joined to the one before was read from how it sounds"`
 }
 
 // LineNote is a note of a line. Its place is that of the instrument the line is

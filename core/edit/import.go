@@ -32,8 +32,25 @@ func Import(s score.Score, said []string, under score.Score, hand neck.Hand) (Li
 	if err := l.SettleMarked(); err != nil {
 		return l, err
 	}
+	l.unjoin()
 	l.Region = Around(l.Score)
 	return l, nil
+}
+
+// unjoin takes back guesses of how notes are reached that the places found do not bear out.
+func (l *Line) unjoin() {
+	for i := range l.Notes {
+		n := &l.Notes[i]
+		if !n.JoinGuessed {
+			continue
+		}
+		before, ok := l.Before(i)
+		up := n.Fret - before.Fret
+		off := n.Join != score.Picked && (!ok || up == 0 || n.Join == score.Hammer && up < 0 || n.Join == score.PullOff && up > 0)
+		if off || n.Scoop != 0 && (n.Fret == 0 || n.Fret-n.Scoop < 0) {
+			n.Join, n.Scoop, n.JoinGuessed = score.Picked, 0, false
+		}
+	}
 }
 
 // over lays a line that has no chords over those of a chart, which goes round as often as it

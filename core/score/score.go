@@ -36,6 +36,7 @@ type Guesses struct {
 	PlaceGuessed  bool // string and fret were found for it
 	RhythmGuessed bool // where it begins was moved, or read from the look of the text
 	BendGuessed   bool // the bend was rounded to quarter tones
+	JoinGuessed   bool // how it is joined to the one before was read from how it sounds
 }
 
 // Heard is the MIDI number a note comes to rest on: bent, as far

@@ -100,7 +100,8 @@ func Unswing(notes []Note) bool {
 			late = append(late, in...)
 		}
 	}
-	if len(late) <= straight || len(late) < 3 {
+	// A short lick has few; all of them are late then, and nothing is divided otherwise.
+	if len(late) <= straight || len(late) < 3 && (straight > 0 || len(other) > 0) {
 		return false
 	}
 	slices.Sort(late)

@@ -38,7 +38,15 @@ func TestPlayedSwingIsMadeEven(t *testing.T) {
 		}
 		assert.Equal(t, []int{8 * 960, 8*960 + 320, 8*960 + 640}, []int{s.Notes[16].Start, s.Notes[17].Start, s.Notes[18].Start}, "a triplet stays one")
 	}
+	for _, short := range [][]Note{
+		{at(0, 600), at(610, 350), at(960, 960)},
+		{at(0, 640), at(640, 320), at(960, 640), at(1600, 320), at(1920, 960)},
+	} {
+		require.True(t, Unswing(short), "a lick with few eighths")
+		assert.Equal(t, []int{480, 960}, []int{short[1].Start, short[2].Start})
+	}
 	for what, notes := range map[string][]Note{
+		"half a triplet": {at(0, 320), at(320, 320), at(640, 320), at(1600, 320)},
 		"straight":   {at(0, 480), at(480, 480), at(960, 480), at(1440, 480), at(1920, 480), at(2400, 480)},
 		"triplets":   {at(0, 320), at(320, 320), at(640, 320), at(960, 320), at(1280, 320), at(1600, 320), at(1920, 320), at(2240, 320), at(2560, 320)},
 		"dotted":     {at(0, 720), at(720, 240), at(960, 720), at(1680, 240), at(1920, 720), at(2640, 240)},

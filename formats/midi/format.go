@@ -17,19 +17,19 @@ func init() {
 			if err != nil {
 				return out, err
 			}
-			melodies, usual := f.melodies()
-			for _, i := range melodies {
-				out.Parts = append(out.Parts, formats.Part{Name: f.Tracks[i].Name, Notes: len(f.Tracks[i].Notes)})
+			list, usual := f.melodies(w.Base.In)
+			for _, m := range list {
+				out.Parts = append(out.Parts, formats.Part{Name: m.name, Notes: f.size(m)})
 			}
-			chosen, err := w.Chosen(len(melodies), usual)
+			chosen, err := w.Chosen(len(list), usual)
 			if err != nil {
 				return out, err
 			}
-			if len(melodies) > 0 {
-				out.Parts[chosen].Read = true
-				chosen = melodies[chosen]
+			line := melody{}
+			if len(list) > 0 {
+				line, out.Parts[chosen].Read = list[chosen], true
 			}
-			out.Score, out.Said, err = f.line(w.Base, chosen)
+			out.Score, out.Said, err = f.line(w.Base, line)
 			if len(f.Chords) > 0 && err == nil {
 				song := form.Song{}.With(form.Progression{Beats: out.Beats, Bars: out.Bars[:f.bars(out.Progression, f.countIn())]})
 				out.Song = &song

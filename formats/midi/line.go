@@ -20,42 +20,23 @@ import (
 // Where s has bars, it is to be laid over them: their key counts, and whether they
 // swing. Else the key is the file's, or guessed. Its own bars are without chords.
 func (f File) Line(s score.Score) (out score.Score, said []string, err error) {
-	best := 0
-	if melodies, usual := f.melodies(); len(melodies) > 0 {
-		best = melodies[usual]
+	list, usual := f.melodies(s.In)
+	if len(list) == 0 {
+		list, usual = []melody{{}}, 0
 	}
-	return f.line(s, best)
+	return f.line(s, list[usual])
 }
 
-// melodies are the tracks that have notes and are no drums, and which of them is the line.
-func (f File) melodies() (tracks []int, usual int) {
-	lead := func(i int) bool { return strings.Contains(strings.ToLower(f.Tracks[i].Name), "lead") }
-	for i, t := range f.Tracks {
-		if t.Channel == 9 || len(t.Notes) == 0 {
-			continue
-		}
-		if tracks = append(tracks, i); len(tracks) == 1 {
-			continue
-		}
-		if was := tracks[usual]; lead(i) && !lead(was) || lead(i) == lead(was) && len(t.Notes) > len(f.Tracks[was].Notes) {
-			usual = len(tracks) - 1
-		}
-	}
-	return tracks, usual
-}
-
-// line reads one track.
-func (f File) line(s score.Score, best int) (out score.Score, said []string, err error) {
-	if best >= len(f.Tracks) || f.Tracks[best].Channel == 9 || len(f.Tracks[best].Notes) == 0 {
+// line reads one melody.
+func (f File) line(s score.Score, m melody) (out score.Score, said []string, err error) {
+	notes := f.played(m)
+	if len(notes) == 0 {
 		return s, nil, say.Errorf("this MIDI file has no melody: %d tracks, none with notes but drums", len(f.Tracks))
 	}
-	track := f.Tracks[best]
-	if len(track.Notes) > score.MaxNotes {
-		return s, nil, say.Errorf("%q has %d notes; a line holds %d", track.Name, len(track.Notes), score.MaxNotes)
+	if len(notes) > score.MaxNotes {
+		return s, nil, say.Errorf("%q has %d notes; a line holds %d", m.name, len(notes), score.MaxNotes)
 	}
-	if n := len(f.Tracks); n > 1 {
-		said = append(said, say.F("%d tracks; %q was read as the line", n, track.Name))
-	}
+	said = m.told(len(f.Tracks))
 	said = append(said, f.guessed()...)
 	s.Title = cmp.Or(f.Title, s.Title)
 	s.Tempo = int(f.Tempo + 0.5)
@@ -63,14 +44,30 @@ func (f File) line(s score.Score, best int) (out score.Score, said []string, err
 	free := len(s.Bars) == 0
 	s.Progression = form.Progression{Beats: f.Beats}
 	skip := f.countIn()
-	for _, n := range track.Notes {
+	joins := 0
+	for i, n := range notes {
 		w := score.Note{Start: n.Start*score.Tick/f.Ticks - skip, Length: max(1, n.Length*score.Tick/f.Ticks)}
 		if w.Start < 0 {
 			continue
 		}
 		w.Pitch = pitch.At(n.MIDI, s.Key.Spell(n.MIDI%12))
-		w.Ornaments, w.BendGuessed = bent(n)
+		w.Ornaments, w.BendGuessed = bent(n.Note)
+		if w.Scoop = f.slid(n); w.Scoop != 0 {
+			w.Bend, w.PreBend, w.Release, w.ReleaseTo, w.BendGuessed = 0, false, false, 0, false
+		}
+		if i > 0 && w.Scoop == 0 {
+			w.Join = f.joined(notes[i-1], n)
+		}
+		if w.JoinGuessed = w.Join != score.Picked || w.Scoop != 0; w.JoinGuessed {
+			joins++
+		}
+		if n.string > 0 {
+			w.Placement, _ = n.place(s.In)
+		}
 		s.Notes = append(s.Notes, w)
+	}
+	if joins > 0 {
+		said = append(said, say.F("%d notes sound as if hammered, pulled off or slid to; that is guessed", joins))
 	}
 	score.Sort(s.Notes)
 	if free {
@@ -235,15 +232,15 @@ func closeGaps(notes []score.Note) {
 
 // bent reads a note's pushes as a bend in quarter tones, made before it is struck
 // or after, and whether it is let down again; rounded tells that it was pushed to
-// somewhere else. Sways of less than a quarter tone are vibrato and do not count,
-// and what comes from a bend to none was slid into.
+// somewhere else. Sways of less than a quarter tone are vibrato and do not count.
+// Where a note is soon let go to none it was slid into ([File.slid]).
 func bent(n band.Note) (o score.Ornaments, rounded bool) {
 	top, last := 0, 0
 	for _, b := range n.Bends {
 		top, last = max(top, b.Cents), b.Cents
 	}
 	if first := slices.IndexFunc(n.Bends, func(b band.Bend) bool { return b.At == 0 && b.Cents != 0 }); first >= 0 {
-		if top < 50 || n.Bends[first].Cents < top-18 || last < top-60 {
+		if top < 50 || n.Bends[first].Cents < top-18 {
 			return o, false
 		}
 		o.PreBend = true

@@ -40,6 +40,7 @@ type File struct {
 
 	events, notes, bends int  // met so far
 	timed                bool // a tempo was given
+	chunks               int  // that have notes
 }
 
 // Limits that keep hostile files cheap.
@@ -345,6 +346,9 @@ func (r *trackReader) close() {
 	for key, n := range r.sounding {
 		r.end(key[0], n)
 		r.f.Unclosed++
+	}
+	if len(r.order) > 0 {
+		r.f.chunks++
 	}
 	for _, channel := range r.order {
 		r.f.Tracks = append(r.f.Tracks, *r.byChannel[channel])

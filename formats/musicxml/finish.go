@@ -79,6 +79,7 @@ func (r *reader) finish() error {
 			}
 		}
 	}
+	r.borrow()
 	r.standard()
 	guessed := 0
 	fingered := slices.ContainsFunc(f.Notes, func(n score.Note) bool { return n.Finger > 0 })
@@ -100,7 +101,54 @@ func (r *reader) finish() error {
 	if guessed > 0 {
 		f.say("%d of %d notes have no place on the neck that fits; one was found for them", guessed, len(f.Notes))
 	}
+	if r.aside {
+		return nil
+	}
 	return r.unfold()
+}
+
+// borrow gives notes without frets those of the tablature that stands in another part, with its
+// signs, where most of them are found there.
+func (r *reader) borrow() {
+	f := r.f
+	if r.frets == nil || r.frets.In == nil {
+		return
+	}
+	there := map[[2]int]*score.Note{}
+	for i := range r.frets.Notes {
+		if n := &r.frets.Notes[i]; n.String > 0 {
+			there[[2]int{n.Start, n.Pitch.MIDI()}] = n
+		}
+	}
+	found := func(n score.Note) *score.Note { return there[[2]int{n.Start, n.Pitch.MIDI()}] }
+	met := 0
+	for _, n := range f.Notes {
+		if n.String > 0 {
+			return
+		}
+		if found(n) != nil {
+			met++
+		}
+	}
+	if met*2 <= len(f.Notes) {
+		return
+	}
+	f.In = r.frets.In
+	for i := range f.Notes {
+		n := &f.Notes[i]
+		if t := found(*n); t != nil {
+			n.Placement, n.Finger = t.Placement, cmp.Or(n.Finger, t.Finger)
+			for _, way := range score.Ways {
+				if v := way.Of(t.Ornaments); v != 0 && way.Of(n.Ornaments) == 0 {
+					way.Put(&n.Ornaments, v)
+				}
+			}
+			if n.Join == score.Picked {
+				n.Join = t.Join
+			}
+		}
+	}
+	f.say("the frets stand in another part, %s, and were taken from there", cmp.Or(r.fretsOf, "in tablature"))
 }
 
 // standard takes the standard tuning for a file that gives frets and names no tuning, where all

@@ -72,22 +72,40 @@ func read(ctx context.Context, data []byte, w formats.Wish) (formats.Found, erro
 	if n := look.parts[voice.part].measures; n > maxMeasures {
 		f.say("%d measures; the first %d were read", n, maxMeasures)
 	}
-	tab := look.parts[voice.part].tab
-	r := &reader{ctx: ctx, f: &f, divisions: 1, beats: 4, measures: look.parts[voice.part].measures, open: map[[2]int]int{}, hasTab: tab > 0, staff: tab, voice: voice.name}
+	r := look.reader(ctx, &f, voice)
+	if other, ok := look.tablature(voice.part); ok {
+		of := Found{}
+		frets := look.reader(ctx, &of, other)
+		frets.aside = true
+		if err := frets.from(data, other.part); err != nil {
+			return f.Found, err
+		}
+		r.frets, r.fretsOf = &of, look.parts[other.part].name
+	}
+	return f.Found, r.from(data, voice.part)
+}
+
+// reader reads a voice of a file.
+func (l look) reader(ctx context.Context, f *Found, v voice) *reader {
+	p := l.parts[v.part]
+	return &reader{ctx: ctx, f: f, divisions: 1, beats: 4, measures: p.measures, open: map[[2]int]int{}, hasTab: p.tab > 0, staff: p.tab, voice: v.name}
+}
+
+// from reads a part of a file.
+func (r *reader) from(data []byte, want int) error {
 	dec := decoder(data)
 	for part := 0; ; {
 		t, err := dec.Token()
 		if err != nil {
-			return f.Found, broken(err)
+			return broken(err)
 		}
 		if start, ok := t.(xml.StartElement); ok && start.Name.Local == "part" {
-			if part == voice.part {
-				err := r.part(dec)
-				return f.Found, err
+			if part == want {
+				return r.part(dec)
 			}
 			part++
 			if err := dec.Skip(); err != nil {
-				return f.Found, broken(err)
+				return broken(err)
 			}
 		}
 	}
@@ -132,6 +150,9 @@ type reader struct {
 	sections  map[int]string
 	rows      map[int]bool // bars that begin a line on the paper
 	signs     map[int]form.Signs
+	frets     *Found // a tablature that another part of the file is, and that part's name
+	fretsOf   string
+	aside     bool // it is read for its frets: bar by bar, as it is written
 }
 
 // part reads a part up to its end.

@@ -44,6 +44,19 @@ func (l look) voice(i int) voice {
 	return voice{}
 }
 
+// tablature is a voice in tablature of another part with as many measures, for a part without.
+func (l look) tablature(than int) (voice, bool) {
+	if l.parts[than].tab > 0 {
+		return voice{}, false
+	}
+	for _, v := range l.voices {
+		if p := l.parts[v.part]; v.part != than && p.tab > 0 && p.measures == l.parts[than].measures {
+			return v, true
+		}
+	}
+	return voice{}, false
+}
+
 // list tells the parts, and their voices where they have several.
 func (l look) list(chosen int) (out []formats.Part) {
 	several := map[int]int{}

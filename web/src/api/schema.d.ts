@@ -3226,6 +3226,8 @@ export interface components {
              * @enum {string}
              */
             join?: "slide" | "hammer-on" | "pull-off";
+            /** @description how it is joined to the one before was read from how it sounds */
+            joinGuessed?: boolean;
             /**
              * Format: int64
              * @description ticks
@@ -4761,6 +4763,8 @@ export interface components {
              * @enum {string}
              */
             join?: "slide" | "hammer-on" | "pull-off";
+            /** @description how it is joined to the one before was read from how it sounds */
+            joinGuessed?: boolean;
             /**
              * Format: int64
              * @description ticks

@@ -120,7 +120,7 @@ function press(e: MouseEvent, bar: Box) {
           </text>
         </g>
         <text
-          v-if="s.n.rhythmGuessed || s.n.bendGuessed"
+          v-if="s.n.rhythmGuessed || s.n.bendGuessed || s.n.joinGuessed"
           class="about"
           :x="s.x"
           :y="stringY(1) - 9"

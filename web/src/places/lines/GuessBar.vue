@@ -9,6 +9,7 @@ import PressButton from '../../shell/PressButton.vue'
 const props = defineProps<{ state: LineState }>()
 const guesses = computed(() => props.state.notes.value.filter(guessed))
 const moved = computed(() => guesses.value.some((n) => n.rhythmGuessed || n.bendGuessed))
+const joined = computed(() => guesses.value.some((n) => n.joinGuessed))
 const placed = computed(() => guesses.value.some((n) => n.placeGuessed))
 </script>
 
@@ -19,6 +20,7 @@ const placed = computed(() => guesses.value.some((n) => n.placeGuessed))
     >
     <span v-if="placed"><i>5</i> place found on the neck</span>
     <span v-if="moved"><b class="about">≈</b> moved or rounded to what can be written</span>
+    <span v-if="joined"><b class="about">≈</b> hammered, pulled off or slid into</span>
     <PressButton @click="state.run(confirm())">all are right</PressButton>
   </p>
 </template>

@@ -244,6 +244,7 @@ describe('what was guessed', () => {
     const note: LineNote = { start: 0, length: 1, note: '', fret: 0 }
     expect(guessed(note)).toBe('')
     expect(guessed({ ...note, bendGuessed: true })).toBe('bend')
+    expect(guessed({ ...note, joinGuessed: true })).toBe('way it is reached')
     expect(guessed({ ...note, placeGuessed: true, bendGuessed: true })).toBe('place and bend')
     expect(guessed({ ...note, ...found })).toBe('place, onset and bend')
     expect(guessed(settled({ ...note, ...found }))).toBe('')

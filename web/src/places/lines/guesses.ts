@@ -5,6 +5,7 @@ const words = {
   placeGuessed: 'place',
   rhythmGuessed: 'onset',
   bendGuessed: 'bend',
+  joinGuessed: 'way it is reached',
 } as const
 type Guess = keyof typeof words
 const kinds = Object.keys(words) as Guess[]
@@ -23,6 +24,7 @@ export const settled = (note: LineNote): LineNote => ({
   placeGuessed: undefined,
   rhythmGuessed: undefined,
   bendGuessed: undefined,
+  joinGuessed: undefined,
 })
 
 /** What a change of a note leaves of its guesses: what the player decided is none any more. */
@@ -31,5 +33,6 @@ export function stillGuessed(before: LineNote, change: Partial<LineNote>): Parti
   if (before.placeGuessed && !('string' in change || 'fret' in change)) left.placeGuessed = true
   if (before.rhythmGuessed && !('start' in change || 'length' in change)) left.rhythmGuessed = true
   if (before.bendGuessed && !('bend' in change || 'release' in change)) left.bendGuessed = true
+  if (before.joinGuessed && !('join' in change || 'scoop' in change)) left.joinGuessed = true
   return left
 }
