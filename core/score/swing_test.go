@@ -47,10 +47,10 @@ func TestPlayedSwingIsMadeEven(t *testing.T) {
 	}
 	for what, notes := range map[string][]Note{
 		"half a triplet": {at(0, 320), at(320, 320), at(640, 320), at(1600, 320)},
-		"straight":   {at(0, 480), at(480, 480), at(960, 480), at(1440, 480), at(1920, 480), at(2400, 480)},
-		"triplets":   {at(0, 320), at(320, 320), at(640, 320), at(960, 320), at(1280, 320), at(1600, 320), at(1920, 320), at(2240, 320), at(2560, 320)},
-		"dotted":     {at(0, 720), at(720, 240), at(960, 720), at(1680, 240), at(1920, 720), at(2640, 240)},
-		"sixteenths": {at(0, 240), at(240, 240), at(480, 240), at(720, 240), at(960, 240), at(1200, 240), at(1440, 240), at(1680, 240)},
+		"straight":       {at(0, 480), at(480, 480), at(960, 480), at(1440, 480), at(1920, 480), at(2400, 480)},
+		"triplets":       {at(0, 320), at(320, 320), at(640, 320), at(960, 320), at(1280, 320), at(1600, 320), at(1920, 320), at(2240, 320), at(2560, 320)},
+		"dotted":         {at(0, 720), at(720, 240), at(960, 720), at(1680, 240), at(1920, 720), at(2640, 240)},
+		"sixteenths":     {at(0, 240), at(240, 240), at(480, 240), at(720, 240), at(960, 240), at(1200, 240), at(1440, 240), at(1680, 240)},
 	} {
 		before := slices.Clone(notes)
 		assert.False(t, Unswing(notes), what)

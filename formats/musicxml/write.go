@@ -213,6 +213,7 @@ func (w *writer) accidental(p pitch.Pitch, k score.Stroke, staff int) string {
 func (w *writer) voice(m score.Measure, staff int) {
 	w.altered = map[[2]int]int{}
 	at := 0
+	beams := beams(m.Strokes)
 	for i, k := range m.Strokes {
 		if staff == 1 {
 			w.harmonies(at, at+k.Value.Ticks())
@@ -222,7 +223,7 @@ func (w *writer) voice(m score.Measure, staff int) {
 		ends := k.Tuplet > 0 && (i+1 == len(m.Strokes) || m.Strokes[i+1].Tuplet != k.Tuplet)
 		if k.Notes == nil {
 			w.p(`<note><rest/>`)
-			w.value(k, staff, false, "")
+			w.value(k, staff, false, "", nil)
 			if begins || ends {
 				w.p(`<notations>`)
 				w.tuplet(begins, ends)
@@ -232,13 +233,17 @@ func (w *writer) voice(m score.Measure, staff int) {
 			continue
 		}
 		for j, index := range k.Notes {
-			w.note(index, k, staff, j > 0, begins, ends)
+			beam := beams[i]
+			if j > 0 || staff > 1 { // a chord has one, and the notation alone
+				beam = nil
+			}
+			w.note(index, k, staff, j > 0, begins, ends, beam)
 		}
 	}
 }
 
 // value writes how long a note or rest lasts; dead notes have a head of their own.
-func (w *writer) value(k score.Stroke, staff int, dead bool, accidental string) {
+func (w *writer) value(k score.Stroke, staff int, dead bool, accidental string, beam []string) {
 	w.p(`<duration>%d</duration>`, k.Value.Ticks())
 	if k.Notes != nil {
 		if k.From {
@@ -260,6 +265,9 @@ func (w *writer) value(k score.Stroke, staff int, dead bool, accidental string) 
 		w.p(`<notehead>x</notehead>`)
 	}
 	w.p(`<staff>%d</staff>`, staff)
+	for i, word := range beam {
+		w.p(`<beam number="%d">%s</beam>`, i+1, word)
+	}
 }
 
 func (w *writer) tuplet(begins, ends bool) {
@@ -271,14 +279,14 @@ func (w *writer) tuplet(begins, ends bool) {
 	}
 }
 
-func (w *writer) note(index int, k score.Stroke, staff int, chord, begins, ends bool) {
+func (w *writer) note(index int, k score.Stroke, staff int, chord, begins, ends bool, beam []string) {
 	n := w.s.Notes[index]
 	w.p(`<note>`)
 	if chord {
 		w.p(`<chord/>`)
 	}
 	w.p(`<pitch><step>%s</step>%s<octave>%d</octave></pitch>`, steps[n.Pitch.Letter:n.Pitch.Letter+1], alter("alter", n.Pitch.Alter), n.Pitch.Octave)
-	w.value(k, staff, n.Dead, w.accidental(n.Pitch, k, staff))
+	w.value(k, staff, n.Dead, w.accidental(n.Pitch, k, staff), beam)
 	in := &writer{s: w.s}
 	if k.From {
 		in.p(`<tied type="stop"/>`)
