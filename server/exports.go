@@ -12,6 +12,7 @@ import (
 	"undaris/core/say"
 	"undaris/core/score"
 	"undaris/formats/midi"
+	"undaris/formats/musicxml"
 	"undaris/formats/tabtext"
 )
 
@@ -34,19 +35,22 @@ func (s *server) lineFiles(api huma.API) {
 		Level
 		Body LineBody
 	}
-	kinds := []struct {
+	type leaving struct {
 		name, mime string
 		write      func(ctx context.Context, o lineIn, q BandQuery, r form.Reading) (download, error)
-	}{
+	}
+	kinds := []leaving{
 		{"midi", "audio/midi", func(ctx context.Context, o lineIn, q BandQuery, _ form.Reading) (download, error) {
 			return q.play(ctx, o.Progression, o.Feel, midi.Head{Title: o.Title, Tempo: o.Tempo, Key: o.Key}, band.Lead(o.Score))
-		}},
-		{"musicxml", "application/vnd.recordare.musicxml+xml", func(_ context.Context, o lineIn, _ BandQuery, r form.Reading) (download, error) {
-			return musicXML(o.felt().Read(r)), nil
 		}},
 		{"tab", "text/plain; charset=utf-8", func(_ context.Context, o lineIn, _ BandQuery, _ form.Reading) (download, error) {
 			return file("text/plain; charset=utf-8", o.Title, "txt", tabtext.Write(o.felt())), nil
 		}},
+	}
+	for _, k := range sheets {
+		kinds = append(kinds, leaving{k.ending, k.kind, func(_ context.Context, o lineIn, _ BandQuery, r form.Reading) (download, error) {
+			return k.file(o.Title, musicxml.Write(o.felt().Read(r)))
+		}})
 	}
 	for _, k := range kinds {
 		deliver(s, api, "/api/licks/"+k.name, "licks-"+k.name, "Licks as a file, one behind the other", k.mime, func(ctx context.Context, in *struct {

@@ -53,7 +53,7 @@ func TestEveryLineLeavesAndComesBack(t *testing.T) {
 	lines := everyOne[Line](t, srv, "/api/lines")
 	require.NotEmpty(t, lines)
 	for _, l := range lines {
-		for ending, path := range map[string]string{"musicxml": "musicxml", "txt": "tab", "mid": "midi?choruses=1"} {
+		for ending, path := range map[string]string{"musicxml": "musicxml", "mxl": "mxl", "txt": "tab", "mid": "midi?choruses=1"} {
 			what := l.Title + " as " + ending
 			st, no := bring(t, srv, "out."+ending, fetch(t, fmt.Sprintf("%s/api/lines/%d/%s", srv.URL, l.ID, path)), 0)
 			require.Empty(t, no.Detail, what)

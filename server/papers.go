@@ -154,25 +154,27 @@ func (s *server) papers(api huma.API) {
 			}
 			return in.play(ctx, sc.Progression, c.Feel, midi.Head{Title: sc.Title, Tempo: sc.Tempo, Key: sc.Key}, band.Lead(sc))
 		})
-	deliver(s, api, "/api/charts/{id}/musicxml", "chart-musicxml", "The same as a MusicXML file", "application/vnd.recordare.musicxml+xml",
-		func(ctx context.Context, in *PaperQuery) (none download, err error) {
-			c, sc, err := s.paper(ctx, *in)
-			if err != nil {
-				return none, err
-			}
-			r, err := in.reading()
-			if err != nil {
-				return none, err
-			}
-			sc.Feel = c.Feel
-			if in.Of == "chords" { // as it is written, with its repeats
-				song, err := s.song(c)
+	for _, k := range sheets {
+		deliver(s, api, "/api/charts/{id}/"+k.ending, "chart-"+k.ending, "The same as a file of MusicXML", k.kind,
+			func(ctx context.Context, in *PaperQuery) (none download, err error) {
+				c, sc, err := s.paper(ctx, *in)
 				if err != nil {
 					return none, err
 				}
-				sc.Progression = song.Flat()
-				return file(musicXMLKind, sc.Title, "musicxml", musicxml.WriteSong(sc.Read(r), each(song.Bars, func(w form.Written) form.Signs { return w.Signs }))), nil
-			}
-			return musicXML(sc.Read(r)), nil
-		})
+				r, err := in.reading()
+				if err != nil {
+					return none, err
+				}
+				sc.Feel = c.Feel
+				if in.Of == "chords" { // as it is written, with its repeats
+					song, err := s.song(c)
+					if err != nil {
+						return none, err
+					}
+					sc.Progression = song.Flat()
+					return k.file(sc.Title, musicxml.WriteSong(sc.Read(r), each(song.Bars, func(w form.Written) form.Signs { return w.Signs })))
+				}
+				return k.file(sc.Title, musicxml.Write(sc.Read(r)))
+			})
+	}
 }

@@ -110,8 +110,21 @@ func wireWritten(w score.Written) Written {
 	return out
 }
 
-const musicXMLKind = "application/vnd.recordare.musicxml+xml"
+// sheets are the two files that a score leaves as.
+var sheets = []sheet{
+	{"musicxml", "application/vnd.recordare.musicxml+xml", func(data []byte) ([]byte, error) { return data, nil }},
+	{"mxl", "application/vnd.recordare.musicxml", musicxml.Compress},
+}
 
-func musicXML(s score.Score) download {
-	return file(musicXMLKind, s.Title, "musicxml", musicxml.Write(s))
+type sheet struct {
+	ending, kind string
+	pack         func([]byte) ([]byte, error)
+}
+
+func (k sheet) file(title string, score []byte) (none download, err error) {
+	data, err := k.pack(score)
+	if err != nil {
+		return none, err
+	}
+	return file(k.kind, title, k.ending, data), nil
 }

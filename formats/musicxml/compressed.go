@@ -63,3 +63,28 @@ func unpacked(archive *zip.Reader, name string) ([]byte, error) {
 	}
 	return data, nil
 }
+
+// container lists the one score of a compressed file, as MusicXML 4.0 asks.
+const container = `<?xml version="1.0" encoding="UTF-8"?>
+<container><rootfiles><rootfile full-path="score.musicxml" media-type="application/vnd.recordare.musicxml+xml"/></rootfiles></container>
+`
+
+// Compress packs a score into a .mxl file. The same score makes the same bytes.
+func Compress(score []byte) ([]byte, error) {
+	var out bytes.Buffer
+	archive := zip.NewWriter(&out)
+	for _, f := range []struct {
+		name string
+		data []byte
+	}{{"META-INF/container.xml", []byte(container)}, {"score.musicxml", score}} {
+		w, err := archive.Create(f.name)
+		if err != nil {
+			return nil, err
+		}
+		if _, err := w.Write(f.data); err != nil {
+			return nil, err
+		}
+	}
+	err := archive.Close()
+	return out.Bytes(), err
+}

@@ -356,8 +356,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The same as a MusicXML file */
+        /** The same as a file of MusicXML */
         get: operations["chart-musicxml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/mxl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a file of MusicXML */
+        get: operations["chart-mxl"];
         put?: never;
         post?: never;
         delete?: never;
@@ -597,6 +614,23 @@ export interface paths {
         };
         /** Licks as a file, one behind the other */
         get: operations["licks-musicxml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/mxl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Licks as a file, one behind the other */
+        get: operations["licks-mxl"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1010,6 +1044,23 @@ export interface paths {
         };
         /** A kept line as a file */
         get: operations["line-musicxml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/mxl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line as a file */
+        get: operations["line-mxl"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5850,6 +5901,49 @@ export interface operations {
             };
         };
     };
+    "chart-mxl": {
+        parameters: {
+            query: {
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                of?: "run" | "crossing" | "thread" | "chords";
+                /** @description for a run or a crossing: which chord of the form, from 0 */
+                step?: number;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "open-chart": {
         parameters: {
             query?: never;
@@ -6474,6 +6568,67 @@ export interface operations {
                 };
                 content: {
                     "application/vnd.recordare.musicxml+xml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "licks-mxl": {
+        parameters: {
+            query: {
+                id: number[];
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml": string;
                 };
             };
             /** @description Error */
@@ -7573,6 +7728,72 @@ export interface operations {
                 };
                 content: {
                     "application/vnd.recordare.musicxml+xml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "line-mxl": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+                /** @description without turns, hammered doubles and trills */
+                plain?: boolean;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml": string;
                 };
             };
             /** @description Error */

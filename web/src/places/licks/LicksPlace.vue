@@ -10,6 +10,7 @@ import { useLicks } from '../../api/kept'
 import { plain } from '../../music/text'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import BringDialog from '../bring/BringDialog.vue'
+import { leavings } from '../lines/files'
 import LickCard from './LickCard.vue'
 import LickDialog from './LickDialog.vue'
 import PressButton from '../../shell/PressButton.vue'
@@ -65,8 +66,8 @@ const bringing = ref(false)
 const most = 100
 const files = ref<InstanceType<typeof Menu>>()
 const leaves = computed(() =>
-  ['musicxml', 'tab', 'midi'].map((kind, i) => ({
-    label: ['MusicXML, for notation programs', 'Tablature as text', 'MIDI, with the band'][i],
+  leavings.map(({ label, kind }) => ({
+    label,
     url: `/api/licks/${kind}?${shown.value.map((l) => `id=${l.id}`).join('&')}`,
   })),
 )

@@ -1,13 +1,17 @@
-/* What a line leaves as. */
-const kinds = [
+/** What lines and licks leave as. */
+export const leavings = [
   { label: 'MusicXML, for notation programs', kind: 'musicxml' },
-  { label: 'MIDI, with the band', kind: 'midi?choruses=1&ending=true' },
+  { label: 'MusicXML, compressed (.mxl)', kind: 'mxl' },
+  { label: 'MIDI, with the band', kind: 'midi' },
   { label: 'Tablature as text', kind: 'tab' },
 ]
 
 /** The files of a line, of its plain level where that is in view. */
 export const lineFiles = (id: number, plain = false) =>
-  kinds.map(({ label, kind }) => ({
-    label,
-    url: `/api/lines/${id}/${kind}${plain ? `${kind.includes('?') ? '&' : '?'}plain=true` : ''}`,
-  }))
+  leavings.map(({ label, kind }) => {
+    const query = new URLSearchParams({
+      ...(kind === 'midi' && { choruses: '1', ending: 'true' }),
+      ...(plain && { plain: 'true' }),
+    })
+    return { label, url: `/api/lines/${id}/${kind}${query.size ? `?${query}` : ''}` }
+  })
