@@ -87,3 +87,55 @@ func TestOtherReadersUnderstandTheFiles(t *testing.T) {
 		assert.Greater(t, engraved.Drawn, 20, of)
 	}
 }
+
+// Everything that leaves is opened by two readers of sheets, which draw as many accidentals as
+// are written, and by two of MIDI, which count the same notes and find none that never ends.
+func TestEverythingThatLeavesIsReadElsewhere(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/test/readers.html")
+	p.until(`window.loaded`)
+	type thing struct {
+		ID    uint
+		Title string
+	}
+	all := func(path string) []thing {
+		return evalLater[[]thing](p, fmt.Sprintf(`fetch('/api/%s?limit=1000').then(r => r.json()).then(l => (l.rows ?? l).map(x => ({id: x.id, title: x.title})))`, path))
+	}
+	var sheets, sounds []string
+	for _, c := range all("charts") {
+		sheets = append(sheets, fmt.Sprintf("/api/charts/%d/musicxml?of=chords&low=0&high=4", c.ID), fmt.Sprintf("/api/charts/%d/musicxml?of=thread&low=5&high=9", c.ID))
+		sounds = append(sounds, fmt.Sprintf("/api/charts/%d/midi?choruses=2", c.ID))
+	}
+	for _, l := range all("lines") {
+		sheets = append(sheets, fmt.Sprintf("/api/lines/%d/musicxml", l.ID))
+		sounds = append(sounds, fmt.Sprintf("/api/lines/%d/midi?choruses=1&ending=true", l.ID))
+	}
+	licks := all("licks")
+	require.NotEmpty(t, licks)
+	for _, l := range licks {
+		sheets = append(sheets, fmt.Sprintf("/api/licks/musicxml?id=%d", l.ID))
+		sounds = append(sounds, fmt.Sprintf("/api/licks/midi?id=%d", l.ID))
+	}
+	require.Greater(t, len(sheets), 80)
+	drawn := 0
+	for _, url := range sheets {
+		file := evalLater[struct{ Measures, Notes, Accidentals, Written, Pitches, Drawn int }](p, fmt.Sprintf(`display(%q)`, url))
+		assert.Equal(t, []int{file.Pitches, file.Written}, []int{file.Notes, file.Accidentals}, "notes and accidentals of %s", url)
+		assert.Greater(t, file.Drawn, 10, url)
+		engraved := evalLater[struct{ Measures int }](p, fmt.Sprintf(`engrave(%q)`, url))
+		assert.Equal(t, file.Measures, engraved.Measures, url)
+		drawn += file.Accidentals
+	}
+	assert.Greater(t, drawn, 100)
+	for _, url := range sounds {
+		other := evalLater[[]struct {
+			Notes, Open int
+			Ends        bool
+		}](p, fmt.Sprintf(`strikes(%q)`, url))
+		one := evalLater[struct{ Tracks []struct{ Notes int } }](p, fmt.Sprintf(`readMIDI(%q)`, url))
+		require.Len(t, one.Tracks, len(other), url)
+		for i, track := range other {
+			assert.Equal(t, []any{one.Tracks[i].Notes, 0, true}, []any{track.Notes, track.Open, track.Ends}, "track %d of %s", i, url)
+		}
+	}
+}

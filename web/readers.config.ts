@@ -1,10 +1,16 @@
 import { defineConfig } from 'vite'
 
-/* A sheet reader of another make, in one file, for the tests that have it read what Undaris writes. */
+/* Readers of other makes, a file each, for the tests that have them read what Undaris writes. */
 export default defineConfig({
   publicDir: false,
   build: {
     outDir: 'node_modules/.readers',
-    lib: { entry: 'node_modules/@stringsync/vexml/dist/esm/index.js', formats: ['es'], fileName: 'vexml' },
+    lib: {
+      entry: {
+        vexml: 'node_modules/@stringsync/vexml/dist/esm/index.js',
+        midi: 'node_modules/midi-file/index.js',
+      },
+      formats: ['es'],
+    },
   },
 })

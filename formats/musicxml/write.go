@@ -298,7 +298,7 @@ func (w *writer) note(index int, k score.Stroke, staff int, chord, begins, ends 
 		in.tuplet(begins, ends)
 	}
 	if !k.From {
-		in.joins(index)
+		in.joins(index, staff)
 		in.ornaments(n.Ornaments)
 	}
 	in.technical(index, staff, k.From)
@@ -311,8 +311,16 @@ func (w *writer) note(index int, k score.Stroke, staff int, chord, begins, ends 
 	w.p(`</note>`)
 }
 
-// joins writes slides, which stand beside the other notations.
-func (w *writer) joins(i int) {
+// joins writes slides, and on the notation the slurs of hammer-ons and pull-offs, which stand
+// beside the other notations.
+func (w *writer) joins(i, staff int) {
+	struck := func(j score.Join) bool { return staff == 1 && (j == score.Hammer || j == score.PullOff) }
+	if struck(w.s.Notes[i].Join) {
+		w.p(`<slur type="stop" number="1"/>`)
+	}
+	if to, ok := w.s.Joined(i); ok && struck(w.s.Notes[to].Join) {
+		w.p(`<slur type="start" number="1"/>`)
+	}
 	if w.s.Notes[i].Join == score.Slide {
 		w.p(`<slide type="stop" number="1" line-type="solid"/>`)
 	}
@@ -347,6 +355,12 @@ var strokes = map[score.PickingHand]string{
 	score.DownStroke: `<down-bow/>`, score.UpStroke: `<up-bow/>`, score.ByFinger: `<pluck>i</pluck>`, score.ByThumb: `<pluck>p</pluck>`,
 }
 
+// hammers are the joins that the left hand strikes.
+var hammers = []struct {
+	join     score.Join
+	tag, say string
+}{{score.Hammer, "hammer-on", "H"}, {score.PullOff, "pull-off", "P"}}
+
 // technical writes the technical signs and the articulations.
 func (w *writer) technical(i, staff int, tied bool) {
 	n := w.s.Notes[i]
@@ -361,10 +375,10 @@ func (w *writer) technical(i, staff int, tied bool) {
 		fmt.Fprintf(&t, `<string>%d</string><fret>%d</fret>`, n.String, n.Fret)
 	}
 	if !tied {
-		for _, j := range []struct {
-			join     score.Join
-			tag, say string
-		}{{score.Hammer, "hammer-on", "H"}, {score.PullOff, "pull-off", "P"}} {
+		for _, j := range hammers {
+			if staff == 1 { // a slur stands for it there: some readers take it for a tie
+				break
+			}
 			if n.Join == j.join {
 				fmt.Fprintf(&t, `<%s type="stop" number="1"/>`, j.tag)
 			}
