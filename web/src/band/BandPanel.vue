@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /* Who plays, how loud, how hard; the ladder of tempi. */
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
 import Slider from 'primevue/slider'
@@ -9,9 +9,12 @@ import { useCatalogue } from '../api/queries'
 import SegmentedChoice from '../shell/SegmentedChoice.vue'
 import { maxTempo, minTempo, swingName } from './settings'
 import { useBand } from './useBand'
+import { useWriting } from './useWriting'
 import PressButton from '../shell/PressButton.vue'
 
 const band = useBand()
+const writing = useWriting()
+const choruses = ref(2)
 const catalogue = useCatalogue()
 const compers = computed(() => catalogue.data.value?.compers ?? [])
 const feel = computed(() => catalogue.data.value?.feels.find((f) => f.id === band.chart?.feel))
@@ -128,6 +131,25 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
       <span>Another take <small>the same feel, other notes</small></span>
       <PressButton class="who" @click="band.seed++">Take {{ band.seed }}</PressButton>
     </div>
+    <h2>Take it along</h2>
+    <div class="row">
+      <label for="along-choruses">Choruses <small>with a last chord</small></label>
+      <InputNumber
+        v-model="choruses"
+        input-id="along-choruses"
+        :min="1"
+        :max="32"
+        :allow-empty="false"
+        show-buttons
+        size="small"
+      />
+    </div>
+    <div class="row">
+      <span>{{ band.along(choruses).title }} <small>as it is set here, mixed as it is heard</small></span>
+      <PressButton class="who" :disabled="!!writing.title" @click="writing.save(band.along(choruses))">
+        <i class="pi pi-download" />Save as WAV
+      </PressButton>
+    </div>
     <h2>Tempo ladder</h2>
     <label class="row">
       <span>Climb <small>after each so many passes</small></span
@@ -233,6 +255,10 @@ small {
   display: flex;
   align-items: center;
   gap: 0.5rem;
+}
+
+.row :deep(.p-inputnumber input) {
+  width: 4.2rem;
 }
 
 .rungs :deep(input) {

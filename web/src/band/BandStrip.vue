@@ -12,9 +12,11 @@ import LoopChooser from './LoopChooser.vue'
 import TempoField from './TempoField.vue'
 import VolumeField from './VolumeField.vue'
 import { useBand } from './useBand'
+import { useWriting } from './useWriting'
 import PressButton from '../shell/PressButton.vue'
 
 const band = useBand()
+const writing = useWriting()
 const route = useRoute()
 const toast = useToast()
 const charts = useCharts()
@@ -71,6 +73,15 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
       <PressButton aria-label="close this message" @click="band.trouble = ''">
         <i class="pi pi-times" />
       </PressButton>
+    </p>
+    <p v-if="writing.trouble" class="trouble" role="alert">
+      {{ writing.trouble }}
+      <PressButton aria-label="close this message" @click="writing.trouble = ''"><i class="pi pi-times" /></PressButton>
+    </p>
+    <p v-if="writing.title" class="writing" role="status">
+      <span>Writing {{ writing.title }} as WAV</span>
+      <progress :value="writing.part" max="1" aria-label="how far it is written" />
+      <PressButton @click="writing.stop()">Stop writing</PressButton>
     </p>
     <PressButton
       class="play"
@@ -144,6 +155,18 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
   gap: 1rem;
   color: var(--danger);
   font-weight: 600;
+}
+
+.writing {
+  flex: 1 0 100%;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.25rem 1rem;
+}
+
+.writing progress {
+  flex: 1 1 8rem;
 }
 
 .caution {

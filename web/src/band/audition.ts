@@ -36,6 +36,9 @@ export interface Playing {
   seed: number
   tempo: number
   choruses: number
+  /** A last chord, and whether it is counted in, in what is taken along. */
+  ending?: boolean
+  countIn?: 'true' | 'false'
 }
 
 /** Bars with notes over them, one after the other. */

@@ -164,7 +164,7 @@ export class Engine {
   }
 }
 
-async function fetchBank(progress: (part: number) => void): Promise<ArrayBuffer> {
+export async function fetchBank(progress: (part: number) => void): Promise<ArrayBuffer> {
   const response = await fetch(bankURL)
   const kind = response.headers.get('Content-Type') ?? ''
   if (!response.ok || !response.body || kind.startsWith('text/html'))

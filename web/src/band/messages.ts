@@ -45,5 +45,17 @@ export interface Read {
   notes: [number, number][]
 }
 
+/** From the page to what writes a file: the instruments, what they play and how loud each is. */
+export interface Writing {
+  bank: ArrayBuffer
+  midi: ArrayBuffer
+  /** Beats a minute; without, as the file has it. */
+  tempo?: number
+  levels: Record<string, number>
+}
+
+/** From there to the page: how far it is, the file, or why there is none. */
+export type Written = { part: number } | { wav: ArrayBuffer } | { why: string }
+
 /** From the page to the reader. */
 export type Request = { bank: ArrayBuffer; samples: MessagePort } | { midi: ArrayBuffer; id: number }

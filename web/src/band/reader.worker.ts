@@ -2,9 +2,10 @@
  * Reads what the band is to play and decodes the samples it needs, so that
  * neither the page nor the audio thread has to.
  */
-import { BasicMIDI, BasicSoundBank, SoundBankLoader } from 'spessasynth_core'
+import { BasicSoundBank, SoundBankLoader } from 'spessasynth_core'
 import { channels, players, type Delivery, type Read, type Request } from './messages'
-import { order, type Score } from './transport'
+import { readScore } from './score'
+import type { Score } from './transport'
 
 let bank: BasicSoundBank | undefined
 let samples: MessagePort
@@ -28,28 +29,6 @@ function send(program: number, drum: boolean, midi: number, velocity: number) {
     const data = sample.getAudioData()
     deliver({ sample: index, rate: sample.sampleRate, data })
   }
-}
-
-function read(file: ArrayBuffer): Score {
-  const midi = BasicMIDI.fromArrayBuffer(file)
-  const score: Score = { events: [], end: 0, countIn: 0, metres: [], beat: midi.timeDivision }
-  for (const track of midi.tracks) {
-    const number = players.indexOf(track.name)
-    for (const e of track.events) {
-      if (e.statusByte === 0x58) score.metres.push({ at: e.ticks, bar: (e.data[0] ?? 4) * midi.timeDivision })
-      if (e.statusByte === 0x2f) score.end = Math.max(score.end, e.ticks)
-      if (number >= 0 && e.statusByte >= 0x80 && e.statusByte < 0xf0)
-        score.events.push({ at: e.ticks, track: number, data: [e.statusByte, ...e.data] })
-    }
-  }
-  if (!score.metres.length) score.metres.push({ at: 0, bar: 4 * midi.timeDivision })
-  if (midi.tracks.some((t) => t.name === 'count-in')) score.countIn = score.metres[0]!.bar
-  score.events.sort((a, b) => a.at - b.at || order(a) - order(b))
-  for (const e of [...score.events, ...score.metres]) e.at -= score.countIn
-  score.end -= score.countIn
-  const leads = players.flatMap((name, i) => (name.startsWith('lead') ? [i] : []))
-  score.pickup = score.events.some((e) => e.at < 0 && leads.includes(e.track) && (e.data[0]! & 0xf0) === 0x90)
-  return score
 }
 
 function needs(score: Score) {
@@ -78,7 +57,7 @@ self.onmessage = async ({ data }: MessageEvent<Request>) => {
     return
   }
   while (!bank) await new Promise((r) => setTimeout(r, 5))
-  const score = read(data.midi)
+  const score = readScore(data.midi)
   needs(score)
   deliver({ score, id: data.id })
   const notes = score.events.filter((e) => (e.data[0]! & 0xf0) === 0x90 && e.data[2] && pitched.has(players[e.track]!))

@@ -18,6 +18,7 @@ export interface Score {
   end: number
   countIn: number // ticks of it
   pickup?: boolean // the lead begins in it
+  tempo?: number // as it is written, beats a minute
   metres: { at: number; bar: number }[] // from a tick on, a bar has so many
   beat: number
 }
@@ -59,6 +60,8 @@ export class Transport {
   private jump?: { at: number; to: number }
   private sounding = new Map<number, SoundEvent>()
   playing = false
+  /** The end of the score is the end; nothing comes round. */
+  once = false
 
   constructor(
     private readonly rate: number,
@@ -185,6 +188,10 @@ export class Transport {
     const frame = this.frameAt(turn.at)
     this.silence()
     this.jump = undefined
+    if (turn.pass && this.once) {
+      this.playing = false
+      return
+    }
     if (turn.pass) {
       this.anchor.pass++
       const l = this.ladder

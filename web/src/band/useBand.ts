@@ -58,7 +58,8 @@ export const useBand = defineStore('band', () => {
     broken: () => stop(),
   })
 
-  async function score(): Promise<ArrayBuffer> {
+  /** The file that plays, or one to take along. */
+  async function score(a = audition.value, along?: { choruses: number }): Promise<ArrayBuffer> {
     const how: Playing = {
       comp: settings.comp,
       intensity: settings.intensity,
@@ -70,9 +71,10 @@ export const useBand = defineStore('band', () => {
       seed: seed.value,
       tempo: tempo.value,
       choruses: 1,
+      ...(along && { ...along, ending: true, countIn: settings.countIn ? ('true' as const) : ('false' as const) }),
     }
     const parseAs = 'arrayBuffer' as const
-    if (audition.value) return audition.value.load(how)
+    if (a) return a.load(how)
     const thread = withThread.value
     return answer<ArrayBuffer>(
       api.GET('/api/charts/{id}/midi', {
@@ -80,7 +82,7 @@ export const useBand = defineStore('band', () => {
           path: { id: chart.value!.id },
           query: {
             ...how,
-            choruses: choruses.value,
+            choruses: along?.choruses ?? choruses.value,
             dropChords: drops.value,
             ...(thread ? { lead: 'thread' as const, ...thread } : {}),
           },
@@ -325,6 +327,12 @@ export const useBand = defineStore('band', () => {
       while (status.value === 'playing' && !sound.engine()?.position(0)) await new Promise((r) => setTimeout(r, 20))
       return (await sound.engine()?.beside(wav)) ?? (() => {})
     },
+    /** What would be played, to take along: its title, tempo and file, so many choruses of it with an ending. */
+    along: (choruses: number) => ({
+      title: offered.value?.title ?? chart.value?.title ?? 'band',
+      tempo: tempo.value,
+      load: () => score(offered.value, { choruses }),
+    }),
     /** A simulated player joins the band. */
     join: (events: SoundEvent[]) => sound.engine()?.tell({ do: 'join', events }),
     /** The frame of the sound that is heard now. */

@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
 import type { Engine } from './engine'
 import type { Anchor } from './messages'
+import { levelsOf } from './levels'
 import { useBandSettings } from './useBandSettings'
 
 export type Status = 'silent' | 'loading' | 'ready' | 'playing'
@@ -46,14 +47,7 @@ export const useSound = defineStore('sound', () => {
   /** What each player is heard at, with mutes and the metronome. */
   function level() {
     if (!engine) return
-    for (const [player, value] of Object.entries(kept.levels)) {
-      const silent =
-        player === 'metronome'
-          ? !kept.click && !kept.clickOnly
-          : kept.muted.includes(player) || (kept.clickOnly && player !== 'lead')
-      engine.tell({ do: 'level', player, level: silent ? 0 : value })
-      if (player === 'lead') engine.tell({ do: 'level', player: 'lead beside', level: silent ? 0 : value })
-    }
+    for (const [player, level] of Object.entries(levelsOf(kept))) engine.tell({ do: 'level', player, level })
     engine.setVolume(kept.volume)
   }
   watch(() => [kept.levels, kept.muted, kept.volume, kept.click, kept.clickOnly], level, { deep: true })

@@ -5,8 +5,10 @@ import { computed, ref, useTemplateRef } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Menu from 'primevue/menu'
-import type { LickRow } from '../../api/client'
+import type { MenuItem } from 'primevue/menuitem'
+import { answer, api, type LickRow } from '../../api/client'
 import { useLicks } from '../../api/kept'
+import { useWriting } from '../../band/useWriting'
 import { plain } from '../../music/text'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import BringDialog from '../bring/BringDialog.vue'
@@ -65,11 +67,29 @@ const bringing = ref(false)
 /* What is shown leaves as one file, a heading for each. */
 const most = 100
 const files = ref<InstanceType<typeof Menu>>()
+const writing = useWriting()
 const leaves = computed(() =>
-  leavings.map(({ label, kind }) => ({
-    label,
-    url: `/api/licks/${kind}?${shown.value.map((l) => `id=${l.id}`).join('&')}`,
-  })),
+  leavings
+    .map(({ label, kind }): MenuItem => ({
+      label,
+      url: `/api/licks/${kind}?${shown.value.map((l) => `id=${l.id}`).join('&')}`,
+    }))
+    .concat({
+      label: 'WAV, with the band',
+      command: () => {
+        const id = shown.value.map((l) => l.id)
+        void writing.save({
+          title: id.length > 1 ? `${id.length} licks` : shown.value[0]!.title,
+          load: () =>
+            answer<ArrayBuffer>(
+              api.GET('/api/licks/midi', {
+                params: { query: { id, choruses: 1, ending: true } },
+                parseAs: 'arrayBuffer',
+              }),
+            ),
+        })
+      },
+    }),
 )
 </script>
 

@@ -29,6 +29,8 @@ import InstrumentBar from './InstrumentBar.vue'
 import KeyDialog from './KeyDialog.vue'
 import LineTabs from './LineTabs.vue'
 import { lineFiles } from './files'
+import { useBand } from '../../band/useBand'
+import { useWriting } from '../../band/useWriting'
 import { panels } from './panels'
 import { useEntry } from './useEntry'
 import { useMidiIn } from './useMidiIn'
@@ -78,11 +80,17 @@ function lock(bar: number) {
   void state.change({ locked: now.includes(bar) ? now.filter((b) => b !== bar) : [...now, bar].sort((a, b) => a - b) })
 }
 
+const band = useBand()
+const writing = useWriting()
 const files = ref<InstanceType<typeof Menu>>()
 const downloads = computed(() =>
   lineFiles(id.value, level.value === 'plain')
     .map((f): MenuItem => f)
     .concat([
+      {
+        label: 'WAV, with the band',
+        command: () => void writing.save(band.along(1)),
+      },
       {
         label: 'On paper, also for horns',
         icon: 'pi pi-print',

@@ -1,0 +1,28 @@
+/* A MIDI file as the band's clock reads it. */
+import { BasicMIDI } from 'spessasynth_core'
+import { players } from './messages'
+import { order, type Score } from './transport'
+
+export function readScore(file: ArrayBuffer): Score {
+  const midi = BasicMIDI.fromArrayBuffer(file)
+  const score: Score = { events: [], end: 0, countIn: 0, metres: [], beat: midi.timeDivision }
+  for (const track of midi.tracks) {
+    const number = players.indexOf(track.name)
+    for (const e of track.events) {
+      if (e.statusByte === 0x51 && !score.tempo)
+        score.tempo = 60_000_000 / ((e.data[0]! << 16) | (e.data[1]! << 8) | e.data[2]!)
+      if (e.statusByte === 0x58) score.metres.push({ at: e.ticks, bar: (e.data[0] ?? 4) * midi.timeDivision })
+      if (e.statusByte === 0x2f) score.end = Math.max(score.end, e.ticks)
+      if (number >= 0 && e.statusByte >= 0x80 && e.statusByte < 0xf0)
+        score.events.push({ at: e.ticks, track: number, data: [e.statusByte, ...e.data] })
+    }
+  }
+  if (!score.metres.length) score.metres.push({ at: 0, bar: 4 * midi.timeDivision })
+  if (midi.tracks.some((t) => t.name === 'count-in')) score.countIn = score.metres[0]!.bar
+  score.events.sort((a, b) => a.at - b.at || order(a) - order(b))
+  for (const e of [...score.events, ...score.metres]) e.at -= score.countIn
+  score.end -= score.countIn
+  const leads = players.flatMap((name, i) => (name.startsWith('lead') ? [i] : []))
+  score.pickup = score.events.some((e) => e.at < 0 && leads.includes(e.track) && (e.data[0]! & 0xf0) === 0x90)
+  return score
+}
