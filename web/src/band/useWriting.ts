@@ -2,6 +2,7 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import type { Writing, Written } from './messages'
+import { save } from '../shell/save'
 import { levelsOf } from './levels'
 import { useBandSettings } from './useBandSettings'
 
@@ -66,14 +67,10 @@ export const useWriting = defineStore('writing', () => {
   }
 
   /** Writes it, and hands it to the player as a file. */
-  async function save(along: Along) {
+  async function keep(along: Along) {
     const wav = await write(along)
-    if (!wav) return
-    const url = URL.createObjectURL(new Blob([wav], { type: 'audio/wav' }))
-    const name = along.title.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-') || 'band'
-    Object.assign(document.createElement('a'), { href: url, download: `${name}.wav` }).click()
-    setTimeout(() => URL.revokeObjectURL(url), 60_000)
+    if (wav) save(new Blob([wav], { type: 'audio/wav' }), along.title, 'wav')
   }
 
-  return { title, part, trouble, write, save, stop }
+  return { title, part, trouble, write, save: keep, stop }
 })

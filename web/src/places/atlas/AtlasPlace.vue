@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useTitle } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { useChartMap, usePlayer } from '../../api/queries'
+import PictureButton from '../../drawing/PictureButton.vue'
 import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
@@ -73,6 +74,7 @@ const fretWidth = (chords: number) => {
 }
 const pageRule = computed(() => `@page { size: ${paper.value === 'A4' ? 'A4' : 'letter'} landscape; margin: 0 }`)
 const print = () => window.print()
+const pages = useTemplateRef('pages')
 
 /* Blank necks can be filled on the screen too, and checked. */
 const necks = useBlankNecks(
@@ -121,6 +123,7 @@ useCommands({
         <Button label="Clear" variant="text" @click="necks.clear" />
         <Button :label="checked ? 'Go on filling' : 'Check'" variant="outlined" @click="necks.check" />
       </template>
+      <PictureButton :of="() => pages" :title="`Atlas of ${data.chart.title}`" />
       <Button icon="pi pi-print" label="Print" @click="print" />
     </header>
     <div class="regions">
@@ -155,64 +158,66 @@ useCommands({
       ><template v-else>Click where each chord’s tones lie, or print the necks and fill them in by hand.</template>
     </p>
     <component :is="'style'">{{ pageRule }}</component>
-    <section
-      v-for="(sheet, s) in sheets"
-      :key="s"
-      class="page"
-      :style="{
-        '--w': size.width,
-        '--h': size.height,
-        '--columns': wide ? 1 : sheet.length,
-        '--rows': wide ? sheet.length * rows.length : rows.length,
-      }"
-    >
-      <div class="title">
-        <h2>{{ data.chart.title }}</h2>
-        <p>
-          <MusicText :text="data.chart.key" /> · chord tones in
-          {{ way || own ? (rows.length === 1 ? 'one region' : `${rows.length} regions`) : `${rows.length} positions`
-          }}<template v-if="on && !own">, strings {{ on }}</template>
-          <template v-if="sheets.length > 1"> · sheet {{ s + 1 }} of {{ sheets.length }}</template>
-        </p>
-        <MarkLegend />
-      </div>
-      <div class="grid" :class="{ wide }">
-        <span v-if="!wide" />
-        <template v-if="!wide">
-          <h3 v-for="{ chord, i } in sheet" :key="i"><MusicText :text="chord.symbol" /></h3>
-        </template>
-        <template v-for="(row, n) in rows" :key="row.i">
-          <template v-for="({ chord, i }, c) in sheet" :key="i">
-            <p v-if="wide || c === 0" class="where">
-              <b v-if="wide"><MusicText :text="chord.symbol" /></b>
-              <b>{{ row.position.low }}–{{ row.position.high }}</b>
-              <span v-if="row.position.strings?.length && !on">on {{ row.position.strings.join(', ') }}</span>
-            </p>
-            <div
-              class="cell"
-              :class="{ alike: pointed === data.byPosition[row.i]!.alike[i] }"
-              @mouseenter="pointed = data.byPosition[row.i]!.alike[i]!"
-              @mouseleave="pointed = -1"
-            >
-              <p v-if="fill === 'filled'" class="caption">{{ wide ? '' : caption(row.i, i) }}</p>
-              <SmallNeck
-                :instrument="data.instrument"
-                :position="row.position"
-                :notes="notesOf(row, n, i)"
-                :labels="labels"
-                :blank="fill === 'blank'"
-                :truth="truth(i, n)"
-                :filled="necks.marksOf(neckOf(chord.symbol, row.position))"
-                :checked="checked"
-                :cell="fretWidth(sheet.length)"
-                :name="`${chord.symbol}, frets ${row.position.low} to ${row.position.high}`"
-                @update:filled="(marks) => necks.mark(neckOf(chord.symbol, row.position), [...marks])"
-              />
-            </div>
+    <div ref="pages">
+      <section
+        v-for="(sheet, s) in sheets"
+        :key="s"
+        class="page"
+        :style="{
+          '--w': size.width,
+          '--h': size.height,
+          '--columns': wide ? 1 : sheet.length,
+          '--rows': wide ? sheet.length * rows.length : rows.length,
+        }"
+      >
+        <div class="title">
+          <h2>{{ data.chart.title }}</h2>
+          <p>
+            <MusicText :text="data.chart.key" /> · chord tones in
+            {{ way || own ? (rows.length === 1 ? 'one region' : `${rows.length} regions`) : `${rows.length} positions`
+            }}<template v-if="on && !own">, strings {{ on }}</template>
+            <template v-if="sheets.length > 1"> · sheet {{ s + 1 }} of {{ sheets.length }}</template>
+          </p>
+          <MarkLegend />
+        </div>
+        <div class="grid" :class="{ wide }">
+          <span v-if="!wide" />
+          <template v-if="!wide">
+            <h3 v-for="{ chord, i } in sheet" :key="i"><MusicText :text="chord.symbol" /></h3>
           </template>
-        </template>
-      </div>
-    </section>
+          <template v-for="(row, n) in rows" :key="row.i">
+            <template v-for="({ chord, i }, c) in sheet" :key="i">
+              <p v-if="wide || c === 0" class="where">
+                <b v-if="wide"><MusicText :text="chord.symbol" /></b>
+                <b>{{ row.position.low }}–{{ row.position.high }}</b>
+                <span v-if="row.position.strings?.length && !on">on {{ row.position.strings.join(', ') }}</span>
+              </p>
+              <div
+                class="cell"
+                :class="{ alike: pointed === data.byPosition[row.i]!.alike[i] }"
+                @mouseenter="pointed = data.byPosition[row.i]!.alike[i]!"
+                @mouseleave="pointed = -1"
+              >
+                <p v-if="fill === 'filled'" class="caption">{{ wide ? '' : caption(row.i, i) }}</p>
+                <SmallNeck
+                  :instrument="data.instrument"
+                  :position="row.position"
+                  :notes="notesOf(row, n, i)"
+                  :labels="labels"
+                  :blank="fill === 'blank'"
+                  :truth="truth(i, n)"
+                  :filled="necks.marksOf(neckOf(chord.symbol, row.position))"
+                  :checked="checked"
+                  :cell="fretWidth(sheet.length)"
+                  :name="`${chord.symbol}, frets ${row.position.low} to ${row.position.high}`"
+                  @update:filled="(marks) => necks.mark(neckOf(chord.symbol, row.position), [...marks])"
+                />
+              </div>
+            </template>
+          </template>
+        </div>
+      </section>
+    </div>
   </div>
   <EmptyPlace v-else-if="map.error.value" title="This chart cannot be shown" :text="map.error.value.message">
     <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useTitle } from '@vueuse/core'
-import { computed } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import type { Place } from '../../api/client'
+import PictureButton from '../../drawing/PictureButton.vue'
 import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
 import NeckDrawing from '../../neck/NeckDrawing.vue'
@@ -66,6 +67,7 @@ const card = address.oneOf('card', ['chord', 'leading', 'others'])
 const grip = useGrip(bench)
 const { lit, litPlaces, bendTo, bent, reading, readOne } = usePointing(bench, blend)
 
+const neck = useTemplateRef<InstanceType<typeof NeckDrawing>>('neck')
 const band = useBand()
 const words = useWords(bench, plan, grip, blend)
 const { aim, turnTarget, turnPalette, boxes, boxByHand, loopTo, pick } = useDeeds(bench, plan, blend)
@@ -116,6 +118,7 @@ useCommands({
           >Paper</RouterLink
         >
         <RouterLink :to="{ name: 'edit', params: { id: data.chart.id } }">Edit</RouterLink>
+        <PictureButton small :of="() => neck?.$el" :title="`${data.chart.title}, ${chord.symbol} on the neck`" />
       </nav>
     </header>
     <FormSheet
@@ -142,6 +145,7 @@ useCommands({
     />
     <BenchTools class="tools" :bench="bench" />
     <NeckDrawing
+      ref="neck"
       class="neck"
       :instrument="data.instrument"
       :window="window"

@@ -2,10 +2,11 @@
 /* A line on paper, as players of another reading write it. */
 import { useQuery } from '@tanstack/vue-query'
 import { useTitle } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { answer, api } from '../../api/client'
+import PictureButton from '../../drawing/PictureButton.vue'
 import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
@@ -29,6 +30,7 @@ const link = computed(
 const title = computed(() => score.data.value?.title ?? '')
 useTitle(computed(() => `${title.value} on paper · Undaris`))
 const print = () => window.print()
+const page = useTemplateRef('page')
 </script>
 
 <template>
@@ -38,6 +40,7 @@ const print = () => window.print()
       <RouterLink :to="{ name: 'line', params: { id } }">Back to the line</RouterLink>
       <span class="space" />
       <Button as="a" :href="link" download icon="pi pi-download" label="MusicXML" variant="outlined" />
+      <PictureButton :of="() => page" :title="title" />
       <Button icon="pi pi-print" label="Print" @click="print" />
     </header>
     <div class="choice">
@@ -52,7 +55,7 @@ const print = () => window.print()
       <TickBox v-model="plain">without ornaments</TickBox>
       <TickBox v-model="fingers">fingers</TickBox>
     </div>
-    <article>
+    <article ref="page">
       <h2>{{ title }}</h2>
       <p class="under">
         in <MusicText :text="score.data.value.key" /><template v-if="reading !== 'concert'">, {{ about }}</template> ·

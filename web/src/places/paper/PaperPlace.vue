@@ -2,12 +2,13 @@
 /* A run, a crossing or the thread on paper. */
 import { useQuery } from '@tanstack/vue-query'
 import { useTitle } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import Button from 'primevue/button'
 import SelectButton from 'primevue/selectbutton'
 import Select from 'primevue/select'
 import { answer, api } from '../../api/client'
 import { useChartMap } from '../../api/queries'
+import PictureButton from '../../drawing/PictureButton.vue'
 import MusicText from '../../music/MusicText.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
 import { useBand } from '../../band/useBand'
@@ -86,6 +87,7 @@ const leaves = computed(() => [
 const title = computed(() => map.data.value?.chart.title ?? '')
 useTitle(computed(() => `${title.value} on paper · Undaris`))
 const print = () => window.print()
+const page = useTemplateRef('page')
 
 /* What is written can be heard, over its own bars. */
 const band = useBand()
@@ -147,6 +149,7 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
           variant="outlined"
         />
       </template>
+      <PictureButton :of="() => page" :title="title" />
       <Button icon="pi pi-print" label="Print" @click="print" />
     </header>
     <div class="choice">
@@ -179,7 +182,7 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
       />
       <TickBox v-if="of !== 'chords'" v-model="fingers">fingers</TickBox>
     </div>
-    <article v-if="of === 'chords' && leaf.data.value" class="leaf">
+    <article v-if="of === 'chords' && leaf.data.value" ref="page" class="leaf">
       <h2>{{ leaf.data.value.title }}</h2>
       <p class="under">
         in <MusicText :text="leaf.data.value.key" /><template v-if="reading !== 'concert'"
@@ -190,7 +193,7 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
       <p v-if="leaf.data.value.remarks" class="remarks">{{ leaf.data.value.remarks }}</p>
       <FormSheet :bars="leaf.data.value.sheet.bars" :chords="leaf.data.value.sheet.chords" />
     </article>
-    <article v-else-if="score.data.value && !score.error.value">
+    <article v-else-if="score.data.value && !score.error.value" ref="page">
       <h2>{{ title }}</h2>
       <p class="under">
         <template v-if="reading !== 'concert'">{{ about }} · </template>

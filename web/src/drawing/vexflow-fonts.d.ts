@@ -1,0 +1,3 @@
+declare module '*/fonts/bravura.js' {
+  export const Bravura: string
+}
