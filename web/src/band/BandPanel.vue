@@ -134,15 +134,7 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
     <h2>Take it along</h2>
     <div class="row">
       <label for="along-choruses">Choruses <small>with a last chord</small></label>
-      <InputNumber
-        v-model="choruses"
-        input-id="along-choruses"
-        :min="1"
-        :max="32"
-        :allow-empty="false"
-        show-buttons
-        size="small"
-      />
+      <InputNumber v-model="choruses" input-id="along-choruses" :min="1" :max="32" :allow-empty="false" size="small" />
     </div>
     <div class="row">
       <span>{{ band.along(choruses).title }} <small>as it is set here, mixed as it is heard</small></span>

@@ -181,7 +181,8 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
   border-radius: var(--round);
 }
 
-.caution button {
+.caution button,
+.writing button {
   flex: none;
   min-height: var(--target);
   padding: 0 1rem;
