@@ -104,7 +104,7 @@ func (f File) line(s score.Score, m melody) (out score.Score, said []string, err
 	if moved := s.Quantise(); moved > 0 {
 		said = append(said, say.F("%d of %d notes were moved to the nearest place that can be written", moved, len(s.Notes)))
 	}
-	closeGaps(s.Notes)
+	closeGaps(s.Notes, s.End())
 	s.Respell() // a file has no names
 	return s, said, nil
 }
@@ -220,11 +220,11 @@ func (f File) beatsAt(tick int) int {
 	return beats
 }
 
-// closeGaps lets notes last until the next where less than a sixteenth lies
-// between: players let go early, and nobody writes the rest.
-func closeGaps(notes []score.Note) {
-	for i, next := range score.Next(notes, 0) {
-		if gap := next - notes[i].End(); gap > 0 && gap < score.Tick/4 {
+// closeGaps lets notes last until the next, or the last bar's end, where less than a sixteenth
+// or a fifth of the note lies between: players let go early, and nobody writes the rest.
+func closeGaps(notes []score.Note, end int) {
+	for i, next := range score.Next(notes, end) {
+		if gap := next - notes[i].End(); gap > 0 && (gap < score.Tick/4 || gap*5 <= notes[i].Length) {
 			notes[i].Length += gap
 		}
 	}

@@ -135,7 +135,7 @@ func TestFilesRefused(t *testing.T) {
 		"a time of 7/8":     string(file(`<measure>` + aNote + `</measure><measure><attributes><time><beats>7</beats><beat-type>8</beat-type></time></attributes></measure>`)),
 		"a length of":       string(file(`<measure><note><duration>-4</duration></note></measure>`)),
 		"divisions":         string(file(`<measure><attributes><divisions>-1</divisions></attributes></measure>`)),
-		"encoded as":        `<?xml version="1.0" encoding="UTF-16"?><score-partwise/>`,
+		"encoded as":        `<?xml version="1.0" encoding="Shift_JIS"?><score-partwise/>`,
 		"invalid character": `<!DOCTYPE x [<!ENTITY a "b">]><score-partwise><work><work-title>&a;</work-title></work></score-partwise>`,
 	} {
 		_, err := Read(t.Context(), []byte(data))

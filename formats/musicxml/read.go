@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -51,6 +52,7 @@ func read(ctx context.Context, data []byte, w formats.Wish) (formats.Found, erro
 			return formats.Found{}, err
 		}
 	}
+	data = formats.Decoded(data)
 	look, err := scout(ctx, data)
 	if err != nil {
 		return formats.Found{}, err
@@ -111,9 +113,15 @@ func (r *reader) from(data []byte, want int) error {
 	}
 }
 
+// decoded are the encodings that [formats.Decoded] made UTF-8 of, or that are part of it.
+var decoded = regexp.MustCompile(`(?i)^(utf-?16.*|iso-?8859-?1|latin-?1|windows-1252|us-ascii|ascii)$`)
+
 func decoder(data []byte) *xml.Decoder {
 	dec := xml.NewDecoder(bytes.NewReader(data))
-	dec.CharsetReader = func(label string, _ io.Reader) (io.Reader, error) {
+	dec.CharsetReader = func(label string, in io.Reader) (io.Reader, error) {
+		if decoded.MatchString(label) {
+			return in, nil
+		}
 		return nil, say.Errorf("the text is encoded as %s; save it as UTF-8", label)
 	}
 	return dec

@@ -37,23 +37,43 @@ func (r *reader) closed(rows [][]rune, bars []int, size int) []int {
 // named is the name of a string before its row, without a bar line behind it.
 var named = regexp.MustCompile(`^\s*[A-Ga-g][b#♭♯]?\d?:?`)
 
-// barLines are the columns where every row has a bar line.
-func barLines(rows [][]rune) (out []int) {
-	for col := 0; col < len(rows[0]); col++ {
-		all := true
+// barLines are the columns where every row has a bar line, or where bar lines differ all but one
+// row, which has a dash there.
+func (r *reader) barLines(rows [][]rune) (out []int) {
+	size := 0
+	for _, row := range rows {
+		size = max(size, len(row))
+	}
+	for col := range size {
+		lines, others := 0, 0
 		for _, row := range rows {
-			all = all && col < len(row) && row[col] == '|'
+			switch {
+			case col < len(row) && row[col] == '|':
+				lines++
+			case col >= len(row) || row[col] != '-':
+				others++
+			}
 		}
-		if all {
+		if lines == len(rows) || r.ragged && others == 0 && lines == len(rows)-1 && lines > 3 {
 			out = append(out, col)
 		}
 	}
 	return out
 }
 
+// dotted tells whether a column has the dots of a repeat, and makes strokes of them.
+func dotted(rows [][]rune, col int) (is bool) {
+	for _, row := range rows {
+		if col >= 0 && col < len(row) && row[col] == ':' {
+			row[col], is = '-', true
+		}
+	}
+	return is
+}
+
 // level lays rows together bar by bar whose bar lines do not stand in one column, as where a
 // name or a fret made a row a character longer, and says so. Rows that differ in how many bar
-// lines they have stay as they are: barLines then finds what all have.
+// lines they have stay as they are: barLines then finds what most have.
 func (r *reader) level(rows [][]rune) [][]rune {
 	pieces := make([][]string, len(rows))
 	same := true
@@ -61,10 +81,10 @@ func (r *reader) level(rows [][]rune) [][]rune {
 		pieces[i] = strings.Split(strings.TrimRight(string(row), " "), "|")
 		same = same && len(pieces[i]) == len(pieces[0])
 	}
-	if !same {
-		r.say("the rows of strings differ in how many bar lines they have; those that all have were read")
+	if r.ragged = !same; r.ragged {
+		r.say("the rows of strings differ in how many bar lines they have; those that all have, or all but one, were read")
 	}
-	if !same || len(barLines(rows)) == len(pieces[0])-1 {
+	if !same || len(r.barLines(rows)) == len(pieces[0])-1 {
 		return rows
 	}
 	r.say("rows whose bar lines do not stand under each other were laid together bar by bar")
@@ -92,23 +112,36 @@ func (r *reader) level(rows [][]rune) [][]rune {
 // oftener is what tells behind a row that it is played several times: x3, (3x).
 var oftener = regexp.MustCompile(`\|\s*\(?(?:[x×]\s?([2-9])|([2-9])\s?[x×])\)?\s*$`)
 
-// again writes a row out as often as it says: its bars began after so many, at a tick, with a note.
-func (r *reader) again(bars, start, first int) error {
-	times, length := max(1, r.times), r.now-start
+// mark is a place in what was read: bars, ticks and notes so far.
+type mark struct{ bars, now, notes int }
+
+// again writes a row out that began at a mark, as often as it says.
+func (r *reader) again(from mark) error {
+	times := max(1, r.times)
 	r.times = 0
-	row, n := slices.Clone(r.s.Notes[first:]), r.bars-bars
+	return r.write(from, times, "a row that is played %d times was written out")
+}
+
+// write has what was read since a mark be there so many times, and says so.
+func (r *reader) write(from mark, times int, says string) error {
+	if times < 2 {
+		return nil
+	}
+	length, part, n := r.now-from.now, slices.Clone(r.s.Notes[from.notes:]), r.bars-from.bars
 	for k := 1; k < times; k++ {
-		if r.bars+n > maxBars || len(r.s.Notes)+len(row) > maxNotes {
-			return say.Errorf("a row played %d times makes more than can be read", times)
+		if r.bars+n > maxBars || len(r.s.Notes)+len(part) > maxNotes {
+			return say.Errorf("a part played %d times makes more than can be read", times)
 		}
-		for _, note := range row {
+		for _, note := range part {
 			note.Start += k * length
 			r.s.Notes = append(r.s.Notes, note)
 		}
 		r.bars, r.now = r.bars+n, r.now+length
 	}
-	if times > 1 {
-		r.say("a row that is played %d times was written out", times)
+	if strings.Contains(says, "%d") {
+		r.say(says, times)
+	} else {
+		r.say("%s", says)
 	}
 	return nil
 }

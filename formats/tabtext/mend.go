@@ -10,12 +10,18 @@ import (
 var dashes = strings.NewReplacer("–", "-", "—", "-", "−", "-", "─", "-", "│", "|", "┃", "|")
 
 // rowish is a line that can only be a string: a name or a bar line, and dashes.
-var rowish = regexp.MustCompile(`^\s*(?:[A-Ga-g][b#♭♯]?\d?)?\s*[|:]?.*--.*[-|]`)
+var rowish = regexp.MustCompile(`^\s*(?:[A-Ga-g][b#♭♯]?\d?)?\s*[-|:\d(<xX].*--.*[-|]`)
+
+// quoted is what stands before a line of a letter that was answered.
+var quoted = regexp.MustCompile(`^\s*>\s+`)
+
+// starred is a repeat sign of stars: at a bar line a star is its dot.
+var starred = regexp.MustCompile(`(\|)\*|\*(\|)`)
 
 // mended makes a string of a line with characters that no string has: they are passed over,
 // and told. ok is false where it is no string at all.
 func mended(line string) (row, strange string, ok bool) {
-	row = dashes.Replace(line)
+	row = starred.ReplaceAllString(dashes.Replace(line), "$1:$2")
 	if stringy.MatchString(row) {
 		return row, "", true
 	}
@@ -41,13 +47,15 @@ func mended(line string) (row, strange string, ok bool) {
 
 // Ways to write a cell that mean another.
 var (
-	harmonic = regexp.MustCompile(`<(\d{1,2})>`)
-	slid     = regexp.MustCompile(`(\d)[sS]`)
-	slideOff = regexp.MustCompile(`(\d)[sS/\\]$`)
-	goal     = regexp.MustCompile(`(\d{1,2})(?:[b^]\((\d{1,2})\)|\^(\d{1,2}))`)
-	released = regexp.MustCompile(`(b\d{1,2})r\(?\d{1,2}\)?`)
-	goalless = regexp.MustCompile(`(\d{1,2})[b^]($|[^\d.])`)
-	swayed   = regexp.MustCompile(`(\d)v`)
+	harmonic  = regexp.MustCompile(`<(\d{1,2})>`)
+	bracketed = regexp.MustCompile(`(^|[hp/\\])\((\d{1,2}[^()/]*)\)($|[^/])`)
+	tapped    = regexp.MustCompile(`(^|[hp/\\])[tT](\d)`)
+	slid      = regexp.MustCompile(`(\d)[sS]`)
+	slideOff  = regexp.MustCompile(`(\d)[sS/\\]$`)
+	goal      = regexp.MustCompile(`(\d{1,2})(?:[b^]\((\d{1,2})\)|\^(\d{1,2}))`)
+	released  = regexp.MustCompile(`(b\d{1,2})r\(?\d{1,2}\)?`)
+	goalless  = regexp.MustCompile(`(\d{1,2})[b^]($|[^\d.])`)
+	swayed    = regexp.MustCompile(`(\d)v`)
 )
 
 // cell writes a cell as it is read, and says what was taken for granted.
@@ -56,7 +64,15 @@ func (r *reader) cell(text string) string {
 		r.say("harmonics are read as plain notes")
 		text = harmonic.ReplaceAllString(text, "$1")
 	}
-	text = strings.NewReplacer("H", "h", "P", "p").Replace(text)
+	text = strings.NewReplacer("H", "h", "P", "p", "X", "x").Replace(text)
+	if bracketed.MatchString(text) {
+		r.say("frets in brackets are read as plain notes")
+		text = bracketed.ReplaceAllString(text, "$1$2$3")
+	}
+	if tapped.MatchString(text) {
+		r.say("tapped notes are read as plain ones")
+		text = tapped.ReplaceAllString(text, "$1$2")
+	}
 	text = goal.ReplaceAllString(text, "${1}b$2$3")
 	text = released.ReplaceAllString(text, "${1}r")
 	if goalless.MatchString(text) {

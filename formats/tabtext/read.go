@@ -48,17 +48,18 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 		if len(block) < neck.MinStrings {
 			return nil
 		}
-		bars, start, first := r.bars, r.now, len(r.s.Notes)
+		from := mark{r.bars, r.now, len(r.s.Notes)}
 		if err := r.block(above, block); err != nil {
 			return err
 		}
-		return r.again(bars, start, first)
+		return r.again(from)
 	}
 	for met := 1; lines.Scan(); met++ {
 		if met > maxLines {
 			return s, nil, say.Errorf("a text of more than %d lines; that is more than can be read", maxLines)
 		}
 		line := strings.TrimRight(strings.ReplaceAll(lines.Text(), "\t", "    "), " \r")
+		line = quoted.ReplaceAllString(line, "")
 		if m := header.FindStringSubmatch(head(line)); m != nil {
 			if err := r.header(m[1], strings.TrimSpace(m[2])); err != nil {
 				return s, r.said, err
@@ -120,7 +121,10 @@ type reader struct {
 	pickup bool
 	begins bool // the text says that it has one
 	tied   bool
-	times  int // how often the row in hand is played; 0 is once
+	ragged bool // rows differ in how many bar lines they have
+	times  int  // how often the row in hand is played; 0 is once
+	dots   mark // where the last repeat began
+	open   bool // it has not ended yet
 }
 
 func (r *reader) say(format string, args ...any) {
@@ -204,13 +208,23 @@ func (r *reader) block(above, lines []string) error {
 	for _, row := range rows {
 		size = max(size, len(row))
 	}
-	bars := r.closed(rows, barLines(rows), size)
+	bars := r.closed(rows, r.barLines(rows), size)
 	for i := range len(bars) - 1 {
 		if bars[i+1] == bars[i]+1 { // a double bar line
 			continue
 		}
+		if dotted(rows, bars[i]+1) {
+			r.dots, r.open = mark{r.bars, r.now, len(r.s.Notes)}, true
+		}
+		back := dotted(rows, bars[i+1]-1)
 		if err := r.bar(rows, values, bars[i]+1, bars[i+1]); err != nil {
 			return err
+		}
+		if back {
+			if err := r.write(r.dots, 2, "a repeat was written out"); err != nil {
+				return err
+			}
+			r.dots, r.open = mark{r.bars, r.now, len(r.s.Notes)}, false
 		}
 	}
 	return nil
@@ -227,8 +241,9 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 	}
 	bar := r.s.BarTicks(r.bars - 1)
 	type event struct {
-		col   int
-		cells map[int]string // by string
+		col    int
+		cells  map[int]string // by string
+		valued bool           // a value stands over it
 	}
 	var events []event
 	for col := from; col < to; {
@@ -245,7 +260,7 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 			}
 		}
 		if len(cells) > 0 {
-			events = append(events, event{col, cells})
+			events = append(events, event{col: col, cells: cells})
 		}
 		col++
 	}
@@ -296,8 +311,14 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 		length := ticks(word)
 		if rest := strings.HasPrefix(word, "r"); !rest {
 			at := slices.IndexFunc(events, func(e event) bool { return e.col == col })
+			for _, off := range []int{-1, 1} { // a row of values may be a character off
+				if at < 0 {
+					at = slices.IndexFunc(events, func(e event) bool { return !e.valued && e.col == col+off })
+				}
+			}
 			switch {
 			case at >= 0:
+				events[at].valued = true
 				for str, text := range events[at].cells {
 					if err := r.add(str, text, r.now, length); err != nil {
 						return err
@@ -317,6 +338,9 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 		r.now += length
 		col = end
 	}
+	if slices.ContainsFunc(events, func(e event) bool { return !e.valued }) {
+		r.say("a fret in bar %d has no value over it; it was left out", r.bars)
+	}
 	switch length := r.now - start; {
 	case r.bars == 1 && !r.pickup && length > 0 && (length < bar || r.begins):
 		for i := range r.s.Notes {
@@ -333,7 +357,7 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 }
 
 // foreign are signs that others use: [reader.cell] makes ours of them.
-const foreign = "<>^vsSHP"
+const foreign = "<>^vsSHPXtT"
 
 // characters are all that a cell of ours can hold.
 var characters = `0123456789hpx/\().` + func() (all string) {
@@ -363,6 +387,9 @@ func (r *reader) ground() error {
 func (r *reader) finish() error {
 	if r.bars == 0 && len(r.s.Notes) == 0 {
 		return errors.New("no tablature was found; it is rows of strings such as E |--3--5--|, one above the other")
+	}
+	if r.open {
+		r.say("a repeat begins and never ends; it was passed over")
 	}
 	bars := cmp.Or(r.bars, 1)
 	if err := r.ground(); err != nil {
