@@ -21,7 +21,9 @@ var starred = regexp.MustCompile(`(\|)\*|\*(\|)`)
 // mended makes a string of a line with characters that no string has: they are passed over,
 // and told. ok is false where it is no string at all.
 func mended(line string) (row, strange string, ok bool) {
-	row = starred.ReplaceAllString(dashes.Replace(line), "$1:$2")
+	if row = dashes.Replace(line); strings.Contains(row, "*") {
+		row = starred.ReplaceAllString(row, "$1:$2")
+	}
 	if stringy.MatchString(row) {
 		return row, "", true
 	}

@@ -25,7 +25,8 @@ const (
 	maxNotes = score.MaxNotes
 	maxSaid  = 40
 	maxLines = 100_000
-	maxAbove = 8 // lines over a block that may hold its values
+	maxAbove = 8      // lines over a block that may hold its values
+	maxRow   = 20_000 // characters of one
 )
 
 var (
@@ -69,6 +70,9 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 		if m := oftener.FindStringSubmatch(line); m != nil {
 			line = line[:len(line)-len(m[0])] + "|"
 			r.times, _ = strconv.Atoi(m[1] + m[2])
+		}
+		if len(line) > maxRow {
+			return s, r.said, say.Errorf("line %d has more than %d characters; that is no tablature that can be read", met, maxRow)
 		}
 		if row, strange, ok := mended(line); ok {
 			if line = row; strange != "" {
@@ -368,7 +372,14 @@ var characters = `0123456789hpx/\().` + func() (all string) {
 }()
 
 // part tells whether a character belongs to a fret and its signs.
-func part(c rune) bool { return strings.ContainsRune(characters+foreign, c) }
+func part(c rune) bool { return c >= 0 && c < 128 && parts[c] }
+
+var parts = func() (is [128]bool) {
+	for _, c := range characters + foreign {
+		is[c] = true
+	}
+	return is
+}()
 
 // ground reads the chords, which tell how long the bars are.
 func (r *reader) ground() error {
