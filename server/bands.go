@@ -104,6 +104,7 @@ func (s *server) bands(api huma.API) {
 				}
 				lead = on.Lead(thread, in.Choruses)
 			}
+			in.Swing = cmp.Or(in.Swing, float64(c.Swing)/100)
 			return in.play(ctx, on.Band, c.Feel, midi.Head{Title: c.Title, Tempo: c.Tempo, Key: on.Key}, lead)
 		})
 

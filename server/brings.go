@@ -144,7 +144,7 @@ func (s *server) broughtChart(ctx context.Context, q FileQuery, out bool, data [
 			return w, at("body", q.Name, err)
 		}
 		w = Brought{Kind: "chords as text", Said: words(found.Said), Parts: []Part{}}
-		body = ChartBody{Title: found.Title, Key: found.Key, Feel: cmp.Or(found.Feel, band.FeelOf(true)), Tempo: cmp.Or(found.Tempo, 96), Beats: song.Beats}
+		body = ChartBody{Title: found.Title, Key: found.Key, Feel: cmp.Or(found.Feel, band.FeelOf(true)), Tempo: cmp.Or(found.Tempo, 96), Swing: found.Swing, Beats: song.Beats}
 		if body.Key == "" {
 			guess := form.GuessKeys(song.Play(form.MaxBars))
 			body.Key = "C"

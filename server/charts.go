@@ -12,6 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/form"
+	"undaris/core/say"
 	"undaris/store"
 )
 
@@ -21,6 +22,7 @@ type ChartBody struct {
 	Key   string `json:"key" maxLength:"10"`
 	Feel  string `json:"feel" maxLength:"40"`
 	Tempo int    `json:"tempo" doc:"beats a minute, 30 to 300"`
+	Swing int    `json:"swing,omitempty" doc:"where the second eighth falls in its beat, in percent, 50 to 75; 0 follows the tempo"`
 	Beats int    `json:"beats" doc:"in a bar, 2 to 12"`
 	Text  string `json:"text" maxLength:"60000" doc:"| C7 | F7 | C7 | % |"`
 
@@ -49,6 +51,7 @@ type ChartRow struct {
 	Feel     string    `json:"feel"`
 	FeelName string    `json:"feelName"`
 	Tempo    int       `json:"tempo"`
+	Swing    int       `json:"swing,omitempty"`
 	Beats    int       `json:"beats"`
 	Bars     int       `json:"bars"`
 	Lengths  []int     `json:"lengths,omitempty" doc:"the beats of each bar as it is played, where they differ"`
@@ -60,12 +63,12 @@ type ChartRow struct {
 
 func wireChart(c store.Chart) Chart {
 	feel, _ := form.FeelByID(c.Feel)
-	return Chart{c.ID, c.Version, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Beats, c.Text, c.Remarks, c.Tags}, c.Plan, c.Bars, lengths(c.Lengths), feel.Name, c.UpdatedAt}
+	return Chart{c.ID, c.Version, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Swing, c.Beats, c.Text, c.Remarks, c.Tags}, c.Plan, c.Bars, lengths(c.Lengths), feel.Name, c.UpdatedAt}
 }
 
 func chartRow(c store.ChartSummary) ChartRow {
 	feel, _ := form.FeelByID(c.Feel)
-	return ChartRow{c.ID, c.Version, c.Title, c.Key, c.Feel, feel.Name, c.Tempo, c.Beats, c.Bars, lengths(c.Lengths), c.Chords, c.Tags, c.UpdatedAt, c.Problem}
+	return ChartRow{c.ID, c.Version, c.Title, c.Key, c.Feel, feel.Name, c.Tempo, c.Swing, c.Beats, c.Bars, lengths(c.Lengths), c.Chords, c.Tags, c.UpdatedAt, c.Problem}
 }
 
 // lengths are those a list tells.
@@ -91,7 +94,7 @@ func progression(c store.Chart) (form.Progression, form.Key, error) {
 // stored checks what a player says and writes the text as Undaris does, so that
 // numerals become the chords they are in the key.
 func (b ChartBody) stored() (store.Chart, error) {
-	c := store.Chart{Title: clean(b.Title), Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats, Remarks: b.Remarks, Tags: tagWords(b.Tags)}
+	c := store.Chart{Title: clean(b.Title), Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Swing: b.Swing, Beats: b.Beats, Remarks: b.Remarks, Tags: tagWords(b.Tags)}
 	if c.Title == "" {
 		return c, at("body.title", b.Title, errors.New("a chart needs a title"))
 	}
@@ -102,6 +105,9 @@ func (b ChartBody) stored() (store.Chart, error) {
 	c.Key = key.String()
 	if err := checkPlaying(b.Feel, b.Tempo); err != nil {
 		return c, err
+	}
+	if b.Swing != 0 && (b.Swing < form.MinSwing || b.Swing > form.MaxSwing) {
+		return c, at("body.swing", b.Swing, say.Errorf("a swing of %d %%; the second eighth falls from %d %%, which is straight, to %d %%", b.Swing, form.MinSwing, form.MaxSwing))
 	}
 	song, _, err := form.ReadSong(b.Text, b.Beats, key)
 	var problems form.Problems

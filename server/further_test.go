@@ -236,7 +236,7 @@ func TestRemarksAreKept(t *testing.T) {
 // A chart leaves as text, as ChordPro and as MusicXML, and comes back as it was.
 func TestChartsLeave(t *testing.T) {
 	srv := serve(t)
-	chart := ChartBody{Title: "Leaving", Key: "G", Feel: "shuffle", Tempo: 96, Beats: 4, Text: "|: [Verse] G7 | C7 | 1. D7 :| 2. G7#9 |"}
+	chart := ChartBody{Title: "Leaving", Key: "G", Feel: "shuffle", Tempo: 96, Swing: 58, Beats: 4, Text: "|: [Verse] G7 | C7 | 1. D7 :| 2. G7#9 |"}
 	var made Chart
 	ask(t, srv, "POST", "/api/charts", chart, &made)
 	for _, name := range []string{"text", "chordpro"} {
@@ -248,7 +248,7 @@ func TestChartsLeave(t *testing.T) {
 		var r Reading
 		ask(t, srv, "POST", "/api/readings", ReadingRequest{Text: string(text), Key: "G", Beats: 4}, &r)
 		assert.Equal(t, chart.Text, r.Text, name)
-		assert.Equal(t, Found{"Leaving", "G", "shuffle", 96, 4}, r.Found)
+		assert.Equal(t, Found{"Leaving", "G", "shuffle", 96, 58, 4}, r.Found)
 	}
 	resp, err := http.Get(fmt.Sprintf("%s/api/charts/%d/musicxml?of=chords&low=0&high=4", srv.URL, made.ID))
 	require.NoError(t, err)
@@ -260,4 +260,31 @@ func TestChartsLeave(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "| [Verse] G7 | C7 | D7 |\n| [Verse] G7 | C7 | G7#9 |", f.Progression.Text())
 	assert.Empty(t, f.Notes)
+}
+
+// A chart's swing is kept with it and played, unless the player asks for another.
+func TestAChartKeepsItsSwing(t *testing.T) {
+	srv := serve(t)
+	body := ChartBody{Title: "Lilt", Key: "C", Feel: "shuffle", Tempo: 96, Beats: 4, Text: "| C7 | F7 |"}
+	file := func(swing int, query string) []byte {
+		body.Swing = swing
+		var made Chart
+		ask(t, srv, "POST", "/api/charts", body, &made)
+		require.Equal(t, swing, made.Swing)
+		return fetch(t, fmt.Sprintf("%s/api/charts/%d/midi?choruses=1%s", srv.URL, made.ID, query))
+	}
+	assert.Equal(t, file(58, ""), file(0, "&swing=0.58"))
+	assert.Equal(t, file(58, "&swing=0.7"), file(0, "&swing=0.7"))
+	assert.NotEqual(t, file(58, ""), file(0, ""))
+	for _, swing := range []int{-1, 1, 49, 76} {
+		body.Swing = swing
+		var no refusal
+		require.Equal(t, 422, ask(t, srv, "POST", "/api/charts", body, &no).StatusCode, "%d", swing)
+		assert.Contains(t, no.Errors[0].Location, "body.swing")
+	}
+	listed := false
+	for _, row := range everyOne[ChartRow](t, srv, "/api/charts") {
+		listed = listed || row.Title == "Lilt" && row.Swing == 58
+	}
+	assert.True(t, listed)
 }

@@ -140,7 +140,7 @@ func (s *server) papers(api huma.API) {
 					return none, err
 				}
 				feel, _ := form.FeelByID(c.Feel)
-				return file("text/plain; charset=utf-8", c.Title, as.ending, as.write(charttext.Chart{Title: c.Title, Key: key, Tempo: c.Tempo, Feel: feel, Song: song})), nil
+				return file("text/plain; charset=utf-8", c.Title, as.ending, as.write(charttext.Chart{Title: c.Title, Key: key, Tempo: c.Tempo, Swing: c.Swing, Feel: feel, Song: song})), nil
 			})
 	}
 	deliver(s, api, "/api/charts/{id}/score/midi", "chart-score-midi", "The same, played over the band", "audio/midi",

@@ -128,10 +128,11 @@ type Found struct {
 	Key   string `json:"key,omitempty"`
 	Feel  string `json:"feel,omitempty"`
 	Tempo int    `json:"tempo,omitempty"`
+	Swing int    `json:"swing,omitempty"`
 	Beats int    `json:"beats,omitempty"`
 }
 
-func wireFound(f form.Found) Found { return Found{f.Title, f.Key, f.Feel, f.Tempo, f.Beats} }
+func wireFound(f form.Found) Found { return Found{f.Title, f.Key, f.Feel, f.Tempo, f.Swing, f.Beats} }
 
 // ReadingRequest says what to read: a text or a form, with what to do to it.
 type ReadingRequest struct {

@@ -171,7 +171,7 @@ func documentOf(t *testing.T, db *sql.DB, step string) string {
 			var id, tempo, beats int
 			require.NoError(t, db.QueryRow("SELECT id, tempo, beats FROM charts").Scan(&id, &tempo, &beats))
 			values := map[string]string{"id": "1", "title": `"Old"`, "key": `"C"`, "feel": `"shuffle"`, "tempo": "96", "beats": "4", "text": `"| C7 |"`, "plan": `"{}"`,
-				"created_at": `"2026-01-01 00:00:00+00:00"`, "updated_at": `"2026-01-01 00:00:00+00:00"`, "version": "1", "bars": "1", "chords": `"C7"`, "remarks": `""`, "tags": `""`}
+				"created_at": `"2026-01-01 00:00:00+00:00"`, "updated_at": `"2026-01-01 00:00:00+00:00"`, "version": "1", "bars": "1", "chords": `"C7"`, "remarks": `""`, "tags": `""`, "lengths": `""`, "swing": "0"}
 			var list []string
 			for _, c := range columns {
 				v, known := values[c]

@@ -20,6 +20,7 @@ type Chart struct {
 	Key      string // as form.ParseKey reads it
 	Feel     string // an ID of form.Feels
 	Tempo    int    // beats a minute
+	Swing    int    // where the second eighth falls in its beat, percent; 0 follows the tempo
 	Beats    int    // in a bar
 	Text     string // as form.ReadSong reads it, in chord symbols
 	Remarks  string // the player's own, for the band or for practice
@@ -120,21 +121,22 @@ type Imagined struct {
 
 // ChartSummary is a chart in a list. Problem says why it cannot be read.
 type ChartSummary struct {
-	ID, Version        uint
-	Title, Key, Feel   string
-	Chords, Tags       string
-	Lengths            string
-	Tempo, Beats, Bars int
-	UpdatedAt          time.Time
-	Problem            string
+	ID, Version      uint
+	Title, Key, Feel string
+	Chords, Tags     string
+	Lengths          string
+	Tempo, Swing     int
+	Beats, Bars      int
+	UpdatedAt        time.Time
+	Problem          string
 }
 
 // Charts lists charts, the one opened last first.
 func (s *Store) Charts(p Page) ([]ChartSummary, error) {
-	return summaries(s, `SELECT id, title, version, key, feel, tempo, beats, bars, lengths, chords, tags, updated_at FROM charts
+	return summaries(s, `SELECT id, title, version, key, feel, tempo, swing, beats, bars, lengths, chords, tags, updated_at FROM charts
 		WHERE deleted_at IS NULL ORDER BY coalesce(opened_at, created_at) DESC, id DESC`, p,
 		func(r *sql.Rows, c *ChartSummary) error {
-			return r.Scan(&c.ID, &c.Title, &c.Version, &c.Key, &c.Feel, &c.Tempo, &c.Beats, &c.Bars, &c.Lengths, &c.Chords, &c.Tags, &c.UpdatedAt)
+			return r.Scan(&c.ID, &c.Title, &c.Version, &c.Key, &c.Feel, &c.Tempo, &c.Swing, &c.Beats, &c.Bars, &c.Lengths, &c.Chords, &c.Tags, &c.UpdatedAt)
 		},
 		func(id uint, title, says string) ChartSummary {
 			return ChartSummary{ID: id, Title: title, Problem: says}

@@ -123,6 +123,7 @@ var migrations = []*gormigrate.Migration{
 			created_at DATETIME NOT NULL, updated_at DATETIME NOT NULL, deleted_at DATETIME)`,
 		`CREATE INDEX sets_order ON sets (updated_at, id) WHERE deleted_at IS NULL`),
 	step("0017-lengths-of-bars", `ALTER TABLE charts ADD COLUMN lengths TEXT NOT NULL DEFAULT ''`),
+	step("0018-swing-of-charts", `ALTER TABLE charts ADD COLUMN swing INTEGER NOT NULL DEFAULT 0`),
 }
 
 type migration = gormigrate.Migration

@@ -89,6 +89,13 @@ const (
 	MaxTempo = 300
 )
 
+// MinSwing and MaxSwing bound where the second eighth falls in its beat, in percent: from
+// straight to dotted.
+const (
+	MinSwing = 50
+	MaxSwing = 75
+)
+
 // Feel is how the band counts a chart.
 type Feel struct {
 	ID, Name string

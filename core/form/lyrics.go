@@ -17,6 +17,7 @@ type Found struct {
 	Key   string // as [ParseKey] reads it
 	Feel  string // an ID of [Feels]
 	Tempo int    // beats a minute
+	Swing int    // where the second eighth falls in its beat, percent
 	Beats int    // in a bar
 	Said  []string
 }
@@ -24,7 +25,7 @@ type Found struct {
 // A line may say something of the whole: in braces, or as a word with a colon.
 var (
 	directive = regexp.MustCompile(`^\s*\{\s*([\pL_]+)\s*(?:[:\s]\s*([^}]*))?\}\s*$`)
-	meta      = regexp.MustCompile(`(?i)^\s*(title|key|tempo|bpm|feel|groove|time|metre|meter)\s*[:=]\s*(\S.*?)\s*$`)
+	meta      = regexp.MustCompile(`(?i)^\s*(title|key|tempo|bpm|swing|feel|groove|time|metre|meter)\s*[:=]\s*(\S.*?)\s*$`)
 	ignored   = regexp.MustCompile(`(?i)^\s*(artist|by|composer|words|music|album|year|capo|copyright|note|notes)\s*[:=]\s*\S`)
 	sections  = regexp.MustCompile(`(?i)^\s*((?:intro|verse|pre-?chorus|chorus|refrain|bridge|middle eight|interlude|break|solo|head|vamp|tag|turnaround|ending|outro|coda)(?:\s+(?:\d{1,2}|[A-D]))?)\s*$`)
 	metre     = regexp.MustCompile(`^(\d{1,2})\s*/\s*(\d{1,2})$`)
@@ -89,6 +90,10 @@ func (r *textReader) tell(name, value string) {
 	case "feel", "groove", "x_feel":
 		if f, ok := FeelNamed(value); ok {
 			r.found.Feel = f.ID
+		}
+	case "swing", "x_swing":
+		if n, err := strconv.Atoi(digits.FindString(value)); err == nil && n >= MinSwing && n <= MaxSwing {
+			r.found.Swing = n
 		}
 	case "tempo", "bpm":
 		if n, err := strconv.Atoi(digits.FindString(value)); err == nil && n >= MinTempo && n <= MaxTempo {

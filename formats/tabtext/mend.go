@@ -4,13 +4,43 @@ import (
 	"regexp"
 	"strconv"
 	"strings"
+	"unicode"
 )
 
 // dashes are other strokes that strings are drawn with, and bar lines.
 var dashes = strings.NewReplacer("–", "-", "—", "-", "−", "-", "─", "-", "│", "|", "┃", "|")
 
-// rowish is a line that can only be a string: a name or a bar line, and dashes.
-var rowish = regexp.MustCompile(`^\s*(?:[A-Ga-g][b#♭♯]?\d?)?\s*[-|:\d(<xX].*--.*[-|]`)
+// prefix is what stands before the first bar line of a row: the name of its string.
+var prefix = regexp.MustCompile(`^\s*(?:[A-Ga-g][b#♭♯]?\d?)?\s*`)
+
+// nameless is a line without the name before it. Patterns are slow, and lines may be long.
+func nameless(line string) string {
+	return line[len(prefix.FindString(line[:min(len(line), 24)])):]
+}
+
+// stringy tells that a line is a string: nothing but frets, their signs, bar lines and strokes.
+func stringy(line string) bool {
+	stroke, before := false, ' '
+	for i, c := range nameless(line) {
+		switch {
+		case !strings.ContainsRune("-| ", c) && !part(c) && (i > 0 || c != ':'):
+			return false
+		case c == '-' && (before == '-' || before == '|' || unicode.IsDigit(before)),
+			before == '-' && (c == '|' || unicode.IsDigit(c)):
+			stroke = true
+		}
+		before = c
+	}
+	return stroke
+}
+
+// rowish tells that a line can only be a string, whatever else stands in it: it begins as one,
+// and has strokes.
+func rowish(line string) bool {
+	rest := nameless(line)
+	_, behind, ok := strings.Cut(rest, "--")
+	return ok && strings.ContainsAny(rest[:1], "-|:0123456789(<xX") && strings.ContainsAny(behind, "-|")
+}
 
 // quoted is what stands before a line of a letter that was answered.
 var quoted = regexp.MustCompile(`^\s*>\s+`)
@@ -24,10 +54,10 @@ func mended(line string) (row, strange string, ok bool) {
 	if row = dashes.Replace(line); strings.Contains(row, "*") {
 		row = starred.ReplaceAllString(row, "$1:$2")
 	}
-	if stringy.MatchString(row) {
+	if stringy(row) {
 		return row, "", true
 	}
-	if !rowish.MatchString(row) {
+	if !rowish(row) {
 		return line, "", false
 	}
 	begin := len(named.FindString(row))

@@ -25,15 +25,13 @@ const (
 	maxNotes = score.MaxNotes
 	maxSaid  = 40
 	maxLines = 100_000
-	maxAbove = 8      // lines over a block that may hold its values
-	maxRow   = 20_000 // characters of one
+	maxAbove = 8       // lines over a block that may hold its values
+	maxRow   = 100_000 // characters of one
 )
 
 var (
-	header  = regexp.MustCompile(`^(Title|Key|Tempo|Time|Feel|Groove|Tuning|Capo|Pickup|Chords):\s*(.*)$`)
-	inRow   = `[-X| ` + regexp.QuoteMeta(characters+foreign) + `]*`
-	stringy = regexp.MustCompile(`^\s*(?:[A-Ga-g][b#]?)?\s*[|:]?` + inRow + `(?:-[-|\d]|[|\d]-)` + inRow + `$`)
-	valuey  = regexp.MustCompile(`^r?[whqesz]\.?[36]?~?$`)
+	header = regexp.MustCompile(`^(Title|Key|Tempo|Time|Feel|Groove|Tuning|Capo|Pickup|Chords):\s*(.*)$`)
+	valuey = regexp.MustCompile(`^r?[whqesz]\.?[36]?~?$`)
 )
 
 // Read reads tablature text. in is the instrument where the text names no

@@ -2250,6 +2250,11 @@ export interface components {
             plan: components["schemas"]["Plan"];
             /** @description the player's own, for the band or for practice */
             remarks?: string;
+            /**
+             * Format: int64
+             * @description where the second eighth falls in its beat, in percent, 50 to 75; 0 follows the tempo
+             */
+            swing?: number;
             /** @description words to find it by, with commas between */
             tags?: string;
             /**
@@ -2278,6 +2283,11 @@ export interface components {
             key: string;
             /** @description the player's own, for the band or for practice */
             remarks?: string;
+            /**
+             * Format: int64
+             * @description where the second eighth falls in its beat, in percent, 50 to 75; 0 follows the tempo
+             */
+            swing?: number;
             /** @description words to find it by, with commas between */
             tags?: string;
             /**
@@ -2305,6 +2315,8 @@ export interface components {
             lengths?: number[];
             /** @description why it cannot be opened */
             problem?: string;
+            /** Format: int64 */
+            swing?: number;
             tags?: string;
             /** Format: int64 */
             tempo: number;
@@ -2505,6 +2517,8 @@ export interface components {
             beats?: number;
             feel?: string;
             key?: string;
+            /** Format: int64 */
+            swing?: number;
             /** Format: int64 */
             tempo?: number;
             title?: string;

@@ -18,8 +18,11 @@ const choruses = ref(2)
 const catalogue = useCatalogue()
 const compers = computed(() => catalogue.data.value?.compers ?? [])
 const feel = computed(() => catalogue.data.value?.feels.find((f) => f.id === band.chart?.feel))
-/* It follows the tempo unless it is set. */
-const swing = computed(() => band.swing || feel.value?.swings[Math.round((band.tempo - minTempo) / 10)] || 0.5)
+/* It is as the chart has it, or follows the tempo, unless it is set. */
+const own = computed(() => (band.chart?.swing ?? 0) / 100)
+const swing = computed(
+  () => band.swing || own.value || feel.value?.swings[Math.round((band.tempo - minTempo) / 10)] || 0.5,
+)
 const basses = computed(() =>
   (catalogue.data.value?.basses ?? []).map((b) =>
     b.id === 'own' && feel.value ? { ...b, name: `${b.name}: ${feel.value.bass}` } : b,
@@ -115,8 +118,10 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
         >Swing
         <small
           >{{ Math.round(swing * 100) }} %, {{ swingName(swing) }};
-          <template v-if="!band.swing">follows the tempo</template>
-          <PressButton v-else class="plain" @click="band.swing = 0">follow the tempo again</PressButton></small
+          <template v-if="!band.swing">{{ own ? 'as the chart has it' : 'follows the tempo' }}</template>
+          <PressButton v-else class="plain" @click="band.swing = 0">{{
+            own ? 'as the chart has it' : 'follow the tempo again'
+          }}</PressButton></small
         ></span
       >
       <Slider

@@ -40,7 +40,9 @@ export const useBand = defineStore('band', () => {
   const drops = computed(() => dropped.value || settings.dropChords)
 
   /** The tempo that swing follows, by tens; below it nothing changes. */
-  const pace = computed(() => (swing.value ? 0 : Math.max(130, Math.round(tempo.value / 10) * 10)))
+  const pace = computed(() =>
+    swing.value || chart.value?.swing ? 0 : Math.max(130, Math.round(tempo.value / 10) * 10),
+  )
   /** The tempo to come back to from half of it. */
   const full = ref(0)
 

@@ -4,7 +4,6 @@ import { useTitle } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
-import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import Textarea from 'primevue/textarea'
@@ -20,6 +19,7 @@ import { useCommands } from '../../shell/useCommands'
 import { useNews } from '../../document/useNews'
 import BarTiles from './BarTiles.vue'
 import KeyField from './KeyField.vue'
+import PlayedFields from './PlayedFields.vue'
 import ReadingNotes from './ReadingNotes.vue'
 import SwapNotes from './SwapNotes.vue'
 import { written } from './tiles'
@@ -96,10 +96,6 @@ watch(reading, () => (swapping.value = undefined))
 /* The text may be in numerals of the key: then it says the same in every key. */
 const numbered = computed(() => reading.value?.numerals === body.value.text.trim())
 const suggested = ref('')
-function setFeel(feel: string) {
-  const f = catalogue.data.value?.feels.find((x) => x.id === feel)
-  draft.change('feel', { feel, tempo: f?.tempo ?? body.value.tempo })
-}
 const turnarounds = computed(() => catalogue.data.value?.turnarounds.filter((t) => t.minor === minor.value) ?? [])
 const forms = computed(
   () => catalogue.data.value?.forms.map((f) => ({ ...f, name: f.name.replaceAll('♭', 'b') })) ?? [],
@@ -211,32 +207,7 @@ onBeforeUnmount(() => void changes.fresh())
             </template>
           </Select>
         </FieldRow>
-        <FieldRow label="Feel" for="feel" :wrong="wrong.feel">
-          <Select
-            input-id="feel"
-            :model-value="body.feel"
-            :options="catalogue.data.value?.feels ?? []"
-            option-label="name"
-            option-value="id"
-            @update:model-value="setFeel"
-          />
-        </FieldRow>
-        <FieldRow label="Tempo" for="tempo" hint="beats a minute" :wrong="wrong.tempo">
-          <InputNumber
-            :model-value="body.tempo"
-            input-id="tempo"
-            :invalid="!!wrong.tempo"
-            @update:model-value="(tempo) => typed('tempo', { tempo: tempo ?? 0 })"
-          />
-        </FieldRow>
-        <FieldRow label="Beats in a bar" for="beats" :wrong="wrong.beats">
-          <InputNumber
-            :model-value="body.beats"
-            input-id="beats"
-            :invalid="!!wrong.beats"
-            @update:model-value="(beats) => typed('metre', { beats: beats ?? 0 })"
-          />
-        </FieldRow>
+        <PlayedFields :body="body" :wrong="wrong" @change="draft.change" @typed="typed" />
         <FieldRow label="Tags" for="tags" hint="with commas between" :wrong="wrong.tags">
           <InputText
             id="tags"

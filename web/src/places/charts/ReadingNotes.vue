@@ -10,13 +10,14 @@ const props = defineProps<{ reading: Reading; body: ChartBody }>()
 const catalogue = useCatalogue()
 const emit = defineEmits<{ take: [name: string, part: Partial<ChartBody>] }>()
 const found = computed(() => {
-  const { title, key, feel, tempo, beats } = props.reading.found
+  const { title, key, feel, tempo, swing, beats } = props.reading.found
   const b = props.body
   return {
     ...(title && title !== b.title ? { title } : {}),
     ...(key && key !== b.key ? { key } : {}),
     ...(feel && feel !== b.feel ? { feel } : {}),
     ...(tempo && tempo !== b.tempo ? { tempo } : {}),
+    ...(swing && swing !== b.swing ? { swing } : {}),
     ...(beats && beats !== b.beats ? { beats } : {}),
   } satisfies Partial<ChartBody>
 })
@@ -26,6 +27,7 @@ const says = computed(() =>
     found.value.key && `in ${found.value.key}`,
     found.value.feel && catalogue.data.value?.feels.find((f) => f.id === found.value.feel)?.name,
     found.value.tempo && `${found.value.tempo} beats a minute`,
+    found.value.swing && `a swing of ${found.value.swing} %`,
     found.value.beats && `${found.value.beats} beats in a bar`,
   ].filter((s): s is string => !!s),
 )

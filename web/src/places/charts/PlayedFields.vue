@@ -1,0 +1,59 @@
+<script setup lang="ts">
+/* How a chart is played: its feel, its tempo, its swing and its metre. */
+import InputNumber from 'primevue/inputnumber'
+import Select from 'primevue/select'
+import type { ChartBody } from '../../api/client'
+import { useCatalogue } from '../../api/queries'
+import FieldRow from '../../shell/FieldRow.vue'
+
+const { body } = defineProps<{ body: ChartBody; wrong: Partial<Record<string, string>> }>()
+const emit = defineEmits<{
+  change: [name: string, part: Partial<ChartBody>]
+  /** a letter at a time */
+  typed: [name: string, part: Partial<ChartBody>]
+}>()
+const catalogue = useCatalogue()
+function setFeel(feel: string) {
+  const f = catalogue.data.value?.feels.find((x) => x.id === feel)
+  emit('change', 'feel', { feel, tempo: f?.tempo ?? body.tempo })
+}
+</script>
+
+<template>
+  <FieldRow label="Feel" for="feel" :wrong="wrong.feel">
+    <Select
+      input-id="feel"
+      :model-value="body.feel"
+      :options="catalogue.data.value?.feels ?? []"
+      option-label="name"
+      option-value="id"
+      @update:model-value="setFeel"
+    />
+  </FieldRow>
+  <FieldRow label="Tempo" for="tempo" hint="beats a minute" :wrong="wrong.tempo">
+    <InputNumber
+      :model-value="body.tempo"
+      input-id="tempo"
+      :invalid="!!wrong.tempo"
+      @update:model-value="(tempo) => emit('typed', 'tempo', { tempo: tempo ?? 0 })"
+    />
+  </FieldRow>
+  <FieldRow label="Swing" for="swing" hint="where the second eighth falls, 50 to 75 %" :wrong="wrong.swing">
+    <InputNumber
+      :model-value="body.swing || null"
+      input-id="swing"
+      suffix=" %"
+      placeholder="follows the tempo"
+      :invalid="!!wrong.swing"
+      @update:model-value="(swing) => emit('typed', 'swing', { swing: swing ?? 0 })"
+    />
+  </FieldRow>
+  <FieldRow label="Beats in a bar" for="beats" :wrong="wrong.beats">
+    <InputNumber
+      :model-value="body.beats"
+      input-id="beats"
+      :invalid="!!wrong.beats"
+      @update:model-value="(beats) => emit('typed', 'metre', { beats: beats ?? 0 })"
+    />
+  </FieldRow>
+</template>
