@@ -63,6 +63,19 @@ func TestDrawingsLeaveAsPictures(t *testing.T) {
 	}
 }
 
+// The neck is printed by itself.
+func TestTheNeckGoesOnPaper(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/bench/6")
+	p.until(`document.querySelectorAll('.neck svg g').length > 10`)
+	eval[bool](p, `(window.printed = [], new MutationObserver(list => list.forEach(m => m.addedNodes.forEach(n => {
+		if (n.tagName === 'IFRAME') n.addEventListener('load', () => { n.contentWindow.print = () => printed.push(n.contentDocument.querySelectorAll('svg text').length) }, { capture: true })
+	}))).observe(document.body, { childList: true }), true)`)
+	p.click("button:has(.pi-image)", "")
+	p.click("[role=menuitem]", "On paper")
+	p.until(`printed[0] > 20`)
+}
+
 // margin and fine are how a picture lies about what was drawn.
 const margin, fine = 16, 2
 

@@ -6,7 +6,7 @@ import Menu from 'primevue/menu'
 import { useToast } from 'primevue/usetoast'
 import { save } from '../shell/save'
 
-const { of, title } = defineProps<{
+const { of, title, small } = defineProps<{
   /** What is drawn, on the page. */
   of: () => Element | null | undefined
   title: string
@@ -16,12 +16,13 @@ const { of, title } = defineProps<{
 const toast = useToast()
 const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
 
-async function leave(kind: 'svg' | 'png') {
+async function leave(kind: 'svg' | 'png' | 'paper') {
   const root = of()
   if (!root) return
   try {
-    const { asPNG, asSVG } = await import('./leave')
-    save(await (kind === 'svg' ? asSVG(root) : asPNG(root)), title, kind)
+    const { asPNG, asSVG, onPaper } = await import('./leave')
+    if (kind === 'paper') await onPaper(root)
+    else save(await (kind === 'svg' ? asSVG(root) : asPNG(root)), title, kind)
   } catch (e) {
     toast.add({
       severity: 'error',
@@ -33,6 +34,7 @@ async function leave(kind: 'svg' | 'png') {
 const kinds = [
   { label: 'SVG, which stays sharp at any size', command: () => void leave('svg') },
   { label: 'PNG, twice as fine as the screen', command: () => void leave('png') },
+  ...(small ? [{ label: 'On paper, by itself', command: () => void leave('paper') }] : []),
 ]
 </script>
 

@@ -27,3 +27,18 @@ export async function asPNG(root: Element): Promise<Blob> {
     URL.revokeObjectURL(url)
   }
 }
+
+/** Prints it alone, as wide as the paper. */
+export async function onPaper(root: Element) {
+  const { svg, width, height } = await picture(root)
+  const frame = document.createElement('iframe')
+  frame.style.cssText = 'position:fixed;inset:auto;width:0;height:0;border:0'
+  frame.srcdoc = `<style>@page{size:${width > height ? 'landscape' : 'portrait'};margin:12mm}body{margin:0}svg{width:100%;height:auto}</style>${svg}`
+  await new Promise((done) => {
+    frame.onload = done
+    document.body.append(frame)
+  })
+  const paper = frame.contentWindow!
+  paper.onafterprint = () => frame.remove()
+  paper.print()
+}
