@@ -38,10 +38,12 @@ function setFeel(feel: string) {
       @update:model-value="(tempo) => emit('typed', 'tempo', { tempo: tempo ?? 0 })"
     />
   </FieldRow>
-  <FieldRow label="Swing" for="swing" hint="where the second eighth falls, 50 to 75 %" :wrong="wrong.swing">
+  <FieldRow label="Swing" for="swing" hint="50 to 75 percent" :wrong="wrong.swing">
     <InputNumber
       :model-value="body.swing || null"
       input-id="swing"
+      class="swing"
+      title="where the second eighth falls in its beat"
       suffix=" %"
       placeholder="follows the tempo"
       :invalid="!!wrong.swing"
@@ -57,3 +59,9 @@ function setFeel(feel: string) {
     />
   </FieldRow>
 </template>
+
+<style scoped>
+.swing :deep(input) {
+  width: 11.5rem;
+}
+</style>
