@@ -360,7 +360,11 @@ func (s *server) lessons(api huma.API) {
 		})
 	register(s, api, operation(http.MethodPost, "/api/assignments/{id}/restore", "restore-assignment", "Take a deletion back", http.StatusNoContent),
 		func(_ context.Context, in *ByID) (struct{}, error) {
-			return struct{}{}, missing("assignment", s.store.RestoreAssignment(in.ID))
+			player, err := s.store.Player()
+			if err != nil {
+				return struct{}{}, err
+			}
+			return struct{}{}, missing("assignment", s.store.RestoreAssignment(player.ID, in.ID))
 		})
 }
 

@@ -149,6 +149,8 @@ func TestAnAssignmentThereAndBack(t *testing.T) {
 	assert.Contains(t, says, "not made here, or was deleted")
 	require.Equal(t, 204, ask(t, srv, "POST", fmt.Sprintf("/api/assignments/%d/restore", made.ID), nil, nil).StatusCode)
 	assert.Equal(t, 404, ask(t, srv, "GET", fmt.Sprintf("/api/assignments/%d", given.ID), nil, nil).StatusCode)
+	assert.Equal(t, 404, ask(t, srv, "POST", fmt.Sprintf("/api/assignments/%d/restore", given.ID), nil, nil).StatusCode)
+	assert.Equal(t, 404, ask(t, srv, "POST", "/api/assignments/999/restore", nil, nil).StatusCode)
 }
 
 // On another machine all of it is made anew, the exercise on the instrument that is

@@ -79,10 +79,14 @@ func (s *Store) DeleteAssignment(id uint) error {
 	})
 }
 
-// RestoreAssignment takes a deletion back.
-func (s *Store) RestoreAssignment(id uint) error {
+// RestoreAssignment takes back that a player deleted one of theirs.
+func (s *Store) RestoreAssignment(player, id uint) error {
 	return s.write(func(tx *gorm.DB) error {
-		return tx.Unscoped().Model(&Assignment{}).Where("id = ?", id).UpdateColumn("deleted_at", nil).Error
+		done := tx.Unscoped().Model(&Assignment{}).Where("id = ? AND player = ?", id, player).UpdateColumn("deleted_at", nil)
+		if done.Error == nil && done.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		return done.Error
 	})
 }
 

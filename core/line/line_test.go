@@ -316,11 +316,8 @@ func BenchmarkWriteAChorusOfEighths(b *testing.B) {
 // What is hard to read is hard to mean: no written line asks for sextuplets or
 // thirty-seconds, swung eighths need no brackets, and a landing never is a blip.
 func TestWrittenLinesCanBeRead(t *testing.T) {
-	key := form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}}
 	for _, f := range form.Forms {
-		if f.Minor {
-			continue
-		}
+		key := form.Key{Tonic: pitch.Name{Letter: 6, Alter: -1}, Minor: f.Minor}
 		for seed := range uint64(60) {
 			s := score.Score{Key: key, Progression: f.In(key), In: neck.Standard(), Swing: true}
 			w := Wish{Region: neck.Region{Low: 5, High: 9}, Palette: blend.Palettes[0], Rhythm: Rhythms[seed%4].ID, Density: 1 + int(seed%5), Phrasing: Phrasings[seed%3].ID, Seed: seed}

@@ -78,7 +78,7 @@ func Straighten(notes []Note) (moved int) {
 // that this becomes the half. It leaves notes that do not swing as they are and
 // returns false.
 func Unswing(notes []Note) bool {
-	const edge, half = Tick / 12, Tick / 2
+	const edge, half, swung = Tick / 12, Tick / 2, Tick * 7 / 12
 	var late []int            // where second eighths fall that are not in the middle
 	straight := 0             // those that are
 	other := map[int]bool{}   // beats that are divided elsewhere
@@ -100,11 +100,14 @@ func Unswing(notes []Note) bool {
 			late = append(late, in...)
 		}
 	}
-	// A short lick has few; all of them are late then, and nothing is divided otherwise.
-	if len(late) <= straight || len(late) < 3 && (straight > 0 || len(other) > 0) {
+	if len(late) <= straight {
 		return false
 	}
 	slices.Sort(late)
+	// A short lick has few; all of them are well late then, and nothing is divided otherwise.
+	if len(late) < 3 && (straight > 0 || len(other) > 0 || late[0] < swung) {
+		return false
+	}
 	at := late[len(late)/2]
 	even := func(tick int) int {
 		beat := floor(tick, Tick)

@@ -46,6 +46,7 @@ func TestPlayedSwingIsMadeEven(t *testing.T) {
 		assert.Equal(t, []int{480, 960}, []int{short[1].Start, short[2].Start})
 	}
 	for what, notes := range map[string][]Note{
+		"a little late":  {at(0, 400), at(520, 400), at(960, 400), at(1480, 400), at(1920, 400)},
 		"half a triplet": {at(0, 320), at(320, 320), at(640, 320), at(1600, 320)},
 		"straight":       {at(0, 480), at(480, 480), at(960, 480), at(1440, 480), at(1920, 480), at(2400, 480)},
 		"triplets":       {at(0, 320), at(320, 320), at(640, 320), at(960, 320), at(1280, 320), at(1600, 320), at(1920, 320), at(2240, 320), at(2560, 320)},

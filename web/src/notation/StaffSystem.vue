@@ -82,6 +82,7 @@ function press(e: MouseEvent, bar: Box) {
         />
       </g>
       <text v-if="swing" class="feel" x="2" :y="at.chords">swing</text>
+      <text v-for="(s, i) in row.sections" :key="`section${i}`" class="section" :x="s.x" y="12">{{ s.text }}</text>
       <text v-for="(s, i) in row.symbols" :key="`chord${i}`" class="chord" :x="s.x" :y="s.y" :font-size="sizes.chord">
         <SvgMusic :text="s.text" :size="sizes.chord" />
       </text>
@@ -231,6 +232,11 @@ function press(e: MouseEvent, bar: Box) {
 .fret.found {
   font-style: italic;
   font-weight: 500;
+  fill: var(--soft);
+}
+
+.section {
+  font: 600 13px var(--font-text);
   fill: var(--soft);
 }
 

@@ -67,6 +67,7 @@ export interface Row {
   spots: Spot[]
   boxes: Box[]
   symbols: { x: number; y: number; text: string }[]
+  sections: { x: number; text: string }[]
 }
 
 export interface Layout {
@@ -77,6 +78,8 @@ export interface Layout {
 
 const majors = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#']
 const staffHeight = 40
+/** Room for the name of a section, over the chords. */
+const sectionHeight = 15
 
 /** The room that each part takes: as it is read best, and where a whole chorus is to be in sight. */
 const usual = { chords: 30, above: 22, between: 44, string: 13, degrees: 28, foot: 42 }
@@ -189,11 +192,12 @@ function systemOf(score: Score, row: Placed[], space: Room): System {
   const room = Math.max(14, (highest - 8) * 5 + space.above) + (tuplets ? 14 : 0) + (named ? 18 : 0) + signs * 12
   const below = Math.max(space.between, -lowest * 5 + 32) + (tuplets ? 20 : has((s) => s.base > 8) ? 10 : 0)
   const stacked = Math.max(1, ...strokes(row).map((s) => s.notes.length)) - 1
-  const staffTop = space.chords + room
+  const top = space.chords + (row.some((p) => p.measure.section) ? sectionHeight : 0)
+  const staffTop = top + room
   const tabBottom = staffTop + staffHeight + below + tab(score, space)
   return {
     top: 0,
-    chords: space.chords - 8,
+    chords: top - 8,
     staffTop,
     tabBottom,
     degrees: tabBottom + space.degrees,
@@ -219,7 +223,7 @@ function drawRow(
   svg.setAttribute('viewBox', `0 0 ${width} ${at.height}`)
   for (const side of ['width', 'height', 'style']) svg.removeAttribute(side)
   const context = renderer.getContext()
-  const out: Row = { drawing, at, strings: score.strings, spots: [], boxes: [], symbols: [] }
+  const out: Row = { drawing, at, strings: score.strings, spots: [], boxes: [], symbols: [], sections: [] }
   const drawn = new Map<number, Drawn>()
   system(context, score, row, index, rows, width, how.fingers, space, out, drawn)
   joins(context, score, drawn)
@@ -340,6 +344,7 @@ function system(
       if (k >= 0 && p.measure.strokes[k]!.at === tick) return xs[k]! - 8
       return xs[0]! - 8 + ((end - xs[0]!) * b) / p.measure.beats
     }
+    if (p.measure.section) layout.sections.push({ x: xs[0]! - 8, text: p.measure.section })
     for (const c of p.measure.chords)
       layout.symbols.push({ x: c.beat === 0 ? xs[0]! - 8 : beat(c.beat), y: at.chords, text: c.symbol })
     x += w
