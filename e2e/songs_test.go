@@ -43,6 +43,8 @@ func TestASongIsChartedAsItIsWritten(t *testing.T) {
 	p.write("input[aria-label='find a chart']", "evening")
 	p.until(`document.querySelectorAll('.charts li').length === 1`)
 	p.sees(".charts li", "duo, evening")
+	p.visit("/paper/" + id + "?of=thread&frets=7-11")
+	p.until(`[...document.querySelectorAll('article text.section')].map(e => e.textContent).join() === 'Verse,Verse,Bridge'`)
 	p.visit("/paper/" + id + "?of=chords")
 	p.sees(".leaf", "the horns come in at the bridge")
 }
