@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"testing"
 
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -56,9 +57,32 @@ func TestTheBandIsWrittenIntoAFile(t *testing.T) {
 	p.keys("\t")
 	p.click("[role=dialog] button", "Save as WAV")
 	p.until(`document.querySelector('.writing progress')?.value > 0.01`)
+	p.keys(kb.Escape)
+	p.inBothLooks(".strip", "the strip while a file is written")
 	p.click(".writing button", "Stop writing")
 	p.until(`!document.querySelector('.writing')`)
 	assert.Equal(t, 1, eval[int](p, `saved.length`))
+
+	// A line, and asked for again while it is written; then the licks that are shown.
+	p.visit("/lines/1")
+	p.until(`document.querySelectorAll('.grid [data-note]').length > 10`)
+	for range 2 {
+		p.click("button", "Export and more")
+		p.click("[role=menuitem]", "WAV, with the band")
+		p.until(`document.querySelector('.writing progress')?.value > 0.01`)
+	}
+	p.until(`saved.length === 1 && !document.querySelector('.writing')`)
+	heard = evalLater[listened](p, `saved[0].arrayBuffer().then(heard)`)
+	assert.Greater(t, heard.Loud, 0.03)
+	assert.Less(t, heard.Tail, 0.001)
+	p.visit("/licks?tag=trill")
+	p.until(`document.querySelectorAll('.card [data-note]').length > 2`)
+	p.click("button", "Export")
+	p.click("[role=menuitem]", "WAV, with the band")
+	p.until(`saved.length === 1 && !document.querySelector('.writing')`)
+	heard = evalLater[listened](p, `saved[0].arrayBuffer().then(heard)`)
+	assert.Greater(t, heard.Loud, 0.03)
+	assert.Less(t, heard.Tail, 0.001)
 }
 
 // Every line and every lick of the demo sounds, over its band, and ends in silence.

@@ -27,13 +27,12 @@ export const useWriting = defineStore('writing', () => {
     title.value = what
     part.value = 0
     trouble.value = ''
+    let worker: Worker | undefined
+    let off = false // it was stopped, perhaps for another
     try {
       return await new Promise<ArrayBuffer | undefined>((done, fail) => {
-        let worker: Worker | undefined
-        let off = false
         stopped = () => {
           off = true
-          worker?.terminate()
           done(undefined)
         }
         void Promise.all([import('./engine').then((e) => e.fetchBank(() => {})), load()])
@@ -42,11 +41,8 @@ export const useWriting = defineStore('writing', () => {
             worker = new Worker(new URL('./write.worker.ts', import.meta.url), { type: 'module' })
             worker.onmessage = ({ data }: MessageEvent<Written>) => {
               if ('part' in data) part.value = data.part
-              else {
-                worker?.terminate()
-                if ('wav' in data) done(data.wav)
-                else fail(new Error(data.why))
-              }
+              else if ('wav' in data) done(data.wav)
+              else fail(new Error(data.why))
             }
             worker.onerror = (e) => fail(new Error(`The sound could not be written (${e.message}).`))
             worker.postMessage({ bank, midi, tempo, levels: levelsOf(kept) } satisfies Writing, [bank, midi])
@@ -57,7 +53,8 @@ export const useWriting = defineStore('writing', () => {
       trouble.value = e instanceof Error ? e.message : String(e)
       return undefined
     } finally {
-      if (title.value === what) title.value = ''
+      worker?.terminate()
+      if (!off) title.value = ''
     }
   }
 
