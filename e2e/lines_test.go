@@ -202,6 +202,31 @@ func TestWhatWasGuessedIsMarkedUntilItIsSettled(t *testing.T) {
 	}
 }
 
+// Notes of a MIDI file that sound as if hammered are proposed so, marked, and settled.
+func TestHowNotesAreReachedIsProposed(t *testing.T) {
+	var lead []band.Note
+	for i, velocity := range []int{100, 60, 100, 100} {
+		lead = append(lead, band.Note{Start: i * 960, Length: 960, MIDI: []int{60, 62, 65, 60}[i], Velocity: velocity})
+	}
+	solo := band.Performance{Metres: []band.Metre{{Beats: 4}}, Ticks: 3840, Tracks: []band.Track{{Name: "solo", Notes: lead}}}
+	file := filepath.Join(t.TempDir(), "solo.mid")
+	require.NoError(t, os.WriteFile(file, midi.Write(solo, midi.Head{Title: "Softly", Tempo: 100, Key: form.Key{}}), 0o600))
+	p := sit(t, true)
+	p.visit("/lines")
+	p.sees("h1", "Lines")
+	p.do(chromedp.SetUploadFiles(chromedp.CSS("input[type=file]"), []string{file}))
+	p.sees(".preview .said", "1 notes sound as if hammered")
+	p.click("[role=dialog] button", "Keep it")
+	id := p.lineID()
+	p.sees(".guesses", "hammered, pulled off or slid into")
+	assert.EqualValues(t, "hammer-on", p.kept(id).Notes[1].Join)
+	p.inBothLooks(".guesses", "what was guessed")
+	p.click(".guesses button", "all are right")
+	p.until(`!document.querySelector('.guesses, text.about')`)
+	p.saved()
+	assert.EqualValues(t, "hammer-on", p.kept(id).Notes[1].Join)
+}
+
 func TestALineIsWrittenByHand(t *testing.T) {
 	p := sit(t, true)
 	p.visit("/lines")

@@ -23,17 +23,26 @@ func TestDrawingsLeaveAsPictures(t *testing.T) {
 	p.before(`window.saved = []
 		const make = URL.createObjectURL
 		URL.createObjectURL = (b) => (saved.push(b), make.call(URL, b))`)
+	p.do(chromedp.EmulateViewport(1280, 1600))
 	const leave = "button:has(.pi-image)"
-	for _, c := range []struct{ path, drawn, ready, has string }{
-		{"/bench/6", ".bench .neck", `document.querySelectorAll('.neck svg g').length > 10`, "♭7"},
-		{"/atlas/6", ".atlas > div:last-of-type", `document.querySelectorAll('.cell svg').length >= 15`, "E shape"},
-		{"/paper/6?of=chords", "article.leaf", `document.querySelectorAll('article .bar').length === 12`, "Slipway Shuffle"},
-		{"/paper/6?of=thread", "article", `document.querySelectorAll('article [data-note]').length > 11`, "Slipway Shuffle"},
-		{"/lines/1/paper", "article", `document.querySelectorAll('article [data-note]').length > 20`, "swing"},
+	for _, c := range []struct {
+		path, drawn, ready, has string
+		stage                   bool
+	}{
+		{"/bench/6", ".bench .neck", `document.querySelectorAll('.neck svg g').length > 10`, "♭7", false},
+		{"/atlas/6", ".atlas > div:last-of-type", `document.querySelectorAll('.cell svg').length >= 15`, "E shape", false},
+		{"/paper/6?of=chords", "article.leaf", `document.querySelectorAll('article .bar').length === 12`, "Slipway Shuffle", false},
+		{"/paper/6?of=thread", "article", `document.querySelectorAll('article [data-note]').length > 11`, "Slipway Shuffle", false},
+		{"/lines/1/paper", "article", `document.querySelectorAll('article [data-note]').length > 20`, "swing", false},
+		{"/bench/6", ".bench .neck", `document.querySelectorAll('.neck svg g').length > 10`, "♭7", true},
+		{"/lines/1/paper", "article", `document.querySelectorAll('article [data-note]').length > 20`, "swing", false},
 	} {
 		p.visit(c.path)
 		p.until(`document.querySelector(%q) && %s`, leave, c.ready)
-		p.do(chromedp.EmulateViewport(1280, 1600))
+		if c.stage {
+			p.click("button", "Stage")
+			p.until(`[...document.querySelectorAll('button')].some(b => b.innerText.trim() === 'Paper')`)
+		}
 		evalLater[bool](p, `document.fonts.ready.then(() => new Promise(d => requestAnimationFrame(() => requestAnimationFrame(() => d(true)))))`)
 		p.click(leave, "")
 		p.click("[role=menuitem]", "SVG")

@@ -217,3 +217,20 @@ func TestBarsOfAnotherLength(t *testing.T) {
 	p.until(`document.querySelectorAll('[data-note]').length > 4`)
 	assert.Equal(t, 5, eval[int](p, `document.querySelectorAll('[class*="timesignature" i]').length`), "a time at each change")
 }
+
+// A chart's swing is set in the editor, told by the band's panel, and may be left to the tempo.
+func TestAChartHasItsSwing(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/charts/6")
+	p.write("#swing", "99")
+	p.keys("\t")
+	p.sees("[role=alert]", "a swing of 99 %")
+	p.write("#swing", "58")
+	p.keys("\t")
+	p.saved()
+	p.inBothLooks("form", "how a chart is played")
+	p.visit("/bench/6")
+	p.sees(".strip", "Slipway")
+	p.click(".strip .more", "Band")
+	p.sees("[role=dialog]", "58 %, lightly swung; as the chart has it")
+}

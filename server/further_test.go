@@ -6,6 +6,7 @@ import (
 	"io"
 	"net/http"
 	"net/url"
+	"reflect"
 	"strings"
 	"testing"
 
@@ -287,4 +288,22 @@ func TestAChartKeepsItsSwing(t *testing.T) {
 		listed = listed || row.Title == "Lilt" && row.Swing == 58
 	}
 	assert.True(t, listed)
+}
+
+// Whatever a player says of a chart is kept when it is changed.
+func TestEveryFieldOfAChartIsChanged(t *testing.T) {
+	srv := serve(t)
+	var made, got Chart
+	ask(t, srv, "POST", "/api/charts", ChartBody{Title: "Before", Key: "C", Feel: "shuffle", Tempo: 96, Beats: 4, Text: "| C7 | F7 |"}, &made)
+	after := ChartBody{Title: "After", Key: "Bb", Feel: "straight", Tempo: 120, Swing: 58, Beats: 3, Text: "| Bb7 | Eb7 |", Remarks: "slower", Tags: "duo"}
+	for i, v := 0, reflect.ValueOf(after); i < v.NumField(); i++ {
+		require.False(t, v.Field(i).IsZero(), v.Type().Field(i).Name)
+	}
+	text, err := json.Marshal(after)
+	require.NoError(t, err)
+	path := fmt.Sprintf("/api/charts/%d", made.ID)
+	resp, body := send(t, srv, "PUT", path, `"1"`, string(text))
+	require.Equal(t, 200, resp.StatusCode, string(body))
+	ask(t, srv, "GET", path, nil, &got)
+	assert.Equal(t, after, got.ChartBody)
 }

@@ -154,7 +154,7 @@ func (s *Store) CreateChart(c *Chart) error { return create[Chart](s, c) }
 
 // ChangeChart lets do alter what a player says of a chart, and its plan.
 func (s *Store) ChangeChart(id, version uint, do func(*Chart) error) (Chart, error) {
-	return change(s, id, version, []any{"title", "key", "feel", "tempo", "beats", "text", "remarks", "tags", "bars", "lengths", "chords", "plan"}, do)
+	return change(s, id, version, []any{"title", "key", "feel", "tempo", "swing", "beats", "text", "remarks", "tags", "bars", "lengths", "chords", "plan"}, do)
 }
 
 // ChangePlan lets do alter the plan of a chart, and nothing else.
