@@ -1,6 +1,6 @@
 # Two commands do everything: make demo, make test.
 export CGO_ENABLED = 0
-ADDR ?= 127.0.0.1:4760
+ADDR ?= 127.0.0.1:4761
 WEB = $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json NOTICE
 
 .PHONY: demo test thorough bench build check unit interface hostile fuzz types notice clean

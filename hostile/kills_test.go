@@ -78,9 +78,9 @@ func TestLostUpdates(t *testing.T) {
 	p := start(t, "demo", t.TempDir())
 	version := func() string {
 		_, data := p.ask("GET", "/api/charts/6", nil)
-		var c struct{ Version uint }
+		var c struct{ Version string }
 		require.NoError(t, json.Unmarshal(data, &c))
-		return fmt.Sprintf("%q", fmt.Sprint(c.Version))
+		return fmt.Sprintf("%q", c.Version)
 	}
 	lost, turnedDown := 0, 0
 	for i := range 400 {

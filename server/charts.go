@@ -32,8 +32,8 @@ type ChartBody struct {
 
 // Chart is a stored chart.
 type Chart struct {
-	ID      uint `json:"id"`
-	Version uint `json:"version" doc:"its ETag, without the quotes"`
+	ID      uint      `json:"id"`
+	Version store.Tag `json:"version" doc:"its ETag, without the quotes"`
 	ChartBody
 	Plan     store.Plan `json:"plan"`
 	Bars     int        `json:"bars"`
@@ -45,7 +45,7 @@ type Chart struct {
 // ChartRow is a chart in a list.
 type ChartRow struct {
 	ID       uint      `json:"id"`
-	Version  uint      `json:"version"`
+	Version  store.Tag `json:"version"`
 	Title    string    `json:"title"`
 	Key      string    `json:"key"`
 	Feel     string    `json:"feel"`
@@ -63,12 +63,12 @@ type ChartRow struct {
 
 func wireChart(c store.Chart) Chart {
 	feel, _ := form.FeelByID(c.Feel)
-	return Chart{c.ID, c.Version, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Swing, c.Beats, c.Text, c.Remarks, c.Tags}, c.Plan, c.Bars, lengths(c.Lengths), feel.Name, c.UpdatedAt}
+	return Chart{c.ID, c.Tag, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Swing, c.Beats, c.Text, c.Remarks, c.Tags}, c.Plan, c.Bars, lengths(c.Lengths), feel.Name, c.UpdatedAt}
 }
 
 func chartRow(c store.ChartSummary) ChartRow {
 	feel, _ := form.FeelByID(c.Feel)
-	return ChartRow{c.ID, c.Version, c.Title, c.Key, c.Feel, feel.Name, c.Tempo, c.Swing, c.Beats, c.Bars, lengths(c.Lengths), c.Chords, c.Tags, c.UpdatedAt, c.Problem}
+	return ChartRow{c.ID, c.Tag, c.Title, c.Key, c.Feel, feel.Name, c.Tempo, c.Swing, c.Beats, c.Bars, lengths(c.Lengths), c.Chords, c.Tags, c.UpdatedAt, c.Problem}
 }
 
 // lengths are those a list tells.
@@ -141,7 +141,7 @@ func (s *server) chart(id uint) (store.Chart, error) {
 
 func (s *server) charts(api huma.API) {
 	k := keeping[ChartBody, store.Chart, store.ChartSummary, Chart, ChartRow]{
-		name: "chart", path: "/api/charts", wire: wireChart, row: chartRow, version: func(c store.Chart) uint { return c.Version },
+		name: "chart", path: "/api/charts", wire: wireChart, row: chartRow, tag: func(c store.Chart) store.Tag { return c.Tag },
 		stored: func(_ context.Context, b ChartBody) (store.Chart, error) { return b.stored() },
 		put: func(old *store.Chart, now store.Chart) {
 			now.Kept, now.Plan, now.OpenedAt = old.Kept, fitted(old.Plan, now), old.OpenedAt
@@ -157,11 +157,11 @@ func (s *server) charts(api huma.API) {
 			Match
 			Body store.Plan
 		}) (none Versioned[Chart], err error) {
-			version, err := in.kept()
+			match, err := in.read()
 			if err != nil {
 				return none, err
 			}
-			return k.outcome(s.store.ChangePlan(in.ID, version, func(c *store.Chart) error {
+			return k.outcome(s.store.ChangePlan(in.ID, match, func(c *store.Chart) error {
 				c.Plan = in.Body
 				return checkPlan(in.Body, *c)
 			}))

@@ -5,8 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
-	"regexp"
-	"strconv"
 	"strings"
 	"unicode"
 
@@ -22,15 +20,15 @@ type keeping[B, T, S, W, L any] struct {
 	name, path string // "lick", "/api/licks"
 	wire       func(T) W
 	row        func(S) L
-	version    func(T) uint
+	tag        func(T) store.Tag
 	stored     func(context.Context, B) (T, error)
 	put        func(old *T, now T) // takes over what the player says
 	list       func(store.Page) ([]S, error)
 	count      func() (int, error)
 	one        func(uint) (T, error)
 	create     func(*T) error
-	change     func(id, version uint, do func(*T) error) (T, error)
-	remove     func(id, version uint) error
+	change     func(id uint, match store.Tag, do func(*T) error) (T, error)
+	remove     func(id uint, match store.Tag) error
 	restore    func(uint) (T, error)
 }
 
@@ -63,35 +61,22 @@ type Listed[L any] struct {
 	Body  []L
 }
 
-var tagged = regexp.MustCompile(`^"(\d{1,18})"$`)
+func etag(t store.Tag) string { return `"` + string(t) + `"` }
 
-func etag(version uint) string { return fmt.Sprintf(`"%d"`, version) }
-
-// read tells the version asked for; any is the one that is there.
-func (m Match) read() (version uint, any bool, err error) {
-	switch text := strings.TrimSpace(m.IfMatch); {
-	case text == "":
-		return 0, false, problem(http.StatusPreconditionRequired, "say in If-Match which version this changes: the ETag that came with it, or * for whatever is there")
-	case text == "*":
-		return 0, true, nil
-	case tagged.MatchString(text):
-		n, _ := strconv.ParseUint(text[1:len(text)-1], 10, 63)
-		return uint(n), false, nil
-	default:
-		return 1 << 62, false, nil // no version of ours: it matches nothing
+// read tells the version asked for. A bare number, as older programs had them, and
+// whatever else is no tag of ours match nothing.
+func (m Match) read() (store.Tag, error) {
+	text := strings.TrimSpace(m.IfMatch)
+	if text == "" {
+		return "", problem(http.StatusPreconditionRequired, "say in If-Match which version this changes: the ETag that came with it, or * for whatever is there")
 	}
-}
-
-// kept is the version as the store counts it.
-func (m Match) kept() (uint, error) {
-	version, any, err := m.read()
-	if version == 0 && !any {
-		version = 1 << 62 // the store takes 0 for any
+	if text == string(store.Any) {
+		return store.Any, nil
 	}
-	if any {
-		version = store.Any
+	if len(text) < 2 || text[0] != '"' || text[len(text)-1] != '"' || text == `"*"` {
+		return "", nil
 	}
-	return version, err
+	return store.Tag(text[1 : len(text)-1]), nil
 }
 
 // changedSince refuses a change of an old version.
@@ -101,7 +86,7 @@ func changedSince(name string, now any) error {
 }
 
 func (k keeping[B, T, S, W, L]) versioned(t T) Versioned[W] {
-	return Versioned[W]{etag(k.version(t)), k.wire(t)}
+	return Versioned[W]{etag(k.tag(t)), k.wire(t)}
 }
 
 // outcome is the answer to a change.
@@ -151,7 +136,7 @@ func (k keeping[B, T, S, W, L]) serve(s *server, api huma.API) {
 			Match
 			Body B
 		}) (none Versioned[W], err error) {
-			version, err := in.kept()
+			match, err := in.read()
 			if err != nil {
 				return none, err
 			}
@@ -159,7 +144,7 @@ func (k keeping[B, T, S, W, L]) serve(s *server, api huma.API) {
 			if err != nil {
 				return none, err
 			}
-			return k.outcome(k.change(in.ID, version, func(old *T) error {
+			return k.outcome(k.change(in.ID, match, func(old *T) error {
 				k.put(old, t)
 				return nil
 			}))
@@ -169,11 +154,11 @@ func (k keeping[B, T, S, W, L]) serve(s *server, api huma.API) {
 			ByID
 			Match
 		}) (struct{}, error) {
-			version, err := in.kept()
+			match, err := in.read()
 			if err != nil {
 				return struct{}{}, err
 			}
-			if err = k.remove(in.ID, version); errors.Is(err, store.ErrStale) {
+			if err = k.remove(in.ID, match); errors.Is(err, store.ErrStale) {
 				now, _ := k.one(in.ID)
 				return struct{}{}, changedSince(k.name, k.wire(now))
 			}

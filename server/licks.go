@@ -29,7 +29,7 @@ type LickBody struct {
 // LickRow is a lick in a list.
 type LickRow struct {
 	ID      uint      `json:"id"`
-	Version uint      `json:"version"`
+	Version store.Tag `json:"version"`
 	Title   string    `json:"title"`
 	Chord   string    `json:"chord"`
 	OfKey   bool      `json:"ofKey"`
@@ -47,7 +47,7 @@ func lickRow(l store.LickSummary) LickRow {
 	if l.Tags == nil {
 		l.Tags = []string{}
 	}
-	return LickRow{l.ID, l.Version, l.Title, l.Chord, l.OfKey, l.Tags, l.LandsOn, l.Length, l.Begins, l.Level, l.Hard, l.UpdatedAt, l.Problem}
+	return LickRow{l.ID, l.Tag, l.Title, l.Chord, l.OfKey, l.Tags, l.LandsOn, l.Length, l.Begins, l.Level, l.Hard, l.UpdatedAt, l.Problem}
 }
 
 // maxTag is the longest tag in characters.
@@ -55,8 +55,8 @@ const maxTag = 40
 
 // Lick is a lick on the shelf.
 type Lick struct {
-	ID      uint `json:"id"`
-	Version uint `json:"version" doc:"its ETag, without the quotes"`
+	ID      uint      `json:"id"`
+	Version store.Tag `json:"version" doc:"its ETag, without the quotes"`
 	LickBody
 	LandsOn string    `json:"landsOn" doc:"the degree it ends on"`
 	Beats   float64   `json:"beats" doc:"from its first beat to its end"`
@@ -120,7 +120,7 @@ func (s *server) show(t store.Lick) (edit.Line, error) {
 }
 
 func (s *server) shown(t store.Lick) Lick {
-	w := Lick{ID: t.ID, Version: t.Version, LickBody: LickBody{t.Title, t.Chord, t.OfKey, t.Notes, t.Tags}, Beats: t.Length, LandsOn: t.LandsOn, Updated: t.UpdatedAt}
+	w := Lick{ID: t.ID, Version: t.Tag, LickBody: LickBody{t.Title, t.Chord, t.OfKey, t.Notes, t.Tags}, Beats: t.Length, LandsOn: t.LandsOn, Updated: t.UpdatedAt}
 	if text, ok := lick.Text(t.Phrase().Notes); ok {
 		w.Text = text
 	}
@@ -147,7 +147,7 @@ func wireWay(m edit.Moved) Way {
 
 func (s *server) licks(api huma.API) {
 	keeping[LickBody, store.Lick, store.LickSummary, Lick, LickRow]{
-		name: "lick", path: "/api/licks", wire: s.shown, row: lickRow, version: func(l store.Lick) uint { return l.Version },
+		name: "lick", path: "/api/licks", wire: s.shown, row: lickRow, tag: func(l store.Lick) store.Tag { return l.Tag },
 		stored: func(_ context.Context, b LickBody) (store.Lick, error) { return b.stored() },
 		put:    func(old *store.Lick, now store.Lick) { now.Kept, *old = old.Kept, now },
 		list:   s.store.Licks, count: s.store.CountLicks, one: s.store.Lick, create: s.store.CreateLick,

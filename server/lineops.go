@@ -105,7 +105,7 @@ type Turn struct {
 
 func (s *server) lines(api huma.API) {
 	keeping[LineBody, store.Line, store.LineSummary, Line, LineRow]{
-		name: "line", path: "/api/lines", wire: wireLine, row: lineRow, version: func(l store.Line) uint { return l.Version }, stored: s.stored,
+		name: "line", path: "/api/lines", wire: wireLine, row: lineRow, tag: func(l store.Line) store.Tag { return l.Tag }, stored: s.stored,
 		put:  func(old *store.Line, now store.Line) { now.Kept, *old = old.Kept, now },
 		list: s.store.Lines, count: s.store.CountLines, one: s.store.Line, create: s.store.CreateLine,
 		change: s.store.ChangeLine, remove: s.store.DeleteLine, restore: s.store.RestoreLine,

@@ -46,8 +46,8 @@ type LineBody struct {
 
 // Line is a stored line.
 type Line struct {
-	ID      uint `json:"id"`
-	Version uint `json:"version" doc:"its ETag, without the quotes"`
+	ID      uint      `json:"id"`
+	Version store.Tag `json:"version" doc:"its ETag, without the quotes"`
 	LineBody
 	Bars    int       `json:"bars"`
 	Updated time.Time `json:"updated"`
@@ -56,7 +56,7 @@ type Line struct {
 // LineRow is a line in a list.
 type LineRow struct {
 	ID      uint      `json:"id"`
-	Version uint      `json:"version"`
+	Version store.Tag `json:"version"`
 	Title   string    `json:"title"`
 	Key     string    `json:"key"`
 	Feel    string    `json:"feel"`
@@ -71,7 +71,7 @@ type LineRow struct {
 }
 
 func lineRow(l store.LineSummary) LineRow {
-	return LineRow{l.ID, l.Version, l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Bars, l.Low, l.High, l.Sounding, l.UpdatedAt, l.Problem}
+	return LineRow{l.ID, l.Tag, l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Bars, l.Low, l.High, l.Sounding, l.UpdatedAt, l.Problem}
 }
 
 // lineIn is a line read, with what its player says may rest.
@@ -165,7 +165,7 @@ func wireBody(l edit.Line) LineBody { return LineBody{wireHead(l), store.LineNot
 
 func wireLine(l store.Line) Line {
 	h := LineHead{l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Text, l.Palette, l.Low, l.High, l.Strings, l.Tuning, l.Frets, l.Capo, append([]int{}, l.Locked...), l.Exercise}
-	return Line{l.ID, l.Version, LineBody{h, store.Numbered(l.Notes)}, l.Bars, l.UpdatedAt}
+	return Line{l.ID, l.Tag, LineBody{h, store.Numbered(l.Notes)}, l.Bars, l.UpdatedAt}
 }
 
 // stored checks a line and makes it what is kept.

@@ -97,7 +97,7 @@ func (q LogQuery) keeps(chart uint, tuning string, at time.Time) bool {
 type LogRow struct {
 	ID      uint      `json:"id"`
 	At      time.Time `json:"at"`
-	Kind    string    `json:"kind" enum:"call,take,rung"`
+	Kind    string    `json:"kind" enum:"call,take,rung,skip"`
 	Title   string    `json:"title"`
 	Chart   uint      `json:"chart,omitempty"`
 	Line    uint      `json:"line,omitempty" doc:"that was played"`
@@ -123,8 +123,30 @@ type LogPage struct {
 	Lost  int      `json:"lost" doc:"lines that cannot be read"`
 }
 
+// Noting is what a page says of any line of the log. It may come late, since a page notes
+// what it could not send when it can.
+type Noting struct {
+	Ref    string    `json:"ref,omitempty" maxLength:"64" doc:"of the page: what comes twice under one reference is noted once"`
+	Player uint      `json:"player,omitempty" maximum:"4294967295" doc:"whose it is; of whose turn it is where it is not said"`
+	At     time.Time `json:"at,omitzero" doc:"when it was; now where it is not said"`
+}
+
+func (n Noting) noting() Noting { return n }
+
+// oldest is how late a line may come.
+const oldest = 366 * 24 * time.Hour
+
+// into says it of an entry: whose it is, and when it was, as far as that can be.
+func (n Noting) into(e *store.Entry) {
+	e.Ref, e.Player = n.Ref, n.Player
+	if now := time.Now(); !n.At.IsZero() && n.At.Before(now) && now.Sub(n.At) < oldest {
+		e.At = n.At
+	}
+}
+
 // CallLog is a call as it went.
 type CallLog struct {
+	Noting
 	Chart  uint        `json:"chart" maximum:"4294967295"`
 	Kind   string      `json:"kind" maxLength:"20"`
 	Key    string      `json:"key" maxLength:"10"`
@@ -135,15 +157,18 @@ type CallLog struct {
 	Window store.Frets `json:"window"`
 	Given  *store.Spot `json:"given,omitempty"`
 	Says   string      `json:"says" maxLength:"300"`
-	How    string      `json:"how" enum:"right,uneven,late,shown,passed"`
+	How    string      `json:"how" enum:"right,uneven,late,shown,passed,skipped" doc:"skipped was let go on purpose, and tells nothing of how well it is known"`
 	Took   float64     `json:"took,omitempty" minimum:"0" maximum:"3600000" doc:"milliseconds"`
 }
 
-// entry makes a line of the log of a call.
+// skipped is how a call went that the player did not want to be asked.
+const skipped = "skipped"
+
+// callEntry makes a line of the log of a call.
 func (s *server) callEntry(b CallLog) (e store.Entry, err error) {
-	player, err := s.store.Player()
+	player, err := s.store.PlayerByID(b.Player)
 	if err != nil {
-		return e, err
+		return e, missing("player", err)
 	}
 	in, _, err := playerNeck(player.Player)
 	if err != nil {
@@ -166,11 +191,15 @@ func (s *server) callEntry(b CallLog) (e store.Entry, err error) {
 	if b.Given != nil {
 		t.String = b.Given.String
 	}
+	if b.How == skipped {
+		return store.Entry{At: time.Now(), Kind: store.LoggedSkip, Title: b.Says, Chart: b.Chart, Tuning: in.Tuning(), Trials: []store.Trial{}}, nil
+	}
 	return store.Entry{At: time.Now(), Kind: store.LoggedCall, Title: b.Says, Chart: b.Chart, Tuning: in.Tuning(), Seconds: b.Took / 1000, Trials: []store.Trial{t}}, nil
 }
 
 // TakeLog is a take as it was heard.
 type TakeLog struct {
+	Noting
 	Chart uint        `json:"chart,omitempty" maximum:"4294967295"`
 	Of    uint        `json:"of,omitempty" maximum:"4294967295" doc:"the kept line that was played"`
 	Title string      `json:"title" maxLength:"160"`
@@ -220,6 +249,7 @@ func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
 
 // RungLog is a tempo that was reached on a ladder.
 type RungLog struct {
+	Noting
 	Chart uint   `json:"chart,omitempty" maximum:"4294967295"`
 	Line  uint   `json:"line,omitempty" maximum:"4294967295"`
 	Title string `json:"title" maxLength:"160"`
@@ -227,13 +257,14 @@ type RungLog struct {
 }
 
 // logging registers what adds a line to the log.
-func logging[B any](s *server, api huma.API, path, id, summary string, entry func(B) (store.Entry, error)) {
+func logging[B interface{ noting() Noting }](s *server, api huma.API, path, id, summary string, entry func(B) (store.Entry, error)) {
 	register(s, api, operation(http.MethodPost, path, id, summary, http.StatusCreated),
 		body(queued(s, func(_ context.Context, in *struct{ Body B }) (LogRow, error) {
 			e, err := entry(in.Body)
 			if err != nil {
 				return LogRow{}, err
 			}
+			in.Body.noting().into(&e)
 			err = s.store.Log(&e) // which gives it its number
 			return logRow(e), err
 		})))

@@ -88,7 +88,7 @@ func (s *server) player(api huma.API) {
 	register(s, api, operation(http.MethodGet, "/api/player", "player", "The player's instrument and habits", 0),
 		func(context.Context, *struct{}) (Versioned[store.PlayerVersion], error) {
 			p, err := s.store.Player()
-			return Versioned[store.PlayerVersion]{etag(p.Version), p}, err
+			return Versioned[store.PlayerVersion]{etag(p.Tag), p}, err
 		})
 	get(s, api, "/api/players", "players", "Who plays here: each has an instrument and a log",
 		func(context.Context, *struct{}) ([]store.Person, error) { return s.store.People() })
@@ -147,7 +147,7 @@ func (s *server) player(api huma.API) {
 			Match
 			Body store.Player
 		}) (none Versioned[store.PlayerVersion], err error) {
-			version, any, err := in.read()
+			match, err := in.read()
 			if err != nil {
 				return none, err
 			}
@@ -170,10 +170,10 @@ func (s *server) player(api huma.API) {
 					return none, at(fmt.Sprintf("body.instruments[%d].name", i), o.Name, fmt.Errorf("there are two instruments called %q", o.Name))
 				}
 			}
-			p, err := s.store.SetPlayer(in.Body, version, any)
+			p, err := s.store.SetPlayer(in.Body, match)
 			if errors.Is(err, store.ErrStale) {
 				return none, changedSince("instrument", p)
 			}
-			return Versioned[store.PlayerVersion]{etag(p.Version), p}, err
+			return Versioned[store.PlayerVersion]{etag(p.Tag), p}, err
 		})
 }

@@ -137,8 +137,8 @@ type TakeBody struct {
 
 // KeptTake is a take that is kept.
 type KeptTake struct {
-	ID      uint `json:"id"`
-	Version uint `json:"version"`
+	ID      uint      `json:"id"`
+	Version store.Tag `json:"version"`
 	TakeBody
 	Bars    int       `json:"bars" doc:"of its line"`
 	Lengths []int     `json:"lengths,omitempty" doc:"the beats of each bar, where they differ"`
@@ -148,7 +148,7 @@ type KeptTake struct {
 // TakeRow is a take in a list.
 type TakeRow struct {
 	ID      uint      `json:"id"`
-	Version uint      `json:"version"`
+	Version store.Tag `json:"version"`
 	Title   string    `json:"title"`
 	Mode    string    `json:"mode"`
 	Stage   int       `json:"stage"`
@@ -169,7 +169,7 @@ func wireTake(t store.Take) KeptTake {
 		p, _ := form.Read(t.Line.Text, t.Line.Beats, key)
 		lengths = p.Lengths()
 	}
-	return KeptTake{t.ID, t.Version, body, t.Line.Bars, lengths, t.CreatedAt}
+	return KeptTake{t.ID, t.Tag, body, t.Line.Bars, lengths, t.CreatedAt}
 }
 
 func (s *server) storedTake(ctx context.Context, b TakeBody) (store.Take, error) {
@@ -195,9 +195,9 @@ func isWAV(b []byte) bool {
 
 func (s *server) practice(api huma.API) {
 	keeping[TakeBody, store.Take, store.TakeSummary, KeptTake, TakeRow]{
-		name: "take", path: "/api/takes", wire: wireTake, version: func(t store.Take) uint { return t.Version },
+		name: "take", path: "/api/takes", wire: wireTake, tag: func(t store.Take) store.Tag { return t.Tag },
 		row: func(t store.TakeSummary) TakeRow {
-			return TakeRow{t.ID, t.Version, t.Title, t.Mode, t.Stage, t.Tempo, t.Changes, t.Landed, t.Sounding, t.Good, t.Sound, t.CreatedAt, t.Problem}
+			return TakeRow{t.ID, t.Tag, t.Title, t.Mode, t.Stage, t.Tempo, t.Changes, t.Landed, t.Sounding, t.Good, t.Sound, t.CreatedAt, t.Problem}
 		},
 		stored: s.storedTake, put: func(old *store.Take, now store.Take) { old.Title = now.Title },
 		list: s.store.Takes, count: s.store.CountTakes, one: s.store.Take, create: s.store.CreateTake,

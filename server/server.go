@@ -63,6 +63,8 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	engine.Use(logged(log))
+	srv := &server{store: s, log: log, hard: make(chan struct{}, max(1, runtime.GOMAXPROCS(0)))}
+	engine.Use(srv.sameDatabase)
 	config := huma.DefaultConfig("Undaris", Version)
 	config.OpenAPIPath = "/api/openapi"
 	config.DocsPath = "" // its page would load from elsewhere
@@ -73,7 +75,6 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	config.Formats = map[string]huma.Format{"application/json": quickJSON, "json": quickJSON}
 	huma.NewError = problem
 	api := humagin.New(engine, config)
-	srv := &server{store: s, log: log, hard: make(chan struct{}, max(1, runtime.GOMAXPROCS(0)))}
 	srv.questions(api)
 	srv.crossings(api)
 	srv.chains(api)

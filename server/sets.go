@@ -19,8 +19,8 @@ type SetBody struct {
 
 // Set is a stored set.
 type Set struct {
-	ID      uint `json:"id"`
-	Version uint `json:"version" doc:"its ETag, without the quotes"`
+	ID      uint      `json:"id"`
+	Version store.Tag `json:"version" doc:"its ETag, without the quotes"`
 	SetBody
 	Updated time.Time `json:"updated"`
 }
@@ -28,7 +28,7 @@ type Set struct {
 // SetRow is a set in the list.
 type SetRow struct {
 	ID      uint      `json:"id"`
-	Version uint      `json:"version"`
+	Version store.Tag `json:"version"`
 	Title   string    `json:"title"`
 	Charts  int       `json:"charts" doc:"how many"`
 	Updated time.Time `json:"updated"`
@@ -36,7 +36,7 @@ type SetRow struct {
 }
 
 func wireSet(c store.Set) Set {
-	return Set{c.ID, c.Version, SetBody{c.Title, append([]store.SetItem{}, c.Items...)}, c.UpdatedAt}
+	return Set{c.ID, c.Tag, SetBody{c.Title, append([]store.SetItem{}, c.Items...)}, c.UpdatedAt}
 }
 
 func (s *server) setOf(_ context.Context, b SetBody) (store.Set, error) {
@@ -57,9 +57,9 @@ func (s *server) setOf(_ context.Context, b SetBody) (store.Set, error) {
 
 func (s *server) sets(api huma.API) {
 	keeping[SetBody, store.Set, store.SetSummary, Set, SetRow]{
-		name: "set", path: "/api/sets", wire: wireSet, version: func(c store.Set) uint { return c.Version },
+		name: "set", path: "/api/sets", wire: wireSet, tag: func(c store.Set) store.Tag { return c.Tag },
 		row: func(c store.SetSummary) SetRow {
-			return SetRow{c.ID, c.Version, c.Title, c.Charts, c.UpdatedAt, c.Problem}
+			return SetRow{c.ID, c.Tag, c.Title, c.Charts, c.UpdatedAt, c.Problem}
 		},
 		stored: s.setOf,
 		put:    func(old *store.Set, now store.Set) { now.Kept, *old = old.Kept, now },

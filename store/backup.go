@@ -35,7 +35,7 @@ func (e ErrBackup) Error() string { return e.Says }
 
 // keptTables are the tables that a backup holds, each after those that it refers to.
 func keptTables() []string {
-	return slices.DeleteFunc(slices.Clone(tables), func(t string) bool { return t == "migrations" })
+	return slices.DeleteFunc(slices.Clone(tables), func(t string) bool { return t == "migrations" || t == "identity" })
 }
 
 // Backup writes everything that is kept as one document, as it is at one moment, while others

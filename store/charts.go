@@ -121,7 +121,8 @@ type Imagined struct {
 
 // ChartSummary is a chart in a list. Problem says why it cannot be read.
 type ChartSummary struct {
-	ID, Version      uint
+	ID               uint
+	Tag              Tag
 	Title, Key, Feel string
 	Chords, Tags     string
 	Lengths          string
@@ -133,10 +134,10 @@ type ChartSummary struct {
 
 // Charts lists charts, the one opened last first.
 func (s *Store) Charts(p Page) ([]ChartSummary, error) {
-	return summaries(s, `SELECT id, title, version, key, feel, tempo, swing, beats, bars, lengths, chords, tags, updated_at FROM charts
+	return summaries(s, `SELECT id, title, `+tagged+`, key, feel, tempo, swing, beats, bars, lengths, chords, tags, updated_at FROM charts
 		WHERE deleted_at IS NULL ORDER BY coalesce(opened_at, created_at) DESC, id DESC`, p,
 		func(r *sql.Rows, c *ChartSummary) error {
-			return r.Scan(&c.ID, &c.Title, &c.Version, &c.Key, &c.Feel, &c.Tempo, &c.Swing, &c.Beats, &c.Bars, &c.Lengths, &c.Chords, &c.Tags, &c.UpdatedAt)
+			return r.Scan(&c.ID, &c.Title, &c.Tag, &c.Key, &c.Feel, &c.Tempo, &c.Swing, &c.Beats, &c.Bars, &c.Lengths, &c.Chords, &c.Tags, &c.UpdatedAt)
 		},
 		func(id uint, title, says string) ChartSummary {
 			return ChartSummary{ID: id, Title: title, Problem: says}
@@ -153,13 +154,13 @@ func (s *Store) Chart(id uint) (Chart, error) { return one[Chart](s, id) }
 func (s *Store) CreateChart(c *Chart) error { return create[Chart](s, c) }
 
 // ChangeChart lets do alter what a player says of a chart, and its plan.
-func (s *Store) ChangeChart(id, version uint, do func(*Chart) error) (Chart, error) {
-	return change(s, id, version, []any{"title", "key", "feel", "tempo", "swing", "beats", "text", "remarks", "tags", "bars", "lengths", "chords", "plan"}, do)
+func (s *Store) ChangeChart(id uint, match Tag, do func(*Chart) error) (Chart, error) {
+	return change(s, id, match, []any{"title", "key", "feel", "tempo", "swing", "beats", "text", "remarks", "tags", "bars", "lengths", "chords", "plan"}, do)
 }
 
 // ChangePlan lets do alter the plan of a chart, and nothing else.
-func (s *Store) ChangePlan(id, version uint, do func(*Chart) error) (Chart, error) {
-	return change(s, id, version, []any{"plan"}, do)
+func (s *Store) ChangePlan(id uint, match Tag, do func(*Chart) error) (Chart, error) {
+	return change(s, id, match, []any{"plan"}, do)
 }
 
 // OpenChart notes that the player opened a chart. It is no change of it.
@@ -174,7 +175,7 @@ func (s *Store) OpenChart(id uint, at time.Time) error {
 }
 
 // DeleteChart marks a chart as deleted.
-func (s *Store) DeleteChart(id, version uint) error { return remove[Chart](s, id, version) }
+func (s *Store) DeleteChart(id uint, match Tag) error { return remove[Chart](s, id, match) }
 
 // RestoreChart takes a deletion back. A chart that is not deleted stays as it is.
 func (s *Store) RestoreChart(id uint) (Chart, error) { return restore[Chart](s, id) }

@@ -18,7 +18,7 @@ import (
 const applicationID = 0x556e6461
 
 // tables are those of every version so far.
-var tables = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "assignments", "results", "sets", "migrations"}
+var tables = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "assignments", "results", "sets", "identity", "migrations"}
 
 // claim takes a data directory for one program. The claim ends with the program,
 // however it ends.

@@ -1,7 +1,6 @@
 package store
 
 import (
-	"cmp"
 	"database/sql"
 	"fmt"
 	"time"
@@ -9,20 +8,19 @@ import (
 	"gorm.io/gorm"
 )
 
-// Kept is what everything has that is kept: a number, and a version that grows
-// with each change.
+// Kept is what everything has that is kept: a number, what it was born with, and a
+// version that is drawn anew with each change. Tag is all of them.
 type Kept struct {
 	ID        uint
+	Born      uint
 	Version   uint
+	Tag       Tag `gorm:"-" json:"-"`
 	CreatedAt time.Time
 	UpdatedAt time.Time
 	DeletedAt gorm.DeletedAt
 }
 
 func (k *Kept) kept() *Kept { return k }
-
-// Any stands for whatever version is there.
-const Any = 0
 
 // thing is a Chart, Lick or Line. derive works out the columns that lists show.
 type thing[T any] interface {
@@ -32,22 +30,28 @@ type thing[T any] interface {
 }
 
 func create[T any, P thing[T]](s *Store, t P) error {
-	t.kept().Version = 1
+	k := t.kept()
+	k.Born, k.Version = drawn(), drawn()
 	t.derive()
-	return s.write(func(tx *gorm.DB) error { return tx.Create(t).Error })
+	err := s.write(func(tx *gorm.DB) error { return tx.Create(t).Error })
+	k.Tag = s.tag(k.Born, k.Version)
+	return err
 }
 
-func one[T any](s *Store, id uint) (T, error) {
+func one[T any, P thing[T]](s *Store, id uint) (T, error) {
 	var t T
 	if id == 0 { // GORM takes it for no condition
 		return t, ErrNotFound
 	}
-	return t, s.fault(s.db.First(&t, id).Error)
+	err := s.db.First(&t, id).Error
+	k := P(&t).kept()
+	k.Tag = s.tag(k.Born, k.Version)
+	return t, s.fault(err)
 }
 
 // change reads a thing, lets do alter it, and writes the columns named, all in
 // one transaction. With [ErrStale] it returns what is there now.
-func change[T any, P thing[T]](s *Store, id, version uint, columns []any, do func(P) error) (t T, err error) {
+func change[T any, P thing[T]](s *Store, id uint, match Tag, columns []any, do func(P) error) (t T, err error) {
 	if id == 0 {
 		return t, ErrNotFound
 	}
@@ -56,7 +60,8 @@ func change[T any, P thing[T]](s *Store, id, version uint, columns []any, do fun
 			return err
 		}
 		k := P(&t).kept()
-		if version != Any && version != k.Version {
+		k.Tag = s.tag(k.Born, k.Version)
+		if !s.matches(match, k) {
 			return ErrStale
 		}
 		created := *k
@@ -64,7 +69,8 @@ func change[T any, P thing[T]](s *Store, id, version uint, columns []any, do fun
 			return err
 		}
 		*k = created
-		k.Version++
+		k.Version = drawn()
+		k.Tag = s.tag(k.Born, k.Version)
 		k.UpdatedAt = time.Now()
 		P(&t).derive()
 		return tx.Model(&t).Select("version", append([]any{"updated_at"}, columns...)...).Updates(&t).Error
@@ -73,32 +79,30 @@ func change[T any, P thing[T]](s *Store, id, version uint, columns []any, do fun
 }
 
 // remove marks a thing as deleted, also one that cannot be read.
-func remove[T any](s *Store, id, version uint) error {
+func remove[T any](s *Store, id uint, match Tag) error {
 	return s.write(func(tx *gorm.DB) error {
 		var t T
-		done := tx.Model(&t).Where("id = ? AND ? IN (0, version)", id, version).
-			UpdateColumns(map[string]any{"deleted_at": time.Now(), "version": gorm.Expr("version + 1")})
-		if done.Error != nil || done.RowsAffected > 0 {
-			return done.Error
+		var k Kept
+		if err := tx.Model(&t).Select("id", "born", "version").Where("id = ?", id).Take(&k).Error; err != nil {
+			return err
 		}
-		var there int64
-		if err := tx.Model(&t).Where("id = ?", id).Count(&there).Error; err != nil || there == 0 {
-			return cmp.Or(err, ErrNotFound)
+		if !s.matches(match, &k) {
+			return ErrStale
 		}
-		return ErrStale
+		return tx.Model(&t).Where("id = ?", id).UpdateColumns(map[string]any{"deleted_at": time.Now(), "version": drawn()}).Error
 	})
 }
 
 // restore takes a deletion back. What is not deleted stays as it is.
-func restore[T any](s *Store, id uint) (t T, err error) {
+func restore[T any, P thing[T]](s *Store, id uint) (t T, err error) {
 	err = s.write(func(tx *gorm.DB) error {
 		return tx.Unscoped().Model(&t).Where("id = ? AND deleted_at IS NOT NULL", id).
-			UpdateColumns(map[string]any{"deleted_at": nil, "version": gorm.Expr("version + 1")}).Error
+			UpdateColumns(map[string]any{"deleted_at": nil, "version": drawn()}).Error
 	})
 	if err != nil {
 		return t, err
 	}
-	return one[T](s, id)
+	return one[T, P](s, id)
 }
 
 // Page is a stretch of a list.

@@ -21,9 +21,12 @@ func TestLinesAreKeptDeletedAndRestored(t *testing.T) {
 	b := Line{Title: "Flow", Key: "C", Feel: "shuffle", Tempo: 90, Beats: 4, Text: "| C7 |", Notes: []LineNote{}, Locked: []int{}}
 	require.NoError(t, s.CreateLine(&a))
 	require.NoError(t, s.CreateLine(&b))
-	changed, err := s.ChangeLine(a.ID, 1, func(l *Line) error { l.Title = "Ebb tide"; return nil })
+	first := a.Tag
+	changed, err := s.ChangeLine(a.ID, first, func(l *Line) error { l.Title = "Ebb tide"; return nil })
 	require.NoError(t, err)
-	assert.Equal(t, []any{uint(2), 1}, []any{changed.Version, changed.Bars})
+	assert.Equal(t, 1, changed.Bars)
+	assert.NotEqual(t, first, changed.Tag)
+	assert.Equal(t, a.Born, changed.Born, "it is the same thing")
 	require.NoError(t, s.Close())
 
 	s = open(t, dir)
@@ -37,8 +40,8 @@ func TestLinesAreKeptDeletedAndRestored(t *testing.T) {
 	assert.Equal(t, []int{2, 3}, got.Locked)
 	assert.WithinDuration(t, a.CreatedAt, got.CreatedAt, 0, "a change does not make it new")
 
-	assert.ErrorIs(t, s.DeleteLine(a.ID, 1), ErrStale)
-	require.NoError(t, s.DeleteLine(a.ID, 2))
+	assert.ErrorIs(t, s.DeleteLine(a.ID, first), ErrStale)
+	require.NoError(t, s.DeleteLine(a.ID, changed.Tag))
 	_, err = s.Line(a.ID)
 	assert.ErrorIs(t, err, ErrNotFound)
 	assert.ErrorIs(t, s.DeleteLine(a.ID, Any), ErrNotFound)
@@ -64,7 +67,7 @@ func TestLicksAreKeptDeletedAndRestored(t *testing.T) {
 	assert.Equal(t, notes, got.Notes)
 	assert.Equal(t, []string{"box", "bend"}, got.Tags)
 	assert.Equal(t, []any{"R", 1.5}, []any{got.LandsOn, got.Length})
-	_, err = s.ChangeLick(a.ID, got.Version, func(l *Lick) error { l.Tags, l.OfKey, l.Chord = []string{}, true, "m"; return nil })
+	_, err = s.ChangeLick(a.ID, got.Tag, func(l *Lick) error { l.Tags, l.OfKey, l.Chord = []string{}, true, "m"; return nil })
 	require.NoError(t, err)
 	got, _ = s.Lick(a.ID)
 	assert.Equal(t, []any{0, true, "m"}, []any{len(got.Tags), got.OfKey, got.Chord}, "empty and true are kept too")

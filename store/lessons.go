@@ -50,7 +50,12 @@ func (s *Store) Assignments(player uint) (list []Assignment, err error) {
 }
 
 // Assignment finds one.
-func (s *Store) Assignment(id uint) (Assignment, error) { return one[Assignment](s, id) }
+func (s *Store) Assignment(id uint) (a Assignment, err error) {
+	if id == 0 { // GORM takes it for no condition
+		return a, ErrNotFound
+	}
+	return a, s.fault(s.db.First(&a, id).Error)
+}
 
 // CreateAssignment keeps a new one.
 func (s *Store) CreateAssignment(a *Assignment) error {

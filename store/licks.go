@@ -46,7 +46,8 @@ func (l Lick) Phrase() lick.Lick { return Phrase(l.Chord, l.OfKey, l.Notes) }
 
 // LickSummary is a lick in a list. Problem says why it cannot be read.
 type LickSummary struct {
-	ID, Version           uint
+	ID                    uint
+	Tag                   Tag
 	Title, Chord, LandsOn string
 	Begins, Hard          string
 	Level                 float64
@@ -60,10 +61,10 @@ type LickSummary struct {
 // Licks lists the shelf, the lick changed last first.
 func (s *Store) Licks(p Page) ([]LickSummary, error) {
 	var tags []byte
-	return summaries(s, `SELECT id, title, version, chord, of_key, lands_on, length, begins, level, hard, tags, updated_at FROM licks
+	return summaries(s, `SELECT id, title, `+tagged+`, chord, of_key, lands_on, length, begins, level, hard, tags, updated_at FROM licks
 		WHERE deleted_at IS NULL ORDER BY updated_at DESC, id DESC`, p,
 		func(r *sql.Rows, l *LickSummary) error {
-			if err := r.Scan(&l.ID, &l.Title, &l.Version, &l.Chord, &l.OfKey, &l.LandsOn, &l.Length, &l.Begins, &l.Level, &l.Hard, &tags, &l.UpdatedAt); err != nil {
+			if err := r.Scan(&l.ID, &l.Title, &l.Tag, &l.Chord, &l.OfKey, &l.LandsOn, &l.Length, &l.Begins, &l.Level, &l.Hard, &tags, &l.UpdatedAt); err != nil {
 				return err
 			}
 			if string(tags) == "[]" {
@@ -86,12 +87,12 @@ func (s *Store) Lick(id uint) (Lick, error) { return one[Lick](s, id) }
 func (s *Store) CreateLick(l *Lick) error { return create[Lick](s, l) }
 
 // ChangeLick lets do alter a lick.
-func (s *Store) ChangeLick(id, version uint, do func(*Lick) error) (Lick, error) {
-	return change(s, id, version, []any{"title", "chord", "of_key", "notes", "tags", "lands_on", "length", "begins", "level", "hard"}, do)
+func (s *Store) ChangeLick(id uint, match Tag, do func(*Lick) error) (Lick, error) {
+	return change(s, id, match, []any{"title", "chord", "of_key", "notes", "tags", "lands_on", "length", "begins", "level", "hard"}, do)
 }
 
 // DeleteLick marks a lick as deleted.
-func (s *Store) DeleteLick(id, version uint) error { return remove[Lick](s, id, version) }
+func (s *Store) DeleteLick(id uint, match Tag) error { return remove[Lick](s, id, match) }
 
 // RestoreLick takes a deletion back.
 func (s *Store) RestoreLick(id uint) (Lick, error) { return restore[Lick](s, id) }

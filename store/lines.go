@@ -34,7 +34,8 @@ func (l *Line) derive() {
 
 // LineSummary is a line in a list. Problem says why it cannot be read.
 type LineSummary struct {
-	ID, Version        uint
+	ID                 uint
+	Tag                Tag
 	Title, Key, Feel   string
 	Tempo, Beats, Bars int
 	Low, High          int
@@ -46,10 +47,10 @@ type LineSummary struct {
 
 // Lines lists the lines, the one changed last first.
 func (s *Store) Lines(p Page) ([]LineSummary, error) {
-	return summaries(s, `SELECT id, title, version, key, feel, tempo, beats, bars, low, high, sounding, exercise, updated_at FROM lines
+	return summaries(s, `SELECT id, title, `+tagged+`, key, feel, tempo, beats, bars, low, high, sounding, exercise, updated_at FROM lines
 		WHERE deleted_at IS NULL ORDER BY updated_at DESC, id DESC`, p,
 		func(r *sql.Rows, l *LineSummary) error {
-			return r.Scan(&l.ID, &l.Title, &l.Version, &l.Key, &l.Feel, &l.Tempo, &l.Beats, &l.Bars, &l.Low, &l.High, &l.Sounding, &l.Exercise, &l.UpdatedAt)
+			return r.Scan(&l.ID, &l.Title, &l.Tag, &l.Key, &l.Feel, &l.Tempo, &l.Beats, &l.Bars, &l.Low, &l.High, &l.Sounding, &l.Exercise, &l.UpdatedAt)
 		},
 		func(id uint, title, says string) LineSummary {
 			return LineSummary{ID: id, Title: title, Problem: says}
@@ -66,12 +67,12 @@ func (s *Store) Line(id uint) (Line, error) { return one[Line](s, id) }
 func (s *Store) CreateLine(l *Line) error { return create[Line](s, l) }
 
 // ChangeLine lets do alter a line.
-func (s *Store) ChangeLine(id, version uint, do func(*Line) error) (Line, error) {
-	return change(s, id, version, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "strings", "tuning", "frets", "capo", "notes", "locked", "exercise"}, do)
+func (s *Store) ChangeLine(id uint, match Tag, do func(*Line) error) (Line, error) {
+	return change(s, id, match, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "strings", "tuning", "frets", "capo", "notes", "locked", "exercise"}, do)
 }
 
 // DeleteLine marks a line as deleted.
-func (s *Store) DeleteLine(id, version uint) error { return remove[Line](s, id, version) }
+func (s *Store) DeleteLine(id uint, match Tag) error { return remove[Line](s, id, match) }
 
 // RestoreLine takes a deletion back.
 func (s *Store) RestoreLine(id uint) (Line, error) { return restore[Line](s, id) }

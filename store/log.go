@@ -29,6 +29,7 @@ type Entry struct {
 	Notes   int     // of a line: that were to be played
 	Good    int     // of those: that were right
 	Trials  []Trial `gorm:"serializer:json"`
+	Ref     string  // of the page that noted it; what is noted twice under one is noted once
 }
 
 // The kinds of entries.
@@ -36,6 +37,7 @@ const (
 	LoggedCall = "call"
 	LoggedTake = "take"
 	LoggedRung = "rung"
+	LoggedSkip = "skip" // a call that was let go on purpose: it tells nothing of how well it is known
 )
 
 // TableName is where the log is kept.
@@ -81,7 +83,8 @@ func (e Entry) Played() planner.Played {
 	return planner.Played{At: e.At, Chart: e.Chart, Line: e.Line, Call: e.Kind == LoggedCall, Tempo: e.Tempo, Seconds: e.Seconds, Notes: e.Notes, Good: e.Good, Trials: e.Asked()}
 }
 
-// Log adds lines to the log, of whose turn it is where they do not say whose they are.
+// Log adds lines to the log, of whose turn it is where they do not say whose they are. One
+// that was noted before under the same reference is read in its place.
 func (s *Store) Log(entries ...*Entry) error {
 	player, err := s.Player()
 	if err != nil {
@@ -92,7 +95,26 @@ func (s *Store) Log(entries ...*Entry) error {
 			e.Player = player.ID
 		}
 	}
-	return s.write(func(tx *gorm.DB) error { return tx.CreateInBatches(entries, 200).Error })
+	return s.write(func(tx *gorm.DB) error {
+		fresh := []*Entry{}
+		for _, e := range entries {
+			if e.Ref != "" {
+				var there Entry
+				if err := tx.Where("ref = ?", e.Ref).Limit(1).Find(&there).Error; err != nil {
+					return err
+				}
+				if there.ID != 0 {
+					*e = there
+					continue
+				}
+			}
+			fresh = append(fresh, e)
+		}
+		if len(fresh) == 0 {
+			return nil
+		}
+		return tx.CreateInBatches(fresh, 200).Error
+	})
 }
 
 // Logged reads the log of a player from a number on, the oldest first. A line that cannot be read

@@ -124,6 +124,16 @@ var migrations = []*gormigrate.Migration{
 		`CREATE INDEX sets_order ON sets (updated_at, id) WHERE deleted_at IS NULL`),
 	step("0017-lengths-of-bars", `ALTER TABLE charts ADD COLUMN lengths TEXT NOT NULL DEFAULT ''`),
 	step("0018-swing-of-charts", `ALTER TABLE charts ADD COLUMN swing INTEGER NOT NULL DEFAULT 0`),
+	withRows(step("0019-identity",
+		`CREATE TABLE identity (id INTEGER PRIMARY KEY CHECK (id = 1), name TEXT NOT NULL)`,
+		`ALTER TABLE charts ADD COLUMN born INTEGER NOT NULL DEFAULT 0`,
+		`ALTER TABLE licks ADD COLUMN born INTEGER NOT NULL DEFAULT 0`,
+		`ALTER TABLE lines ADD COLUMN born INTEGER NOT NULL DEFAULT 0`,
+		`ALTER TABLE takes ADD COLUMN born INTEGER NOT NULL DEFAULT 0`,
+		`ALTER TABLE sets ADD COLUMN born INTEGER NOT NULL DEFAULT 0`,
+		// What a page notes twice, since it heard no answer, is noted once.
+		`ALTER TABLE log ADD COLUMN ref TEXT NOT NULL DEFAULT ''`,
+		`CREATE UNIQUE INDEX log_ref ON log (ref) WHERE ref <> ''`), bear),
 }
 
 type migration = gormigrate.Migration

@@ -42,13 +42,12 @@ type OwnPalette struct {
 // DefaultPlayer has a guitar in standard tuning and a usual hand.
 var DefaultPlayer = Player{Tuning: "E2,A2,D3,G3,B3,E4", Frets: 22, Scale: 648, Comfort: 100, Habit: "stay"}
 
-// PlayerVersion is the settings with their version, 0 while none were saved, and
-// whose they are.
+// PlayerVersion is the settings with their tag, and whose they are.
 type PlayerVersion struct {
 	Player
-	Version uint   `json:"version"`
-	ID      uint   `json:"id" doc:"of the player"`
-	Name    string `json:"name"`
+	Tag  Tag    `json:"version" doc:"its ETag, without the quotes"`
+	ID   uint   `json:"id" doc:"of the player"`
+	Name string `json:"name"`
 }
 
 // Person is one of the players who share an installation. Each has an instrument and
@@ -86,30 +85,41 @@ func here(tx *gorm.DB) (playerRow, error) {
 	return rows[0], nil
 }
 
-func (r playerRow) version() PlayerVersion {
-	return PlayerVersion{r.Settings, r.Version, r.ID, r.Name}
+func (s *Store) settings(r playerRow) PlayerVersion {
+	return PlayerVersion{r.Settings, s.tag(r.ID, r.Version), r.ID, r.Name}
 }
 
 // Player returns the settings of whose turn it is, the defaults when none were saved.
 func (s *Store) Player() (PlayerVersion, error) {
 	row, err := here(s.db)
-	return row.version(), s.fault(err)
+	return s.settings(row), s.fault(err)
 }
 
-// SetPlayer saves the settings of whose turn it is, in place of the version named; any
-// may be the one that is there. With [ErrStale] it returns what is there now.
-func (s *Store) SetPlayer(p Player, version uint, any bool) (PlayerVersion, error) {
+// PlayerByID returns the settings of one player, whoever's turn it is, also of one who left.
+func (s *Store) PlayerByID(id uint) (PlayerVersion, error) {
+	now, err := s.Player()
+	if err != nil || id == 0 || id == now.ID {
+		return now, err
+	}
+	var row playerRow
+	err = s.db.First(&row, id).Error
+	return s.settings(row), s.fault(err)
+}
+
+// SetPlayer saves the settings of whose turn it is, in place of the version named. With
+// [ErrStale] it returns what is there now.
+func (s *Store) SetPlayer(p Player, match Tag) (PlayerVersion, error) {
 	var now PlayerVersion
 	err := s.write(func(tx *gorm.DB) error {
 		row, err := here(tx)
 		if err != nil {
 			return err
 		}
-		if now = row.version(); !any && version != now.Version {
+		if now = s.settings(row); match != Any && match != now.Tag {
 			return ErrStale
 		}
-		row.Settings, row.Version, row.Here = p, row.Version+1, true
-		now = row.version()
+		row.Settings, row.Version, row.Here = p, drawn(), true
+		now = s.settings(row)
 		return tx.Clauses(clause.OnConflict{UpdateAll: true}).Create(&row).Error
 	})
 	return now, err

@@ -49,6 +49,7 @@ func (s *Store) Restore(ctx context.Context, r io.Reader) (rows int, err error) 
 	if _, err := s.copyAside("before-restore"); err != nil {
 		return 0, fmt.Errorf("what is there could not be copied aside first, so nothing was changed: %w", err)
 	}
+	name := ""
 	err = s.write(func(tx *gorm.DB) error {
 		all := keptTables()
 		for _, table := range slices.Backward(all) {
@@ -63,9 +64,17 @@ func (s *Store) Restore(ctx context.Context, r io.Reader) (rows int, err error) 
 			}
 			rows += n
 		}
+		if name, err = identify(tx); err != nil {
+			return err
+		}
+		// Nobody reads the new rows under the old name: writers wait for this, and readers get tags that match nothing.
+		s.identity.Store(&name)
 		return nil
 	})
-	return rows, err
+	if err != nil {
+		return rows, errors.Join(err, s.readIdentity())
+	}
+	return rows, nil
 }
 
 // fill makes the tables of a document as they were in its version, and puts its rows in.

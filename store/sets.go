@@ -23,20 +23,21 @@ func (s *Set) derive() {}
 
 // SetSummary is a set in a list. Problem says why it cannot be read.
 type SetSummary struct {
-	ID, Version uint
-	Title       string
-	Charts      int
-	UpdatedAt   time.Time
-	Problem     string
+	ID        uint
+	Tag       Tag
+	Title     string
+	Charts    int
+	UpdatedAt time.Time
+	Problem   string
 }
 
 // Sets lists the sets, the one changed last first.
 func (s *Store) Sets(p Page) ([]SetSummary, error) {
 	var items []byte
-	return summaries(s, `SELECT id, title, version, items, updated_at FROM sets
+	return summaries(s, `SELECT id, title, `+tagged+`, items, updated_at FROM sets
 		WHERE deleted_at IS NULL ORDER BY updated_at DESC, id DESC`, p,
 		func(r *sql.Rows, c *SetSummary) error {
-			if err := r.Scan(&c.ID, &c.Title, &c.Version, &items, &c.UpdatedAt); err != nil {
+			if err := r.Scan(&c.ID, &c.Title, &c.Tag, &items, &c.UpdatedAt); err != nil {
 				return err
 			}
 			var all []SetItem
@@ -57,12 +58,12 @@ func (s *Store) Set(id uint) (Set, error) { return one[Set](s, id) }
 func (s *Store) CreateSet(c *Set) error { return create[Set](s, c) }
 
 // ChangeSet lets do alter a set.
-func (s *Store) ChangeSet(id, version uint, do func(*Set) error) (Set, error) {
-	return change(s, id, version, []any{"title", "items"}, do)
+func (s *Store) ChangeSet(id uint, match Tag, do func(*Set) error) (Set, error) {
+	return change(s, id, match, []any{"title", "items"}, do)
 }
 
 // DeleteSet marks a set as deleted.
-func (s *Store) DeleteSet(id, version uint) error { return remove[Set](s, id, version) }
+func (s *Store) DeleteSet(id uint, match Tag) error { return remove[Set](s, id, match) }
 
 // RestoreSet takes a deletion back.
 func (s *Store) RestoreSet(id uint) (Set, error) { return restore[Set](s, id) }

@@ -7,6 +7,7 @@ import (
 	"os"
 	"path/filepath"
 	"sync"
+	"sync/atomic"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/driver/sqlite"
@@ -20,12 +21,13 @@ const FileName = "undaris.db"
 
 // Store is an open database. Its methods may be called from many goroutines.
 type Store struct {
-	db     *gorm.DB
-	path   string
-	file   fs.FileInfo // as it was opened, to notice when it is taken away
-	lock   *os.File
-	writes sync.Mutex // one writer at a time; SQLite knows no more
-	gone   error      // set once the file was taken away
+	db       *gorm.DB
+	path     string
+	file     fs.FileInfo // as it was opened, to notice when it is taken away
+	lock     *os.File
+	identity atomic.Pointer[string]
+	writes   sync.Mutex // one writer at a time; SQLite knows no more
+	gone     error      // set once the file was taken away
 }
 
 // Open opens the database in a directory, making both if need be. It refuses a
@@ -75,6 +77,9 @@ func Open(dir string) (_ *Store, err error) {
 	}
 	if err := s.db.Exec(fmt.Sprintf("PRAGMA application_id = %d", applicationID)).Error; err != nil {
 		return nil, fmt.Errorf("the database %s cannot be written: %w", s.path, s.fault(err))
+	}
+	if err := s.readIdentity(); err != nil {
+		return nil, fmt.Errorf("the database %s cannot be used: %w", s.path, err)
 	}
 	return s, nil
 }

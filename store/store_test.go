@@ -34,7 +34,7 @@ func TestChartsAreKeptDeletedAndRestored(t *testing.T) {
 	require.NoError(t, s.CreateChart(&a))
 	require.NoError(t, s.CreateChart(&b))
 	require.NoError(t, s.OpenChart(a.ID, time.Now().Add(time.Hour)))
-	_, err := s.ChangeChart(a.ID, a.Version, func(c *Chart) error { c.Title = "Slipway shuffle"; return nil })
+	opened, err := s.ChangeChart(a.ID, a.Tag, func(c *Chart) error { c.Title = "Slipway shuffle"; return nil })
 	require.NoError(t, err)
 	require.NoError(t, s.Close())
 
@@ -47,9 +47,9 @@ func TestChartsAreKeptDeletedAndRestored(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []Pick{{Frets{0, 4}, Spot{3, 4}}}, kept.Plan.Picks)
 	assert.NotNil(t, kept.OpenedAt)
-	assert.Equal(t, uint(2), kept.Version, "to open a chart is no change of it")
+	assert.Equal(t, opened.Tag, kept.Tag, "to open a chart is no change of it")
 
-	require.NoError(t, s.DeleteChart(a.ID, kept.Version))
+	require.NoError(t, s.DeleteChart(a.ID, kept.Tag))
 	_, err = s.Chart(a.ID)
 	assert.ErrorIs(t, err, ErrNotFound)
 	assert.ErrorIs(t, s.DeleteChart(a.ID, Any), ErrNotFound)
@@ -66,19 +66,20 @@ func TestPlayerIsKept(t *testing.T) {
 	s := open(t, t.TempDir())
 	p, err := s.Player()
 	require.NoError(t, err)
-	assert.Equal(t, PlayerVersion{DefaultPlayer, 0, 1, "Player"}, p)
+	first := p.Tag
+	assert.Equal(t, PlayerVersion{DefaultPlayer, first, 1, "Player"}, p)
 	p.Tuning, p.Left = "D2,A2,D3,G3,B3,E4", true
-	_, err = s.SetPlayer(p.Player, 0, false)
+	_, err = s.SetPlayer(p.Player, first)
 	require.NoError(t, err)
 	p.Habit = "shift"
-	now, err := s.SetPlayer(p.Player, 0, false)
+	now, err := s.SetPlayer(p.Player, first)
 	assert.ErrorIs(t, err, ErrStale)
 	assert.Equal(t, "stay", now.Habit, "what is there now")
-	_, err = s.SetPlayer(p.Player, now.Version, false)
+	now, err = s.SetPlayer(p.Player, now.Tag)
 	require.NoError(t, err)
 	again, err := s.Player()
 	require.NoError(t, err)
-	assert.Equal(t, PlayerVersion{p.Player, 2, 1, "Player"}, again)
+	assert.Equal(t, PlayerVersion{p.Player, now.Tag, 1, "Player"}, again)
 }
 
 // A new database that was never closed, its mark still in the journal beside it, is
@@ -218,10 +219,11 @@ func TestMigrationCopiesEverythingAside(t *testing.T) {
 
 	player, err := s.Player()
 	require.NoError(t, err)
-	assert.Equal(t, PlayerVersion{Player{Tuning: "D2,A2,D3,G3,B3,E4", Frets: 24, Scale: 630, Capo: 2, Left: true, Comfort: 90, Habit: "shift"}, 1, 1, "Player"}, player, "whoever was there is the first of the players")
+	assert.Equal(t, PlayerVersion{Player{Tuning: "D2,A2,D3,G3,B3,E4", Frets: 24, Scale: 630, Capo: 2, Left: true, Comfort: 90, Habit: "shift"}, player.Tag, 1, "Player"}, player, "whoever was there is the first of the players")
 	charts, err := s.Charts(All)
 	require.NoError(t, err)
-	assert.Equal(t, []any{2, uint(1)}, []any{charts[0].Bars, charts[0].Version})
+	assert.Equal(t, 2, charts[0].Bars)
+	assert.NotEqual(t, charts[0].Tag, charts[1].Tag)
 	planned, err := s.Chart(2)
 	require.NoError(t, err)
 	assert.Equal(t, Plan{Picks: []Pick{{Frets{0, 4}, Spot{3, 4}}}, Pins: []Pin{{Frets{7, 11}, 2, 1, Spot{3, 8}}}, Targets: []string{"third", "seventh"},
@@ -270,12 +272,12 @@ func TestTwoWritersLoseNothing(t *testing.T) {
 	require.NoError(t, s.CreateChart(&c))
 	var both sync.WaitGroup
 	for i := range 200 {
-		for _, write := range []func(version uint) error{
-			func(v uint) error {
+		for _, write := range []func(match Tag) error{
+			func(v Tag) error {
 				_, err := s.ChangeChart(c.ID, v, func(c *Chart) error { c.Title = fmt.Sprint(i + 1); return nil })
 				return err
 			},
-			func(v uint) error {
+			func(v Tag) error {
 				_, err := s.ChangePlan(c.ID, v, func(c *Chart) error { c.Plan.Palette = fmt.Sprint(i + 1); return nil })
 				return err
 			},
@@ -284,7 +286,7 @@ func TestTwoWritersLoseNothing(t *testing.T) {
 				for {
 					now, err := s.Chart(c.ID)
 					assert.NoError(t, err)
-					if err = write(now.Version); err == nil {
+					if err = write(now.Tag); err == nil {
 						return
 					}
 					assert.ErrorIs(t, err, ErrStale)

@@ -45,7 +45,8 @@ func (t *Take) derive() {
 
 // TakeSummary is a take in a list. Problem says why it cannot be read.
 type TakeSummary struct {
-	ID, Version                             uint
+	ID                                      uint
+	Tag                                     Tag
 	Title, Mode                             string
 	Stage, Tempo, Changes, Landed, Sounding int
 	Good                                    string
@@ -56,10 +57,10 @@ type TakeSummary struct {
 
 // Takes lists the takes, the last first.
 func (s *Store) Takes(p Page) ([]TakeSummary, error) {
-	return summaries(s, `SELECT id, title, version, mode, stage, tempo, changes, landed, sounding, good, sound, created_at FROM takes
+	return summaries(s, `SELECT id, title, `+tagged+`, mode, stage, tempo, changes, landed, sounding, good, sound, created_at FROM takes
 		WHERE deleted_at IS NULL ORDER BY created_at DESC, id DESC`, p,
 		func(r *sql.Rows, t *TakeSummary) error {
-			return r.Scan(&t.ID, &t.Title, &t.Version, &t.Mode, &t.Stage, &t.Tempo, &t.Changes, &t.Landed, &t.Sounding, &t.Good, &t.Sound, &t.CreatedAt)
+			return r.Scan(&t.ID, &t.Title, &t.Tag, &t.Mode, &t.Stage, &t.Tempo, &t.Changes, &t.Landed, &t.Sounding, &t.Good, &t.Sound, &t.CreatedAt)
 		},
 		func(id uint, title, says string) TakeSummary {
 			return TakeSummary{ID: id, Title: title, Problem: says}
@@ -76,12 +77,12 @@ func (s *Store) Take(id uint) (Take, error) { return one[Take](s, id) }
 func (s *Store) CreateTake(t *Take) error { return create[Take](s, t) }
 
 // ChangeTake lets do alter a take; what was heard stays.
-func (s *Store) ChangeTake(id, version uint, do func(*Take) error) (Take, error) {
-	return change(s, id, version, []any{"title"}, do)
+func (s *Store) ChangeTake(id uint, match Tag, do func(*Take) error) (Take, error) {
+	return change(s, id, match, []any{"title"}, do)
 }
 
 // DeleteTake marks a take as deleted.
-func (s *Store) DeleteTake(id, version uint) error { return remove[Take](s, id, version) }
+func (s *Store) DeleteTake(id uint, match Tag) error { return remove[Take](s, id, match) }
 
 // KeepSound keeps how a take sounded, in place of what was kept of it before.
 func (s *Store) KeepSound(id uint, wav []byte) error {

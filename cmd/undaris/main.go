@@ -35,8 +35,8 @@ func main() {
 func root() *cobra.Command {
 	cmd := &cobra.Command{Use: "undaris", Short: "Chord tones over the fretboard, change by change",
 		SilenceUsage: true, SilenceErrors: true}
-	cmd.AddCommand(serve("serve", "Serve the application on this machine", "undaris", nil),
-		serve("demo", "Serve it with the demo data, in a database of its own", "undaris-demo", demo.All),
+	cmd.AddCommand(serve("serve", "Serve the application on this machine", "undaris", "127.0.0.1:4760", nil),
+		serve("demo", "Serve it with the demo data, in a database of its own", "undaris-demo", "127.0.0.1:4761", demo.All),
 		backup(), restore(),
 		&cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs,
 			Run: func(cmd *cobra.Command, _ []string) { fmt.Fprintln(cmd.OutOrStdout(), "undaris", server.Version) }},
@@ -45,8 +45,8 @@ func root() *cobra.Command {
 	return cmd
 }
 
-// serve makes a command that serves the data kept under name.
-func serve(use, short, name string, fill func(*store.Store) error) *cobra.Command {
+// serve makes a command that serves the data kept under name, each at an address of its own.
+func serve(use, short, name, usual string, fill func(*store.Store) error) *cobra.Command {
 	var addr, data string
 	cmd := &cobra.Command{Use: use, Short: short, Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
@@ -60,7 +60,7 @@ func serve(use, short, name string, fill func(*store.Store) error) *cobra.Comman
 			}
 			return run(ctx, cmd, addr, data, fill)
 		}}
-	cmd.Flags().StringVar(&addr, "addr", "127.0.0.1:4760", "address to listen on; port 0 takes a free one")
+	cmd.Flags().StringVar(&addr, "addr", usual, "address to listen on; port 0 takes a free one")
 	cmd.Flags().StringVar(&data, "data", "", "directory of the database (default: the user's data directory)")
 	return cmd
 }

@@ -1939,6 +1939,11 @@ export interface components {
             window: components["schemas"]["Frets"];
         };
         CallLog: {
+            /**
+             * Format: date-time
+             * @description when it was; now where it is not said
+             */
+            at?: string;
             /** Format: int64 */
             chart: number;
             chord: string;
@@ -1947,10 +1952,20 @@ export interface components {
             device?: string;
             down?: boolean;
             given?: components["schemas"]["Spot"];
-            /** @enum {string} */
-            how: "right" | "uneven" | "late" | "shown" | "passed";
+            /**
+             * @description skipped was let go on purpose, and tells nothing of how well it is known
+             * @enum {string}
+             */
+            how: "right" | "uneven" | "late" | "shown" | "passed" | "skipped";
             key: string;
             kind: string;
+            /**
+             * Format: int64
+             * @description whose it is; of whose turn it is where it is not said
+             */
+            player?: number;
+            /** @description of the page: what comes twice under one reference is noted once */
+            ref?: string;
             says: string;
             /**
              * Format: double
@@ -2267,11 +2282,8 @@ export interface components {
             title: string;
             /** Format: date-time */
             updated: string;
-            /**
-             * Format: int64
-             * @description its ETag, without the quotes
-             */
-            version: number;
+            /** @description its ETag, without the quotes */
+            version: string;
         };
         ChartBody: {
             /**
@@ -2323,8 +2335,7 @@ export interface components {
             title: string;
             /** Format: date-time */
             updated: string;
-            /** Format: int64 */
-            version: number;
+            version: string;
         };
         Chord: {
             /** @description where it is not the root */
@@ -2700,8 +2711,7 @@ export interface components {
             tempo: number;
             title: string;
             try: string;
-            /** Format: int64 */
-            version: number;
+            version: string;
         };
         Lack: {
             degree: string;
@@ -2969,11 +2979,8 @@ export interface components {
             title: string;
             /** Format: date-time */
             updated: string;
-            /**
-             * Format: int64
-             * @description its ETag, without the quotes
-             */
-            version: number;
+            /** @description its ETag, without the quotes */
+            version: string;
         };
         "Lick-lineRequest": {
             /**
@@ -3129,8 +3136,7 @@ export interface components {
             title: string;
             /** Format: date-time */
             updated: string;
-            /** Format: int64 */
-            version: number;
+            version: string;
         };
         Line: {
             /** Format: int64 */
@@ -3176,11 +3182,8 @@ export interface components {
             tuning?: string;
             /** Format: date-time */
             updated: string;
-            /**
-             * Format: int64
-             * @description its ETag, without the quotes
-             */
-            version: number;
+            /** @description its ETag, without the quotes */
+            version: string;
         };
         LineBody: {
             /**
@@ -3400,8 +3403,7 @@ export interface components {
             title: string;
             /** Format: date-time */
             updated: string;
-            /** Format: int64 */
-            version: number;
+            version: string;
         };
         "Log-keptRequest": {
             /** Format: int64 */
@@ -3455,7 +3457,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** @enum {string} */
-            kind: "call" | "take" | "rung";
+            kind: "call" | "take" | "rung" | "skip";
             /**
              * Format: int64
              * @description that was played
@@ -3990,8 +3992,8 @@ export interface components {
             /** Format: double */
             scale: number;
             tuning: string;
-            /** Format: int64 */
-            version: number;
+            /** @description its ETag, without the quotes */
+            version: string;
         };
         Position: {
             /** Format: int64 */
@@ -4240,10 +4242,22 @@ export interface components {
             widest: components["schemas"]["Span"];
         };
         RungLog: {
+            /**
+             * Format: date-time
+             * @description when it was; now where it is not said
+             */
+            at?: string;
             /** Format: int64 */
             chart?: number;
             /** Format: int64 */
             line?: number;
+            /**
+             * Format: int64
+             * @description whose it is; of whose turn it is where it is not said
+             */
+            player?: number;
+            /** @description of the page: what comes twice under one reference is noted once */
+            ref?: string;
             /** Format: int64 */
             tempo: number;
             title: string;
@@ -4278,11 +4292,8 @@ export interface components {
             title: string;
             /** Format: date-time */
             updated: string;
-            /**
-             * Format: int64
-             * @description its ETag, without the quotes
-             */
-            version: number;
+            /** @description its ETag, without the quotes */
+            version: string;
         };
         SetBody: {
             /** @description charts in the order they are played */
@@ -4308,8 +4319,7 @@ export interface components {
             title: string;
             /** Format: date-time */
             updated: string;
-            /** Format: int64 */
-            version: number;
+            version: string;
         };
         Sheet: {
             bars: components["schemas"]["Bar"][];
@@ -4530,6 +4540,11 @@ export interface components {
             note: number;
         };
         TakeLog: {
+            /**
+             * Format: date-time
+             * @description when it was; now where it is not said
+             */
+            at?: string;
             /** Format: int64 */
             chart?: number;
             heard: components["schemas"]["HeardNote"][];
@@ -4544,6 +4559,13 @@ export interface components {
             of?: number;
             /** Format: int64 */
             pass?: number;
+            /**
+             * Format: int64
+             * @description whose it is; of whose turn it is where it is not said
+             */
+            player?: number;
+            /** @description of the page: what comes twice under one reference is noted once */
+            ref?: string;
             /** Format: double */
             swing?: number;
             /** Format: int64 */
@@ -4574,8 +4596,7 @@ export interface components {
             /** Format: int64 */
             tempo: number;
             title: string;
-            /** Format: int64 */
-            version: number;
+            version: string;
         };
         Target: {
             /** @description what it is over the band's chord, where the soloist imagines another and it rubs */
