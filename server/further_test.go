@@ -302,7 +302,7 @@ func TestEveryFieldOfAChartIsChanged(t *testing.T) {
 	text, err := json.Marshal(after)
 	require.NoError(t, err)
 	path := fmt.Sprintf("/api/charts/%d", made.ID)
-	resp, body := send(t, srv, "PUT", path, `"1"`, string(text))
+	resp, body := send(t, srv, "PUT", path, etag(made.Version), string(text))
 	require.Equal(t, 200, resp.StatusCode, string(body))
 	ask(t, srv, "GET", path, nil, &got)
 	assert.Equal(t, after, got.ChartBody)

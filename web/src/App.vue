@@ -3,6 +3,8 @@ import { ref } from 'vue'
 import Toast from 'primevue/toast'
 import ConflictDialog from './shell/ConflictDialog.vue'
 import HelpDialog from './shell/HelpDialog.vue'
+import { here } from './memory/here'
+import MemoryNotes from './shell/MemoryNotes.vue'
 import InstrumentDialog from './shell/InstrumentDialog.vue'
 import TheRail from './shell/TheRail.vue'
 import UndoToast from './shell/UndoToast.vue'
@@ -30,7 +32,8 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
     />
     <div class="room">
       <div><PlanStrip v-if="!$route.meta.alone" /></div>
-      <main><RouterView /></main>
+      <div><MemoryNotes /></div>
+      <main><RouterView :key="here.turned" /></main>
       <BandStrip />
     </div>
     <HelpDialog v-model="help" />
@@ -50,7 +53,7 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
 
 .room {
   display: grid;
-  grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr);
+  grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr);
   min-height: 100vh;
 }
 

@@ -1,7 +1,29 @@
 import createClient from 'openapi-fetch'
+import { answeredBy, here } from '../memory/here'
 import type { components, paths } from './schema'
 
+/** Which database is meant, and which one answered. */
+const identity = 'Undaris-Database'
+
 export const api = createClient<paths>({ baseUrl: '/' })
+api.use({
+  onRequest({ request }) {
+    if (here.database) request.headers.set(identity, here.database)
+    return request
+  },
+  onResponse({ response }) {
+    answeredBy(response.headers.get(identity))
+  },
+})
+
+/** Asks for what is no JSON, of the same database. */
+export async function fetchOf(path: string, how: RequestInit = {}) {
+  const headers = new Headers(how.headers)
+  if (here.database) headers.set(identity, here.database)
+  const response = await fetch(path, { ...how, headers })
+  answeredBy(response.headers.get(identity))
+  return response
+}
 
 type Schemas = components['schemas']
 export type Chart = Schemas['Chart']
@@ -55,6 +77,7 @@ export type HeardNote = Schemas['HeardNote']
 export type TakeVerdicts = Schemas['Take']
 export type PracticeGround = Schemas['PracticeGround']
 export type CallLog = Schemas['CallLog']
+export type LogRow = Schemas['LogRow']
 export type TakeLog = Schemas['TakeLog']
 export type RungLog = Schemas['RungLog']
 export type Lesson = Schemas['Lesson']

@@ -15,7 +15,8 @@ import {
 import type { Playing } from '../band/audition'
 import { differences, mergeFields, mergeLines } from '../document/merge'
 import { without } from '../document/parts'
-import { beside, useKeeper } from './keeper'
+import { useKeeper } from './keeper'
+import { beside } from './questions'
 import { useRemoving } from './removing'
 import { useList } from './pages'
 
@@ -71,8 +72,10 @@ export function useLineChanges() {
     keeper: (id: number, title: string) =>
       useKeeper<LineBody, Line>({
         path: `/api/lines/${id}`,
+        title,
         what: `“${title}”`,
         put: putLine(id),
+        restore: () => answer<Line>(api.POST('/api/lines/{id}/restore', { params: { path: { id } } })),
         part: lineBody,
         merge: mergeLines,
         differs: differences,
@@ -98,8 +101,10 @@ export function useLickChanges() {
     keeper: (id: number, title: string) =>
       useKeeper<LickBody, Lick>({
         path: `/api/licks/${id}`,
+        title,
         what: `“${title}”`,
         put: putLick(id),
+        restore: () => answer<Lick>(api.POST('/api/licks/{id}/restore', { params: { path: { id } } })),
         part: lickBody,
         merge: mergeFields,
         differs: differences,

@@ -2,7 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import { useUndo } from '../shell/useUndo'
-import { answer, api, type Lesson, type LessonBody } from './client'
+import { answer, api, fetchOf, type Lesson, type LessonBody } from './client'
 
 export const useLessons = () => useQuery({ queryKey: ['lessons'], queryFn: () => answer(api.GET('/api/assignments')) })
 
@@ -18,7 +18,7 @@ async function bring(file: File) {
   const text = await file.text()
   const what = /"kind"\s*:\s*"undaris results"/.test(text.slice(0, 2000)) ? 'results' : 'open'
   return answer<Lesson>(
-    fetch(`/api/assignments/${what}`, {
+    fetchOf(`/api/assignments/${what}`, {
       method: 'POST',
       headers: { 'content-type': 'application/octet-stream' },
       body: text,

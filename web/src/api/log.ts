@@ -1,7 +1,9 @@
 /* The log: what was practised, its maps, and what to practise today. */
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { answer, api, type CallLog, type RungLog, type TakeLog } from './client'
+import { note, type Sent } from '../memory/entries'
+import type { Entry } from '../memory/browser'
+import { answer, api, fetchOf, Refused, type CallLog, type LogRow, type RungLog, type TakeLog } from './client'
 
 export interface LogFilter {
   chart?: number
@@ -28,22 +30,38 @@ export const readToday = (query: {
   seed?: number
 }) => answer(api.GET('/api/today', { params: { query } }))
 
-/** Adds to the log. What cannot be logged is lost without a word to the player, who goes on practising. */
+/** Sends a line of the log that waits; thrown where it is to be sent again. */
+export async function sendEntry({ ref, player, method, path, body, at }: Entry): Promise<Sent> {
+  const noting = method === 'POST' ? { ref, player, at: new Date(at).toISOString() } : {}
+  const init = { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify({ ...body, ...noting }) }
+  const asked = fetchOf(path, init).then(async (response) => {
+    const text = await response.text()
+    const data = (text ? JSON.parse(text) : {}) as LogRow
+    return response.ok ? { data, response } : { error: data, response }
+  })
+  try {
+    return { row: await answer<LogRow>(asked) }
+  } catch (e) {
+    // Refused for what it is, it will not be taken later either.
+    if (e instanceof Refused && e.status >= 400 && e.status < 500 && ![408, 412, 429].includes(e.status))
+      return { refused: e.message }
+    throw e
+  }
+}
+
+/** Adds to the log. What cannot be noted now waits in the browser; the number of its line comes when it is noted. */
 export function useLog() {
   const queries = useQueryClient()
-  const noted = <T>(row: Promise<T>) =>
-    row
-      .then((r) => {
-        void queries.invalidateQueries({ queryKey: ['log'] })
-        return r
-      })
-      .catch(() => undefined)
+  const noted = (path: string, body: object, method: Entry['method'] = 'POST') =>
+    note(method, path, body as Record<string, unknown>).then((row) => {
+      void queries.invalidateQueries({ queryKey: ['log'] })
+      return row as LogRow | undefined
+    })
   return {
-    call: (body: CallLog) => noted(answer(api.POST('/api/log/calls', { body }))),
-    take: (body: TakeLog) => noted(answer(api.POST('/api/log/takes', { body }))),
-    rung: (body: RungLog) => noted(answer(api.POST('/api/log/rungs', { body }))),
+    call: (body: CallLog) => noted('/api/log/calls', body),
+    take: (body: TakeLog) => noted('/api/log/takes', body),
+    rung: (body: RungLog) => noted('/api/log/rungs', body),
     /** A line of the log has a take behind it that was kept. */
-    kept: (id: number, take: number) =>
-      noted(answer(api.PUT('/api/log/{id}/take', { params: { path: { id } }, body: { take } }))),
+    kept: (id: number, take: number) => noted(`/api/log/${id}/take`, { take }, 'PUT'),
   }
 }

@@ -14,7 +14,8 @@ import {
 } from './client'
 import { differences, mergeFields } from '../document/merge'
 import { without } from '../document/parts'
-import { beside, useKeeper } from './keeper'
+import { useKeeper } from './keeper'
+import { beside } from './questions'
 import { useRemoving } from './removing'
 import { useList } from './pages'
 
@@ -69,7 +70,9 @@ export function useChartChanges() {
     keeper: (id: number, title: string) =>
       useKeeper<ChartBody, Chart>({
         path: `/api/charts/${id}`,
+        title,
         what: `“${title}”`,
+        restore: () => answer<Chart>(api.POST('/api/charts/{id}/restore', { params: { path: { id } } })),
         put: (body, ifMatch, keepalive) =>
           answer(
             api.PUT('/api/charts/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } }, body, keepalive }),
@@ -82,7 +85,10 @@ export function useChartChanges() {
     planner: (id: number, title: string) =>
       useKeeper<Plan, Chart>({
         path: `/api/charts/${id}/plan`,
+        title,
         what: `what you decided about “${title}”`,
+        restore: () => answer<Chart>(api.POST('/api/charts/{id}/restore', { params: { path: { id } } })),
+        beside: chartBody,
         put: (body, ifMatch, keepalive) =>
           answer(
             api.PUT('/api/charts/{id}/plan', {
@@ -112,6 +118,8 @@ export function useSavePlayer() {
     mutationFn: ({ was, body }: { was: PlayerVersion; body: Player }) => {
       const keeper = useKeeper<Player, PlayerVersion>({
         path: '/api/player',
+        title: 'The instrument',
+        atOnce: true,
         what: 'The instrument',
         put: (body, ifMatch, keepalive) =>
           answer(

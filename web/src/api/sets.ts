@@ -3,7 +3,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { type Ref } from 'vue'
 import { differences, mergeFields } from '../document/merge'
 import { answer, api, type PlayedSet, type SetBody } from './client'
-import { beside, useKeeper } from './keeper'
+import { useKeeper } from './keeper'
+import { beside } from './questions'
 import { useList } from './pages'
 import { useRemoving } from './removing'
 
@@ -31,7 +32,9 @@ export function useSetChanges() {
     keeper: (id: number, title: string) =>
       useKeeper<SetBody, PlayedSet>({
         path: `/api/sets/${id}`,
+        title,
         what: `“${title}”`,
+        restore: () => answer<PlayedSet>(api.POST('/api/sets/{id}/restore', { params: { path: { id } } })),
         put: (body, ifMatch, keepalive) =>
           answer(
             api.PUT('/api/sets/{id}', { params: { path: { id }, header: { 'If-Match': ifMatch } }, body, keepalive }),

@@ -1,7 +1,7 @@
 /* Takes: what was played and kept. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { answer, api, type LineBody, type TakeBody } from './client'
+import { answer, api, fetchOf, type LineBody, type TakeBody } from './client'
 import { useList } from './pages'
 import { useRemoving } from './removing'
 
@@ -12,14 +12,14 @@ export const readTake = (id: number) => answer(api.GET('/api/takes/{id}', { para
 /** A take as it sounded: a WAV, kept beside what was heard in it. */
 export async function keepSound(id: number, wav: ArrayBuffer | undefined) {
   if (!wav) return
-  const response = await fetch(`/api/takes/${id}/sound`, {
+  const response = await fetchOf(`/api/takes/${id}/sound`, {
     method: 'PUT',
     headers: { 'Content-Type': 'audio/wav' },
     body: wav,
   })
   if (!response.ok) throw new Error('The take is kept, but not as it sounded: it is too long, or there is no room.')
 }
-export const readSound = (id: number) => fetch(`/api/takes/${id}/sound`).then((r) => r.arrayBuffer())
+export const readSound = (id: number) => fetchOf(`/api/takes/${id}/sound`).then((r) => r.arrayBuffer())
 
 /** Takes that are looked at beside each other. */
 export const useTheTakes = (ids: Ref<number[]>) =>

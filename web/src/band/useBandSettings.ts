@@ -1,28 +1,24 @@
 /* How the player likes the band: kept from one visit to the next. */
-import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
+import { useSetting } from '../memory/settings'
 import type { Ladder } from './settings'
 
 export const useBandSettings = defineStore('band settings', () => {
-  const kept = useLocalStorage(
-    'undaris-band',
-    {
-      countIn: true,
-      click: false,
-      clickOnly: false,
-      dropChords: false,
-      comp: 'guitar',
-      intensity: 3,
-      arc: 'level',
-      bass: 'own',
-      marks: 'beats',
-      volume: 0.8,
-      cautioned: false,
-      levels: { drums: 1, bass: 1, chords: 1, lead: 1, metronome: 1 } as Record<string, number>,
-      muted: [] as string[],
-      ladder: { on: false, from: 60, goal: 120, step: 5, passes: 2 } as Ladder & { on: boolean; from: number },
-    },
-    { mergeDefaults: true },
-  )
+  const kept = useSetting('band', {
+    countIn: true,
+    click: false,
+    clickOnly: false,
+    dropChords: false,
+    comp: 'guitar',
+    intensity: 3,
+    arc: 'level',
+    bass: 'own',
+    marks: 'beats',
+    volume: 0.8,
+    cautioned: false,
+    levels: { drums: 1, bass: 1, chords: 1, lead: 1, metronome: 1 } as Record<string, number>,
+    muted: [] as string[],
+    ladder: { on: false, from: 60, goal: 120, step: 5, passes: 2 } as Ladder & { on: boolean; from: number },
+  })
   return { kept }
 })

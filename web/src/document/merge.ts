@@ -1,6 +1,7 @@
 /* Two changes of one thing, made apart from the same state: joined where they touch different parts, note by note. */
 import type { LineBody, LineNote } from '../api/client'
-import { canonical } from '../api/keeper'
+import { canonical } from './canonical'
+import { inOrder } from './steps'
 
 const same = (a: unknown, b: unknown) => canonical(a) === canonical(b)
 
@@ -42,7 +43,7 @@ function mergeNotes(base: LineNote[], mine: LineNote[], theirs: LineNote[]): Lin
   }
   const places = new Set(out.map((n) => `${n.start} ${n.string}`))
   if (places.size < out.length) return undefined // two notes at once on a string
-  return out.sort((x, y) => x.start - y.start || (y.string ?? 0) - (x.string ?? 0))
+  return inOrder(out)
 }
 
 /** Two changes of a line: undefined where both changed the same note or the same field. */

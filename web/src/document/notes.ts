@@ -1,14 +1,12 @@
 /* What can be done to the notes of a line, as commands that name a note by its id. */
 import type { LineBody, LineNote } from '../api/client'
 import { settled, stillGuessed } from '../places/lines/guesses'
+import { inOrder } from './steps'
 import type { Command } from './useDocument'
 
 const onNotes =
   (change: (notes: LineNote[]) => LineNote[]) =>
   (line: LineBody): LineBody => ({ ...line, notes: change(line.notes) })
-
-/** By onset, then from the lowest string, as they are written. */
-const inOrder = (notes: LineNote[]) => notes.sort((a, b) => a.start - b.start || (b.string ?? 0) - (a.string ?? 0))
 
 /** Puts a fret on a string at a tick, in place of what stood there; what sounds on there is cut short. */
 export const insert = (note: LineNote): Command => ({

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, shallowRef, type EffectScope } from 'vue'
 import { without } from './parts'
+import { apply } from './steps'
 import { useHistory } from './useHistory'
 import { useRecord } from './useRecord'
 
@@ -26,10 +27,11 @@ describe('the way back and forth', () => {
     const state = shallowRef<Note>()
     const h = scope.run(() => useHistory(state))!
     const put = (title: string, name: string, joins = false) => {
+      const before = state.value!
       state.value = { title, text: '' }
-      h.commit(name, joins)
+      return h.record(name, before, state.value, joins)
     }
-    put('', '')
+    state.value = { title: '', text: '' }
     h.begin()
     return { h, state, put }
   }
@@ -63,13 +65,27 @@ describe('the way back and forth', () => {
     expect([state.value!.title, h.canUndo.value]).toEqual(['', false])
   })
 
-  it('drops a step as if it had never been', () => {
+  it('forgets a step as if it had never been', () => {
     const { h, state, put } = history()
-    put('a', 'one')
-    h.drop()
-    expect([state.value!.title, h.canRedo.value, h.canUndo.value]).toEqual(['', false, false])
-    h.drop()
-    expect(state.value!.title).toBe('')
+    h.forget(put('a', 'one'))
+    expect([h.canRedo.value, h.canUndo.value]).toEqual([false, false])
+    h.undo()
+    expect(state.value!.title).toBe('a')
+  })
+
+  it('takes back mine and leaves theirs', () => {
+    const { h, state, put } = history()
+    put('mine', 'title')
+    const theirs = [{ kind: 'set' as const, field: 'text', from: '', to: 'theirs' }]
+    h.joined(theirs)
+    state.value = apply(theirs, state.value!)
+    h.undo()
+    expect(state.value).toEqual({ title: '', text: 'theirs' })
+    h.redo()
+    expect(state.value).toEqual({ title: 'mine', text: 'theirs' })
+    // What they changed too is theirs: there is nothing of mine left to take back.
+    h.joined([{ kind: 'set', field: 'title', from: 'mine', to: 'theirs' }])
+    expect(h.canUndo.value).toBe(false)
   })
 })
 
@@ -79,11 +95,11 @@ describe('a record', () => {
     const keeps = {
       save: vi.fn(async (body: Note) => {
         saved.push(body)
-        return how.theirs ? { kept: how.theirs, theirs: true } : { kept: body, theirs: false }
+        return how.theirs ? { kept: how.theirs, how: 'joined' as const } : { kept: body, how: 'sent' as const }
       }),
       saveLast: vi.fn(),
       rewind: vi.fn(),
-      hold: vi.fn(() => true),
+      hold: vi.fn(() => Promise.resolve(true)),
     }
     const record = scope.run(() => useRecord<Note>({ keeps: () => keeps, part: (n) => n, waits: how.waits }))!
     record.open({ title: 'one', text: 'x' })

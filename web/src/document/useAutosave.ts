@@ -1,17 +1,20 @@
 /* A document is kept half a second after it was changed. Until that is confirmed it is put by in the browser, and the
    page says which of three it is: saved · being saved · not saved yet, and why. */
-import { ref, watch, type Ref } from 'vue'
-import { useDebounceFn, useThrottleFn } from '@vueuse/core'
+import { onScopeDispose, ref, watch, type Ref } from 'vue'
+import { useDebounceFn } from '@vueuse/core'
 import { Refused } from '../api/client'
 
-/** How a thing is kept: now, or as the page is left. theirs tells that the player took what was changed elsewhere. */
+/** How a thing is kept: now, or as the page is left. It may come back joined with what was changed elsewhere, or be what the
+ * player took in its place. */
 export interface Keeps<B> {
-  save: (body: B) => Promise<{ kept: B; theirs: boolean }>
+  save: (body: B) => Promise<{ kept: B; how: 'sent' | 'joined' | 'theirs' }>
   saveLast: (body: B) => void
   /** the next save meets what was changed elsewhere once more */
   rewind: () => unknown
   /** puts it by in the browser until it is kept; false where the browser keeps nothing */
-  hold: (body: B) => boolean
+  hold: (body: B) => Promise<boolean>
+  /** it is no longer in hand here */
+  leave?: () => void
 }
 
 export interface Kept<B> {
@@ -19,8 +22,9 @@ export interface Kept<B> {
   keeps?: () => Keeps<B> | undefined
   /** It cannot be kept yet: the core is being asked, or it says in words what stands in the way. */
   waits: () => boolean | string
-  /** Takes what was changed elsewhere since saved was; false where the same was changed here. */
-  join: (saved: B, theirs: B) => boolean
+  /** Shows what has come since saved was; false where the same was changed here meanwhile. asked tells that the player took
+   * it in place of theirs, and may take that back. */
+  join: (saved: B, kept: B, asked: boolean) => boolean
   trouble: Ref<string>
 }
 
@@ -30,12 +34,14 @@ export function useAutosave<B>({ body, keeps, waits, join, trouble }: Kept<B>) {
   const why = ref('')
   /** Whether the browser has put by what is not saved. */
   let held = true
-  const hold = useThrottleFn(() => body.value && (held = keeps?.()?.hold(body.value) !== false), 150, true)
+  let left = false
+  function hold() {
+    if (body.value) void keeps?.()?.hold(body.value).then((sure) => (held = sure)) // prettier-ignore
+  }
+  const alone = 'This browser keeps nothing meanwhile, being full or private: leave the page open.'
   function unsaved(why: string) {
     state.value = 'unsaved'
-    trouble.value = held
-      ? why
-      : `${why} This browser keeps nothing meanwhile, being full or private: leave the page open.`
+    trouble.value = held ? why : `${why} ${alone}`
   }
   async function keepNow() {
     const now = body.value
@@ -47,17 +53,19 @@ export function useAutosave<B>({ body, keeps, waits, join, trouble }: Kept<B>) {
     if (wait) return
     state.value = 'saving'
     try {
-      const { kept, theirs } = await by.save(now)
+      const { kept, how } = await by.save(now)
       // Where what was done since touches the same, the next save asks.
-      if (theirs && !join(now, kept)) by.rewind()
-      if (!theirs && body.value === now) state.value = 'saved'
+      if (how !== 'sent' && !join(now, kept, how === 'theirs')) by.rewind()
+      if (how === 'sent' && body.value === now) state.value = 'saved'
       else void keep()
     } catch (e) {
       unsaved(e instanceof Error ? e.message : String(e))
-      if (e instanceof Refused && e.status === 0) setTimeout(() => state.value === 'unsaved' && void keepNow(), 2000)
+      const later = e instanceof Refused && (e.status === 0 || e.status >= 500)
+      if (later && !left) setTimeout(() => state.value === 'unsaved' && !left && void keepNow(), 2000)
     }
   }
   const keep = useDebounceFn(keepNow, 500)
+  onScopeDispose(() => (left = true))
   watch(trouble, (t) => t && setTimeout(() => trouble.value === t && (trouble.value = ''), 12000))
 
   return {
@@ -69,7 +77,7 @@ export function useAutosave<B>({ body, keeps, waits, join, trouble }: Kept<B>) {
     changed() {
       if (!keeps) return
       state.value = 'saving'
-      void hold()
+      hold()
     },
     /** Keeps what is not kept yet, before the place is left. */
     flush() {

@@ -4,6 +4,7 @@
 import { computed, ref, shallowRef } from 'vue'
 import { Refused, type LineBody, type LineNote, type Study, type Written } from '../api/client'
 import { lineOf, notesOf } from './study'
+import { apply, type Change, type Step } from './steps'
 import { useHistory } from './useHistory'
 
 /** Something done to a line. It may be applied anew to what the core has answered meanwhile, so it names notes by id. */
@@ -12,6 +13,8 @@ export interface Command {
   apply: (line: LineBody) => LineBody
   /** quick ones of the same name are one step back */
   typed?: boolean
+  /** what it was, to be taken back */
+  step?: Step
 }
 
 /** What is asked of the core after each command. */
@@ -75,13 +78,28 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
   /** Does something to the line. */
   function run(command: Command) {
     if (!accepted) return
+    const before = line.value!
+    const after = command.apply(before)
+    goOn(after, { ...command, step: history.record(command.name, before, after, command.typed) })
+  }
+  function goOn(to: LineBody, command: Command) {
     revision++
     pending.value = [...pending.value, command]
-    line.value = command.apply(line.value!)
-    history.commit(command.name, command.typed)
+    line.value = to
     trouble.value = ''
     events.changed?.()
     void next()
+  }
+  /** Changes that are no step of the player's own: of an earlier visit, of another tab, or back and forth. */
+  function bring(name: string, changes: Change[]) {
+    if (!accepted || !changes.length) return
+    goOn(apply(changes, line.value!), { name, apply: (l) => apply(changes, l) })
+  }
+  /** What was changed elsewhere is there too from now on; to go back takes back mine and leaves theirs. */
+  function join(theirs: Change[]) {
+    if (!theirs.length) return
+    history.joined(theirs)
+    bring('what was changed elsewhere', theirs)
   }
 
   async function next() {
@@ -120,7 +138,7 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
     // This one cannot be done; what was done after it stands.
     pending.value = pending.value.slice(1)
     trouble.value = `${sent[0]!.name[0]!.toUpperCase()}${sent[0]!.name.slice(1)}: ${says}`
-    if (!pending.value.length) history.drop()
+    if (sent[0]!.step) history.forget(sent[0]!.step)
     show()
   }
 
@@ -138,10 +156,11 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
         return
       }
       epoch++
+      const before = line.value!
       accept(s)
       pending.value = []
       show()
-      history.commit(name)
+      history.record(name, before, line.value!)
       trouble.value = ''
     } catch (e) {
       trouble.value = e instanceof Error ? e.message : String(e)
@@ -149,18 +168,8 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
     events.settled?.()
   }
 
-  /** Back and forth are commands too: the line as it was. */
-  function turn(step: () => void, name: string) {
-    step()
-    const to = line.value!
-    revision++
-    pending.value = [...pending.value, { name, apply: () => to }]
-    trouble.value = ''
-    events.changed?.()
-    void next()
-  }
-  const undo = () => history.canUndo.value && turn(history.undo, 'undo')
-  const redo = () => history.canRedo.value && turn(history.redo, 'redo')
+  const undo = () => bring('undo', history.takenBack() ?? [])
+  const redo = () => bring('redo', history.doneAgain() ?? [])
 
   const notes = computed<LineNote[]>(() => line.value?.notes ?? [])
   /** What the core knows of each note, by its number. */
@@ -195,6 +204,8 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
     newId,
     open,
     run,
+    bring,
+    join,
     take,
     undo,
     redo,

@@ -4,22 +4,18 @@ import { useBroadcastChannel } from '@vueuse/core'
 
 interface News {
   path: string
-  version: number
+  version: string
 }
 
 /** Tells the other tabs when a thing is kept here, and calls fresh when one of them has kept it anew. */
-export function useNews(
-  state: Ref<string>,
-  mine: () => { path: string; version: number } | undefined,
-  fresh: () => void,
-) {
+export function useNews(state: Ref<string>, mine: () => News | undefined, fresh: () => void) {
   const channel = useBroadcastChannel<News, News>({ name: 'undaris-kept' })
   watch(state, (s) => {
     const now = mine()
-    if (s === 'saved' && now) channel.post(now)
+    if (s === 'saved' && now?.version) channel.post(now)
   })
   watch(channel.data, (heard) => {
     const now = mine()
-    if (heard && now && heard.path === now.path && heard.version > now.version && state.value === 'saved') fresh()
+    if (heard && now && heard.path === now.path && heard.version !== now.version && state.value === 'saved') fresh()
   })
 }

@@ -2,6 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { onScopeDispose, ref, shallowRef } from 'vue'
 import { mergeFields } from './merge'
+import { apply, diff, type Change } from './steps'
 import { useAutosave, type Keeps } from './useAutosave'
 import { useHistory } from './useHistory'
 
@@ -21,33 +22,39 @@ export function useRecord<B extends object>(how: {
     keeps: how.keeps,
     waits: how.waits ?? (() => false),
     trouble,
-    join(saved, theirs) {
-      const whole = body.value && mergeFields(saved, body.value, how.part(theirs))
-      if (whole) put(whole, 'what was changed elsewhere')
-      return !!whole
+    join(saved, kept, asked) {
+      const now = body.value
+      const whole = now && mergeFields(saved, now, how.part(kept))
+      if (!whole) return false
+      if (asked) history.record('what was changed elsewhere', now, whole)
+      else history.joined(diff(saved, how.part(kept)))
+      put(whole)
+      return true
     },
   })
-  function put(next: B, name: string, joins = false) {
+  function put(next: B) {
     body.value = next
-    history.commit(name, joins)
-    told()
-  }
-  function told() {
     saving.changed()
     how.changed?.()
     saving.keep()
   }
-  const turn = (step: () => void) => {
-    step()
+  const turn = (changes?: Change[]) => {
+    if (!changes || !body.value) return
     trouble.value = ''
-    told()
+    put(apply(changes, body.value))
   }
   useEventListener(document, 'visibilitychange', () => document.visibilityState === 'hidden' && saving.flush())
   useEventListener(window, 'pagehide', () => saving.flush())
-  onScopeDispose(() => saving.flush())
+  onScopeDispose(() => {
+    saving.flush()
+    how.keeps()?.leave?.()
+  })
 
   return {
-    ...history,
+    canUndo: history.canUndo,
+    canRedo: history.canRedo,
+    undoName: history.undoName,
+    redoName: history.redoName,
     body,
     trouble,
     state: saving.state,
@@ -64,9 +71,20 @@ export function useRecord<B extends object>(how: {
     change(name: string, part: Partial<B>, typed = false) {
       if (!body.value) return
       trouble.value = ''
-      put({ ...body.value, ...part }, name, typed)
+      const next = { ...body.value, ...part }
+      history.record(name, body.value, next, typed)
+      put(next)
     },
-    undo: () => history.canUndo.value && turn(history.undo),
-    redo: () => history.canRedo.value && turn(history.redo),
+    /** Does again what an earlier visit could not get kept. */
+    bring: turn,
+    /** What another tab has kept is there too; to go back takes back mine and leaves theirs. */
+    join(theirs: Change[]) {
+      if (!body.value || !theirs.length) return
+      history.joined(theirs)
+      body.value = apply(theirs, body.value)
+      how.changed?.()
+    },
+    undo: () => turn(history.takenBack()),
+    redo: () => turn(history.doneAgain()),
   }
 }

@@ -1,8 +1,8 @@
 /* The microphone and the ear behind it: on or off, how loud, which pitch, and what was noticed. */
-import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { useSound } from '../band/useSound'
+import { useSetting } from '../memory/settings'
 import captureURL from './ear/capture.worklet.ts?worker&url'
 import type { Observation } from './ear/ear'
 import type { Ask, Cut, Notice } from './ear/ear.worker'
@@ -23,19 +23,15 @@ const troubles: Record<string, string> = {
 const usualDelay = 0.03
 
 export const useEar = defineStore('ear', () => {
-  const kept = useLocalStorage(
-    'undaris-ear',
-    {
-      delay: null as number | null,
-      gate: -58,
-      graded: true,
-      guitar: null as number | null,
-      band: null as number | null,
-      /** takes are kept as they sounded, too */
-      sound: false,
-    },
-    { mergeDefaults: true },
-  )
+  const kept = useSetting('ear', {
+    delay: null as number | null,
+    gate: -58,
+    graded: true,
+    guitar: null as number | null,
+    band: null as number | null,
+    /** takes are kept as they sounded, too */
+    sound: false,
+  })
   const sound = useSound()
   const on = ref(false)
   const opening = ref(false)

@@ -1,14 +1,14 @@
 /* Which rung each thing that is practised stands on, remembered from day to day. */
-import { useLocalStorage } from '@vueuse/core'
 import { computed, type Ref } from 'vue'
 import { useLog } from '../api/log'
 import { useBand } from '../band/useBand'
+import { useSetting } from '../memory/settings'
 import { climbed, type Rung } from './rungs'
 
 /** of names what is practised for the ladder, title and place for the log. */
 export function useRungs(of: Ref<string>, title: () => string, place: () => { chart?: number; line?: number }) {
   const log = useLog()
-  const kept = useLocalStorage<Record<string, Rung>>('undaris-rungs', {})
+  const kept = useSetting<Record<string, Rung>>('rungs', {})
   const band = useBand()
   const rung = computed(() => kept.value[of.value])
   return {

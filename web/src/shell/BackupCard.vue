@@ -1,9 +1,11 @@
 <script setup lang="ts">
 /* Everything that was made, as a file; and back from one. What is there is put aside before. */
 import { ref, shallowRef, useTemplateRef } from 'vue'
+import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
-import { answer, type Restored } from '../api/client'
+import { answer, fetchOf, type Restored } from '../api/client'
 
+const router = useRouter()
 const field = useTemplateRef('field')
 const chosen = shallowRef<File>()
 const busy = ref(false)
@@ -17,16 +19,16 @@ async function restore() {
   busy.value = true
   trouble.value = ''
   try {
-    const response = await fetch('/api/restore', {
+    const response = await fetchOf('/api/restore', {
       method: 'POST',
       headers: { 'content-type': 'application/octet-stream' },
       body: chosen.value,
     })
     const body = (await response.json()) as Restored
     await answer<Restored>(Promise.resolve(response.ok ? { data: body, response } : { error: body, response }))
-    // What the pages know is of what was there before, also what waited to be kept.
-    for (const key of Object.keys(localStorage)) if (key.startsWith('/api/')) localStorage.removeItem(key)
-    location.assign('/charts')
+    // Its answer has said that another database is open, so every tab turns; what was not saved is offered there.
+    chosen.value = undefined
+    void router.push({ name: 'charts' })
   } catch (e) {
     trouble.value = e instanceof Error ? e.message : String(e)
   } finally {

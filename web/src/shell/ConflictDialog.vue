@@ -1,11 +1,35 @@
 <script setup lang="ts">
-/* Something was changed in another window or by another program while it was changed here. */
+/* Work met something else: it was changed or deleted in another window, by another program, or since an earlier visit. */
 import { computed } from 'vue'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
-import { conflict } from '../api/keeper'
+import { question, type Question } from '../api/questions'
 
-const open = computed(() => !!conflict.value)
+const words: Record<Question['kind'], { header: string; says: string; theirs: string; both: string; mine: string }> = {
+  changed: {
+    header: 'Changed elsewhere',
+    says: 'was changed in another window or by another program since you opened it here. Nothing is lost yet: which of the two shall stay?',
+    theirs: 'Take theirs',
+    both: 'Keep both',
+    mine: 'Keep mine',
+  },
+  left: {
+    header: 'Not saved last time',
+    says: 'has work of yours from an earlier visit that was never saved, and the same was changed elsewhere since. Nothing is lost yet: which of the two shall stay?',
+    theirs: 'Take theirs',
+    both: 'Keep both',
+    mine: 'Keep mine',
+  },
+  gone: {
+    header: 'Deleted elsewhere',
+    says: 'was deleted in another window or by another program. What you did since is still here: what shall become of it?',
+    theirs: 'Let it go',
+    both: 'Keep it as a new one',
+    mine: 'Bring it back',
+  },
+}
+const open = computed(() => !!question.value)
+const word = computed(() => words[question.value?.kind ?? 'changed'])
 </script>
 
 <template>
@@ -14,18 +38,17 @@ const open = computed(() => !!conflict.value)
     modal
     :closable="false"
     :close-on-escape="false"
-    header="Changed elsewhere"
+    :header="word.header"
     :style="{ width: 'min(34rem, 94vw)' }"
   >
     <p>
-      <b>{{ conflict?.what }}</b> was changed in another window or by another program since you opened it here. Nothing
-      is lost yet: which of the two shall stay?
+      <b>{{ question?.what }}</b> {{ word.says }}
     </p>
-    <p v-if="conflict?.differs" class="differs">They differ in {{ conflict.differs }}.</p>
+    <p v-if="question?.differs" class="differs">They differ in {{ question.differs }}.</p>
     <footer>
-      <Button label="Take theirs" variant="outlined" @click="conflict?.decide('theirs')" />
-      <Button v-if="conflict?.both" label="Keep both" variant="outlined" @click="conflict?.decide('both')" />
-      <Button label="Keep mine" autofocus @click="conflict?.decide('mine')" />
+      <Button :label="word.theirs" variant="outlined" @click="question?.decide('theirs')" />
+      <Button v-if="question?.both" :label="word.both" variant="outlined" @click="question?.decide('both')" />
+      <Button :label="word.mine" autofocus @click="question?.decide('mine')" />
     </footer>
   </Dialog>
 </template>
@@ -41,6 +64,7 @@ p {
 
 footer {
   display: flex;
+  flex-wrap: wrap;
   justify-content: flex-end;
   gap: 0.75rem;
 }

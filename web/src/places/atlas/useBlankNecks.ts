@@ -1,7 +1,7 @@
 /* What a player has marked on blank necks is kept over a reload, for each chart and each way to divide the neck; so is how
    long it took, from the first mark to the check. */
-import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch, type Ref } from 'vue'
+import { useSetting } from '../../memory/settings'
 
 interface Sheet {
   marks: Record<string, string[]>
@@ -13,7 +13,7 @@ interface Sheet {
 const most = 60 // sheets that are remembered
 
 export function useBlankNecks(name: Ref<string>, now = () => Date.now()) {
-  const all = useLocalStorage<Record<string, Sheet>>('undaris-blank', {})
+  const all = useSetting<Record<string, Sheet>>('blank', {})
   const sheet = computed<Sheet>(() => all.value[name.value] ?? { marks: {} })
   const write = (change: Partial<Sheet>) => {
     const { [name.value]: was = { marks: {} }, ...others } = all.value

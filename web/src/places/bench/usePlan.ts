@@ -1,8 +1,9 @@
-import { computed, shallowRef, watch } from 'vue'
+import { computed, onScopeDispose, shallowRef, watch } from 'vue'
 import { useToast } from 'primevue/usetoast'
-import type { Place, Plan } from '../../api/client'
+import { Refused, type Place, type Plan } from '../../api/client'
 import { useChartChanges } from '../../api/queries'
-import { canonical } from '../../api/keeper'
+import { canonical } from '../../document/canonical'
+import { apply, diff } from '../../document/steps'
 import { useHistory } from '../../document/useHistory'
 import { same } from './moves'
 import type { Bench, Step } from './useBench'
@@ -28,40 +29,61 @@ export function usePlan(bench: Bench) {
   const toast = useToast()
   /** The plan as the player wants it; undefined until the chart is there. */
   const wanted = shallowRef<Plan>()
+  const plan = computed<Plan>(() => wanted.value ?? {})
   const history = useHistory(wanted)
   let keeper: ReturnType<typeof changes.planner> | undefined
   let shown = 0
   let saving = 0
+  let again: ReturnType<typeof setTimeout> | undefined
   watch(
     bench.data,
     (data) => {
       if (!data || saving) return // what is being saved knows better
       const other = shown !== data.chart.id
+      if (other) keeper?.leave()
       if (other) keeper = changes.planner((shown = data.chart.id), data.chart.title)
       keeper!.at(data.chart)
       if (!other && canonical(wanted.value) === canonical(data.chart.plan)) return
-      wanted.value = data.chart.plan
       if (other) history.begin()
-      else history.commit('what was changed elsewhere')
+      else history.joined(diff(plan.value, data.chart.plan))
+      wanted.value = data.chart.plan
+      if (other) void takeUp()
     },
     { immediate: true },
   )
-  const plan = computed<Plan>(() => wanted.value ?? {})
+  /** Does again what an earlier visit could not get kept. */
+  async function takeUp() {
+    const mine = keeper!
+    const left = await mine.unsent()
+    if (!left.length || mine !== keeper) return
+    wanted.value = apply(left, plan.value)
+    await mine.takeUp(plan.value)
+    await save()
+  }
+  onScopeDispose(() => {
+    clearTimeout(again)
+    keeper?.leave()
+  })
 
   async function save() {
+    clearTimeout(again)
     saving++
     try {
-      await keeper?.save(plan.value)
+      const before = plan.value
+      const saved = await keeper?.save(before)
+      if (saved && saved.how !== 'sent' && wanted.value === before) wanted.value = saved.kept.plan
     } catch (e) {
       toast.add({ severity: 'error', summary: 'Not saved', detail: (e as Error).message, life: 8000 })
+      if (e instanceof Refused && (e.status === 0 || e.status >= 500)) again = setTimeout(() => void save(), 2000)
     }
     if (--saving) return
     await changes.fresh()
     if (bench.data.value) keeper?.at(bench.data.value.chart)
   }
   const set = (change: Partial<Plan>) => {
-    wanted.value = { ...plan.value, ...change }
-    history.commit(names[Object.keys(change)[0] as keyof Plan] ?? 'palette')
+    const next = { ...plan.value, ...change }
+    history.record(names[Object.keys(change)[0] as keyof Plan] ?? 'palette', plan.value, next)
+    wanted.value = next
     return save()
   }
   const undo = () => {

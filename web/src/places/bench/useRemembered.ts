@@ -1,16 +1,15 @@
 /* Each player finds each chart in the region where it was left. */
-import { useLocalStorage } from '@vueuse/core'
 import { computed, watch, type Ref } from 'vue'
-import { usePlayer } from '../../api/queries'
+import { here } from '../../memory/here'
+import { useSetting } from '../../memory/settings'
 import type { useAddress } from '../../shell/useAddress'
 
 const fields = ['own', 'on', 'way'] as const
 type Place = Partial<Record<(typeof fields)[number], string>>
 
 export function useRemembered(id: Ref<number>, { read, write }: ReturnType<typeof useAddress>) {
-  const kept = useLocalStorage<Record<string, Place>>('undaris-regions', {})
-  const player = usePlayer()
-  const name = computed(() => (id.value && player.data.value ? `${player.data.value.id} ${id.value}` : ''))
+  const kept = useSetting<Record<string, Place>>('regions', {})
+  const name = computed(() => (id.value && here.player ? `${id.value}` : ''))
   /* The chart that was opened last: what its address says is its own only from then on. */
   let opened = ''
   watch(

@@ -1,7 +1,7 @@
 /* Files are read, looked at, and what of them is wanted is kept: many at once, told as it goes on, and stopped at will. */
 import { useThrottleFn } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
-import { answer, api, type Brought } from '../../api/client'
+import { answer, fetchOf, api, type Brought } from '../../api/client'
 
 export type Kind = 'chart' | 'line' | 'licks'
 
@@ -24,7 +24,7 @@ async function read(file: File, as: Kind, { part, chart, out }: Wish): Promise<B
   const query = new URLSearchParams({ name: file.name, as, part: String(part ?? 0), chart: String(chart ?? 0) })
   if (out) query.set('out', 'true')
   return answer<Brought>(
-    fetch(`/api/imports?${query}`, {
+    fetchOf(`/api/imports?${query}`, {
       method: 'POST',
       headers: { 'content-type': 'application/octet-stream' },
       body: file,

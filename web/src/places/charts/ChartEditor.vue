@@ -16,7 +16,7 @@ import FieldRow from '../../shell/FieldRow.vue'
 import HistoryButtons from '../../shell/HistoryButtons.vue'
 import SaveWords from '../../shell/SaveWords.vue'
 import { useCommands } from '../../shell/useCommands'
-import { useNews } from '../../document/useNews'
+import { useOpening } from '../../document/useOpening'
 import BarTiles from './BarTiles.vue'
 import KeyField from './KeyField.vue'
 import PlayedFields from './PlayedFields.vue'
@@ -32,8 +32,7 @@ const id = Number(route.params.id) || 0
 useTitle(id ? 'Edit chart · Undaris' : 'New chart · Undaris')
 const catalogue = useCatalogue()
 const changes = useChartChanges()
-let keeper: ReturnType<typeof changes.keeper> | undefined
-const draft = useChart(id ? () => keeper : undefined)
+const draft = useChart(id ? () => opening.keeper() : undefined)
 const { reading, wrong } = draft
 const body = computed(() => draft.body.value ?? blank)
 
@@ -42,25 +41,18 @@ const saved = useQuery({
   queryFn: () => answer(api.GET('/api/charts/{id}', { params: { path: { id } } })),
   enabled: id > 0,
 })
-/** Shows a chart as it is kept; what an earlier visit could not keep is done to it anew. */
-function show(c: Chart) {
-  keeper ??= changes.keeper(id, c.title)
-  keeper.at(c)
-  draft.open(chartBody(c))
-  const unsent = keeper.unsent()
-  if (unsent) draft.change('what was not kept yet', unsent)
-}
-const waiting = draft.drawer.get()
-if (!id) draft.open({ ...blank, ...waiting?.body })
-watch(saved.data, (c) => c && !draft.body.value && show(c), { immediate: true })
-useNews(
-  draft.state,
-  () => (keeper ? { path: `/api/charts/${id}`, version: keeper.version() } : undefined),
-  async () => {
-    const now = (await saved.refetch()).data
-    if (now && draft.state.value === 'saved') show(now)
-  },
-)
+const opening = useOpening<ChartBody, Chart>({
+  stored: saved,
+  keeper: (c) => changes.keeper(id, c.title),
+  path: (id) => `/api/charts/${id}`,
+  part: chartBody,
+  open: (c) => draft.open(chartBody(c)),
+  bring: draft.bring,
+  body: draft.body,
+  state: draft.state,
+  join: draft.join,
+})
+if (!id) void draft.begin()
 
 /* A key that waits for what becomes of the chords. */
 const chosen = ref('')
@@ -122,7 +114,7 @@ async function done() {
       title: body.value.title.trim() || suggested.value,
     })
     draft.open({ ...blank })
-    draft.drawer.clear()
+    await draft.drawer.clear()
     await router.push({ name: 'bench', params: { id: made.id } })
   } catch (e) {
     wrong.value = fieldsOf(e)

@@ -3,22 +3,28 @@
 import { watchDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { Refused, type ChartBody, type Reading } from '../../api/client'
-import { shelf } from '../../api/keeper'
 import { chartBody, readText } from '../../api/queries'
 import type { Keeps } from '../../document/useAutosave'
+import { diff } from '../../document/steps'
 import { useRecord } from '../../document/useRecord'
+import { leftOf, settle, useSlot } from '../../memory/unsent'
 
 export const blank: ChartBody = { title: '', key: 'C', feel: 'shuffle', tempo: 96, beats: 4, text: '' }
 
-/** Where a chart waits that is not made yet. */
-const drawer = shelf<ChartBody>('/api/charts/new')
-
-/** What is kept of a chart that is not made yet: only what the browser puts by. */
-const unmade: Keeps<ChartBody> = {
-  save: () => Promise.reject(new Error('it is not made yet')),
-  saveLast: (body) => void drawer.put({ version: 0, body }),
-  rewind: () => undefined,
-  hold: (body) => drawer.put({ version: 0, body }),
+/** Where a chart waits that is not made yet: nothing is kept of it but what the browser puts by. */
+const unmade = '/api/charts/new'
+function useDrawer() {
+  const slot = useSlot(unmade)
+  const hold = (body: ChartBody) =>
+    slot.hold({ path: unmade, title: body.title || 'a new chart', version: '', ground: blank }, body)
+  const keeps: Keeps<ChartBody> = {
+    save: () => Promise.reject(new Error('it is not made yet')),
+    saveLast: (body) => void hold(body),
+    rewind: () => undefined,
+    hold,
+    leave: slot.leave,
+  }
+  return { keeps, clear: slot.clear }
 }
 
 /** What the text is made into. */
@@ -31,10 +37,11 @@ export interface Rewriting {
 }
 
 export function useChart(keeps?: () => Keeps<ChartBody> | undefined) {
+  const drawer = useDrawer()
   const reading = ref<Reading>()
   const wrong = ref<Record<string, string>>({})
   const record = useRecord<ChartBody>({
-    keeps: keeps ?? (() => unmade),
+    keeps: keeps ?? (() => drawer.keeps),
     part: chartBody,
     waits: (): boolean | string => !keeps || asking() || obstacle(),
     changed: () => (wrong.value = {}),
@@ -100,6 +107,15 @@ export function useChart(keeps?: () => Keeps<ChartBody> | undefined) {
     return !!r
   }
 
+  /** A new chart, or the last that was begun and not made. */
+  async function begin() {
+    record.open(blank)
+    const left = (await leftOf(unmade, '')).at(-1)
+    if (!left || body.value !== blank) return
+    record.bring(diff(blank, left.mine))
+    if (await drawer.keeps.hold(body.value)) await settle([left])
+  }
+
   /** Puts the nearest reading where something cannot be read. */
   function mend(offset: number, length: number, nearest: string) {
     const letters = [...(body.value?.text ?? '')]
@@ -107,7 +123,7 @@ export function useChart(keeps?: () => Keeps<ChartBody> | undefined) {
     record.change('chords', { text: letters.join('') })
   }
 
-  return { ...record, reading, wrong, propose, rewrite, mend, drawer }
+  return { ...record, reading, wrong, propose, rewrite, mend, begin, drawer }
 }
 
 export function fieldsOf(e: unknown): Record<string, string> {

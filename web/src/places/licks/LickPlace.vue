@@ -2,13 +2,13 @@
 /* One lick: over any chord in both ways, and through the changes. */
 import { useQuery } from '@tanstack/vue-query'
 import { useTitle } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
-import { answer, api, type Lick, type LineBody } from '../../api/client'
-import { playing, useLick, useLickChanges } from '../../api/kept'
+import { answer, api, type Lick, type LickBody, type LineBody } from '../../api/client'
+import { lickBody, playing, useLick, useLickChanges } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import MarkBadge from '../../music/MarkBadge.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
@@ -19,7 +19,7 @@ import HistoryButtons from '../../shell/HistoryButtons.vue'
 import SaveWords from '../../shell/SaveWords.vue'
 import TitleField from '../../shell/TitleField.vue'
 import { useCommands } from '../../shell/useCommands'
-import { useNews } from '../../document/useNews'
+import { useOpening } from '../../document/useOpening'
 import LickFields from './LickFields.vue'
 import { useLickWork } from './useLickWork'
 import { useAddress } from '../../shell/useAddress'
@@ -29,26 +29,19 @@ const { id } = address
 const router = useRouter()
 const lick = useLick(id)
 const changes = useLickChanges()
-let keeper: ReturnType<typeof changes.keeper> | undefined
-const work = useLickWork(() => keeper)
+const work = useLickWork(() => opening.keeper())
 const { shown } = work
-/** Shows the lick as it is kept; what an earlier visit could not keep is done to it anew. */
-function show(l: Lick) {
-  keeper ??= changes.keeper(l.id, l.title)
-  keeper.at(l)
-  work.show(l)
-  const unsent = keeper.unsent()
-  if (unsent) work.change('what was not kept yet', unsent)
-}
-watch(lick.data, (l) => l && !shown.value && show(l), { immediate: true })
-useNews(
-  work.state,
-  () => (keeper ? { path: `/api/licks/${id.value}`, version: keeper.version() } : undefined),
-  async () => {
-    const now = (await lick.refetch()).data
-    if (now && work.state.value === 'saved') show(now)
-  },
-)
+const opening = useOpening<LickBody, Lick>({
+  stored: lick,
+  keeper: (l) => changes.keeper(l.id, l.title),
+  path: (id) => `/api/licks/${id}`,
+  part: lickBody,
+  open: work.show,
+  bring: work.bring,
+  body: work.body,
+  state: work.state,
+  join: work.join,
+})
 useCommands({ undo: () => void work.undo(), redo: () => void work.redo() })
 onBeforeUnmount(() => void changes.fresh())
 useTitle(computed(() => `${shown.value?.title ?? 'Lick'} · Undaris`))
@@ -64,7 +57,7 @@ const asked = computed(() => {
   return { chord: chord.value, low: low!, high: high!, follow: follow.value }
 })
 const ways = useQuery({
-  queryKey: ['ways', id, asked, computed(() => (work.state.value === 'saved' ? keeper?.version() : 0))],
+  queryKey: ['ways', id, asked, computed(() => (work.state.value === 'saved' ? opening.keeper()?.version() : ''))],
   queryFn: () => answer(api.GET('/api/licks/{id}/ways', { params: { path: { id: id.value }, query: asked.value } })),
   placeholderData: (before) => before,
 })
@@ -79,7 +72,7 @@ const changing = ref(false)
 const sending = ref(false)
 async function remove() {
   if (!shown.value) return
-  await changes.remove({ id: id.value, title: shown.value.title, version: keeper!.version() })
+  await changes.remove({ id: id.value, title: shown.value.title, version: opening.keeper()!.version() })
   void router.push({ name: 'licks' })
 }
 </script>

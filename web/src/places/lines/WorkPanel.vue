@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /* What the core can do with the line: write bars, put in licks, dress it, lay an exercise over the chords. */
-import { toReactive, useSessionStorage } from '@vueuse/core'
+import { toReactive } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
@@ -13,6 +13,7 @@ import TickBox from '../../shell/TickBox.vue'
 import DressForm from './DressForm.vue'
 import FieldLine from './FieldLine.vue'
 import LickForm from './LickForm.vue'
+import { useSetting } from '../../memory/settings'
 import SelectLine from './SelectLine.vue'
 import WriteForm from './WriteForm.vue'
 import { remember } from './useFiner'
@@ -52,8 +53,8 @@ const usual = {
   offset: 0,
   double: false,
 }
-/* Kept while the tab is open, from panel to panel and from line to line. */
-const drill = toReactive<typeof usual>(useSessionStorage('undaris-exercise', { ...usual }, { mergeDefaults: true }))
+/* Kept from panel to panel and from line to line. */
+const drill = toReactive<typeof usual>(useSetting('exercise', usual))
 const froms = ['lowest', 'R', '3', 'b3', '5', 'b7', '7'].map((d) => ({
   id: d,
   name: d !== 'lowest' ? `from the ${d === 'R' ? 'root' : d.replace('b', '♭')}` : 'from the lowest tone',

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /* The core writes bars of the line: a word for the style, sliders for those who want them, and one press for a little more
    of one thing. */
-import { toReactive, useSessionStorage } from '@vueuse/core'
+import { toReactive } from '@vueuse/core'
 import { computed } from 'vue'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
@@ -12,6 +12,7 @@ import { useCatalogue } from '../../api/queries'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import TickBox from '../../shell/TickBox.vue'
 import FieldLine from './FieldLine.vue'
+import { useSetting } from '../../memory/settings'
 import SelectLine from './SelectLine.vue'
 import type { LineState } from './useLine'
 import { useLineStrings } from './useLineStrings'
@@ -21,8 +22,8 @@ const props = defineProps<{ state: LineState; bars: number }>()
 const catalogue = useCatalogue()
 const { all: palettes } = usePalettes()
 const { sets, on } = useLineStrings(props.state)
-/* Kept while the tab is open, from panel to panel; each line has its own bars. */
-const wish = toReactive<Wished>(useSessionStorage('undaris-wish', { ...plain }, { mergeDefaults: true }))
+/* Kept from panel to panel; each line has its own bars. */
+const wish = toReactive<Wished>(useSetting('wish', plain))
 wish.from = 1
 wish.to = 0
 const targets = [

@@ -34,15 +34,17 @@ const ways = [
 ]
 
 /* A line that takes every change at once, as the core would: in order, from the lowest string up. */
-function table(start: Partial<LineNote>[] = []) {
+function table(start: Partial<LineNote>[] = [], neck: Partial<LineBody> = {}) {
   let last = start.length
   const line = ref({
     notes: start.map((n, i): LineNote => ({ id: i + 1, start: 0, length: 480, string: 1, fret: 0, note: '', ...n })),
+    ...neck,
   } as LineBody)
   const notes = computed(() => line.value.notes)
   const undo = vi.fn()
   const redo = vi.fn()
   const state = {
+    line,
     notes,
     study: computed(() => ({
       line: line.value,
@@ -100,15 +102,14 @@ describe('writing by hand', () => {
     ])
   })
 
-  it('reads two figures in quick succession as one fret, and never more than 24', () => {
-    const t = table()
-    t.press('1')
-    t.press('2')
-    expect(t.places()).toEqual([[0, 1, 12, 480]])
-    wait()
-    t.press('2')
-    t.press('7')
-    expect(t.places()).toEqual([[0, 1, 7, 480]])
+  it('reads two figures in quick succession as one fret, up to the last of the neck', () => {
+    for (let frets = 12; frets <= 27; frets++)
+      for (let capo = 0; capo <= 5; capo += 5)
+        for (let fret = 10; fret <= 30; fret++) {
+          const t = table([], { frets, capo })
+          for (const figure of String(fret)) t.press(figure)
+          expect(t.places()).toEqual([[0, 1, fret <= frets - capo ? fret : fret % 10, 480]])
+        }
   })
 
   it('joins two figures on one note only: typed for two notes they are two frets', () => {

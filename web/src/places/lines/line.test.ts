@@ -28,10 +28,10 @@ beforeEach(() => {
 })
 afterEach(() => vi.useRealTimers())
 
-type Save = (line: LineBody) => Promise<{ kept: LineBody; theirs: boolean }>
-const kept: Save = (line) => Promise.resolve({ kept: line, theirs: false })
+type Save = (line: LineBody) => Promise<{ kept: LineBody; how: 'sent' | 'joined' | 'theirs' }>
+const kept: Save = (line) => Promise.resolve({ kept: line, how: 'sent' })
 const saveLast = vi.fn<(line: LineBody) => void>()
-const hold = vi.fn<(line: LineBody) => boolean>(() => true)
+const hold = vi.fn<(line: LineBody) => Promise<boolean>>(() => Promise.resolve(true))
 const rewind = vi.fn()
 
 async function opened(save = vi.fn(kept)) {
@@ -116,13 +116,13 @@ describe('a line in the hand', () => {
   })
 
   it('joins what was changed elsewhere with what was done while it was being saved', async () => {
-    let done!: (o: { kept: LineBody; theirs: boolean }) => void
+    let done!: (o: { kept: LineBody; how: 'sent' | 'joined' | 'theirs' }) => void
     const save = vi.fn<Save>(() => new Promise((r) => (done = r)))
     const { state } = await opened(save)
     await retitle(state, 'mine')
     await vi.advanceTimersByTimeAsync(600)
     void state.change({ palette: 'dorian' })
-    done({ kept: { ...body('mine'), key: 'F' }, theirs: true })
+    done({ kept: { ...body('mine'), key: 'F' }, how: 'joined' })
     save.mockImplementation(kept)
     await vi.advanceTimersByTimeAsync(0)
     expect(state.line.value).toMatchObject({ title: 'mine', palette: 'dorian', key: 'F' })
@@ -131,19 +131,19 @@ describe('a line in the hand', () => {
   })
 
   it('asks once more where both touch the same', async () => {
-    let done!: (o: { kept: LineBody; theirs: boolean }) => void
+    let done!: (o: { kept: LineBody; how: 'sent' | 'joined' | 'theirs' }) => void
     const save = vi.fn<Save>(() => new Promise((r) => (done = r)))
     const { state } = await opened(save)
     await retitle(state, 'mine')
     await vi.advanceTimersByTimeAsync(600)
     void state.change({ key: 'G' })
-    done({ kept: { ...body('mine'), key: 'F' }, theirs: true })
+    done({ kept: { ...body('mine'), key: 'F' }, how: 'joined' })
     await vi.advanceTimersByTimeAsync(0)
     expect([state.line.value!.key, rewind.mock.calls.length]).toEqual(['G', 1])
   })
 
   it('shows what was changed elsewhere when the player takes that, with a way back to mine', async () => {
-    const save = vi.fn<Save>(() => Promise.resolve({ kept: body('theirs'), theirs: true }))
+    const save = vi.fn<Save>(() => Promise.resolve({ kept: body('theirs'), how: 'theirs' }))
     const { state } = await opened(save)
     await retitle(state, 'mine')
     await vi.advanceTimersByTimeAsync(600)

@@ -108,6 +108,8 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
     change('string', () => ({ string: to, finger: 0 }))
   }
 
+  /** The last fret of the neck that the line is written for, above its capo. */
+  const last = () => (state.line.value?.frets ?? 22) - (state.line.value?.capo ?? 0)
   /** The figure just typed: a second one joins it for a moment, on the same note. */
   const typed = ref<{ id: number; text: string }>()
   let closing: ReturnType<typeof setTimeout>
@@ -115,7 +117,7 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
   function digit(d: string) {
     const first = typed.value
     const both = first && first.id === note.value?.id ? first.text + d : d
-    const text = both.length <= 2 && Number(both) <= 24 ? both : d
+    const text = both.length <= 2 && Number(both) <= last() ? both : d
     typed.value = { id: put(Number(text)), text }
     clearTimeout(closing)
     closing = setTimeout(() => (typed.value = undefined), together)

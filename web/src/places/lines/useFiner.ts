@@ -1,15 +1,15 @@
 /* At the goal of its ladder an exercise goes on in finer notes, and begins again lower. How it was asked for is remembered,
    so that it stays the same exercise. */
-import { useLocalStorage } from '@vueuse/core'
 import { computed, type Ref } from 'vue'
 import { askLine } from '../../api/kept'
 import { useCatalogue } from '../../api/queries'
 import type { DrillBody } from '../../api/client'
 import { useBandSettings } from '../../band/useBandSettings'
 import { finer, paceOf } from '../../listen/rungs'
+import { useSetting } from '../../memory/settings'
 import type { LineState } from './useLine'
 
-const asked = () => useLocalStorage<Record<string, DrillBody>>('undaris-drills', {})
+const asked = () => useSetting<Record<string, DrillBody>>('drills', {})
 
 /** Remembers how the exercise of a line was asked for. */
 export function remember(id: number, task: DrillBody) {

@@ -1,10 +1,10 @@
 /* A kept line in the hand: read, opened with what an earlier visit could not keep, kept by itself, told to other tabs. */
 import { useQuery } from '@tanstack/vue-query'
 import { useEventListener } from '@vueuse/core'
-import { onBeforeUnmount, watch, type Ref } from 'vue'
-import { answer, api, type Line } from '../../api/client'
+import { onBeforeUnmount, type Ref } from 'vue'
+import { answer, api, type Line, type LineBody } from '../../api/client'
 import { lineBody, useLineChanges } from '../../api/kept'
-import { useNews } from '../../document/useNews'
+import { useOpening } from '../../document/useOpening'
 import { useLine } from './useLine'
 
 export function useKeptLine(id: Ref<number>, opened: () => void) {
@@ -16,33 +16,23 @@ export function useKeptLine(id: Ref<number>, opened: () => void) {
     gcTime: 0,
     refetchOnMount: 'always',
   })
-  let keeper: ReturnType<typeof changes.keeper> | undefined
-  const state = useLine(() => keeper)
-  let shown = 0
-  function show(l: Line) {
-    shown = l.id
-    keeper = changes.keeper(l.id, l.title)
-    keeper.at(l)
-    const unsent = keeper.unsent() // of an earlier visit that ended too soon
-    void state.open(lineBody(l)).then(() => {
-      if (unsent) state.run({ name: 'what was not kept yet', apply: () => unsent })
-      opened()
-    }, state.refuse)
-  }
-  watch(stored.data, (l) => l && shown !== l.id && show(l), { immediate: true })
-  /* What another tab has kept is shown at once, unless something is being done to it here. */
-  useNews(
-    state.state,
-    () => (keeper ? { path: `/api/lines/${id.value}`, version: keeper.version() } : undefined),
-    async () => {
-      const now = (await stored.refetch()).data
-      if (!now || state.state.value !== 'saved') return
-      keeper!.at(now)
-      void state.open(lineBody(now))
-    },
-  )
+  const state = useLine(() => opening.keeper())
+  const opening = useOpening<LineBody, Line>({
+    stored,
+    keeper: (l) => changes.keeper(l.id, l.title),
+    path: (id) => `/api/lines/${id}`,
+    part: lineBody,
+    open: (l) => state.open(lineBody(l)).then(opened, state.refuse),
+    bring: (left) => state.bring('what was not kept yet', left),
+    body: state.line,
+    state: state.state,
+    join: state.join,
+  })
   useEventListener(document, 'visibilitychange', () => document.visibilityState === 'hidden' && state.flush())
   useEventListener(window, 'pagehide', () => state.flush())
-  onBeforeUnmount(() => state.flush())
+  onBeforeUnmount(() => {
+    state.flush()
+    opening.keeper()?.leave()
+  })
   return { state, error: stored.error }
 }

@@ -4,6 +4,7 @@ import { askLine, lineBody } from '../../api/kept'
 import type { LineBody } from '../../api/client'
 import { change } from '../../document/notes'
 import { mergeLines } from '../../document/merge'
+import { diff } from '../../document/steps'
 import { useAutosave, type Keeps } from '../../document/useAutosave'
 import { useDocument } from '../../document/useDocument'
 
@@ -26,10 +27,13 @@ export function useLine(keeps?: () => Keeps<LineBody> | undefined) {
     keeps,
     waits: () => doc.pending.value > 0,
     trouble,
-    join(saved, kept) {
+    join(saved, kept, asked) {
       const theirs = lineBody(kept)
-      if (!mergeLines(saved, line.value!, theirs)) return false
-      doc.run({ name: 'what was changed elsewhere', apply: (l) => mergeLines(saved, l, theirs) ?? l })
+      const whole = mergeLines(saved, line.value!, theirs)
+      if (!whole) return false
+      const changes = diff(line.value!, whole)
+      if (asked) doc.run({ name: 'what was changed elsewhere', apply: (l) => mergeLines(saved, l, theirs) ?? l })
+      else doc.join(changes)
       return true
     },
   })

@@ -96,8 +96,7 @@ function useKeptTake(
       heard: w.heard,
     })
     await keepSound(kept.id, wav)
-    const row = await logged.value
-    if (row) await log.kept(row, kept.id)
+    void logged.value?.then((row) => (row ? log.kept(row, kept.id) : undefined))
   }
   return { of, keep }
 }

@@ -79,7 +79,7 @@ watch(bar, (b) => {
 useCommands(
   {
     uncover: () => calls.uncover(),
-    skip: () => void calls.next(),
+    skip: () => void calls.next('skipped'),
     again: () => void calls.again(),
     speak: () => voice.turn(),
   },
@@ -120,7 +120,8 @@ const verdicts = {
   uneven: 'Right, but not in time',
   late: 'Right, after a slip',
   shown: 'Uncovered',
-  passed: 'Let go',
+  passed: 'Not answered in time',
+  skipped: 'Skipped',
 }
 const last = computed(() => calls.outcomes.value.at(-1))
 </script>
@@ -144,6 +145,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
       <p v-if="sum.asked" class="sum" role="status">
         <b>{{ sum.right }}</b> of {{ sum.asked }} at once<template v-if="sum.usual"
           >, in {{ seconds(sum.usual) }}</template
+        ><template v-if="sum.skipped"> · {{ sum.skipped }} skipped</template
         ><template v-if="sum.weak"> · look at <MusicText :text="sum.weak" /> again</template>
       </p>
       <Button
@@ -216,7 +218,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
       />
     </template>
     <footer>
-      <Button label="Skip" variant="outlined" :title="hint('skip')" @click="calls.next" />
+      <Button label="Skip" variant="outlined" :title="hint('skip')" @click="calls.next('skipped')" />
       <Button label="Again" variant="outlined" :title="hint('again')" @click="calls.again" />
       <Button
         v-if="calls.covered.value"

@@ -136,7 +136,7 @@ const trouble = computed(
 /* What is to be played is drawn. */
 const sheet = computed(() => (lacks.value ? undefined : ground.data.value?.shown))
 /* The chord that comes next is spoken a beat ahead, where the player wants it. */
-const voice = useVoice('undaris-ahead', false)
+const voice = useVoice('ahead', false)
 watch(
   () => (voice.on.value && free.playing.value && band.beat !== undefined ? band.beat + 1 : undefined),
   (beat) => {

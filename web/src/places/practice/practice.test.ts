@@ -120,10 +120,12 @@ describe('a sitting', () => {
   const o = (how: Outcome['how'], took = 1000, chord = 'C7'): Outcome => ({ how, took, chord, says: '' })
 
   it('is summed with what was good first, and one thing to look at', () => {
-    expect(summed([])).toEqual({ asked: 0, right: 0, usual: undefined, weak: undefined })
+    expect(summed([])).toEqual({ asked: 0, right: 0, skipped: 0, usual: undefined, weak: undefined })
     const list = [o('right', 900), o('right', 3000), o('right', 1200), o('late', 1, 'F7'), o('shown', 1, 'F7')]
-    expect(summed(list)).toEqual({ asked: 5, right: 3, usual: 1200, weak: 'F7' })
+    expect(summed(list)).toEqual({ asked: 5, right: 3, skipped: 0, usual: 1200, weak: 'F7' })
     expect(summed([o('passed', 1, 'G7')]).weak).toBeUndefined() // once is chance
+    // A skip tells nothing of how well it is known: it is counted, and that is all.
+    expect(summed([...list, o('skipped', 0, 'G7'), o('skipped', 0, 'G7')])).toEqual({ ...summed(list), skipped: 2 })
   })
 
   it('goes quicker after three right ones in a row, slower after two that were not', () => {
@@ -134,6 +136,9 @@ describe('a sitting', () => {
     expect(paced(1, [r, r, r])).toBe(1)
     expect(paced(4, [r, x, x])).toBe(8)
     expect(paced(8, [x, x])).toBe(8)
+    expect([paced(4, [x, o('skipped')]), paced(4, [r, r, o('skipped')]), paced(4, [x, o('skipped'), x])]).toEqual([
+      4, 4, 8,
+    ])
   })
 })
 

@@ -42,9 +42,9 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
     const calls = await answer(api.POST('/api/calls', { body: { ...asked, seed: seed++ } }))
     if (asked === wish.value) queue.value = [...queue.value, ...calls]
   }
-  /** Asks the next call; one that is open is let go. */
-  async function next() {
-    if (call.value && !over.value) finish('passed')
+  /** Asks the next call. One that is open was not answered in time, or is skipped. */
+  async function next(open: 'passed' | 'skipped' = 'passed') {
+    if (call.value && !over.value) finish(open)
     trouble.value = ''
     try {
       if (!queue.value.length) await fetchMore()
@@ -73,7 +73,7 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
     over.value = true
     covered.value = false
     const c = call.value!
-    const took = how === 'passed' ? undefined : performance.now() - began
+    const took = how === 'passed' || how === 'skipped' ? undefined : performance.now() - began
     outcomes.value = [...outcomes.value, { how, took, chord: c.chord, says: c.says }]
     bars.value = paced(bars.value, outcomes.value)
   }

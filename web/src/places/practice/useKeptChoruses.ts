@@ -37,8 +37,7 @@ export function useKeptChoruses(
           heard,
         })
         await keepSound(take.id, await sound)
-        const line = await logged
-        if (line) await log.kept(line, take.id)
+        void logged?.then((line) => (line ? log.kept(line, take.id) : undefined))
         kept.value++
       }
     },

@@ -2,14 +2,15 @@
 /* One set: its charts in order, each so many times, played through. */
 import { useQuery } from '@tanstack/vue-query'
 import { useTitle } from '@vueuse/core'
-import { computed, onBeforeUnmount, watch } from 'vue'
+import { computed, onBeforeUnmount } from 'vue'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
 import { answer, api, type PlayedSet, type SetBody } from '../../api/client'
 import { useCharts } from '../../api/queries'
 import { setBody, useSet, useSetChanges } from '../../api/sets'
-import { useNews } from '../../document/useNews'
+import type { Keeps } from '../../document/useAutosave'
+import { useOpening } from '../../document/useOpening'
 import { useRecord } from '../../document/useRecord'
 import FormSheet from '../../sheet/FormSheet.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
@@ -27,24 +28,18 @@ const { id } = useAddress()
 const saved = useSet(id)
 const charts = useCharts()
 const changes = useSetChanges()
-let keeper: ReturnType<typeof changes.keeper> | undefined
-const record = useRecord<SetBody>({ keeps: () => keeper, part: setBody })
-function show(s: PlayedSet) {
-  keeper ??= changes.keeper(s.id, s.title)
-  keeper.at(s)
-  record.open(setBody(s))
-  const unsent = keeper.unsent()
-  if (unsent) record.change('what was not kept yet', unsent)
-}
-watch(saved.data, (s) => s && !record.body.value && show(s), { immediate: true })
-useNews(
-  record.state,
-  () => (keeper ? { path: `/api/sets/${id.value}`, version: keeper.version() } : undefined),
-  async () => {
-    const now = (await saved.refetch()).data
-    if (now && record.state.value === 'saved') show(now)
-  },
-)
+const record = useRecord<SetBody>({ keeps: (): Keeps<SetBody> | undefined => opening.keeper(), part: setBody })
+const opening = useOpening<SetBody, PlayedSet>({
+  stored: saved,
+  keeper: (s) => changes.keeper(s.id, s.title),
+  path: (id) => `/api/sets/${id}`,
+  part: setBody,
+  open: (s) => record.open(setBody(s)),
+  bring: record.bring,
+  body: record.body,
+  state: record.state,
+  join: record.join,
+})
 useCommands({ undo: () => void record.undo(), redo: () => void record.redo() })
 onBeforeUnmount(() => void changes.fresh())
 useTitle(computed(() => `${record.body.value?.title ?? 'Set'} · Undaris`))

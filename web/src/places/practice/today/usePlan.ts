@@ -1,8 +1,9 @@
 /* A plan that is gone through: which item is played, and how long it has left. It goes on where it was left, after a reload
    and on the next day. */
-import { useIntervalFn, useLocalStorage } from '@vueuse/core'
+import { useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
+import { useSetting } from '../../../memory/settings'
 import type { TodayItem } from '../../../api/client'
 
 interface Kept {
@@ -69,7 +70,7 @@ export function placeOf(item: Placed, chart: number) {
 }
 
 export const usePlan = defineStore('plan', () => {
-  const kept = useLocalStorage<Kept>('undaris-plan', none, { mergeDefaults: true })
+  const kept = useSetting<Kept>('plan', none)
   const item = computed(() => kept.value.items[kept.value.at])
   const begun = (at: number) => {
     kept.value.at = at
