@@ -2,7 +2,7 @@
    waits in the browser and is sent when it can be; what was changed elsewhere is never overwritten unasked, and what is
    another thing by now is never written at all. */
 import { canonical } from '../document/canonical'
-import { apart, diff, type Change } from '../document/steps'
+import { apply, diff, renumbered, type Change } from '../document/steps'
 import { leftOf, noSlot, settle, sinceSent, thingOf, useSlot, type Left } from '../memory/unsent'
 import { Changed, Refused } from './client'
 import { askPlayer, beside, type Decision } from './questions'
@@ -59,7 +59,11 @@ export function useKeeper<B extends object, T extends Versioned>(k: Keeping<B, T
   let ground: B | undefined // the state that changes are made on
   let queue: Promise<unknown> = Promise.resolve()
   let underWay = 0
-  let last = '' // what was asked to be kept last
+  let latest: B | undefined // what was asked to be kept last
+  /** What became of states that met others: those that were made on them are set over this. */
+  const joins: { from: B; to: B }[] = []
+  /** What was done since the last of them touches the same: it waits on what it was made on. */
+  let stuck = false
   let gone = false
   const same = (b: B) => canonical(b)
   const ask = k.ask ?? askPlayer
@@ -73,21 +77,19 @@ export function useKeeper<B extends object, T extends Versioned>(k: Keeping<B, T
     base = same(ground)
     now = kept
   }
-  function confirmed(sent: B, kept: T) {
-    at(kept)
-    slot.confirmed(waits(), sent, ground!)
+  /** Goes back to the version before, so that the next save meets what was changed elsewhere once more. */
+  function rewind() {
+    if (before) at(before)
+    before = undefined
   }
 
+  /** Sends a state until it is there, or another in its place. */
   async function send(body: B): Promise<Outcome<T>> {
-    if (now && same(body) === base) {
-      // it is there already
-      if (same(body) === last) void slot.clear()
-      return { kept: now, how: 'sent' }
-    }
+    if (now && same(body) === base) return { kept: now, how: 'sent' } // it is there already
     try {
       slot.sending()
       const kept = await k.put(body, tag(version), false)
-      confirmed(body, kept)
+      at(kept)
       return { kept, how: 'sent' }
     } catch (e) {
       if (e instanceof Refused && (e.status === 404 || e.status === 410)) return bringBack(body, e)
@@ -99,30 +101,24 @@ export function useKeeper<B extends object, T extends Versioned>(k: Keeping<B, T
   /** Something else stands there than what was read. */
   async function meet(body: B, there: T): Promise<Outcome<T>> {
     if (thingOf(there.version) !== thingOf(version)) throw elsewhere(k.what)
-    const untouched = same(k.part(there)) === base // only something beside it was changed
-    const already = same(k.part(there)) === same(body)
-    const joined = !already && !untouched && base && ground ? k.merge?.(ground, body, k.part(there)) : undefined
+    const part = k.part(there)
+    const untouched = same(part) === base // only something beside it was changed
+    if (same(part) === same(body)) return take(there, 'sent')
+    const joined = !untouched && base && ground ? k.merge?.(ground, body, part) : undefined
     if (joined) {
       at(there)
-      if (same(body) === last) {
-        last = same(joined)
-        void slot.hold(waits(), joined)
-      }
       return { kept: (await send(joined)).kept, how: 'joined' }
     }
-    const decision: Decision = already
-      ? 'theirs'
-      : untouched
-        ? 'mine'
-        : await ask({ kind: 'changed', what: k.what, differs: k.differs?.(body, k.part(there)), both: !!k.copy })
+    const asked = { kind: 'changed' as const, what: k.what, differs: k.differs?.(body, part), both: !!k.copy }
+    const decision: Decision = untouched ? 'mine' : await ask(asked)
     if (decision === 'both') await k.copy!(body)
-    if (decision !== 'mine') {
-      at(there)
-      if (same(body) === last) void slot.clear()
-      return { kept: there, how: already ? 'sent' : 'theirs' }
-    }
+    if (decision !== 'mine') return take(there, 'theirs')
     at(there)
     return send(body)
+  }
+  function take(there: T, how: Outcome<T>['how']): Outcome<T> {
+    at(there)
+    return { kept: there, how }
   }
 
   /** It was deleted meanwhile: what was done to it is not lost with it. */
@@ -130,90 +126,123 @@ export function useKeeper<B extends object, T extends Versioned>(k: Keeping<B, T
     if (!k.restore || !now) throw e
     gone = true
     const decision = await ask({ kind: 'gone', what: k.what, both: !!k.copy })
-    if (decision === 'theirs') {
-      void slot.clear()
-      return { kept: now, how: 'theirs' }
-    }
-    if (decision === 'both') {
-      await k.copy!(body)
+    if (decision === 'both') await k.copy!(latest ?? body) // with what was done while the question stood open
+    if (decision !== 'mine') {
       void slot.clear()
       return { kept: now, how: 'theirs' }
     }
     const there = await k.restore()
     gone = false
     if (thingOf(there.version) !== thingOf(version)) throw elsewhere(k.what)
-    return same(k.part(there)) === base ? (at(there), send(body)) : meet(body, there)
+    if (same(k.part(there)) !== base) return meet(body, there)
+    at(there)
+    return send(body)
+  }
+
+  /** How it went is told, and with it what waits is set over what is there now: not before, so that what is put by
+   * meanwhile is made on what its maker knows. */
+  function deliver(sent: B, { kept, how }: Outcome<T>) {
+    const to = how === 'sent' ? sent : k.part(kept)
+    if (how !== 'sent') {
+      joins.push({ from: sent, to })
+      const next = latest && (same(latest) === same(sent) ? to : k.merge?.(sent, latest, to))
+      stuck = !!latest && !next
+      if (next) slot.hold(waits(), (latest = next)).catch(() => undefined)
+    }
+    slot.confirmed(waits(), to, k.part(kept), !stuck)
+    if (latest && same(latest) === same(to)) stuck = false
+    void settleLeft()
+    return { kept, how }
+  }
+  /** A state as it stands over everything that was joined since it was made. */
+  function over(body: B, since: number): B {
+    for (const { from, to } of joins.slice(since)) {
+      const next = same(body) === same(from) ? to : k.merge?.(from, body, to)
+      if (!next) {
+        rewind() // it meets it once more, and is asked about
+        return body
+      }
+      body = next
+    }
+    return body
   }
 
   /** Saves after what is being saved already. */
   function save(body: B): Promise<Outcome<T>> {
-    last = same(body)
+    latest = body
     void slot.hold(waits(), body)
     underWay++
-    const done = queue.then(() => send(body)).finally(() => underWay--)
+    const since = joins.length
+    const done = queue
+      .then(() => (body = over(body, since)))
+      .then(send)
+      .then((o) => deliver(body, o))
+      .finally(() => underWay--)
     queue = done.catch(() => undefined) // whatever was refused waits, and is asked about
     return done
   }
 
-  /** Goes back to the version before, so that the next save meets what was changed elsewhere once more. */
-  const rewind = () => before && at(before)
-
   /** Puts by what cannot be saved yet; the transaction begins at once. */
   function hold(body: B) {
-    last = same(body)
+    latest = body
     return slot.hold(waits(), body)
   }
 
   /** Saves as the page is left, without waiting for anything: what does not arrive waits in the browser. */
   function saveLast(body: B) {
     if (gone) return
-    last = same(body)
+    latest = body
     void slot.hold(waits(), body)
-    const send = () => k.put(body, tag(version), new Blob([JSON.stringify(body)]).size < lastWords)
+    const since = joins.length
+    const put = () => k.put((body = over(body, since)), tag(version), new Blob([JSON.stringify(body)]).size < lastWords)
     // A save that is under way makes the next version; without one it goes at once, while the page still can.
-    const sent = underWay ? queue.then(send) : send()
-    queue = sent.then((kept) => confirmed(body, kept)).catch(() => undefined)
+    const sent = underWay ? queue.then(put) : put()
+    queue = sent
+      .then((kept) => {
+        at(kept)
+        deliver(body, { kept, how: 'sent' })
+      })
+      .catch(() => undefined)
   }
 
   /** What an earlier visit could not get confirmed, as changes to what is there. Where the same was changed elsewhere, the
    * player decides. */
   async function unsent(): Promise<Change[]> {
     if (!now || !ground) return []
-    const found = (await leftOf(k.path, version)).map((l) => sinceSent(l, ground!))
-    const changes: Change[] = []
-    const taken: Left[] = []
-    for (const l of found) {
-      const mine = diff(l.ground, l.mine)
-      const theirs = [...diff(l.ground, ground), ...changes]
-      if (mine.length && !apart(theirs, mine)) {
-        const joined = k.merge?.(l.ground as B, l.mine as B, ground)
-        const decision = joined && !changes.length ? 'mine' : await ask({ kind: 'left', what: k.what, differs: k.differs?.(l.mine as B, ground), both: !!k.copy }) // prettier-ignore
-        if (decision === 'both') await k.copy!(l.mine as B)
+    let whole = ground
+    left = []
+    for (const l of (await leftOf(k.path, version)).map((l) => sinceSent(l, ground!))) {
+      const [was, mine] = [l.ground as B, l.mine as B]
+      let joined = same(was) === same(whole) ? mine : k.merge?.(was, mine, whole)
+      if (!joined) {
+        const asked = { kind: 'left' as const, what: k.what, differs: k.differs?.(mine, whole), both: !!k.copy }
+        const decision = await ask(asked)
+        if (decision === 'both') await k.copy!(mine)
         if (decision !== 'mine') {
           await settle([l])
           continue
         }
-        if (joined && !changes.length) {
-          changes.push(...diff(ground, joined))
-          taken.push(l)
-          continue
-        }
+        joined = apply(renumbered(diff(was, mine), whole), whole)
       }
-      changes.push(...mine)
-      taken.push(l)
+      whole = joined
+      left.push(l)
     }
-    left = taken
+    const changes = diff(ground, whole)
+    if (!changes.length) await settleLeft() // all of it is there already
     return changes
   }
   /** Taken up, and not yet put by anew. */
   let left: Left[] = []
 
-  /** What was left has been done again here: from now on it is ours. false where another tab was quicker. */
+  /** What was left has been done again here: from now on it is ours. Where the browser is full it stays where it was until
+   * it is confirmed. */
   async function takeUp(body: B) {
-    await slot.hold(waits(), body)
+    if (await slot.hold(waits(), body)) await settleLeft()
+  }
+  async function settleLeft() {
     const mine = left
     left = []
-    return settle(mine)
+    if (mine.length) await settle(mine)
   }
 
   return { at, rewind, hold, save, saveLast, unsent, takeUp, leave: slot.leave, version: () => version }

@@ -25,12 +25,13 @@ function mergeNotes(base: LineNote[], mine: LineNote[], theirs: LineNote[]): Lin
   /** What a note loses when the one it was slid or hammered from is taken away is no change of the player's. */
   const loosed = (x?: LineNote, old?: LineNote) => !!x && !!old?.join && !x.join && is(x, { ...old, join: undefined })
   const out: LineNote[] = []
+  let last = Math.max(0, ...[base, mine, theirs].flat().map((n) => n.id ?? 0))
   if (base.some((n) => !n.id)) return undefined
   for (const id of new Set([...t!.keys(), ...m!.keys()])) {
     const [old, my, their] = [b!.get(id), m!.get(id), t!.get(id)]
     if (!id) return undefined
     if (!old && my && their && !is(my, their))
-      out.push(their, { ...my, id: 0 }) // both wrote one anew, under the same number
+      out.push(their, { ...my, id: ++last }) // both wrote one anew, under the same number
     else if (is(my, old) || is(my, their)) {
       if (their) out.push(their)
     } else if (is(their, old)) {

@@ -96,6 +96,19 @@ export function apply<T extends object>(changes: Change[], to: T): T {
   return out as T
 }
 
+/** Changes as they are done to a thing in which others wrote notes under the same numbers: ours get numbers of their own. */
+export function renumbered(changes: Change[], to: object): Change[] {
+  const there = new Set((notesOf(to as Fields) ?? []).map((n) => n.id!))
+  let last = Math.max(0, ...there, ...changes.map((c) => (c.kind === 'put' ? c.note.id! : 0)))
+  const now = new Map<number, number>()
+  const id = (old: number) => now.get(old) ?? old
+  return changes.map((c): Change => {
+    if (c.kind === 'put' && there.has(c.note.id!)) now.set(c.note.id!, ++last)
+    if (c.kind === 'put' || c.kind === 'drop') return { ...c, note: { ...c.note, id: id(c.note.id!) } }
+    return c.kind === 'alter' ? { ...c, id: id(c.id) } : c
+  })
+}
+
 /** What takes them back. */
 export const inverse = (changes: Change[]): Change[] =>
   changes.toReversed().map((c): Change => {

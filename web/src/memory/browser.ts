@@ -116,6 +116,9 @@ export async function openMemory(name = 'undaris') {
   }
 }
 
+/** Lets go of it, as a page does that is gone. */
+export const closeMemory = () => db?.close()
+
 /** Does it in one transaction, which begins at once; true when it is complete, false where the browser keeps nothing. */
 export async function keep({ put = {}, drop = {}, clear = [] }: Deeds): Promise<boolean> {
   const stores = [
@@ -130,21 +133,40 @@ export async function keep({ put = {}, drop = {}, clear = [] }: Deeds): Promise<
     }
     return false
   }
+  let tx
   try {
-    const tx = db.transaction(stores, 'readwrite')
-    const asked: Promise<unknown>[] = []
-    if (clear.length) for (const slot of clear) asked.push(tx.objectStore('steps').delete(stepsOf(slot)))
+    tx = db.transaction(stores, 'readwrite')
+    const asked = together(tx.done)
+    for (const slot of clear) asked.add(tx.objectStore('steps').delete(stepsOf(slot)))
     for (const s of stores) {
-      for (const k of drop[s] ?? []) asked.push(tx.objectStore(s).delete(k as never))
-      for (const v of put[s] ?? []) asked.push(putIn(tx.objectStore(s), v))
+      for (const k of drop[s] ?? []) asked.add(tx.objectStore(s).delete(k as never))
+      for (const v of put[s] ?? []) asked.add(putIn(tx.objectStore(s), v))
     }
-    await Promise.all([...asked, tx.done])
+    await asked.done()
     if (trust.value === 'is full') trust.value = 'keeps'
     return true
   } catch (e) {
+    // All of it or nothing: what was there before stays.
+    try {
+      tx?.abort()
+    } catch {
+      /* it is over already */
+    }
+    await tx?.done.catch(() => undefined)
     trust.value = e instanceof DOMException && e.name === 'QuotaExceededError' ? 'is full' : 'keeps nothing'
     return false
   }
+}
+
+/** What is asked in a transaction; each is looked at, also where an earlier one has already failed. */
+function together(first: Promise<unknown>) {
+  const list: Promise<unknown>[] = []
+  const add = (p: Promise<unknown>) => {
+    p.catch(() => undefined)
+    list.push(p)
+  }
+  add(first)
+  return { add, done: () => Promise.all(list) }
 }
 
 /** Puts a value; of what is watched the copy behind it. */
@@ -176,8 +198,7 @@ export async function stepsIn(slot: string): Promise<StoredStep[]> {
   }
 }
 
-/** Does something with what a store holds, so that no other tab comes between: of what is given the deeds are done in the
- * same transaction. */
+/** Takes slots out, so that no other tab comes between: what is looked at and what is dropped is one transaction. */
 export async function exchange(take: (slots: Slot[]) => string[], by: (taken: Slot[], steps: StoredStep[]) => Deeds) {
   if (!db) {
     const slots = await all('slots')
@@ -186,14 +207,18 @@ export async function exchange(take: (slots: Slot[]) => string[], by: (taken: Sl
     await keep(by(slots.filter((s) => ids.includes(s.id)), steps)) // prettier-ignore
     return
   }
-  const tx = db.transaction(['slots', 'steps'], 'readwrite')
-  const slots = await tx.objectStore('slots').getAll()
-  const ids = take(slots)
-  const steps = (await Promise.all(ids.map((id) => tx.objectStore('steps').getAll(stepsOf(id))))).flat()
-  const { put = {}, drop = {}, clear = [] } = by(slots.filter((s) => ids.includes(s.id)), steps) // prettier-ignore
-  for (const slot of clear) void tx.objectStore('steps').delete(stepsOf(slot))
-  for (const k of drop.slots ?? []) void tx.objectStore('slots').delete(k as string)
-  for (const v of put.slots ?? []) void putIn(tx.objectStore('slots'), v)
-  for (const v of put.steps ?? []) void putIn(tx.objectStore('steps'), v)
-  await tx.done
+  try {
+    const tx = db.transaction(['slots', 'steps'], 'readwrite')
+    const slots = await tx.objectStore('slots').getAll()
+    const ids = take(slots)
+    const steps = (await Promise.all(ids.map((id) => tx.objectStore('steps').getAll(stepsOf(id))))).flat()
+    const taken = slots.filter((s) => ids.includes(s.id))
+    const { drop = {}, clear = [] } = by(taken, steps)
+    const asked = together(tx.done)
+    for (const slot of clear) asked.add(tx.objectStore('steps').delete(stepsOf(slot)))
+    for (const k of drop.slots ?? []) asked.add(tx.objectStore('slots').delete(k as string))
+    await asked.done()
+  } catch {
+    /* it is as it was */
+  }
 }

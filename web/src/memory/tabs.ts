@@ -4,12 +4,15 @@
 /** A name that no other tab has, also not one that was copied from this. */
 export const thisTab = crypto.randomUUID()
 
-const lockOf = (tab: string) => `undaris-tab ${tab}`
+/** Other names are other browsers, in tests. */
+let name = 'undaris'
+const lockOf = (tab: string) => `${name}-tab ${tab}`
 const locks = () => (typeof navigator === 'undefined' ? undefined : navigator.locks)
 
 /** Lives until it is closed. */
-export const live = () =>
+export const live = (as = name) =>
   new Promise<void>((held) => {
+    name = as
     if (!locks()) return held()
     void locks()!
       .request(lockOf(thisTab), () => {
@@ -30,5 +33,5 @@ export async function living(): Promise<Set<string>> {
 export async function alone(what: string, deed: () => Promise<unknown>) {
   const all = locks()
   if (!all) return void (await deed())
-  await all.request(`undaris ${what}`, { ifAvailable: true }, async (lock) => void (lock && (await deed())))
+  await all.request(`${name} ${what}`, { ifAvailable: true }, async (lock) => void (lock && (await deed())))
 }

@@ -11,6 +11,9 @@ import { living, thisTab } from './tabs'
 /** The thing that a tag is of: its database and what it was born with. */
 export const thingOf = (version: string) => version.split('.').slice(0, 2).join('.')
 
+/** The database that a tag is of; what is not made yet is of the one that is open. */
+const databaseOf = (version: string) => version.split('.')[0] || here.database
+
 export interface Waits {
   path: string
   title: string
@@ -69,8 +72,8 @@ export function useSlot(path: string) {
       const before = latest
       latest = body
       if (!slot) {
-        const { database, player } = here
-        slot = { ...w, id, tab: thisTab, database, player, body, sent: [], at: Date.now() }
+        const { player } = here
+        slot = { ...w, id, tab: thisTab, database: databaseOf(w.version), player, body, sent: [], at: Date.now() }
         inHand.add(id)
         return write()
       }
@@ -78,7 +81,11 @@ export function useSlot(path: string) {
       // What could not be written before, and what has no ground to go on from, is written whole.
       if (!written || !slot.ground || !before) return write()
       const changes = diff(before, body)
-      return changes.length ? keep({ put: { steps: [step(changes)] } }) : Promise.resolve(true)
+      if (!changes.length) return Promise.resolve(true)
+      return keep({ put: { steps: [step(changes)] } }).then((sure) => {
+        written &&= sure // one that is missing makes those behind it worthless: the next is written whole
+        return sure
+      })
     },
     /** The latest is being sent. */
     sending() {
@@ -88,11 +95,12 @@ export function useSlot(path: string) {
       void keep({ put: { slots: [{ ...slot }] } })
     },
     /** What was sent is there, as it was kept; what was done since waits on. */
-    confirmed(w: Waits, sent: object, kept: object) {
+    confirmed(w: Waits, sent: object, kept: object, goesOn: boolean) {
       if (!slot || !latest) return
       if (canonical(latest) === canonical(sent)) return void clear()
+      if (!goesOn) return // it was made on something else: it stays on that
       latest = apply(diff(sent, latest), kept)
-      slot = { ...slot, version: w.version, ground: kept, sent: [], at: Date.now() }
+      slot = { ...slot, version: w.version, database: databaseOf(w.version), ground: kept, sent: [], at: Date.now() }
       void write()
     },
     clear,
@@ -130,7 +138,7 @@ function readSlot(slot: Slot, stored: StoredStep[]): Left | undefined {
 
 /** Whether work was made with this very thing. */
 const isOf = (slot: Slot, path: string, version: string) =>
-  slot.path === path && slot.database === here.database && thingOf(slot.version) === thingOf(version)
+  slot.path === path && thingOf(slot.version) === thingOf(version) && (!!version || slot.database === here.database)
 
 /** Takes up what tabs that are gone have left of a thing, oldest first. It stays where it is until `settle` is called. */
 export async function leftOf(path: string, version: string) {

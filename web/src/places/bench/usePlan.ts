@@ -4,6 +4,7 @@ import { Refused, type Place, type Plan } from '../../api/client'
 import { useChartChanges } from '../../api/queries'
 import { canonical } from '../../document/canonical'
 import { apply, diff } from '../../document/steps'
+import { mergeFields } from '../../document/merge'
 import { useHistory } from '../../document/useHistory'
 import { same } from './moves'
 import type { Bench, Step } from './useBench'
@@ -71,7 +72,7 @@ export function usePlan(bench: Bench) {
     try {
       const before = plan.value
       const saved = await keeper?.save(before)
-      if (saved && saved.how !== 'sent' && wanted.value === before) wanted.value = saved.kept.plan
+      if (saved && saved.how !== 'sent') wanted.value = mergeFields(before, plan.value, saved.kept.plan) ?? plan.value
     } catch (e) {
       toast.add({ severity: 'error', summary: 'Not saved', detail: (e as Error).message, life: 8000 })
       if (e instanceof Refused && (e.status === 0 || e.status >= 500)) again = setTimeout(() => void save(), 2000)
