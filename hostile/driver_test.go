@@ -70,17 +70,27 @@ func command(t testing.TB, use, dir string) *exec.Cmd {
 // start runs it until it listens.
 func start(t testing.TB, use, dir string) *program {
 	t.Helper()
-	p := &program{t: t, cmd: command(t, use, dir), errs: &bytes.Buffer{}, done: make(chan error, 1)}
+	p, ok := started(t, command(t, use, dir))
+	require.True(t, ok, p.errs.String())
+	return p
+}
+
+// started runs a command until it listens; false where it does not.
+func started(t testing.TB, cmd *exec.Cmd) (*program, bool) {
+	t.Helper()
+	p := &program{t: t, cmd: cmd, errs: &bytes.Buffer{}, done: make(chan error, 1)}
 	out, err := p.cmd.StdoutPipe()
 	require.NoError(t, err)
 	p.cmd.Stderr = p.errs
 	require.NoError(t, p.cmd.Start())
 	line, err := bufio.NewReader(out).ReadString('\n')
-	require.NoError(t, err, p.errs.String())
-	p.url = strings.TrimSpace(line[strings.Index(line, "http://"):])
 	go func() { p.done <- p.cmd.Wait() }()
+	if err != nil {
+		return p, false
+	}
+	p.url = strings.TrimSpace(line[strings.Index(line, "http://"):])
 	t.Cleanup(p.kill)
-	return p
+	return p, true
 }
 
 func (p *program) kill() {

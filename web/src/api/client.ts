@@ -117,6 +117,13 @@ export class Changed extends Refused {
   }
 }
 
+/** Another database is open than this page has in hand: nothing is wrong with what was asked. */
+export class Turned extends Refused {}
+
+/** Whether it may well be done another time, as it is. */
+export const passing = (e: unknown) =>
+  !(e instanceof Refused) || e instanceof Turned || [0, 408, 429, 499].includes(e.status) || e.status >= 500
+
 interface Document {
   detail?: string
   status?: number
@@ -144,7 +151,8 @@ export async function answer<T>(request: Promise<{ data?: T; error?: unknown; re
       fields[field] ??= e.message ?? ''
     }
     if (result.response.status === 412 && document.current) throw new Changed(document.detail ?? '', document.current)
-    throw new Refused(document.detail || 'Undaris could not do that.', fields, result.response.status)
+    const how = result.response.status === 412 ? Turned : Refused
+    throw new how(document.detail || 'Undaris could not do that.', fields, result.response.status)
   }
   return result.data as T
 }

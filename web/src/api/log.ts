@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import { note, type Sent } from '../memory/entries'
 import type { Entry } from '../memory/browser'
-import { answer, api, fetchOf, Refused, type CallLog, type LogRow, type RungLog, type TakeLog } from './client'
+import { answer, api, fetchOf, passing, Refused, type CallLog, type LogRow, type RungLog, type TakeLog } from './client'
 
 export interface LogFilter {
   chart?: number
@@ -43,8 +43,7 @@ export async function sendEntry({ ref, player, method, path, body, at }: Entry):
     return { row: await answer<LogRow>(asked) }
   } catch (e) {
     // Refused for what it is, it will not be taken later either.
-    if (e instanceof Refused && e.status >= 400 && e.status < 500 && ![408, 412, 429].includes(e.status))
-      return { refused: e.message }
+    if (!passing(e)) return { refused: (e as Refused).message }
     throw e
   }
 }

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { Refused, type LineBody, type LineNote, type Study } from '../api/client'
+import { Refused, Turned, type LineBody, type LineNote, type Study } from '../api/client'
 import { alter, around, change, confirm, insert, move, remove } from './notes'
 import { useDocument, type Command } from './useDocument'
 
@@ -115,6 +115,23 @@ describe('a document', () => {
     ])
     expect(doc.line.value!.notes[0]!.vibrato).toBe(true)
     expect(doc.trouble.value).toBe('Note: beyond the neck')
+  })
+
+  it('keeps what is done while another database is open: it is not the command that is refused', async () => {
+    const doc = await opened()
+    doc.run(insert(at(doc.newId(), 0)))
+    for (const e of [
+      new Turned('something else is open', {}, 412),
+      new Refused('busy', {}, 503),
+      new Refused('', {}, 408),
+    ]) {
+      asked.shift()!.fail(e)
+      await turn()
+      expect([doc.cut.value, gist(doc.line.value)]).toEqual([true, [[1, 0, 3, 5]]])
+      await vi.waitFor(() => expect(asked).toHaveLength(1), 3000)
+    }
+    await answerAll()
+    expect([doc.cut.value, gist(doc.line.value), doc.pending.value]).toEqual([false, [[1, 0, 3, 5]], 0])
   })
 
   it('goes back and forth by name', async () => {

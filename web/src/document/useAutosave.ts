@@ -2,7 +2,7 @@
    page says which of three it is: saved · being saved · not saved yet, and why. */
 import { onScopeDispose, ref, watch, type Ref } from 'vue'
 import { useDebounceFn } from '@vueuse/core'
-import { Refused } from '../api/client'
+import { passing, Refused } from '../api/client'
 
 /** How a thing is kept: now, or as the page is left. It may come back joined with what was changed elsewhere, or be what the
  * player took in its place. */
@@ -60,7 +60,7 @@ export function useAutosave<B>({ body, keeps, waits, join, trouble }: Kept<B>) {
       else void keep()
     } catch (e) {
       unsaved(e instanceof Error ? e.message : String(e))
-      const later = e instanceof Refused && (e.status === 0 || e.status >= 500)
+      const later = e instanceof Refused && passing(e)
       if (later && !left) setTimeout(() => state.value === 'unsaved' && !left && void keepNow(), 2000)
     }
   }

@@ -2,7 +2,7 @@
    becomes what the commands given since are applied to again. So an answer adds what it knows and never replaces a newer
    edit, however late it comes. */
 import { computed, ref, shallowRef } from 'vue'
-import { Refused, type LineBody, type LineNote, type Study, type Written } from '../api/client'
+import { passing, type LineBody, type LineNote, type Study, type Written } from '../api/client'
 import { lineOf, notesOf } from './study'
 import { apply, type Change, type Step } from './steps'
 import { useHistory } from './useHistory'
@@ -125,7 +125,7 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
 
   async function refused(e: unknown, sent: Command[]) {
     const says = e instanceof Error ? e.message : String(e)
-    if (!(e instanceof Refused) || e.status === 0 || e.status >= 500) {
+    if (passing(e)) {
       cut.value = true
       trouble.value = says
       await new Promise((again) => setTimeout(again, patience))

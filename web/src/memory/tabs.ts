@@ -9,6 +9,9 @@ let name = 'undaris'
 const lockOf = (tab: string) => `${name}-tab ${tab}`
 const locks = () => (typeof navigator === 'undefined' ? undefined : navigator.locks)
 
+/** Ends this tab's lock; held on to, since a promise that nobody can settle any more may be swept away, and its lock with it. */
+export let release: () => void = () => undefined
+
 /** Lives until it is closed. */
 export const live = (as = name) =>
   new Promise<void>((held) => {
@@ -17,7 +20,7 @@ export const live = (as = name) =>
     void locks()!
       .request(lockOf(thisTab), () => {
         held()
-        return new Promise<never>(() => {})
+        return new Promise<void>((end) => (release = end))
       })
       .catch(held)
   })

@@ -83,7 +83,7 @@ function where(tick: number) {
 }
 const pen = computed(() => {
   const at = props.pen && where(props.pen.tick)
-  return at && { ...at, string: props.pen!.string, open: props.pen!.open }
+  return at && { ...at, ...props.pen! }
 })
 /* Each line of music is told of its own notes alone, so that the others need not be patched. */
 const holder = computed(() => new Map(rows.value.flatMap((r) => r.spots.map((s) => [s.note.id, r]))))

@@ -11,7 +11,7 @@ const props = defineProps<{
   swing?: boolean
   width: number
   chosen?: number
-  pen?: { x: number; string: number; open?: boolean }
+  pen?: { x: number; tick: number; string: number; open?: boolean }
   /** Notes of the engraving that are there no more, and those it does not show yet. */
   gone?: Set<number>
   fresh?: { id: number; x: number; string: number; text: string }[]
@@ -176,6 +176,7 @@ function press(e: MouseEvent, bar: Box) {
       <rect
         v-if="pen"
         class="pen"
+        :data-tick="pen.tick"
         :class="{ open: pen.open }"
         :x="pen.x - 9"
         :y="stringY(pen.string) - 9"

@@ -1,6 +1,6 @@
 import { computed, onScopeDispose, shallowRef, watch } from 'vue'
 import { useToast } from 'primevue/usetoast'
-import { Refused, type Place, type Plan } from '../../api/client'
+import { passing, Refused, type Place, type Plan } from '../../api/client'
 import { useChartChanges } from '../../api/queries'
 import { canonical } from '../../document/canonical'
 import { apply, diff } from '../../document/steps'
@@ -75,7 +75,7 @@ export function usePlan(bench: Bench) {
       if (saved && saved.how !== 'sent') wanted.value = mergeFields(before, plan.value, saved.kept.plan) ?? plan.value
     } catch (e) {
       toast.add({ severity: 'error', summary: 'Not saved', detail: (e as Error).message, life: 8000 })
-      if (e instanceof Refused && (e.status === 0 || e.status >= 500)) again = setTimeout(() => void save(), 2000)
+      if (e instanceof Refused && passing(e)) again = setTimeout(() => void save(), 2000)
     }
     if (--saving) return
     await changes.fresh()
