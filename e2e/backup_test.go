@@ -38,7 +38,7 @@ func TestEverythingIsBackedUpAndRestored(t *testing.T) {
 	p.inBothLooks("[role=dialog]", "a backup that is refused")
 	file("whole.json", whole)
 	p.until(`!document.querySelector('[role=dialog]') && location.pathname === '/charts'`)
-	p.until(`document.querySelectorAll('.charts li').length > 0`)
-	assert.Equal(t, charts, eval[int](p, `document.querySelectorAll('.charts li').length`))
+	p.until(`document.querySelectorAll('.charts li').length === %d`, charts) // the page turns to what was restored
+	p.sees(".notes", "Something else is open in Undaris now")
 	assert.Equal(t, whole, evalLater[string](p, `fetch('/api/backup').then(r => r.text())`))
 }

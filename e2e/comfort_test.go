@@ -102,5 +102,5 @@ func TestWhenTheProgramIsGoneWorkIsNotLost(t *testing.T) {
 	p.sees("[role=alert]", "does not answer")
 	assert.Equal(t, "Fog Signal", eval[string](p, `document.querySelector('#title').value`))
 	assert.Contains(t, eval[string](p, `document.querySelector('#text').value`), "Am7")
-	assert.Contains(t, eval[string](p, `localStorage.getItem('undaris-unsent:/api/charts/new')`), "Am7")
+	assert.Contains(t, p.remembered("slots"), "Am7")
 }

@@ -32,16 +32,10 @@ export function useAutosave<B>({ body, keeps, waits, join, trouble }: Kept<B>) {
   const state = ref<'saved' | 'saving' | 'unsaved'>('saved')
   /** What in it stands in the way. */
   const why = ref('')
-  /** Whether the browser has put by what is not saved. */
-  let held = true
   let left = false
-  function hold() {
-    if (body.value) void keeps?.()?.hold(body.value).then((sure) => (held = sure)) // prettier-ignore
-  }
-  const alone = 'This browser keeps nothing meanwhile, being full or private: leave the page open.'
   function unsaved(why: string) {
     state.value = 'unsaved'
-    trouble.value = held ? why : `${why} ${alone}`
+    trouble.value = why
   }
   async function keepNow() {
     const now = body.value
@@ -76,8 +70,9 @@ export function useAutosave<B>({ body, keeps, waits, join, trouble }: Kept<B>) {
     /** Something was done. */
     changed() {
       if (!keeps) return
-      state.value = 'saving'
-      hold()
+      // What is not saved yet is so until it is.
+      if (state.value === 'saved') state.value = 'saving'
+      if (body.value) void keeps()?.hold(body.value)
     },
     /** Keeps what is not kept yet, before the place is left. */
     flush() {

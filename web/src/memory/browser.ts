@@ -94,23 +94,22 @@ export async function openMemory(name = 'undaris') {
   pages.clear()
   trust.value = 'keeps'
   try {
-    const late = new Promise<never>((_, fail) => setTimeout(() => fail(new Error('no answer')), 3000))
-    db = await Promise.race([
-      openDB<Schema>(name, 1, {
-        upgrade(db) {
-          db.createObjectStore('slots', { keyPath: 'id' })
-          db.createObjectStore('steps', { keyPath: ['slot', 'n'] })
-          db.createObjectStore('entries', { keyPath: 'ref' })
-          db.createObjectStore('settings', { keyPath: ['database', 'player', 'name'] })
-        },
-        blocking: () => db?.close(), // a newer program wants to change it
-        terminated: () => {
-          db = undefined
-          trust.value = 'keeps nothing'
-        },
-      }),
-      late,
-    ])
+    const opening = openDB<Schema>(name, 1, {
+      upgrade(db) {
+        db.createObjectStore('slots', { keyPath: 'id' })
+        db.createObjectStore('steps', { keyPath: ['slot', 'n'] })
+        db.createObjectStore('entries', { keyPath: 'ref' })
+        db.createObjectStore('settings', { keyPath: ['database', 'player', 'name'] })
+      },
+      blocking: () => db?.close(), // a newer program wants to change it
+      terminated: () => {
+        db = undefined
+        trust.value = 'keeps nothing'
+      },
+    })
+    const late = new Promise<undefined>((none) => setTimeout(() => none(undefined), 3000))
+    db = await Promise.race([opening, late])
+    if (!db) throw new Error('the browser does not answer')
   } catch {
     trust.value = 'keeps nothing'
   }

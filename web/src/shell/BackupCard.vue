@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import { answer, fetchOf, type Restored } from '../api/client'
 
+const emit = defineEmits<{ restored: [] }>()
 const router = useRouter()
 const field = useTemplateRef('field')
 const chosen = shallowRef<File>()
@@ -28,6 +29,7 @@ async function restore() {
     await answer<Restored>(Promise.resolve(response.ok ? { data: body, response } : { error: body, response }))
     // Its answer has said that another database is open, so every tab turns; what was not saved is offered there.
     chosen.value = undefined
+    emit('restored')
     void router.push({ name: 'charts' })
   } catch (e) {
     trouble.value = e instanceof Error ? e.message : String(e)

@@ -21,7 +21,7 @@ const shown = (keys: string[]) => (keys.length > 4 ? [keys[0]!, '…', keys.at(-
 <template>
   <Dialog v-model:visible="open" modal header="Help" :style="{ width: 'min(44rem, 94vw)' }" dismissable-mask>
     <h2>Backup</h2>
-    <BackupCard />
+    <BackupCard @restored="open = false" />
     <section v-for="group in groups" :key="group.name">
       <h2>{{ group.name }}</h2>
       <dl>
