@@ -141,6 +141,7 @@ export async function keep({ put = {}, drop = {}, clear = [] }: Deeds): Promise<
       for (const k of drop[s] ?? []) asked.add(tx.objectStore(s).delete(k as never))
       for (const v of put[s] ?? []) asked.add(putIn(tx.objectStore(s), v))
     }
+    tx.commit() // at once: it does not wait for the page to hear of each of them
     await asked.done()
     if (trust.value === 'is full') trust.value = 'keeps'
     return true
