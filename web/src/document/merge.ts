@@ -82,5 +82,7 @@ export function differences(mine: object, theirs: object): string {
     if (k !== 'notes') list.add(words[k] ?? 'a setting')
     else list.add(`the notes (${(a[k] as unknown[])?.length ?? 0} here, ${(b[k] as unknown[])?.length ?? 0} there)`)
   }
-  return [...list].join(', ').replace(/, (?=[^,]*$)/, ' and ')
+  const all = [...list]
+  const last = all.pop() ?? ''
+  return all.length ? `${all.join(', ')} and ${last}` : last
 }
