@@ -1,13 +1,13 @@
 package server
 
 import (
-	"bytes"
-	"context"
 	"errors"
+	"fmt"
 	"net/http"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/gin-gonic/gin"
 
 	"undaris/core/planner"
 	"undaris/store"
@@ -18,25 +18,68 @@ type Restored struct {
 	Things int `json:"things" doc:"charts, licks, lines, takes, lines of the log and what else there is now"`
 }
 
-func (s *server) backups(api huma.API) {
-	deliver(s, api, "/api/backup", "backup", "Everything that is kept, as one JSON document", "application/json",
-		func(ctx context.Context, _ *struct{}) (none download, err error) {
-			var all bytes.Buffer
-			if err := s.store.Backup(ctx, &all); err != nil {
-				return none, err
+// backupPart is how long each part of a backup may take to be read.
+const backupPart = 20 * time.Second
+
+// patient writes to a slow reader: as long as it reads at all, it may take its time.
+type patient struct {
+	http.ResponseWriter
+	conn *http.ResponseController
+}
+
+func (p patient) Write(data []byte) (int, error) {
+	_ = p.conn.SetWriteDeadline(time.Now().Add(backupPart))
+	return p.ResponseWriter.Write(data)
+}
+
+// backups streams them: neither is ever whole in memory. They are no operations of Huma,
+// which reads and writes bodies whole.
+func (s *server) backups(engine *gin.Engine) {
+	engine.GET("/api/backup", func(c *gin.Context) {
+		h := c.Writer.Header()
+		h.Set("Content-Type", "application/json")
+		h.Set("Content-Disposition", fmt.Sprintf(`attachment; filename="undaris backup %s.json"`, time.Now().Format(time.DateOnly)))
+		out := patient{c.Writer, http.NewResponseController(c.Writer)}
+		if err := s.store.Backup(c.Request.Context(), out); err != nil {
+			s.log.Error("backup", "error", err.Error())
+			if !c.Writer.Written() {
+				h.Del("Content-Disposition")
+				s.refused(c, err)
+				return
 			}
-			return file("application/json", "undaris backup "+time.Now().Format(time.DateOnly), "json", all.Bytes()), nil
-		})
-	op := operation(http.MethodPost, "/api/restore", "restore", "A backup put in place of everything that is kept, which is copied aside first", 0)
-	register(s, api, op, body(queued(s, func(ctx context.Context, in *struct{ RawBody []byte }) (Restored, error) {
-		n, err := s.store.Restore(ctx, bytes.NewReader(in.RawBody))
-		var bad store.ErrBackup
-		if errors.As(err, &bad) {
-			return Restored{}, at("body", "", bad)
+			panic(http.ErrAbortHandler) // what was sent is no backup, and must not look like one
 		}
-		s.forget()
-		return Restored{n}, err
-	})))
+	})
+	engine.POST("/api/restore", func(c *gin.Context) {
+		if !s.restoring.TryLock() {
+			refuse(c.Writer, http.StatusConflict, "another backup is being restored; wait until it is done")
+			return
+		}
+		defer s.restoring.Unlock()
+		_ = http.NewResponseController(c.Writer).SetWriteDeadline(time.Time{})
+		n, err := s.store.Restore(c.Request.Context(), c.Request.Body, c.Query("empty") == "yes")
+		var bad store.ErrBackup
+		switch {
+		case errors.Is(err, store.ErrEmpties):
+			refuse(c.Writer, http.StatusConflict, err.Error())
+		case errors.As(err, &bad):
+			refuse(c.Writer, http.StatusUnprocessableEntity, bad.Error())
+		case err != nil:
+			s.refused(c, err)
+		default:
+			s.forget()
+			c.Header(databaseHeader, s.store.Identity())
+			c.JSON(http.StatusOK, Restored{n})
+		}
+	})
+}
+
+// refused tells an error outside of Huma.
+func (s *server) refused(c *gin.Context, err error) {
+	var known huma.StatusError
+	if errors.As(s.told(err), &known) {
+		refuse(c.Writer, known.GetStatus(), known.Error())
+	}
 }
 
 // forget lets go of what is remembered of the store, which is another one now.

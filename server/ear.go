@@ -92,7 +92,13 @@ func (s *server) ears(engine *gin.Engine) {
 		for {
 			_ = conn.SetReadDeadline(time.Now().Add(silentFor))
 			var in said
-			if err := conn.ReadJSON(&in); err != nil {
+			_, message, err := conn.ReadMessage()
+			if err == nil && deeper(message, maxDepth) {
+				err = &json.SyntaxError{Offset: int64(len(message))}
+			} else if err == nil {
+				err = json.Unmarshal(message, &in)
+			}
+			if err != nil {
 				var syntax *json.SyntaxError
 				var kind *json.UnmarshalTypeError
 				if errors.As(err, &syntax) || errors.As(err, &kind) || errors.Is(err, io.ErrUnexpectedEOF) {

@@ -13,15 +13,19 @@ import (
 	"time"
 )
 
-// Most bytes that a request may bring.
+// Most bytes that a request may bring. A backup is as large as the disk lets it be: it is
+// put by as it comes.
 const (
 	maxBody   = 1 << 20
 	maxImport = 8 << 20 // a line, a file that becomes one, or how a take sounded
-	maxBackup = 512 << 20
+	maxBackup = 64 << 30
 )
 
-// bodyTime is how long a request may take to bring its body.
+// bodyTime is how long a request may take to bring its body, or the next part of a long one.
 const bodyTime = 20 * time.Second
+
+// bodyPart is what a long body has to bring in that time.
+const bodyPart = 64 << 10
 
 // policy lets scripts, styles, fonts and sounds come from the program alone.
 // The decoder of the instruments' samples is WebAssembly.
@@ -55,7 +59,8 @@ func guarded(next http.Handler) http.Handler {
 			return
 		}
 		if body != nil {
-			r.Body = io.NopCloser(bytes.NewReader(body))
+			defer body.Close()
+			r.Body = body
 		}
 		next.ServeHTTP(w, r)
 	})
@@ -86,7 +91,8 @@ func api(r *http.Request) bool { return r.URL.Path == "/api" || strings.HasPrefi
 
 // bodyOf reads a body to its end. One that is too long by what it says of itself
 // is not read at all.
-func bodyOf(w http.ResponseWriter, r *http.Request) (body []byte, status int, says string) {
+func bodyOf(w http.ResponseWriter, r *http.Request) (body io.ReadCloser, status int, says string) {
+	var err error
 	if r.ContentLength == 0 || r.Body == nil || r.Body == http.NoBody {
 		return nil, 0, ""
 	}
@@ -101,22 +107,103 @@ func bodyOf(w http.ResponseWriter, r *http.Request) (body []byte, status int, sa
 	if r.ContentLength > limit {
 		return nil, http.StatusRequestEntityTooLarge, tooLong
 	}
-	http.NewResponseController(w).SetReadDeadline(time.Now().Add(bodyTime))
+	// What it says of its length is not believed: room is made as it comes.
 	var all bytes.Buffer
-	if r.ContentLength > 0 {
-		all.Grow(int(r.ContentLength) + bytes.MinRead)
+	into, what := io.Writer(&all), spooled{}
+	if limit == maxBackup {
+		if what.file, err = os.CreateTemp("", "undaris-body-"); err != nil {
+			return nil, http.StatusInsufficientStorage, "there is no room for this on the disk; nothing was done"
+		}
+		os.Remove(what.file.Name()) // it goes with the program, however that ends
+		into = what.file
 	}
-	n, err := io.Copy(&all, io.LimitReader(r.Body, limit+1))
+	var n int64
+	n, err = arriving(http.NewResponseController(w), into, io.LimitReader(r.Body, limit+1))
+	var full *os.PathError
 	switch {
-	case n > limit:
-		return nil, http.StatusRequestEntityTooLarge, tooLong
+	case err == nil && n > limit:
+		status, says = http.StatusRequestEntityTooLarge, tooLong
 	case errors.Is(err, os.ErrDeadlineExceeded):
-		return nil, http.StatusRequestTimeout, "the rest of the request did not come in time; nothing was done"
+		status, says = http.StatusRequestTimeout, "the rest of the request did not come in time; nothing was done"
+	case errors.As(err, &full):
+		status, says = http.StatusInsufficientStorage, "there is no room for this on the disk; nothing was done. Make room and try again"
 	case err != nil:
-		return nil, http.StatusBadRequest, "the request was cut off; nothing was done"
+		status, says = http.StatusBadRequest, "the request was cut off; nothing was done"
+	case what.file == nil && isJSON(r) && deeper(all.Bytes(), maxDepth):
+		status, says = http.StatusBadRequest, fmt.Sprintf("this is nested more than %d deep, which nothing of Undaris is; nothing was done", maxDepth)
 	}
-	http.NewResponseController(w).SetReadDeadline(time.Time{})
-	return all.Bytes(), 0, ""
+	if says != "" {
+		what.Close()
+		return nil, status, says
+	}
+	if what.file != nil {
+		if _, err := what.file.Seek(0, io.SeekStart); err != nil {
+			what.Close()
+			return nil, http.StatusInsufficientStorage, "what came cannot be read back from the disk; nothing was done"
+		}
+		return what, 0, ""
+	}
+	return io.NopCloser(bytes.NewReader(all.Bytes())), 0, ""
+}
+
+// spooled is a body that waits on the disk.
+type spooled struct{ file *os.File }
+
+func (s spooled) Read(p []byte) (int, error) { return s.file.Read(p) }
+
+func (s spooled) Close() error {
+	if s.file == nil {
+		return nil
+	}
+	return s.file.Close()
+}
+
+// arriving copies what arrives, as long as enough of it does.
+func arriving(conn *http.ResponseController, into io.Writer, from io.Reader) (n int64, err error) {
+	for {
+		_ = conn.SetReadDeadline(time.Now().Add(bodyTime))
+		part, err := io.CopyN(into, from, bodyPart)
+		n += part
+		if err == io.EOF {
+			_ = conn.SetReadDeadline(time.Time{})
+			return n, nil
+		}
+		if err != nil {
+			return n, err
+		}
+	}
+}
+
+// isJSON tells whether a body will be read as JSON: all but files in other formats.
+func isJSON(r *http.Request) bool {
+	return r.URL.Path != "/api/imports" && !strings.HasSuffix(r.URL.Path, "/sound")
+}
+
+// maxDepth is how deep JSON may be nested. Readers of JSON take time and room for each
+// level, some of them the square of it.
+const maxDepth = 64
+
+// deeper tells whether JSON is nested deeper than so much, in one pass.
+func deeper(text []byte, most int) bool {
+	depth, quoted, escaped := 0, false, false
+	for _, c := range text {
+		switch {
+		case escaped:
+			escaped = false
+		case quoted:
+			escaped = c == '\\'
+			quoted = c != '"'
+		case c == '"':
+			quoted = true
+		case c == '[' || c == '{':
+			if depth++; depth > most {
+				return true
+			}
+		case c == ']' || c == '}':
+			depth--
+		}
+	}
+	return false
 }
 
 // local tells whether a Host header names this machine. A foreign name that

@@ -190,14 +190,13 @@ func TestForeignAndNewerFiles(t *testing.T) {
 	out := string(fetch(t, srv.URL+fmt.Sprintf("/api/assignments/%d/file", made.ID)))
 	turn(t, srv, "Bram")
 	for file, why := range map[string]string{
-		" ":                                "cannot be read as JSON",
-		"MThd\x00\x00":                     "cannot be read as JSON",
-		"[]":                               "cannot be read as JSON",
-		"{}":                               "its kind is not",
-		`{"kind": "something else"}`:       "its kind is not",
-		`{"kind": "undaris assignment"}`:   "which version",
-		`{"kind": "undaris results"}`:      "a file of results, not of assignment",
-		strings.Repeat(`{"kind":[`, 20000): "cannot be read as JSON",
+		" ":                              "cannot be read as JSON",
+		"MThd\x00\x00":                   "cannot be read as JSON",
+		"[]":                             "cannot be read as JSON",
+		"{}":                             "its kind is not",
+		`{"kind": "something else"}`:     "its kind is not",
+		`{"kind": "undaris assignment"}`: "which version",
+		`{"kind": "undaris results"}`:    "a file of results, not of assignment",
 		`{"kind": "undaris assignment", "version": 1}`:                                                                                             "is missing",
 		`{"kind": "undaris assignment", "version": 1, "ref": "x", "title": "T", "from": "O", "made": "yesterday"}`:                                 "made",
 		`{"kind": "undaris assignment", "version": 1, "ref": "x", "title": 5, "from": "O", "made": "2026-11-26T10:00:00Z"}`:                        "title",

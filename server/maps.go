@@ -117,7 +117,7 @@ func (s *server) chartMaps(api huma.API) {
 			if m.written, err = json.Marshal(&m); err != nil {
 				return nil, err
 			}
-			s.maps.put(key, &m)
+			s.maps.put(key, &m, len(m.written))
 			return &m, nil
 		}))
 }

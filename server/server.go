@@ -9,6 +9,7 @@ import (
 	"log/slog"
 	"net/http"
 	"runtime"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -30,10 +31,11 @@ const (
 
 // server answers for one store.
 type server struct {
-	store *store.Store
-	log   *slog.Logger
-	hard  chan struct{} // a place for each hard question that is worked on
-	maps  recent[mapKey, *Map]
+	store     *store.Store
+	log       *slog.Logger
+	hard      chan struct{} // a place for each hard question that is worked on
+	maps      recent[mapKey, *Map]
+	restoring sync.Mutex // one at a time
 
 	journal journal
 }
@@ -97,7 +99,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.lines(api)
 	srv.brings(api)
 	srv.player(api)
-	srv.backups(api)
+	srv.backups(engine)
 	srv.sets(api)
 	srv.ears(engine)
 	// The log is read before it is asked for; what goes wrong is told when it is.

@@ -51,7 +51,7 @@ func TestABackupComesBackAsItWas(t *testing.T) {
 	dir := t.TempDir()
 	other := open(t, dir)
 	full(t, other, 3)
-	n, err := other.Restore(t.Context(), bytes.NewReader(whole))
+	n, err := other.Restore(t.Context(), bytes.NewReader(whole), true)
 	require.NoError(t, err)
 	assert.Greater(t, n, 40)
 	assert.Equal(t, string(whole), string(backupOf(t, other)))
@@ -82,7 +82,7 @@ func TestABackupComesBackAsItWas(t *testing.T) {
 	})
 	for range 5 {
 		meanwhile := backupOf(t, s)
-		_, err := other.Restore(t.Context(), bytes.NewReader(meanwhile))
+		_, err := other.Restore(t.Context(), bytes.NewReader(meanwhile), true)
 		require.NoError(t, err)
 		require.Equal(t, string(meanwhile), string(backupOf(t, other)))
 	}
@@ -97,7 +97,7 @@ func TestWhatIsNoBackupChangesNothing(t *testing.T) {
 	whole := string(backupOf(t, s))
 	refused := func(text, says string) {
 		t.Helper()
-		_, err := s.Restore(t.Context(), strings.NewReader(text))
+		_, err := s.Restore(t.Context(), strings.NewReader(text), true)
 		var bad ErrBackup
 		require.ErrorAs(t, err, &bad, says)
 		assert.Contains(t, bad.Says, says)
@@ -140,7 +140,7 @@ func TestAnOlderBackupIsLifted(t *testing.T) {
 		text := documentOf(t, raw, m.ID)
 		require.NoError(t, raw.Close())
 		s := open(t, t.TempDir())
-		_, err = s.Restore(t.Context(), strings.NewReader(text))
+		_, err = s.Restore(t.Context(), strings.NewReader(text), true)
 		require.NoError(t, err, "step %d, %s", i+1, m.ID)
 		all, err := s.Charts(All)
 		require.NoError(t, err)
@@ -196,7 +196,7 @@ func FuzzRestore(f *testing.F) {
 	require.NoError(f, err)
 	f.Cleanup(func() { s.Close() })
 	f.Fuzz(func(t *testing.T, text string) {
-		_, _ = s.Restore(context.Background(), strings.NewReader(text))
+		_, _ = s.Restore(context.Background(), strings.NewReader(text), true)
 		if left, _ := filepath.Glob(filepath.Join(dir, "restore-*")); len(left) > 0 {
 			t.Fatal("left behind", left)
 		}
@@ -215,7 +215,7 @@ func BenchmarkBackupAndRestore(b *testing.B) {
 	for b.Loop() {
 		var out bytes.Buffer
 		require.NoError(b, s.Backup(b.Context(), &out))
-		_, err := s.Restore(b.Context(), &out)
+		_, err := s.Restore(b.Context(), &out, true)
 		require.NoError(b, err)
 	}
 }

@@ -89,7 +89,7 @@ func TestATagMeansOneVersionOfOneHistory(t *testing.T) {
 	for i, v := range all {
 		tags[i] = v.tag()
 	}
-	_, err := s.Restore(context.Background(), bytes.NewReader(saved.Bytes()))
+	_, err := s.Restore(context.Background(), bytes.NewReader(saved.Bytes()), true)
 	require.NoError(t, err)
 	assert.NotEqual(t, first, s.Identity(), "a restore makes another database of it")
 	for i, v := range all {
@@ -151,7 +151,7 @@ func TestListsSayTags(t *testing.T) {
 func TestARefusedRestoreKeepsTheIdentity(t *testing.T) {
 	s := open(t, t.TempDir())
 	now := s.Identity()
-	_, err := s.Restore(context.Background(), io.MultiReader(bytes.NewReader([]byte(`{"undaris": "backup"`))))
+	_, err := s.Restore(context.Background(), io.MultiReader(bytes.NewReader([]byte(`{"undaris": "backup"`))), true)
 	require.Error(t, err)
 	assert.Equal(t, now, s.Identity())
 }
@@ -168,4 +168,30 @@ func TestTheLogNotesAReferenceOnce(t *testing.T) {
 	entries, lost, err := s.Logged(1, 0)
 	require.NoError(t, err)
 	assert.Equal(t, []int{3, 0}, []int{len(entries), lost})
+}
+
+// With the lock file deleted another program could use the same data: nothing is written.
+func TestADeletedLockIsNoticed(t *testing.T) {
+	dir := t.TempDir()
+	s := open(t, dir)
+	require.NoError(t, s.CreateChart(&Chart{Title: "A", Key: "C", Beats: 4, Text: "| C7 |"}))
+	require.NoError(t, os.Remove(filepath.Join(dir, "undaris.lock")))
+	err := s.CreateChart(&Chart{Title: "B", Key: "C", Beats: 4, Text: "| C7 |"})
+	assert.ErrorContains(t, err, "undaris.lock was removed")
+	other := open(t, dir)
+	err = s.CreateChart(&Chart{Title: "C", Key: "C", Beats: 4, Text: "| C7 |"})
+	assert.ErrorContains(t, err, "another Undaris may use the same data")
+	all, err := other.Charts(All)
+	require.NoError(t, err)
+	assert.Len(t, all, 1)
+}
+
+// What a restore left that was killed is cleared away.
+func TestWhatAKilledRestoreLeftIsSwept(t *testing.T) {
+	dir := t.TempDir()
+	left := filepath.Join(dir, restoreDir+"123")
+	require.NoError(t, os.MkdirAll(left, 0o700))
+	require.NoError(t, os.WriteFile(filepath.Join(left, "new.db"), []byte("half"), 0o600))
+	open(t, dir)
+	assert.NoDirExists(t, left)
 }

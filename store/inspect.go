@@ -38,6 +38,28 @@ func claim(dir string) (*os.File, error) {
 	return f, nil
 }
 
+// claimed notices when the file that the claim stands on was deleted or replaced: then
+// another program may have the directory too, and nothing is written any more.
+func (s *Store) claimed() error {
+	held, err := s.lock.Stat()
+	if err == nil {
+		var now os.FileInfo
+		if now, err = os.Stat(s.lock.Name()); err == nil && os.SameFile(held, now) {
+			return nil
+		}
+	}
+	s.gone = &Fault{Gone, "the file undaris.lock was removed from the data directory while Undaris was running, so another Undaris may use the same data; nothing can be saved any more. Stop Undaris and start it again", err}
+	return s.gone
+}
+
+// sweep clears away what a restore left that was killed.
+func sweep(dir string) {
+	left, _ := filepath.Glob(filepath.Join(dir, restoreDir+"*"))
+	for _, path := range left {
+		os.RemoveAll(path)
+	}
+}
+
 // inspect looks at an existing file without touching it. pending tells that it
 // needs a migration.
 func inspect(path string) (pending bool, err error) {

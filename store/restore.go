@@ -13,18 +13,74 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+	"syscall"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/driver/sqlite"
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
+	sqlite3 "modernc.org/sqlite"
+	sqlitelib "modernc.org/sqlite/lib"
 )
+
+// restoreDir begins the name of where a backup is read before it is put in place.
+const restoreDir = "restore-"
+
+// ErrEmpties is why a backup without anything in it is not restored unasked.
+var ErrEmpties = errors.New("this backup has no charts, licks, lines or takes: restoring it would empty what is here. Nothing was changed")
+
+// room says of a disk without room that it has none, whatever said so.
+func (s *Store) room(err error) error {
+	if errors.Is(err, syscall.ENOSPC) || isFull(err) {
+		return &Fault{Full, "the disk is full, so the backup was not restored; what is here was not touched. Make room and try again", err}
+	}
+	return s.fault(err)
+}
+
+// isFull tells whether SQLite found no room.
+func isFull(err error) bool {
+	var code *sqlite3.Error
+	return errors.As(err, &code) && code.Code()&0xFF == sqlitelib.SQLITE_FULL
+}
+
+// made counts the kinds of things that a player has made in a database.
+func made(ctx context.Context, db querier) (n int, err error) {
+	for _, table := range []string{"charts", "licks", "lines", "takes"} {
+		some, err := names(ctx, db, "SELECT id FROM "+table+" LIMIT 1")
+		if err != nil {
+			return n, err
+		}
+		n += len(some)
+	}
+	return n, nil
+}
+
+// empties refuses what would put nothing in place of something.
+func (s *Store) empties(ctx context.Context, raw *sql.DB) error {
+	there, err := made(ctx, raw)
+	if err != nil || there > 0 {
+		return err
+	}
+	own, err := s.db.DB()
+	if err != nil {
+		return err
+	}
+	here, err := made(ctx, own)
+	if err == nil && here > 0 {
+		err = ErrEmpties
+	}
+	return err
+}
 
 // Restore puts a backup in place of everything that is kept; what was there is copied aside
 // first. A document of an older version is lifted to this one, one of a newer is refused, and
 // one that cannot be read to its end changes nothing. It tells how many rows there are now.
-func (s *Store) Restore(ctx context.Context, r io.Reader) (rows int, err error) {
-	dir, err := os.MkdirTemp(filepath.Dir(s.path), "restore-")
+//
+// A backup without any chart, lick, line or take is refused with [ErrEmpties] where there is
+// one here, unless empty says that it is meant.
+func (s *Store) Restore(ctx context.Context, r io.Reader, empty bool) (rows int, err error) {
+	defer func() { err = s.room(err) }()
+	dir, err := os.MkdirTemp(filepath.Dir(s.path), restoreDir)
 	if err != nil {
 		return 0, err
 	}
@@ -45,6 +101,11 @@ func (s *Store) Restore(ctx context.Context, r io.Reader) (rows int, err error) 
 	}
 	if err := gormigrate.New(db, gormigrate.DefaultOptions, migrations).Migrate(); err != nil {
 		return 0, ErrBackup{fmt.Sprintf("it is of an older version and could not be lifted to this one (%v); nothing was changed", err)}
+	}
+	if !empty {
+		if err := s.empties(ctx, raw); err != nil {
+			return 0, err
+		}
 	}
 	if _, err := s.copyAside("before-restore"); err != nil {
 		return 0, fmt.Errorf("what is there could not be copied aside first, so nothing was changed: %w", err)
@@ -237,13 +298,21 @@ func (r reader) table(ctx context.Context, tx *sql.Tx, table string) error {
 			}
 		}
 		if _, err := insert.ExecContext(ctx, row...); err != nil {
-			return ErrBackup{fmt.Sprintf("a row of %q does not fit (%v); nothing was changed", table, err)}
+			return unfit(table, err)
 		}
 	}
 	if err := r.delim(']'); err != nil {
 		return err
 	}
 	return r.delim('}')
+}
+
+// unfit says of a row that it does not fit; a full disk is no fault of it.
+func unfit(table string, err error) error {
+	if isFull(err) {
+		return err
+	}
+	return ErrBackup{fmt.Sprintf("a row of %q does not fit (%v); nothing was changed", table, err)}
 }
 
 func inserting(table string, columns []string) string {
@@ -271,7 +340,7 @@ func pour(ctx context.Context, from *sql.DB, into *gorm.DB, table string) (n int
 			return n, err
 		}
 		if _, err := into.Statement.ConnPool.ExecContext(ctx, insert, values...); err != nil {
-			return n, ErrBackup{fmt.Sprintf("a row of %q does not fit (%v); nothing was changed", table, err)}
+			return n, unfit(table, err)
 		}
 	}
 	return n, rows.Err()

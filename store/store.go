@@ -46,6 +46,7 @@ func Open(dir string) (_ *Store, err error) {
 			s.Close()
 		}
 	}()
+	sweep(dir)
 	pending, err := inspect(s.path)
 	if err != nil {
 		return nil, err
@@ -144,7 +145,7 @@ func (s *Store) present() error {
 	}
 	now, err := os.Stat(s.path)
 	if err == nil && os.SameFile(now, s.file) {
-		return nil
+		return s.claimed()
 	}
 	rescued, err := s.copyAside("rescued")
 	if err != nil {

@@ -46,6 +46,7 @@ func backup() *cobra.Command {
 // restore makes the command that puts a backup in place of everything that is kept.
 func restore() *cobra.Command {
 	var data string
+	var empty bool
 	cmd := &cobra.Command{Use: "restore FILE", Short: "Put a backup (- is the standard input) in place of everything that is kept; that is copied aside first", Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) (err error) {
 			if data == "" {
@@ -67,7 +68,7 @@ func restore() *cobra.Command {
 				return err
 			}
 			defer s.Close()
-			n, err := s.Restore(cmd.Context(), from)
+			n, err := s.Restore(cmd.Context(), from, empty)
 			if err != nil {
 				return err
 			}
@@ -75,5 +76,6 @@ func restore() *cobra.Command {
 			return nil
 		}}
 	cmd.Flags().StringVar(&data, "data", "", "directory of the database (default: the user's data directory)")
+	cmd.Flags().BoolVar(&empty, "empty", false, "restore also a backup that has nothing in it")
 	return cmd
 }

@@ -4,9530 +4,9425 @@
  */
 
 export interface paths {
-  '/api/arpeggios': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Other arpeggios over a chord: the seventh chords of the key and of the chord's scale, each with what its tones are */
-    get: operations['other-arpeggios']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/assignments': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What a player was set, and set others; the newest first */
-    get: operations['assignments']
-    put?: never
-    /** Make an assignment */
-    post: operations['make-assignment']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/assignments/open': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Take in an assignment that came as a file */
-    post: operations['open-assignment']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/assignments/results': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Read results that came back as a file */
-    post: operations['read-results']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/assignments/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One assignment, with how far it is */
-    get: operations['assignment']
-    put?: never
-    post?: never
-    /** Delete an assignment; it can be restored */
-    delete: operations['delete-assignment']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/assignments/{id}/file': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** An assignment as a file */
-    get: operations['assignment-file']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/assignments/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Take a deletion back */
-    post: operations['restore-assignment']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/assignments/{id}/results': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What came of an assignment, as a file */
-    get: operations['results-file']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/backup': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Everything that is kept, as one JSON document */
-    get: operations['backup']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/bands/midi': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The band playing any bars, with notes over them, as a Standard MIDI File */
-    post: operations['band-midi']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blend': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A palette over a chord in a window: what rests, what moves, what to add and to bend */
-    get: operations['blend']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/calls': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Calls to practise with: a chord's tones from any of them, which degree a place is, how far to bend */
-    post: operations['calls']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/catalogue': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Forms, turnarounds, feels, keys, tunings, palettes and threads to choose from */
-    get: operations['catalogue']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/chains': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Ways through several chords at once in a region, one or more tones at a time, the least movement first */
-    get: operations['chains']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The charts in pages, the one used last first; each in short */
-    get: operations['charts']
-    put?: never
-    /** Keep a new chart */
-    post: operations['create-chart']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One chart */
-    get: operations['chart']
-    /** Change a chart */
-    put: operations['update-chart']
-    post?: never
-    /** Delete a chart; it can be restored */
-    delete: operations['delete-chart']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/chordpro': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A chart as a ChordPro song with one grid */
-    get: operations['chart-chordpro']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/leaf': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The chords of a chart, as players of a reading write them */
-    get: operations['chart-leaf']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/map': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Everything about a chart on the player's neck: all bars, all positions */
-    get: operations['chart-map']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/midi': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The band playing a chart, as a Standard MIDI File of format 1 */
-    get: operations['chart-midi']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/musicxml': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The same as a file of MusicXML */
-    get: operations['chart-musicxml']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/mxl': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The same as a file of MusicXML */
-    get: operations['chart-mxl']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/opened': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Note that the player opened a chart */
-    post: operations['open-chart']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/plan': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /** Save what the player decided about a chart; it is part of the chart and its version */
-    put: operations['set-plan']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Take a deletion back */
-    post: operations['restore-chart']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/score': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A run, a crossing or the thread of a chart on staff and tablature */
-    get: operations['chart-score']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/score/midi': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The same, played over the band */
-    get: operations['chart-score-midi']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/charts/{id}/text': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A chart as text, which is read again as it is */
-    get: operations['chart-text']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/chords': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What a chord symbol says */
-    get: operations['read-chord']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/crossings': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What moves where from one chord to the next in a window, ranked */
-    get: operations['crossings']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/grips': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A chord held at once in a region: a tone or none on each string */
-    get: operations['grip']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/imports': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What a file would be as a chart, a line or licks; nothing is kept */
-    post: operations['read-file']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The licks in pages, the one used last first; each in short */
-    get: operations['licks']
-    put?: never
-    /** Keep a new lick */
-    post: operations['create-lick']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/keep': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Bars of a line made into a lick */
-    post: operations['keep-lick']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/midi': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Licks as a file, one behind the other */
-    get: operations['licks-midi']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/musicxml': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Licks as a file, one behind the other */
-    get: operations['licks-musicxml']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/mxl': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Licks as a file, one behind the other */
-    get: operations['licks-mxl']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/read': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A lick written as text, such as R/q b3/es 3/e 5/h */
-    post: operations['read-lick']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/study': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A lick that need not be kept, as it would be shown */
-    post: operations['study-lick']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/tab': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Licks as a file, one behind the other */
-    get: operations['licks-tab']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One lick */
-    get: operations['lick']
-    /** Change a lick */
-    put: operations['update-lick']
-    post?: never
-    /** Delete a lick; it can be restored */
-    delete: operations['delete-lick']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Take a deletion back */
-    post: operations['restore-lick']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/licks/{id}/ways': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A lick over another chord: the same shape along the neck, and a nearer one in place */
-    get: operations['lick-ways']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The lines in pages, the one used last first; each in short */
-    get: operations['lines']
-    put?: never
-    /** Keep a new line */
-    post: operations['create-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/adorn': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Turns, hammered doubles and trills added to a line; every note stays in its place */
-    post: operations['adorn-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/blend': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The line re-aimed at the chords, from all box to all chord tones */
-    post: operations['blend-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/drill': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** An exercise over the chords of a line */
-    post: operations['drill-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/fit': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The smallest edits that make a change land */
-    post: operations['fit-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/judge': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What was heard set against what is written, note by note */
-    post: operations['judge-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/lay': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A line laid on the player's instrument, with what that changes */
-    post: operations['lay-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/lead': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What may lead into a note from the one before it */
-    post: operations['lead-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/lick': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A lick put into a line: at a bar, or through the changes */
-    post: operations['lick-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/midi': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The band playing a line that need not be kept */
-    post: operations['play-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/move': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A line taken to another key with its chords */
-    post: operations['move-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/pick': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The picking hand proposed for a line */
-    post: operations['pick-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/simulate': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What a simulated player makes of a line */
-    post: operations['simulate-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/study': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A line on paper, checked note by note and change by change */
-    post: operations['study-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/write': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The core writes bars of a line; locked bars stay */
-    post: operations['write-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One line */
-    get: operations['line']
-    /** Change a line */
-    put: operations['update-line']
-    post?: never
-    /** Delete a line; it can be restored */
-    delete: operations['delete-line']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/{id}/midi': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A kept line as a file */
-    get: operations['line-midi']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/{id}/musicxml': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A kept line as a file */
-    get: operations['line-musicxml']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/{id}/mxl': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A kept line as a file */
-    get: operations['line-mxl']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Take a deletion back */
-    post: operations['restore-line']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/{id}/score': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A kept line on paper, as players of a reading write it */
-    get: operations['line-score']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/lines/{id}/tab': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** A kept line as a file */
-    get: operations['line-tab']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/log': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The log, the newest first */
-    get: operations['log']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/log/calls': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Note how a call went */
-    post: operations['log-call']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/log/csv': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The log, a line for each thing asked */
-    get: operations['log-csv']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/log/json': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The log, whole */
-    get: operations['log-json']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/log/maps': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The log as maps: keys and positions, strings, changes, starts, weeks, ladders, timing */
-    get: operations['log-maps']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/log/rungs': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Note a tempo that was reached */
-    post: operations['log-rung']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/log/takes': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Note how a take went */
-    post: operations['log-take']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/log/{id}/take': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /** Note which kept take is behind a line of the log */
-    put: operations['log-kept']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/places': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One fret over several chords, plain and bent */
-    get: operations['place']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/places/about': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One fret: its name, what it is in a key, and where else it lies */
-    get: operations['place-about']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/player': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The player's instrument and habits */
-    get: operations['player']
-    /** Save the instrument and habits */
-    put: operations['set-player']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/players': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Who plays here: each has an instrument and a log */
-    get: operations['players']
-    put?: never
-    /** Another player, whose turn it is from now on */
-    post: operations['add-player']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/players/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /** Give a player another name */
-    put: operations['rename-player']
-    post?: never
-    /** Let a player go; what is theirs is kept, for them to come back */
-    delete: operations['remove-player']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/players/{id}/here': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /** It is this player's turn */
-    put: operations['take-turn']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/players/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Take back that a player left */
-    post: operations['restore-player']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/positions': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The positions of a key up the neck */
-    get: operations['positions']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/practice/judge': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A pass of free playing over chords: written down, and judged by what the pass asks for */
-    post: operations['judge-practice']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/practice/over': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What a mode is played over, for the chords of a chart */
-    post: operations['practice-over']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/practice/simulate': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** What a simulated player plays: the line where it has notes, else one of its own from chord tone to chord tone */
-    post: operations['simulate-practice']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/reach': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** How far the fourth finger is from the first, with the first on a fret */
-    get: operations['reach']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/readings': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Read a progression as it is typed, choose a form, or move one to another key */
-    post: operations['read-text']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/regions': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The ways to divide a neck in a key, each with its regions, and sets of strings */
-    get: operations['regions']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** A backup put in place of everything that is kept, which is copied aside first */
-    post: operations['restore']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/runs': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One chord through one window, low to high, with fingers */
-    get: operations['run']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/sets': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The sets in pages, the one used last first; each in short */
-    get: operations['sets']
-    put?: never
-    /** Keep a new set */
-    post: operations['create-set']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/sets/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One set */
-    get: operations['set']
-    /** Change a set */
-    put: operations['update-set']
-    post?: never
-    /** Delete a set; it can be restored */
-    delete: operations['delete-set']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/sets/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Take a deletion back */
-    post: operations['restore-set']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The takes in pages, the one used last first; each in short */
-    get: operations['takes']
-    put?: never
-    /** Keep a new take */
-    post: operations['create-take']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One take */
-    get: operations['take']
-    /** Change a take */
-    put: operations['update-take']
-    post?: never
-    /** Delete a take; it can be restored */
-    delete: operations['delete-take']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Take a deletion back */
-    post: operations['restore-take']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/takes/{id}/sound': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** How a take sounded */
-    get: operations['sound']
-    /** Keep how a take sounded: a WAV that begins with the first bar */
-    put: operations['keep-sound']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/threads': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One target for each chord of a form, joined at the least movement */
-    get: operations['thread']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/today': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What to practise today, out of what was measured */
-    get: operations['today']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/tones': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Where the tones of chords lie on a neck */
-    get: operations['tones']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
+    "/api/arpeggios": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Other arpeggios over a chord: the seventh chords of the key and of the chord's scale, each with what its tones are */
+        get: operations["other-arpeggios"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a player was set, and set others; the newest first */
+        get: operations["assignments"];
+        put?: never;
+        /** Make an assignment */
+        post: operations["make-assignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take in an assignment that came as a file */
+        post: operations["open-assignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read results that came back as a file */
+        post: operations["read-results"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One assignment, with how far it is */
+        get: operations["assignment"];
+        put?: never;
+        post?: never;
+        /** Delete an assignment; it can be restored */
+        delete: operations["delete-assignment"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An assignment as a file */
+        get: operations["assignment-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-assignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assignments/{id}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What came of an assignment, as a file */
+        get: operations["results-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bands/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The band playing any bars, with notes over them, as a Standard MIDI File */
+        post: operations["band-midi"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A palette over a chord in a window: what rests, what moves, what to add and to bend */
+        get: operations["blend"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Calls to practise with: a chord's tones from any of them, which degree a place is, how far to bend */
+        post: operations["calls"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Forms, turnarounds, feels, keys, tunings, palettes and threads to choose from */
+        get: operations["catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chains": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Ways through several chords at once in a region, one or more tones at a time, the least movement first */
+        get: operations["chains"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The charts in pages, the one used last first; each in short */
+        get: operations["charts"];
+        put?: never;
+        /** Keep a new chart */
+        post: operations["create-chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One chart */
+        get: operations["chart"];
+        /** Change a chart */
+        put: operations["update-chart"];
+        post?: never;
+        /** Delete a chart; it can be restored */
+        delete: operations["delete-chart"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/chordpro": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A chart as a ChordPro song with one grid */
+        get: operations["chart-chordpro"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/leaf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The chords of a chart, as players of a reading write them */
+        get: operations["chart-leaf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything about a chart on the player's neck: all bars, all positions */
+        get: operations["chart-map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The band playing a chart, as a Standard MIDI File of format 1 */
+        get: operations["chart-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/musicxml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a file of MusicXML */
+        get: operations["chart-musicxml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/mxl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a file of MusicXML */
+        get: operations["chart-mxl"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/opened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note that the player opened a chart */
+        post: operations["open-chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Save what the player decided about a chart; it is part of the chart and its version */
+        put: operations["set-plan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/score": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A run, a crossing or the thread of a chart on staff and tablature */
+        get: operations["chart-score"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/score/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same, played over the band */
+        get: operations["chart-score-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A chart as text, which is read again as it is */
+        get: operations["chart-text"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/chords": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a chord symbol says */
+        get: operations["read-chord"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crossings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What moves where from one chord to the next in a window, ranked */
+        get: operations["crossings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/grips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A chord held at once in a region: a tone or none on each string */
+        get: operations["grip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a file would be as a chart, a line or licks; nothing is kept */
+        post: operations["read-file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The licks in pages, the one used last first; each in short */
+        get: operations["licks"];
+        put?: never;
+        /** Keep a new lick */
+        post: operations["create-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bars of a line made into a lick */
+        post: operations["keep-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Licks as a file, one behind the other */
+        get: operations["licks-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/musicxml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Licks as a file, one behind the other */
+        get: operations["licks-musicxml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/mxl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Licks as a file, one behind the other */
+        get: operations["licks-mxl"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A lick written as text, such as R/q b3/es 3/e 5/h */
+        post: operations["read-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A lick that need not be kept, as it would be shown */
+        post: operations["study-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/tab": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Licks as a file, one behind the other */
+        get: operations["licks-tab"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One lick */
+        get: operations["lick"];
+        /** Change a lick */
+        put: operations["update-lick"];
+        post?: never;
+        /** Delete a lick; it can be restored */
+        delete: operations["delete-lick"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/{id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A lick over another chord: the same shape along the neck, and a nearer one in place */
+        get: operations["lick-ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lines in pages, the one used last first; each in short */
+        get: operations["lines"];
+        put?: never;
+        /** Keep a new line */
+        post: operations["create-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/adorn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Turns, hammered doubles and trills added to a line; every note stays in its place */
+        post: operations["adorn-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/blend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The line re-aimed at the chords, from all box to all chord tones */
+        post: operations["blend-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An exercise over the chords of a line */
+        post: operations["drill-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The smallest edits that make a change land */
+        post: operations["fit-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was heard set against what is written, note by note */
+        post: operations["judge-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line laid on the player's instrument, with what that changes */
+        post: operations["lay-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/lead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What may lead into a note from the one before it */
+        post: operations["lead-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A lick put into a line: at a bar, or through the changes */
+        post: operations["lick-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The band playing a line that need not be kept */
+        post: operations["play-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line taken to another key with its chords */
+        post: operations["move-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/pick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The picking hand proposed for a line */
+        post: operations["pick-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/simulate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a simulated player makes of a line */
+        post: operations["simulate-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line on paper, checked note by note and change by change */
+        post: operations["study-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The core writes bars of a line; locked bars stay */
+        post: operations["write-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One line */
+        get: operations["line"];
+        /** Change a line */
+        put: operations["update-line"];
+        post?: never;
+        /** Delete a line; it can be restored */
+        delete: operations["delete-line"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/midi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line as a file */
+        get: operations["line-midi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/musicxml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line as a file */
+        get: operations["line-musicxml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/mxl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line as a file */
+        get: operations["line-mxl"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/score": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line on paper, as players of a reading write it */
+        get: operations["line-score"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines/{id}/tab": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept line as a file */
+        get: operations["line-tab"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log, the newest first */
+        get: operations["log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note how a call went */
+        post: operations["log-call"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log, a line for each thing asked */
+        get: operations["log-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log, whole */
+        get: operations["log-json"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/maps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log as maps: keys and positions, strings, changes, starts, weeks, ladders, timing */
+        get: operations["log-maps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/rungs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note a tempo that was reached */
+        post: operations["log-rung"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note how a take went */
+        post: operations["log-take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Note which kept take is behind a line of the log */
+        put: operations["log-kept"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One fret over several chords, plain and bent */
+        get: operations["place"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One fret: its name, what it is in a key, and where else it lies */
+        get: operations["place-about"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The player's instrument and habits */
+        get: operations["player"];
+        /** Save the instrument and habits */
+        put: operations["set-player"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/players": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who plays here: each has an instrument and a log */
+        get: operations["players"];
+        put?: never;
+        /** Another player, whose turn it is from now on */
+        post: operations["add-player"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/players/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give a player another name */
+        put: operations["rename-player"];
+        post?: never;
+        /** Let a player go; what is theirs is kept, for them to come back */
+        delete: operations["remove-player"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/players/{id}/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** It is this player's turn */
+        put: operations["take-turn"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/players/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back that a player left */
+        post: operations["restore-player"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/positions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The positions of a key up the neck */
+        get: operations["positions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A pass of free playing over chords: written down, and judged by what the pass asks for */
+        post: operations["judge-practice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a mode is played over, for the chords of a chart */
+        post: operations["practice-over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/simulate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a simulated player plays: the line where it has notes, else one of its own from chord tone to chord tone */
+        post: operations["simulate-practice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far the fourth finger is from the first, with the first on a fret */
+        get: operations["reach"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a progression as it is typed, choose a form, or move one to another key */
+        post: operations["read-text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/regions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ways to divide a neck in a key, each with its regions, and sets of strings */
+        get: operations["regions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One chord through one window, low to high, with fingers */
+        get: operations["run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sets in pages, the one used last first; each in short */
+        get: operations["sets"];
+        put?: never;
+        /** Keep a new set */
+        post: operations["create-set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One set */
+        get: operations["set"];
+        /** Change a set */
+        put: operations["update-set"];
+        post?: never;
+        /** Delete a set; it can be restored */
+        delete: operations["delete-set"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sets/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The takes in pages, the one used last first; each in short */
+        get: operations["takes"];
+        put?: never;
+        /** Keep a new take */
+        post: operations["create-take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One take */
+        get: operations["take"];
+        /** Change a take */
+        put: operations["update-take"];
+        post?: never;
+        /** Delete a take; it can be restored */
+        delete: operations["delete-take"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a take sounded */
+        get: operations["sound"];
+        /** Keep how a take sounded: a WAV that begins with the first bar */
+        put: operations["keep-sound"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/threads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One target for each chord of a form, joined at the least movement */
+        get: operations["thread"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What to practise today, out of what was measured */
+        get: operations["today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the tones of chords lie on a neck */
+        get: operations["tones"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
-export type webhooks = Record<string, never>
+export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    AddedTarget: {
-      degree: string
-      note: string
-      places: components['schemas']['Place'][]
-    }
-    'Adorn-lineRequest': {
-      /**
-       * Format: double
-       * @description of the notes that bear one; 0 takes all away
-       */
-      amount: number
-      line: components['schemas']['LineBody']
-      /** Format: int64 */
-      seed?: number
-    }
-    AimBody: {
-      /**
-       * Format: int64
-       * @description of changes: which of the charts, from 1
-       */
-      chart?: number
-      /**
-       * @description of calls: to start from
-       * @enum {string}
-       */
-      degree?: 'root' | 'third' | 'fifth' | 'seventh'
-      /**
-       * Format: int64
-       * @description of an exercise: which of the exercises, from 1
-       */
-      exercise?: number
-      /** @description of calls */
-      key?: string
-      /** @enum {string} */
-      kind: 'changes' | 'line' | 'exercise' | 'calls' | 'minutes'
-      /**
-       * Format: int64
-       * @description of a line: which of the lines, from 1
-       */
-      line?: number
-      /** @description of changes: how they are practised */
-      mode?: string
-      /**
-       * Format: int64
-       * @description of the changes or notes; 100 where it is not said
-       */
-      percent?: number
-      /**
-       * Format: int64
-       * @description beats a minute at least
-       */
-      tempo?: number
-      /**
-       * Format: int64
-       * @description in a row; of minutes: how many
-       */
-      times?: number
-      words?: string
-    }
-    AssignedExercise: {
-      /**
-       * Format: int64
-       * @description which of the charts, from 1
-       */
-      chart: number
-      /**
-       * Format: int64
-       * @description of the key, from 1
-       */
-      position?: number
-      task: components['schemas']['DrillBody']
-      /**
-       * Format: int64
-       * @description the chart's where it is not said
-       */
-      tempo?: number
-      title: string
-    }
-    'Band-midiRequest': {
-      /**
-       * Format: int64
-       * @default 4
-       */
-      beats: number
-      /** @default shuffle */
-      feel: string
-      /** @default C */
-      key: string
-      /** @description notes one after the other */
-      lead?: components['schemas']['LeadNote'][]
-      /** @description | C7 | F7 | */
-      text: string
-    }
-    Bar: {
-      /** @description what the band plays here, where the soloist imagines something else */
-      band?: string
-      /** Format: int64 */
-      beats: number
-      changes: components['schemas']['Change'][]
-      /**
-       * Format: int64
-       * @description for which time it is played then
-       */
-      pass?: number
-      /** @description a new row of the sheet begins here */
-      row?: boolean
-      section?: string
-      /**
-       * Format: int64
-       * @description which written bar it is, from 1, where a song is not played as it is written
-       */
-      written?: number
-    }
-    Bend: {
-      /** @description reached, of the chord */
-      degree?: string
-      /** Format: int64 */
-      fret: number
-      /**
-       * Format: int64
-       * @description 1 to 3; 0 is a quarter-tone curl
-       */
-      halfSteps: number
-      /**
-       * Format: int64
-       * @description of the palette's note
-       */
-      index: number
-      note?: string
-      /** Format: int64 */
-      string: number
-    }
-    BentTo: {
-      degree: string
-      /** Format: int64 */
-      halfSteps: number
-      note: string
-    }
-    Blend: {
-      /** @description chord tones that the palette lacks */
-      added: components['schemas']['AddedTarget'][]
-      bends: components['schemas']['Bend'][]
-      /**
-       * @description which of two joined boxes is proposed over this chord
-       * @enum {string}
-       */
-      box?: 'minor' | 'major'
-      notes: components['schemas']['PaletteNote'][]
-      places: components['schemas']['PalettePlace'][]
-      /** @description from the flat third to the third, from one joined box into the other */
-      slides: components['schemas']['Slide'][]
-      /** @description why that box */
-      why?: string
-    }
-    'Blend-lineRequest': {
-      /** Format: double */
-      amount: number
-      /** @description every note stays on its fret, and only how far it is bent changes */
-      bends?: boolean
-      line: components['schemas']['LineBody']
-    }
-    BoxTurn: {
-      /**
-       * Format: int64
-       * @description from 1
-       */
-      bar: number
-      /**
-       * Format: int64
-       * @description from 1
-       */
-      beat: number
-      /** @enum {string} */
-      box: 'minor' | 'major'
-    }
-    Brought: {
-      chart?: components['schemas']['ChartBody']
-      /** @description what the file is */
-      kind: string
-      licks?: components['schemas']['LickBody'][]
-      line?: components['schemas']['LineBody']
-      /** @description in which order its written bars are played, where it is not as they stand */
-      order?: string
-      /** @description what could be read of it */
-      parts: components['schemas']['Part'][]
-      /** @description what was guessed, moved or left out, and where */
-      said: string[]
-      /** @description the line, or the licks, as they are written */
-      score?: components['schemas']['Score']
-      /** @description the chart as it is played */
-      sheet?: components['schemas']['Sheet']
-    }
-    Call: {
-      answer?: string
-      chord: string
-      /** @description that is asked for: to start from, to name, or to bend to */
-      degree: string
-      device?: string
-      down: boolean
-      /**
-       * Format: double
-       * @description milliseconds from tone to tone, where a pace is asked for
-       */
-      gap?: number
-      /**
-       * Format: double
-       * @description how many more or less it may be
-       */
-      give?: number
-      /** @description the place that is asked about */
-      given?: components['schemas']['Spot']
-      key: string
-      /** @enum {string} */
-      kind: 'tones' | 'place' | 'exercise' | 'bend'
-      /** @description to be named or found, in order */
-      notes: components['schemas']['CallNote'][]
-      numeral: string
-      /** @description what may be answered: degrees, or half steps */
-      options: string[]
-      says: string
-      /** @description for the ear */
-      spoken: string
-      /** @description the lowest first; all where none is said */
-      strings: number[]
-      window: components['schemas']['Frets']
-    }
-    CallLog: {
-      /**
-       * Format: date-time
-       * @description when it was; now where it is not said
-       */
-      at?: string
-      /** Format: int64 */
-      chart: number
-      chord: string
-      /** @description that was asked for: to start from, to name, or to bend to */
-      degree: string
-      device?: string
-      down?: boolean
-      given?: components['schemas']['Spot']
-      /**
-       * @description skipped was let go on purpose, and tells nothing of how well it is known
-       * @enum {string}
-       */
-      how: 'right' | 'uneven' | 'late' | 'shown' | 'passed' | 'skipped'
-      key: string
-      kind: string
-      /**
-       * Format: int64
-       * @description whose it is; of whose turn it is where it is not said
-       */
-      player?: number
-      /** @description of the page: what comes twice under one reference is noted once */
-      ref?: string
-      says: string
-      /**
-       * Format: double
-       * @description milliseconds
-       */
-      took?: number
-      window: components['schemas']['Frets']
-    }
-    CallNote: {
-      degree: string
-      /** Format: int64 */
-      midi: number
-      note: string
-      /** @description where it may be found */
-      places: components['schemas']['Spot'][]
-    }
-    CallWish: {
-      /** @description bends of three half steps too */
-      advanced?: boolean
-      /**
-       * Format: int64
-       * @description whose chords and key are asked for
-       */
-      chart: number
-      /** @description symbols of the chart that alone are asked for */
-      chords?: string[]
-      /**
-       * Format: int64
-       * @description 12 where it is not said
-       */
-      count?: number
-      /** @description what leads into the first tone; nothing where none is said */
-      devices?: string[]
-      /** @description degrees to land on */
-      ends?: ('root' | 'third' | 'fifth' | 'seventh' | 'extension')[]
-      /** @description own, the chart's; all twelve in turn; or one, such as Eb */
-      keys?: string
-      kinds?: ('tones' | 'place' | 'exercise' | 'bend')[]
-      /**
-       * @description one direction
-       * @enum {string}
-       */
-      only?: 'up' | 'down'
-      /** @description of the tones; in a row where none is said */
-      orders?: string[]
-      /** @description how close the tones follow each other when they are played */
-      paces?: string[]
-      /**
-       * Format: int64
-       * @description the same seed asks the same
-       */
-      seed?: number
-      /** @description degrees to start from */
-      starts?: ('root' | 'third' | 'fifth' | 'seventh' | 'extension')[]
-      /** @description sets, such as 5,2 or 1-3 */
-      strings?: string[]
-      /**
-       * Format: int64
-       * @description of the pace; the chart's where it is not said
-       */
-      tempo?: number
-      /** @description positions; the key's own where none is said */
-      windows?: components['schemas']['Frets'][]
-    }
-    Catalogue: {
-      /** @description what leads into each tone of a drill */
-      approaches: components['schemas']['CatalogueChoice'][]
-      /** @description how the band grows over the choruses */
-      arcs: components['schemas']['CatalogueChoice'][]
-      /** @description how the bass can play */
-      basses: components['schemas']['CatalogueChoice'][]
-      /** @description what leads into a call's first tone */
-      callDevices: components['schemas']['CatalogueChoice'][]
-      /** @description of a call's tones */
-      callOrders: components['schemas']['CatalogueChoice'][]
-      /** @description how close a call's tones follow each other */
-      callPaces: components['schemas']['CatalogueChoice'][]
-      /** @description kinds of calls */
-      calls: components['schemas']['CatalogueOption'][]
-      /** @description what the metronome can mark */
-      clicks: components['schemas']['CatalogueChoice'][]
-      /** @description how a line can go through its last two bars */
-      closings: components['schemas']['CatalogueOption'][]
-      /** @description who can play the chords */
-      compers: components['schemas']['CatalogueChoice'][]
-      /** @description how one lick is led to from another */
-      connectors: components['schemas']['CatalogueOption'][]
-      contours: components['schemas']['CatalogueOption'][]
-      drills: components['schemas']['CatalogueOption'][]
-      feels: components['schemas']['CatalogueFeel'][]
-      forms: components['schemas']['CatalogueForm'][]
-      /** @description ways to practise over the band */
-      modes: components['schemas']['CatalogueMode'][]
-      /** @description notes to a beat */
-      paces: components['schemas']['CataloguePace'][]
-      palettes: components['schemas']['CataloguePalette'][]
-      phrasings: components['schemas']['CatalogueOption'][]
-      /** @description ways of the picking hand */
-      pickings: components['schemas']['CatalogueOption'][]
-      /** @description in which pitch players read */
-      readings: components['schemas']['CatalogueOption'][]
-      /** @description rules of what may rest over a chord, from strict to wide */
-      rests: components['schemas']['CatalogueChoice'][]
-      /** @description vocabularies of written lines */
-      rhythms: components['schemas']['CatalogueOption'][]
-      /** @description that a palette of one's own is made of */
-      steps: string[]
-      /** @description ways of playing that a line has more or less of, 0 to 10 */
-      tastes: components['schemas']['CatalogueOption'][]
-      threads: components['schemas']['CatalogueChoice'][]
-      tonics: string[]
-      tunings: components['schemas']['CatalogueTuning'][]
-      turnarounds: components['schemas']['CatalogueTurnaround'][]
-      /** @description to play a note */
-      ways: components['schemas']['CatalogueWay'][]
-      /** @description styles of written lines */
-      words: components['schemas']['CatalogueWord'][]
-    }
-    CatalogueChoice: {
-      id: string
-      name: string
-    }
-    CatalogueFeel: {
-      /** @description how its bass plays, of the basses */
-      bass: string
-      id: string
-      name: string
-      /**
-       * Format: double
-       * @description where the second eighth falls in its beat
-       */
-      swing: number
-      /** @description the swing at 30 beats a minute, at 40 and so on: it follows the tempo */
-      swings: number[]
-      /** Format: int64 */
-      tempo: number
-    }
-    CatalogueForm: {
-      about: string
-      id: string
-      minor: boolean
-      name: string
-      /** @description in numerals */
-      text: string
-    }
-    CatalogueMode: {
-      about: string
-      /** @description the band leaves the chords out in every other chorus */
-      dropChords: boolean
-      id: string
-      name: string
-      /** @description what each pass asks for; the last stays */
-      stages: string[]
-      /**
-       * @description it is made of one that is kept
-       * @enum {string}
-       */
-      with?: 'lick' | 'line'
-      /** @description what is to be played is written down */
-      writes: boolean
-    }
-    CatalogueOption: {
-      about: string
-      id: string
-      name: string
-    }
-    CataloguePace: {
-      id: string
-      name: string
-      /**
-       * Format: int64
-       * @description ticks from note to note
-       */
-      step: number
-    }
-    CataloguePalette: {
-      id: string
-      name: string
-      /** @description from its root; none where they depend on the chord */
-      steps: string[]
-    }
-    CatalogueTuning: {
-      /** Format: int64 */
-      frets: number
-      id: string
-      name: string
-      open: string
-      /** Format: double */
-      scale: number
-    }
-    CatalogueTurnaround: {
-      ending: boolean
-      id: string
-      minor: boolean
-      name: string
-      /** @description in numerals */
-      text: string
-    }
-    CatalogueValue: {
-      /** @description what the field is then */
-      is: unknown
-      name?: string
-    }
-    CatalogueWay: {
-      /** @description the plain level of a line is without it */
-      adorns?: boolean
-      /** @description of the note, that it sets */
-      field: string
-      /** @description that enters it */
-      key: string
-      name: string
-      /** @description the field it is a part of */
-      on?: string
-      /** @description what the key goes through */
-      values: components['schemas']['CatalogueValue'][]
-    }
-    CatalogueWord: {
-      about: string
-      chordTones?: boolean
-      /** Format: int64 */
-      density: number
-      id: string
-      name: string
-      phrasing: string
-      /** @description of each taste, 0 to 10 */
-      spice: {
-        [key: string]: number
-      }
-    }
-    Chain: {
-      /**
-       * Format: int64
-       * @description of all voices together
-       */
-      halfSteps: number
-      links: components['schemas']['ChainLink'][]
-      /**
-       * Format: double
-       * @description travel of the hand
-       */
-      mm: number
-    }
-    ChainLink: {
-      chord: string
-      tones: components['schemas']['ChainTone'][]
-    }
-    ChainTone: {
-      degree: string
-      /** Format: int64 */
-      fret: number
-      /** Format: int64 */
-      midi: number
-      /**
-       * Format: int64
-       * @description half steps from this voice's tone before; 0 is held, or the first
-       */
-      move: number
-      note: string
-      /** Format: int64 */
-      string: number
-    }
-    Change: {
-      /**
-       * Format: int64
-       * @description from 1
-       */
-      beat: number
-      /**
-       * Format: int64
-       * @description index in the list of chords
-       */
-      chord: number
-      /**
-       * Format: int64
-       * @description in beats
-       */
-      length: number
-      numeral: string
-      /** @description where the soloist imagines this chord: what rubs against the band's */
-      rubs?: components['schemas']['Rub'][]
-    }
-    Chart: {
-      /** Format: int64 */
-      bars: number
-      /**
-       * Format: int64
-       * @description in a bar, 2 to 12
-       */
-      beats: number
-      feel: string
-      feelName: string
-      /** Format: int64 */
-      id: number
-      key: string
-      /** @description the beats of each bar as it is played, where they differ */
-      lengths?: number[]
-      plan: components['schemas']['Plan']
-      /** @description the player's own, for the band or for practice */
-      remarks?: string
-      /**
-       * Format: int64
-       * @description where the second eighth falls in its beat, in percent, 50 to 75; 0 follows the tempo
-       */
-      swing?: number
-      /** @description words to find it by, with commas between */
-      tags?: string
-      /**
-       * Format: int64
-       * @description beats a minute, 30 to 300
-       */
-      tempo: number
-      /** @description | C7 | F7 | C7 | % | */
-      text: string
-      title: string
-      /** Format: date-time */
-      updated: string
-      /** @description its ETag, without the quotes */
-      version: string
-    }
-    ChartBody: {
-      /**
-       * Format: int64
-       * @description in a bar, 2 to 12
-       */
-      beats: number
-      feel: string
-      key: string
-      /** @description the player's own, for the band or for practice */
-      remarks?: string
-      /**
-       * Format: int64
-       * @description where the second eighth falls in its beat, in percent, 50 to 75; 0 follows the tempo
-       */
-      swing?: number
-      /** @description words to find it by, with commas between */
-      tags?: string
-      /**
-       * Format: int64
-       * @description beats a minute, 30 to 300
-       */
-      tempo: number
-      /** @description | C7 | F7 | C7 | % | */
-      text: string
-      title: string
-    }
-    ChartRow: {
-      /** Format: int64 */
-      bars: number
-      /** Format: int64 */
-      beats: number
-      /** @description the different ones, in the order they come; 24 at most */
-      chords: string
-      feel: string
-      feelName: string
-      /** Format: int64 */
-      id: number
-      key: string
-      /** @description the beats of each bar as it is played, where they differ */
-      lengths?: number[]
-      /** @description why it cannot be opened */
-      problem?: string
-      /** Format: int64 */
-      swing?: number
-      tags?: string
-      /** Format: int64 */
-      tempo: number
-      title: string
-      /** Format: date-time */
-      updated: string
-      version: string
-    }
-    Chord: {
-      /** @description where it is not the root */
-      bass?: string
-      /** @description N.C., silence */
-      none?: boolean
-      root: string
-      /** @description in plain letters; reads back to the same chord */
-      symbol: string
-      tones: components['schemas']['Tone'][]
-    }
-    ChordTones: {
-      notes: components['schemas']['Note'][]
-      symbol: string
-    }
-    Crossing: {
-      /** @description tones of the next chord between two of this one */
-      enclosed: components['schemas']['Enclosure'][]
-      /**
-       * Format: int64
-       * @description index of the chord
-       */
-      from: number
-      /** @description what moves where, ranked */
-      steps: components['schemas']['Step'][]
-      /** Format: int64 */
-      to: number
-    }
-    Division: {
-      strings: components['schemas']['DivisionString'][]
-      ways: components['schemas']['DivisionWay'][]
-    }
-    DivisionRegion: {
-      /** Format: int64 */
-      high: number
-      /** Format: int64 */
-      low: number
-      name: string
-      /** @description of a shape with so many notes on a string */
-      places?: components['schemas']['Spot'][]
-      /** @description such as 3,2,1; all where none is said */
-      strings?: string
-      /** @description other places of the same pitches in its frets */
-      unisons?: components['schemas']['Spot'][]
-    }
-    DivisionString: {
-      name: string
-      says: string
-      /** @description such as 5,2; empty for all */
-      strings: string
-    }
-    DivisionWay: {
-      id: string
-      name: string
-      /** @description low to high */
-      regions: components['schemas']['DivisionRegion'][]
-      says: string
-    }
-    Does: {
-      class: string
-      degree: string
-      fault: boolean
-      role: string
-      says: string
-      strong: boolean
-    }
-    'Drill-lineRequest': {
-      line: components['schemas']['LineBody']
-      task: components['schemas']['DrillBody']
-    }
-    DrillBody: {
-      /** @description what leads into each tone; the tone comes on the beat */
-      approach?: string
-      /** @description steps of the scale from 1, for the cell that is carried through it */
-      cell?: number[]
-      /** @description the second half of each chord goes at twice the pace */
-      double?: boolean
-      down?: boolean
-      drill: string
-      /** @description a degree to start from */
-      from?: string
-      /**
-       * Format: int64
-       * @description with lowString: what older exercises are on; the region tells it
-       */
-      highString?: number
-      /** Format: int64 */
-      lowString?: number
-      /**
-       * Format: int64
-       * @description sixteenths after each chord begins
-       */
-      offset?: number
-      /**
-       * Format: int64
-       * @description 1 to 24, of four tones
-       */
-      order?: number
-      pace: string
-      /** @description of the region those that it is on, also apart */
-      strings?: number[]
-      /**
-       * Format: int64
-       * @description the beat of its last bar after which each chord rests
-       */
-      until?: number
-    }
-    Enclosure: {
-      above: components['schemas']['ToneName']
-      below: components['schemas']['ToneName']
-      to: components['schemas']['ToneName']
-    }
-    ErrorDetail: {
-      /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
-      location?: string
-      /** @description Error message text */
-      message?: string
-      /** @description The value at the given location */
-      value?: unknown
-    }
-    ErrorModel: {
-      /**
-       * @description A human-readable explanation specific to this occurrence of the problem.
-       * @example Property foo is required but is missing.
-       */
-      detail?: string
-      /** @description Optional list of individual error details */
-      errors?: components['schemas']['ErrorDetail'][]
-      /**
-       * Format: uri
-       * @description A URI reference that identifies the specific occurrence of the problem.
-       * @example https://example.com/error-log/abc123
-       */
-      instance?: string
-      /**
-       * Format: int64
-       * @description HTTP status code
-       * @example 400
-       */
-      status?: number
-      /**
-       * @description A short, human-readable summary of the problem type. This value should not change between occurrences of the error.
-       * @example Bad Request
-       */
-      title?: string
-      /**
-       * Format: uri
-       * @description A URI reference to human-readable documentation for the error.
-       * @default about:blank
-       * @example https://example.com/errors/example
-       */
-      type: string
-    }
-    'Fit-lineRequest': {
-      /**
-       * Format: int64
-       * @description tick of the change
-       */
-      at: number
-      line: components['schemas']['LineBody']
-    }
-    Fix: {
-      /** Format: double */
-      cost: number
-      /** @description notes that go, by their numbers */
-      gone: number[]
-      /** @description notes that come, or take the place of those of their numbers */
-      put: components['schemas']['LineNote'][]
-      /** @description one edit or two */
-      says: string[]
-    }
-    Fixes: {
-      /** @description the smallest first */
-      fixes: components['schemas']['Fix'][]
-      /** @description why there is none */
-      why: string
-    }
-    FormSpan: {
-      /**
-       * Format: int64
-       * @description where it begins, from 0
-       */
-      bar: number
-      chords: string[]
-      /** @description the last two bars, ii7–V7–I */
-      name: string
-    }
-    Found: {
-      /** Format: int64 */
-      beats?: number
-      feel?: string
-      key?: string
-      /** Format: int64 */
-      swing?: number
-      /** Format: int64 */
-      tempo?: number
-      title?: string
-    }
-    FreeLanding: {
-      /**
-       * Format: int64
-       * @description ticks
-       */
-      at: number
-      chord: string
-      /** @description landed, on what the pass asks for */
-      counts: boolean
-      degree?: string
-      says: string
-      when: string
-      /** @description the same, or that it was another tone than is asked for */
-      word: string
-    }
-    FreeTake: {
-      /** @description what the pass asked for */
-      asked: string
-      good: string
-      /**
-       * Format: int64
-       * @description changes that count
-       */
-      landed: number
-      landings: components['schemas']['FreeLanding'][]
-      /** @description what was played, written down */
-      line: components['schemas']['LineBody']
-      /**
-       * Format: int64
-       * @description notes that the pass does not allow
-       */
-      outside: number
-      /** @description what could not be written down */
-      said: string[]
-      try: string
-    }
-    Frets: {
-      /** Format: int64 */
-      high: number
-      /** Format: int64 */
-      low: number
-    }
-    Grip: {
-      /**
-       * Format: int64
-       * @description the fret that a finger lies flat over
-       */
-      barre?: number
-      /** @description strings that do not sound */
-      muted: number[]
-      /** @description the lowest string first; none where no hand holds what tells the chord */
-      notes: components['schemas']['Note'][]
-      /** @description the movable open shape that it takes here */
-      shape?: string
-    }
-    Guess: {
-      key: string
-      why: string
-    }
-    HeardNote: {
-      /**
-       * Format: double
-       * @description ticks from the first bar, as the band counts them
-       */
-      at: number
-      /** Format: double */
-      length?: number
-      /**
-       * Format: double
-       * @description MIDI number with its cents, where it came to rest: 60.25
-       */
-      pitch: number
-      /**
-       * Format: double
-       * @description half steps that it sways either way, of a vibrato
-       */
-      sway?: number
-    }
-    Imagined: {
-      /** Format: int64 */
-      bar: number
-      text: string
-    }
-    InPosition: {
-      /** @description for each chord: runs of one number, here or in another position, have the same fingering */
-      alike: number[]
-      /** @description for each of the changes, for each of its steps: where it lies, nearest first */
-      crossings: components['schemas']['MovePlace'][][][]
-      /** @description for each chord */
-      runs: components['schemas']['Run'][]
-      /** @description the movable open shape that each chord takes; empty where it means nothing */
-      shapes: string[]
-      thread: components['schemas']['Thread']
-    }
-    Instrument: {
-      /** Format: int64 */
-      capo: number
-      /**
-       * Format: int64
-       * @description the highest fret
-       */
-      last: number
-      left: boolean
-      /** @description numbers of the open strings, string 1 first, capo counted */
-      midi: number[]
-      /** @description names of the open strings, string 1 first, capo counted */
-      open: string[]
-      tuning: string
-    }
-    'Judge-lineRequest': {
-      heard: components['schemas']['HeardNote'][]
-      line: components['schemas']['LineBody']
-      /**
-       * Format: double
-       * @description of the band; 0 is the feel's own
-       */
-      swing?: number
-      /**
-       * Format: int64
-       * @description that it was played at; 0 is the line's own
-       */
-      tempo?: number
-    }
-    'Judge-practiceRequest': {
-      heard: components['schemas']['HeardNote'][]
-      mode: string
-      /** @description the chords, with what is to be played where the mode writes it */
-      over: components['schemas']['LineBody']
-      /** Format: int64 */
-      pass?: number
-      /** Format: double */
-      swing?: number
-      /** Format: int64 */
-      tempo?: number
-    }
-    'Keep-lickRequest': {
-      /**
-       * Format: int64
-       * @description the number of the first note
-       */
-      first: number
-      /**
-       * Format: int64
-       * @description of the last
-       */
-      last: number
-      line: components['schemas']['LineBody']
-      ofKey?: boolean
-    }
-    KeptTake: {
-      /**
-       * Format: int64
-       * @description of its line
-       */
-      bars: number
-      /** Format: int64 */
-      changes: number
-      /** Format: date-time */
-      created: string
-      good: string
-      heard: components['schemas']['HeardNote'][]
-      /** Format: int64 */
-      id: number
-      /** Format: int64 */
-      landed: number
-      /** @description the beats of each bar, where they differ */
-      lengths?: number[]
-      /** @description what was played, written down */
-      line: components['schemas']['LineBody']
-      /** @description how it was practised; empty where a line was played */
-      mode?: string
-      /** Format: int64 */
-      stage?: number
-      /** Format: int64 */
-      tempo: number
-      title: string
-      try: string
-      version: string
-    }
-    Lack: {
-      degree: string
-      nearest: components['schemas']['Spot']
-      note: string
-    }
-    Landing: {
-      /**
-       * Format: int64
-       * @description ticks
-       */
-      at: number
-      /** Format: int64 */
-      bar: number
-      /** Format: int64 */
-      beat: number
-      chord: string
-      degree?: string
-      /** @description the change is met, in one way or another */
-      landed: boolean
-      /**
-       * Format: int64
-       * @description the number of the note; none in silence
-       */
-      note?: number
-      says: string
-      /** @enum {string} */
-      when: 'on time' | 'pushed' | 'resolved' | 'leaned on' | 'held over' | 'late' | 'wrong note' | 'silent'
-    }
-    Laying: {
-      /** @description what moves and what changes its octave */
-      says: string
-      study: components['schemas']['Study']
-    }
-    'Lead-lineRequest': {
-      line: components['schemas']['LineBody']
-      /**
-       * Format: int64
-       * @description its number
-       */
-      note: number
-    }
-    LeadNote: {
-      /** Format: double */
-      beats: number
-      /**
-       * Format: int64
-       * @description 0 rests
-       */
-      midi?: number
-      /** @description what sounds together with it */
-      with?: number[]
-    }
-    Leaf: {
-      /** Format: int64 */
-      beats: number
-      /** @description its name */
-      feel: string
-      /** @description as it is written */
-      key: string
-      remarks?: string
-      sheet: components['schemas']['Sheet']
-      /** @description the key that sounds */
-      sounds: string
-      /** Format: int64 */
-      tempo: number
-      title: string
-    }
-    Led: {
-      above: components['schemas']['LedTone']
-      below: components['schemas']['LedTone']
-    }
-    LedTone: {
-      degree: string
-      /** Format: int64 */
-      fret: number
-      note: string
-      /** Format: int64 */
-      string: number
-    }
-    Lesson: {
-      aims: components['schemas']['LessonAim'][]
-      charts: components['schemas']['LessonThing'][]
-      /** @description the lines that they became */
-      exercises: components['schemas']['LessonThing'][]
-      from: string
-      /** @description it came as a file; else it was made here */
-      given: boolean
-      /** Format: int64 */
-      id: number
-      licks: components['schemas']['LessonThing'][]
-      lines: components['schemas']['LessonThing'][]
-      /** Format: date-time */
-      made: string
-      /** @description that came back, the newest first */
-      results: components['schemas']['LessonResults'][]
-      /** @description what was left out when it was opened, and why */
-      said: string[]
-      /**
-       * Format: date-time
-       * @description that it is here
-       */
-      since: string
-      title: string
-      words: string
-    }
-    LessonAim: {
-      /**
-       * Format: double
-       * @description of 1; of minutes, how many
-       */
-      best: number
-      /**
-       * Format: int64
-       * @description of changes: which of the charts, from 1
-       */
-      chart?: number
-      /**
-       * @description of calls: to start from
-       * @enum {string}
-       */
-      degree?: 'root' | 'third' | 'fifth' | 'seventh'
-      /**
-       * Format: int64
-       * @description of an exercise: which of the exercises, from 1
-       */
-      exercise?: number
-      /** @description of calls */
-      key?: string
-      /** @enum {string} */
-      kind: 'changes' | 'line' | 'exercise' | 'calls' | 'minutes'
-      /**
-       * Format: date-time
-       * @description of the tries
-       */
-      last?: string
-      /**
-       * Format: int64
-       * @description of a line: which of the lines, from 1
-       */
-      line?: number
-      /** @description of changes: how they are practised */
-      mode?: string
-      /**
-       * Format: int64
-       * @description of the changes or notes; 100 where it is not said
-       */
-      percent?: number
-      reached: boolean
-      /**
-       * Format: int64
-       * @description the longest run in a row that reached it
-       */
-      row: number
-      /** @description the aim in a sentence */
-      says: string
-      /**
-       * Format: int64
-       * @description beats a minute at least
-       */
-      tempo?: number
-      /**
-       * Format: int64
-       * @description the chart or line it is about, by its number here
-       */
-      thing?: number
-      /**
-       * Format: int64
-       * @description in a row; of minutes: how many
-       */
-      times?: number
-      /** Format: int64 */
-      tries: number
-      words?: string
-    }
-    LessonBody: {
-      aims?: components['schemas']['AimBody'][]
-      /** @description by number */
-      charts?: number[]
-      exercises?: components['schemas']['AssignedExercise'][]
-      licks?: number[]
-      lines?: number[]
-      title: string
-      words?: string
-    }
-    LessonResults: {
-      aims: components['schemas']['ResultAim'][]
-      /** @description the ref of the assignment */
-      assignment: string
-      /** Format: date-time */
-      began: string
-      /** Format: int64 */
-      id: number
-      /** @enum {string} */
-      kind: 'undaris results'
-      /**
-       * Format: double
-       * @description played since it began, of whatever was asked
-       */
-      minutes: number
-      /** @description what was played of it, the newest first */
-      played: components['schemas']['ResultRow'][]
-      pupil: string
-      /** @description of these results */
-      ref: string
-      /** Format: date-time */
-      returned: string
-      /** @description that were kept of it, the newest first */
-      takes: components['schemas']['ResultTake'][]
-      title: string
-      /** Format: int64 */
-      version: number
-      words?: string
-    }
-    LessonRow: {
-      /** Format: int64 */
-      aims: number
-      from: string
-      given: boolean
-      /** Format: int64 */
-      id: number
-      /** @description why it cannot be opened */
-      problem?: string
-      /** Format: int64 */
-      reached: number
-      /**
-       * Format: int64
-       * @description that came back
-       */
-      results: number
-      /** Format: date-time */
-      since: string
-      title: string
-    }
-    LessonThing: {
-      /** @description it was left out, or deleted since */
-      gone: boolean
-      /** Format: int64 */
-      id: number
-      title: string
-    }
-    Lick: {
-      /**
-       * Format: double
-       * @description from its first beat to its end
-       */
-      beats: number
-      /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
-      chord: string
-      /** Format: int64 */
-      id: number
-      /** @description the degree it ends on */
-      landsOn: string
-      /** @description on the player's neck, in the key of the chart opened last */
-      line?: components['schemas']['LineBody']
-      notes: components['schemas']['LickNote'][]
-      /** @description its degrees are counted from the key, whatever chord sounds */
-      ofKey: boolean
-      /** @description why it cannot be shown on this neck */
-      problem?: string
-      score?: components['schemas']['Score']
-      tags: string[]
-      /** @description as read-lick reads it; none where its rhythm cannot be written so */
-      text?: string
-      title: string
-      /** Format: date-time */
-      updated: string
-      /** @description its ETag, without the quotes */
-      version: string
-    }
-    'Lick-lineRequest': {
-      /**
-       * Format: int64
-       * @description from 1; with no bars 0 sends it through the changes
-       */
-      bar?: number
-      /** @description from 1, several */
-      bars?: number[]
-      /** @description degrees follow the kind of chord */
-      follow?: boolean
-      /** @description how each is led into, of the catalogue's connectors; not at all by none */
-      join?: string
-      /** @description each version ends on the next change */
-      land?: boolean
-      /** Format: int64 */
-      lick: number
-      line: components['schemas']['LineBody']
-      /** @description which tones to land on, most wanted first */
-      targets?: string
-    }
-    LickBody: {
-      /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
-      chord: string
-      notes: components['schemas']['LickNote'][]
-      /** @description its degrees are counted from the key, whatever chord sounds */
-      ofKey: boolean
-      tags: string[]
-      title: string
-    }
-    LickNote: {
-      accent?: boolean
-      /** @description struck while the string is still bent from the note before */
-      again?: boolean
-      /**
-       * Format: int64
-       * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
-       */
-      bend?: number
-      /** @description muted, without pitch */
-      dead?: boolean
-      /** @description above the root of the chord, or of the key */
-      degree: string
-      /**
-       * Format: int64
-       * @description hammered double: half steps up and back at its beginning
-       */
-      double?: number
-      /**
-       * @description how it is reached from the note before
-       * @enum {string}
-       */
-      join?: 'slide' | 'hammer-on' | 'pull-off'
-      /**
-       * Format: int64
-       * @description ticks
-       */
-      length: number
-      /**
-       * Format: int64
-       * @description octaves above the lick's own root
-       */
-      octave: number
-      /** @description damped by the picking hand */
-      palmMute?: boolean
-      /** @description bent before it is struck */
-      preBend?: boolean
-      /**
-       * Format: int64
-       * @description muted strings struck on the way to it
-       */
-      rake?: number
-      /** @description the bend is let down again */
-      release?: boolean
-      /**
-       * Format: int64
-       * @description how much of the bend stays when it is let down, in quarter tones
-       */
-      releaseTo?: number
-      /**
-       * Format: int64
-       * @description slid into from so many frets below, or above when negative
-       */
-      scoop?: number
-      /**
-       * Format: int64
-       * @description slid on by so many frets and back, under one stroke
-       */
-      slideBack?: number
-      /**
-       * Format: int64
-       * @description left by a slide to nowhere, of so many frets
-       */
-      slideOut?: number
-      staccato?: boolean
-      /**
-       * Format: int64
-       * @description ticks from the lick's first beat, 960 to the quarter; negative in a pickup
-       */
-      start: number
-      /**
-       * Format: int64
-       * @description where it would rather lie; 0 is no wish
-       */
-      string?: number
-      /**
-       * @description of the picking hand
-       * @enum {string}
-       */
-      stroke?: 'down' | 'up' | 'finger' | 'thumb'
-      /**
-       * Format: int64
-       * @description half steps up to the other note
-       */
-      trill?: number
-      /**
-       * Format: int64
-       * @description half steps up to the upper neighbour and down to the lower, at its end
-       */
-      turn?: number
-      vibrato?: boolean
-      /**
-       * Format: int64
-       * @description of the vibrato, in sways a second; 0 is usual
-       */
-      vibratoSpeed?: number
-      /**
-       * Format: int64
-       * @description of the vibrato, in cents either way; 0 is usual
-       */
-      vibratoWidth?: number
-    }
-    LickRow: {
-      /** Format: double */
-      beats: number
-      /** @description where in its bar: 1, and of 2, pickup on 4 */
-      begins: string
-      chord: string
-      /** @description what that comes from */
-      hard: string
-      /** Format: int64 */
-      id: number
-      landsOn: string
-      /**
-       * Format: double
-       * @description how hard it is, 1 to 10; 0 where it cannot be played on a guitar
-       */
-      level: number
-      ofKey: boolean
-      /** @description why it cannot be opened */
-      problem?: string
-      tags: string[]
-      title: string
-      /** Format: date-time */
-      updated: string
-      version: string
-    }
-    Line: {
-      /** Format: int64 */
-      bars: number
-      /**
-       * Format: int64
-       * @description in a bar, 2 to 12
-       */
-      beats: number
-      /** Format: int64 */
-      capo?: number
-      /** @description the exercise that it is: it gets no advice */
-      exercise?: string
-      feel: string
-      /** Format: int64 */
-      frets?: number
-      /** Format: int64 */
-      high: number
-      /** Format: int64 */
-      id: number
-      key: string
-      /** @description bars that are not to be written anew, from 1 */
-      locked?: number[]
-      /**
-       * Format: int64
-       * @description first fret of the window it is written in
-       */
-      low: number
-      notes: components['schemas']['LineNote'][]
-      /** @description what its notes are drawn from */
-      palette?: string
-      /** @description it is written on, such as 5,2; all where it is not said */
-      strings?: string
-      /**
-       * Format: int64
-       * @description beats a minute, 30 to 300
-       */
-      tempo: number
-      /** @description the chords: | C7 | F7 | */
-      text: string
-      title: string
-      /** @description of the instrument it is written for; the player's where it is not said */
-      tuning?: string
-      /** Format: date-time */
-      updated: string
-      /** @description its ETag, without the quotes */
-      version: string
-    }
-    LineBody: {
-      /**
-       * Format: int64
-       * @description in a bar, 2 to 12
-       */
-      beats: number
-      /** Format: int64 */
-      capo?: number
-      /** @description the exercise that it is: it gets no advice */
-      exercise?: string
-      feel: string
-      /** Format: int64 */
-      frets?: number
-      /** Format: int64 */
-      high: number
-      key: string
-      /** @description bars that are not to be written anew, from 1 */
-      locked?: number[]
-      /**
-       * Format: int64
-       * @description first fret of the window it is written in
-       */
-      low: number
-      notes: components['schemas']['LineNote'][]
-      /** @description what its notes are drawn from */
-      palette?: string
-      /** @description it is written on, such as 5,2; all where it is not said */
-      strings?: string
-      /**
-       * Format: int64
-       * @description beats a minute, 30 to 300
-       */
-      tempo: number
-      /** @description the chords: | C7 | F7 | */
-      text: string
-      title: string
-      /** @description of the instrument it is written for; the player's where it is not said */
-      tuning?: string
-    }
-    LineHead: {
-      /**
-       * Format: int64
-       * @description in a bar, 2 to 12
-       */
-      beats: number
-      /** Format: int64 */
-      capo?: number
-      /** @description the exercise that it is: it gets no advice */
-      exercise?: string
-      feel: string
-      /** Format: int64 */
-      frets?: number
-      /** Format: int64 */
-      high: number
-      key: string
-      /** @description bars that are not to be written anew, from 1 */
-      locked?: number[]
-      /**
-       * Format: int64
-       * @description first fret of the window it is written in
-       */
-      low: number
-      /** @description what its notes are drawn from */
-      palette?: string
-      /** @description it is written on, such as 5,2; all where it is not said */
-      strings?: string
-      /**
-       * Format: int64
-       * @description beats a minute, 30 to 300
-       */
-      tempo: number
-      /** @description the chords: | C7 | F7 | */
-      text: string
-      title: string
-      /** @description of the instrument it is written for; the player's where it is not said */
-      tuning?: string
-    }
-    LineNote: {
-      accent?: boolean
-      /** @description struck while the string is still bent from the note before */
-      again?: boolean
-      /**
-       * Format: int64
-       * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
-       */
-      bend?: number
-      /** @description the bend was rounded to quarter tones */
-      bendGuessed?: boolean
-      /** @description muted, without pitch */
-      dead?: boolean
-      /**
-       * Format: int64
-       * @description hammered double: half steps up and back at its beginning
-       */
-      double?: number
-      /** Format: int64 */
-      finger?: number
-      /** Format: int64 */
-      fret: number
-      /**
-       * Format: int64
-       * @description the page's own number of the note; it comes back with it
-       */
-      id?: number
-      /**
-       * @description how it is reached from the note before
-       * @enum {string}
-       */
-      join?: 'slide' | 'hammer-on' | 'pull-off'
-      /** @description how it is joined to the one before was read from how it sounds */
-      joinGuessed?: boolean
-      /**
-       * Format: int64
-       * @description ticks
-       */
-      length: number
-      /** @description a chord symbol above it, of what it begins */
-      named?: string
-      /** @description as it sounds where it is fretted, such as Bb3 */
-      note: string
-      /** @description damped by the picking hand */
-      palmMute?: boolean
-      /** @description string and fret were found for it */
-      placeGuessed?: boolean
-      /** @description bent before it is struck */
-      preBend?: boolean
-      /**
-       * Format: int64
-       * @description muted strings struck on the way to it
-       */
-      rake?: number
-      /** @description the bend is let down again */
-      release?: boolean
-      /**
-       * Format: int64
-       * @description how much of the bend stays when it is let down, in quarter tones
-       */
-      releaseTo?: number
-      /** @description where it begins was moved, or read from the look of the text */
-      rhythmGuessed?: boolean
-      /**
-       * Format: int64
-       * @description slid into from so many frets below, or above when negative
-       */
-      scoop?: number
-      /**
-       * Format: int64
-       * @description slid on by so many frets and back, under one stroke
-       */
-      slideBack?: number
-      /**
-       * Format: int64
-       * @description left by a slide to nowhere, of so many frets
-       */
-      slideOut?: number
-      staccato?: boolean
-      /**
-       * Format: int64
-       * @description ticks from the first bar, 960 to the quarter; negative in a pickup
-       */
-      start: number
-      /**
-       * Format: int64
-       * @description 1 is the highest; 0 has a place found for it
-       */
-      string?: number
-      /**
-       * @description of the picking hand
-       * @enum {string}
-       */
-      stroke?: 'down' | 'up' | 'finger' | 'thumb'
-      /**
-       * Format: int64
-       * @description half steps up to the other note
-       */
-      trill?: number
-      /**
-       * Format: int64
-       * @description half steps up to the upper neighbour and down to the lower, at its end
-       */
-      turn?: number
-      vibrato?: boolean
-      /**
-       * Format: int64
-       * @description of the vibrato, in sways a second; 0 is usual
-       */
-      vibratoSpeed?: number
-      /**
-       * Format: int64
-       * @description of the vibrato, in cents either way; 0 is usual
-       */
-      vibratoWidth?: number
-    }
-    LineRow: {
-      /** Format: int64 */
-      bars: number
-      /** Format: int64 */
-      beats: number
-      feel: string
-      /** Format: int64 */
-      high: number
-      /** Format: int64 */
-      id: number
-      key: string
-      /** Format: int64 */
-      low: number
-      /**
-       * Format: int64
-       * @description how many
-       */
-      notes: number
-      /** @description why it cannot be opened */
-      problem?: string
-      /** Format: int64 */
-      tempo: number
-      title: string
-      /** Format: date-time */
-      updated: string
-      version: string
-    }
-    'Log-keptRequest': {
-      /** Format: int64 */
-      take: number
-    }
-    LogMaps: {
-      /** @description every key in every position */
-      cells: components['schemas']['MapCell'][]
-      /** @description the weakest first */
-      changes: components['schemas']['MapChange'][]
-      ladders: components['schemas']['MapLadder'][]
-      /**
-       * Format: int64
-       * @description lines of the log that cannot be read
-       */
-      lost: number
-      /** @description week by week */
-      minutes: components['schemas']['MapPlayed'][]
-      /** @description strings in positions, by the degree that was asked for */
-      spots: components['schemas']['MapSpot'][]
-      starts: components['schemas']['MapStart'][]
-      /** @description takes in which it could be heard, the oldest first */
-      swings: components['schemas']['MapSwing'][]
-      timing: components['schemas']['MapTiming']
-      /** Format: int64 */
-      trials: number
-      /** @description of the instruments that were played, whatever is looked at */
-      tunings: components['schemas']['MapTuning'][]
-      weeks: components['schemas']['MapWeek'][]
-    }
-    LogPage: {
-      /**
-       * Format: int64
-       * @description lines that cannot be read
-       */
-      lost: number
-      rows: components['schemas']['LogRow'][]
-      /** Format: int64 */
-      total: number
-    }
-    LogRow: {
-      /**
-       * Format: int64
-       * @description how many things
-       */
-      asked: number
-      /** Format: date-time */
-      at: string
-      /** Format: int64 */
-      chart?: number
-      /** Format: int64 */
-      id: number
-      /** @enum {string} */
-      kind: 'call' | 'take' | 'rung' | 'skip'
-      /**
-       * Format: int64
-       * @description that was played
-       */
-      line?: number
-      /** Format: double */
-      seconds: number
-      /**
-       * Format: int64
-       * @description that was kept of it
-       */
-      take?: number
-      /** Format: int64 */
-      tempo?: number
-      title: string
-      /**
-       * Format: double
-       * @description how well, of 1
-       */
-      went: number
-    }
-    Map: {
-      bars: components['schemas']['Bar'][]
-      /** @description for each chord, the palette over it on the whole neck */
-      blends: components['schemas']['Blend'][]
-      /** @description for each position */
-      byPosition: components['schemas']['InPosition'][]
-      /** @description the pairs of chords that follow each other */
-      changes: components['schemas']['Crossing'][]
-      chart: components['schemas']['Chart']
-      chords: components['schemas']['Chord'][]
-      /**
-       * Format: int64
-       * @description choruses of the thread before it comes round
-       */
-      choruses: number
-      /** @description some bars are the soloist's own; each has the band's beside it */
-      imagined: boolean
-      instrument: components['schemas']['Instrument']
-      /** @description for each chord, its tones on the whole neck */
-      neck: components['schemas']['Note'][][]
-      /** @description lowest first; the player's own window last, with number 0 */
-      positions: components['schemas']['Position'][]
-      /** @description the box on the top three strings */
-      smallBox?: components['schemas']['Position']
-      /** @description stretches worth being led through at once */
-      spans: components['schemas']['FormSpan'][]
-    }
-    MapBehind: {
-      /**
-       * Format: int64
-       * @description from 1; 0 where that is not known
-       */
-      bar?: number
-      /**
-       * Format: int64
-       * @description a line of the log
-       */
-      id: number
-    }
-    MapCell: {
-      /** @description lines of the log, the newest first, with the bar that went worst */
-      behind: components['schemas']['MapBehind'][]
-      /**
-       * Format: int64
-       * @description pitch class of the key
-       */
-      class: number
-      key: string
-      /** Format: date-time */
-      last: string
-      /**
-       * Format: int64
-       * @description from 1
-       */
-      position: number
-      /**
-       * Format: double
-       * @description how likely it succeeds today, by the model
-       */
-      strength: number
-      /**
-       * Format: double
-       * @description of 1
-       */
-      success: number
-      /**
-       * Format: double
-       * @description how well that is known, of 1
-       */
-      sure: number
-      /** Format: int64 */
-      trials: number
-    }
-    MapChange: {
-      /** @description lines of the log, the newest first, with the bar that went worst */
-      behind: components['schemas']['MapBehind'][]
-      from: string
-      /** Format: date-time */
-      last: string
-      /**
-       * Format: double
-       * @description part that was met on the root
-       */
-      onRoot: number
-      /**
-       * Format: double
-       * @description part that was met late or by a wrong note
-       */
-      other: number
-      /**
-       * Format: double
-       * @description part that was met by silence
-       */
-      silent: number
-      /**
-       * Format: double
-       * @description of 1
-       */
-      success: number
-      to: string
-      /** Format: int64 */
-      trials: number
-    }
-    MapLadder: {
-      rungs: components['schemas']['MapRung'][]
-      title: string
-    }
-    MapPlayed: {
-      /** Format: date-time */
-      begins: string
-      /** Format: double */
-      minutes: number
-    }
-    MapRung: {
-      /** Format: date-time */
-      at: string
-      /** Format: int64 */
-      tempo: number
-    }
-    MapSpot: {
-      /** @description lines of the log, the newest first, with the bar that went worst */
-      behind: components['schemas']['MapBehind'][]
-      degree: string
-      /** Format: date-time */
-      last: string
-      /**
-       * Format: int64
-       * @description from 1
-       */
-      position: number
-      /** Format: int64 */
-      string: number
-      /**
-       * Format: double
-       * @description of 1
-       */
-      success: number
-      /** Format: int64 */
-      trials: number
-    }
-    MapStart: {
-      /** @description lines of the log, the newest first, with the bar that went worst */
-      behind: components['schemas']['MapBehind'][]
-      degree: string
-      down: boolean
-      /** Format: date-time */
-      last: string
-      /** Format: double */
-      strength: number
-      /**
-       * Format: double
-       * @description of 1
-       */
-      success: number
-      /** Format: int64 */
-      trials: number
-    }
-    MapSwing: {
-      /** Format: double */
-      asked: number
-      /** Format: date-time */
-      at: string
-      /** Format: int64 */
-      entry: number
-      /** Format: double */
-      played: number
-    }
-    MapTiming: {
-      /** @description of ten milliseconds each, from −150 on */
-      bins: number[]
-      /**
-       * Format: double
-       * @description milliseconds; positive is late
-       */
-      mean: number
-      /** Format: double */
-      spread: number
-      /** Format: int64 */
-      trials: number
-    }
-    MapTuning: {
-      name: string
-      tuning: string
-    }
-    MapWeek: {
-      /** Format: date-time */
-      begins: string
-      degrees: {
-        [key: string]: number
-      }
-    }
-    Measure: {
-      /**
-       * Format: int64
-       * @description in the whole bar; a pickup has fewer
-       */
-      beats: number
-      chords: components['schemas']['Symbol'][]
-      /**
-       * Format: int64
-       * @description from 1; 0 is a pickup
-       */
-      number: number
-      /** @description a new line is wished for here */
-      row?: boolean
-      section?: string
-      /**
-       * Format: int64
-       * @description ticks from the first bar, 960 to the quarter
-       */
-      start: number
-      strokes: components['schemas']['Stroke'][]
-    }
-    Move: {
-      from: components['schemas']['ToneName']
-      /** @description between third and seventh */
-      guide?: boolean
-      /**
-       * Format: int64
-       * @description up is positive
-       */
-      halfSteps: number
-      /** @enum {string} */
-      kind: 'hold' | 'half step' | 'whole step' | 'leap'
-      /** @description shortest way of the hand first */
-      places: components['schemas']['MovePlace'][]
-      to: components['schemas']['ToneName']
-    }
-    'Move-lineRequest': {
-      /** @description of the same mode */
-      key: string
-      line: components['schemas']['LineBody']
-      /** @description the hand moves along the neck and every note keeps its string; else places are found where the hand is */
-      shape?: boolean
-    }
-    MovePlace: {
-      from: components['schemas']['Place']
-      /**
-       * Format: double
-       * @description travel of the hand along the neck
-       */
-      mm: number
-      to: components['schemas']['Place']
-    }
-    Named: {
-      name: string
-    }
-    Note: {
-      degree: string
-      /**
-       * Format: int64
-       * @description 1 to 4; absent on an open string and on alternatives
-       */
-      finger?: number
-      /**
-       * Format: int64
-       * @description 0 is the open string
-       */
-      fret: number
-      /** Format: int64 */
-      midi: number
-      note: string
-      /**
-       * Format: int64
-       * @description 1 is the highest
-       */
-      string: number
-    }
-    OtherArpeggio: {
-      chord: string
-      /** Format: int64 */
-      colours: number
-      /** @description of its root over the chord that sounds */
-      degree: string
-      /**
-       * Format: int64
-       * @description of the key that it stands on, from 1
-       */
-      keyStep?: number
-      /**
-       * Format: int64
-       * @description how many want to move on
-       */
-      moves: number
-      /** @description of the run, from its lowest root to the next */
-      octave: components['schemas']['Note'][]
-      /** @description with the raised seventh of a minor key */
-      raised?: boolean
-      /**
-       * Format: int64
-       * @description how many of its tones rest
-       */
-      rests: number
-      /** @description in the region; its degrees are over the chord that sounds */
-      run: components['schemas']['Run']
-      /** @description what it brings and leaves out */
-      says: string
-      /**
-       * Format: int64
-       * @description of the chord's scale that it stands on, from 1
-       */
-      scaleStep?: number
-      tones: components['schemas']['OtherTone'][]
-    }
-    OtherArpeggios: {
-      /** @description those that clash least and bring most first */
-      arpeggios: components['schemas']['OtherArpeggio'][]
-      /** @description of the scale in the region */
-      places: components['schemas']['Place'][]
-      /** @description of the chord, from its root */
-      scale: components['schemas']['ToneName'][]
-    }
-    OtherTone: {
-      /** @enum {string} */
-      class: 'chord tone' | 'extension' | 'blue note' | 'tension' | 'passing'
-      /** @description over the chord that sounds */
-      degree: string
-      note: string
-    }
-    OwnInstrument: {
-      /** Format: int64 */
-      capo: number
-      /** Format: int64 */
-      frets: number
-      left: boolean
-      name: string
-      /** Format: double */
-      scale: number
-      tuning: string
-    }
-    OwnPalette: {
-      /** @description own: and its steps, such as own:1 b3 4 5 6 */
-      id: string
-      name: string
-    }
-    PaletteNote: {
-      /**
-       * @description which of two joined boxes it is from
-       * @enum {string}
-       */
-      box?: 'minor' | 'major' | 'both'
-      /** @enum {string} */
-      class: 'chord tone' | 'extension' | 'blue note' | 'tension' | 'passing'
-      /** @description over the chord */
-      degree: string
-      /** @description the scale that it makes of the chord, and what in the chart contradicts it */
-      implies?: string
-      note: string
-      reason: string
-      /** @description its degree in the palette */
-      step: string
-      /** @description chord tones it leads to */
-      wants?: string[]
-    }
-    PalettePlace: {
-      /** Format: int64 */
-      fret: number
-      /**
-       * Format: int64
-       * @description of the palette's note
-       */
-      index: number
-      /** Format: int64 */
-      string: number
-    }
-    Part: {
-      name: string
-      /** Format: int64 */
-      notes: number
-      /** @description it is what was read */
-      read: boolean
-    }
-    Person: {
-      /** @description whose turn it is */
-      here: boolean
-      /** Format: int64 */
-      id: number
-      name: string
-    }
-    Phrase: {
-      /** Format: int64 */
-      end: number
-      /**
-       * Format: int64
-       * @description the number of its first note
-       */
-      first: number
-      /** Format: int64 */
-      last: number
-      name: string
-      /**
-       * Format: int64
-       * @description ticks
-       */
-      start: number
-    }
-    Pick: {
-      /** Format: int64 */
-      fret: number
-      /** Format: int64 */
-      high: number
-      /** Format: int64 */
-      low: number
-      /** Format: int64 */
-      string: number
-    }
-    'Pick-lineRequest': {
-      line: components['schemas']['LineBody']
-      /** @description of the catalogue's pickings */
-      picking: string
-    }
-    Pin: {
-      /**
-       * Format: int64
-       * @description from 1
-       */
-      bar: number
-      /**
-       * Format: int64
-       * @description from 1
-       */
-      beat: number
-      /** Format: int64 */
-      fret: number
-      /** Format: int64 */
-      high: number
-      /** Format: int64 */
-      low: number
-      /** Format: int64 */
-      string: number
-    }
-    Place: {
-      /** Format: int64 */
-      fret: number
-      /** Format: int64 */
-      string: number
-    }
-    PlaceAbout: {
-      /** @description in the key */
-      degree: string
-      /** @description with its octave, spelled by the key */
-      note: string
-      /** @description where else the pitch lies */
-      others: components['schemas']['Spot'][]
-    }
-    PlaceReading: {
-      bent: components['schemas']['BentTo'][]
-      chord: string
-      class: string
-      degree: string
-      reason: string
-    }
-    Plan: {
-      /** @description roles by numeral (IV7: third), in place of the thread's */
-      allowed?: {
-        [key: string]: string[]
-      }
-      /** @description of two joined boxes the one to be in, chosen by hand */
-      boxes?: components['schemas']['BoxTurn'][]
-      /** @description bars that only the soloist follows */
-      imagined?: components['schemas']['Imagined']
-      /** @description crossings are ranked by distance */
-      nearest?: boolean
-      /** @description of the catalogue */
-      palette?: string
-      /** @description places chosen where a pitch can be had in two */
-      picks?: components['schemas']['Pick'][]
-      /** @description targets chosen by hand */
-      pins?: components['schemas']['Pin'][]
-      /** @description that the thread lies on, such as 5,2; all where none is said */
-      strings?: string
-      /** @description roles, most wanted first */
-      targets?: ('root' | 'third' | 'fifth' | 'seventh' | 'extension')[]
-      /** @description of the catalogue */
-      thread?: string
-    }
-    Player: {
-      /** Format: int64 */
-      capo: number
-      /** Format: double */
-      comfort: number
-      /** Format: int64 */
-      frets: number
-      habit: string
-      instruments?: components['schemas']['OwnInstrument'][]
-      left: boolean
-      palettes?: components['schemas']['OwnPalette'][]
-      rests?: string
-      /** Format: double */
-      scale: number
-      tuning: string
-    }
-    PlayerVersion: {
-      /** Format: int64 */
-      capo: number
-      /** Format: double */
-      comfort: number
-      /** Format: int64 */
-      frets: number
-      habit: string
-      /**
-       * Format: int64
-       * @description of the player
-       */
-      id: number
-      instruments?: components['schemas']['OwnInstrument'][]
-      left: boolean
-      name: string
-      palettes?: components['schemas']['OwnPalette'][]
-      rests?: string
-      /** Format: double */
-      scale: number
-      tuning: string
-      /** @description its ETag, without the quotes */
-      version: string
-    }
-    Position: {
-      /** Format: int64 */
-      high: number
-      /** Format: int64 */
-      low: number
-      /** @description of a region of a way to divide the neck */
-      name?: string
-      /**
-       * Format: int64
-       * @description 1 to 5; 0 for a region of the player's own
-       */
-      number: number
-      /** @description played with open strings, its window slid up to 0-4 */
-      nut?: boolean
-      /** @description twelve frets above the one that bears its number first */
-      octave?: boolean
-      /** @description the tonic's movable open shape */
-      shape?: string
-      /** @description that it is on, the lowest first; all where none is said */
-      strings?: number[]
-    }
-    'Practice-overRequest': {
-      mode: string
-      /** @description the chart's chords; its notes are left out */
-      over: components['schemas']['LineBody']
-      /**
-       * Format: int64
-       * @description another one writes something else
-       */
-      seed?: number
-      /**
-       * Format: int64
-       * @description the lick or line of a mode that is made of one; a line comes in the place of the chart
-       */
-      with?: number
-    }
-    PracticeChange: {
-      /**
-       * Format: int64
-       * @description ticks
-       */
-      at: number
-      chord: string
-    }
-    PracticeGround: {
-      /** @description the band plays it, in the place of the chart */
-      band: boolean
-      bars: components['schemas']['PracticeChange'][][]
-      /** @description what the band plays first, where it does */
-      lead?: components['schemas']['LineBody']
-      /** @description the beats of each bar, where they differ */
-      lengths?: number[]
-      /** @description its chords, with what is to be played where the mode writes it */
-      line: components['schemas']['LineBody']
-      /** @description what is to be played, engraved, where it is not to be found by ear */
-      shown?: components['schemas']['Score']
-    }
-    Problem: {
-      /**
-       * Format: int64
-       * @description from 1; 0 when it concerns the whole
-       */
-      bar: number
-      /** Format: int64 */
-      length: number
-      message: string
-      /** @description a reading that would work */
-      nearest?: string
-      /**
-       * Format: int64
-       * @description in characters from the start
-       */
-      offset: number
-      /** @description what stands there */
-      text: string
-    }
-    Reach: {
-      /** Format: int64 */
-      fret: number
-      /**
-       * Format: double
-       * @description from the fret under the first finger, in millimetres
-       */
-      mm: number
-    }
-    'Read-lickRequest': {
-      text: string
-    }
-    Reading: {
-      /** @description the text with H read as B, and B as Bb, where it has chords on H */
-      asH?: string
-      bars: components['schemas']['Bar'][]
-      chords: components['schemas']['Chord'][]
-      /** @description what the text says beside its bars */
-      found: components['schemas']['Found']
-      /** @description the two keys that the chords are likeliest in, when they are in another than was asked */
-      guesses: components['schemas']['Guess'][]
-      numerals: string
-      /** @description in which order the written bars are played, where it is not as they stand */
-      order?: string
-      problems: components['schemas']['Problem'][]
-      /** @description what was taken for granted */
-      said: string[]
-      /** @description in chord symbols, as Undaris writes it; empty if it cannot be read */
-      text: string
-      /** @description the bars as they are written, to be moved about */
-      written: components['schemas']['WrittenBar'][]
-    }
-    ReadingRequest: {
-      /**
-       * Format: int64
-       * @default 4
-       */
-      beats: number
-      /** @description the ID of a form, instead of a text */
-      form?: string
-      /** @description the key the text is in, when it is to be moved to key */
-      from?: string
-      key: string
-      text?: string
-      /** @description the ID of a turnaround to put over the last two bars */
-      turnaround?: string
-    }
-    Ready: {
-      /** Format: int64 */
-      chart: number
-      /**
-       * Format: int64
-       * @description changes that are met, and can be left
-       */
-      safe: number
-      title: string
-      /** @description changes that were hardly tried */
-      untried: components['schemas']['ReadyWeak'][]
-      /** @description changes that are not safe yet, the weakest first */
-      weak: components['schemas']['ReadyWeak'][]
-    }
-    ReadyWeak: {
-      from: string
-      /** Format: double */
-      success: number
-      to: string
-      /** Format: int64 */
-      trials: number
-    }
-    Report: {
-      advice: string[]
-      /** Format: int64 */
-      chordTones: number
-      /** @description of every change */
-      landings: components['schemas']['Landing'][]
-      /** Format: int64 */
-      others: number
-      /**
-       * Format: int64
-       * @description notes of the palette alone
-       */
-      palette: number
-      phrases: components['schemas']['Phrase'][]
-      /**
-       * Format: double
-       * @description of the hand, in millimetres
-       */
-      travel: number
-    }
-    Restored: {
-      /**
-       * Format: int64
-       * @description charts, licks, lines, takes, lines of the log and what else there is now
-       */
-      things: number
-    }
-    ResultAim: {
-      /**
-       * Format: double
-       * @description of 1; of minutes, how many
-       */
-      best: number
-      /** @enum {string} */
-      kind: 'changes' | 'line' | 'exercise' | 'calls' | 'minutes'
-      /**
-       * Format: date-time
-       * @description of the tries
-       */
-      last?: string
-      reached: boolean
-      /**
-       * Format: int64
-       * @description the longest run in a row that reached it
-       */
-      row: number
-      says: string
-      /** Format: int64 */
-      times?: number
-      /** Format: int64 */
-      tries: number
-    }
-    ResultRow: {
-      /** Format: int64 */
-      asked: number
-      /** Format: date-time */
-      at: string
-      /** Format: double */
-      seconds: number
-      /** Format: int64 */
-      tempo?: number
-      title: string
-      /** Format: double */
-      went: number
-    }
-    ResultTake: {
-      /** Format: date-time */
-      at: string
-      /** Format: int64 */
-      bars: number
-      /** Format: int64 */
-      changes: number
-      good: string
-      /** Format: int64 */
-      landed: number
-      /** @description what was played, written down */
-      line: components['schemas']['LineBody']
-      /** Format: int64 */
-      tempo: number
-      title: string
-      try: string
-    }
-    Rub: {
-      /** @description the band's chord */
-      band: string
-      degree: string
-      note: string
-      /** @description the degree it is over the band's chord */
-      over: string
-    }
-    Run: {
-      /** @description other places of the same pitches in the window */
-      alternatives: components['schemas']['Note'][]
-      /** @description tones that the region holds in no octave, with the nearest place of each */
-      lacks?: components['schemas']['Lack'][]
-      /** @description chord tones in between that the window does not hold */
-      missing?: string[]
-      notes: components['schemas']['Note'][]
-      /** @description the widest reach without moving the hand */
-      widest: components['schemas']['Span']
-    }
-    RungLog: {
-      /**
-       * Format: date-time
-       * @description when it was; now where it is not said
-       */
-      at?: string
-      /** Format: int64 */
-      chart?: number
-      /** Format: int64 */
-      line?: number
-      /**
-       * Format: int64
-       * @description whose it is; of whose turn it is where it is not said
-       */
-      player?: number
-      /** @description of the page: what comes twice under one reference is noted once */
-      ref?: string
-      /** Format: int64 */
-      tempo: number
-      title: string
-    }
-    Score: {
-      /** @description in the bass clef; both clefs sound an octave lower than written */
-      bass: boolean
-      /** Format: int64 */
-      beats: number
-      key: string
-      measures: components['schemas']['Measure'][]
-      /** @description by onset, then from the lowest */
-      notes: components['schemas']['Written'][]
-      /**
-       * Format: int64
-       * @description sharps, or flats when negative
-       */
-      signature: number
-      /** Format: int64 */
-      strings: number
-      /** @description eighths are played long, short */
-      swing: boolean
-      /** Format: int64 */
-      tempo: number
-      title: string
-    }
-    Set: {
-      /** Format: int64 */
-      id: number
-      /** @description charts in the order they are played */
-      items: components['schemas']['SetItem'][]
-      title: string
-      /** Format: date-time */
-      updated: string
-      /** @description its ETag, without the quotes */
-      version: string
-    }
-    SetBody: {
-      /** @description charts in the order they are played */
-      items: components['schemas']['SetItem'][]
-      title: string
-    }
-    SetItem: {
-      /** Format: int64 */
-      chart: number
-      /** Format: int64 */
-      choruses: number
-    }
-    SetRow: {
-      /**
-       * Format: int64
-       * @description how many
-       */
-      charts: number
-      /** Format: int64 */
-      id: number
-      /** @description why it cannot be opened */
-      problem?: string
-      title: string
-      /** Format: date-time */
-      updated: string
-      version: string
-    }
-    Sheet: {
-      bars: components['schemas']['Bar'][]
-      chords: components['schemas']['Chord'][]
-    }
-    Sign: {
-      /**
-       * @description words above the tablature, the engraver's sign at the head, a line into the fret, out of it, to another and back, crosses before it
-       * @enum {string}
-       */
-      kind: 'words' | 'head' | 'adorned' | 'in' | 'out' | 'back' | 'rake'
-      text?: string
-      /**
-       * Format: int64
-       * @description how much of it: frets or strings
-       */
-      value: number
-    }
-    'Simulate-lineRequest': {
-      /**
-       * Format: double
-       * @description how often a bend is flat or sharp
-       */
-      bad?: number
-      /**
-       * Format: double
-       * @description how often a landing comes late
-       */
-      late?: number
-      line: components['schemas']['LineBody']
-      /** Format: double */
-      missed?: number
-      /** Format: int64 */
-      seed?: number
-      /**
-       * Format: double
-       * @description milliseconds that onsets scatter
-       */
-      spread?: number
-      /**
-       * Format: double
-       * @description of the band; 0 is the feel's own
-       */
-      swing?: number
-      /**
-       * Format: int64
-       * @description that it was played at; 0 is the line's own
-       */
-      tempo?: number
-      /**
-       * Format: double
-       * @description milliseconds late as a whole
-       */
-      tendency?: number
-      /**
-       * Format: double
-       * @description how often a neighbouring note is played
-       */
-      wrong?: number
-    }
-    'Simulate-practiceRequest': {
-      /** Format: double */
-      late?: number
-      /**
-       * Format: double
-       * @description how often, from bar to bar, the form is lost
-       */
-      lost?: number
-      /** @description the chords, with what is to be played where the mode writes it */
-      over: components['schemas']['LineBody']
-      /** Format: int64 */
-      seed?: number
-      /** Format: double */
-      swing?: number
-      /** Format: int64 */
-      tempo?: number
-      /**
-       * Format: double
-       * @description how often a neighbouring note is played
-       */
-      wrong?: number
-    }
-    Slide: {
-      from: components['schemas']['Place']
-      to: components['schemas']['Place']
-    }
-    Span: {
-      comfortable: boolean
-      /** Format: int64 */
-      high: number
-      /** Format: int64 */
-      low: number
-      /** Format: double */
-      mm: number
-    }
-    Spot: {
-      /** Format: int64 */
-      fret: number
-      /** Format: int64 */
-      string: number
-    }
-    Step: {
-      from: components['schemas']['ToneName']
-      /** @description between third and seventh */
-      guide?: boolean
-      /**
-       * Format: int64
-       * @description up is positive
-       */
-      halfSteps: number
-      /** @enum {string} */
-      kind: 'hold' | 'half step' | 'whole step' | 'leap'
-      to: components['schemas']['ToneName']
-    }
-    Stroke: {
-      /**
-       * Format: int64
-       * @description so many notes in the time of normal
-       */
-      actual?: number
-      /**
-       * Format: int64
-       * @description ticks from the start of the measure
-       */
-      at: number
-      /**
-       * Format: int64
-       * @description 1 is a whole, 4 a quarter
-       */
-      base: number
-      dotted?: boolean
-      /** @description tied from the stroke before */
-      from?: boolean
-      /** Format: int64 */
-      normal?: number
-      /** @description the notes, by their numbers; none is a rest */
-      notes: number[]
-      /** @description tied to the next */
-      to?: boolean
-      /**
-       * Format: int64
-       * @description strokes of one tuplet share a number
-       */
-      tuplet?: number
-    }
-    Study: {
-      line: components['schemas']['LineHead']
-      report: components['schemas']['Report']
-      /** @description what was guessed, cut or left out */
-      said: string[]
-      /** @description with the notes of the line */
-      score: components['schemas']['Score']
-    }
-    Symbol: {
-      /**
-       * Format: int64
-       * @description from 0
-       */
-      beat: number
-      symbol: string
-    }
-    Take: {
-      good: string
-      /**
-       * Format: int64
-       * @description notes of the line that were
-       */
-      heard: number
-      /** @description of every change on which a note was to be played */
-      landings: components['schemas']['TakeLanding'][]
-      /**
-       * Format: double
-       * @description milliseconds, the middle distance from that
-       */
-      spread: number
-      /**
-       * Format: int64
-       * @description heard, and not to be played
-       */
-      strangers: number
-      /**
-       * Format: double
-       * @description milliseconds late as a whole; early where negative
-       */
-      tendency: number
-      try: string
-      /** @description of every note of the line */
-      verdicts: components['schemas']['Verdict'][]
-    }
-    TakeBody: {
-      /** Format: int64 */
-      changes: number
-      good: string
-      heard: components['schemas']['HeardNote'][]
-      /** Format: int64 */
-      landed: number
-      /** @description what was played, written down */
-      line: components['schemas']['LineBody']
-      /** @description how it was practised; empty where a line was played */
-      mode?: string
-      /** Format: int64 */
-      stage?: number
-      /** Format: int64 */
-      tempo: number
-      title: string
-      try: string
-    }
-    TakeLanding: {
-      /**
-       * Format: int64
-       * @description ticks
-       */
-      at: number
-      chord: string
-      degree?: string
-      landed: boolean
-      /** Format: int64 */
-      note: number
-    }
-    TakeLog: {
-      /**
-       * Format: date-time
-       * @description when it was; now where it is not said
-       */
-      at?: string
-      /** Format: int64 */
-      chart?: number
-      heard: components['schemas']['HeardNote'][]
-      /** @description what was to be played, or the chords alone */
-      line: components['schemas']['LineBody']
-      /** @description empty where a line was played */
-      mode?: string
-      /**
-       * Format: int64
-       * @description the kept line that was played
-       */
-      of?: number
-      /** Format: int64 */
-      pass?: number
-      /**
-       * Format: int64
-       * @description whose it is; of whose turn it is where it is not said
-       */
-      player?: number
-      /** @description of the page: what comes twice under one reference is noted once */
-      ref?: string
-      /** Format: double */
-      swing?: number
-      /** Format: int64 */
-      tempo: number
-      title: string
-    }
-    TakeRow: {
-      /** Format: int64 */
-      changes: number
-      /** Format: date-time */
-      created: string
-      good: string
-      /** Format: int64 */
-      id: number
-      /** Format: int64 */
-      landed: number
-      mode: string
-      /**
-       * Format: int64
-       * @description that were heard
-       */
-      notes: number
-      problem?: string
-      /** @description it is kept as it sounded, too */
-      sound: boolean
-      /** Format: int64 */
-      stage: number
-      /** Format: int64 */
-      tempo: number
-      title: string
-      version: string
-    }
-    Target: {
-      /** @description what it is over the band's chord, where the soloist imagines another and it rubs */
-      against?: string
-      /**
-       * Format: int64
-       * @description from 0
-       */
-      chorus?: number
-      degree: string
-      /** Format: int64 */
-      fret: number
-      /** @description by two tones of the chord before that enclose it */
-      led?: components['schemas']['Led']
-      /** Format: int64 */
-      midi: number
-      /**
-       * Format: int64
-       * @description half steps from the target before
-       */
-      move: number
-      note: string
-      pinned?: boolean
-      /**
-       * Format: int64
-       * @description the chord it belongs to, counted from 0 through the form
-       */
-      step: number
-      /** Format: int64 */
-      string: number
-    }
-    Thread: {
-      /**
-       * Format: int64
-       * @description all moves together
-       */
-      halfSteps: number
-      /**
-       * Format: double
-       * @description travel of the hand
-       */
-      mm: number
-      problem?: components['schemas']['ThreadProblem']
-      targets: components['schemas']['Target'][]
-    }
-    ThreadProblem: {
-      message: string
-      /** @description a target chosen by hand stands in the way */
-      pinned: boolean
-      /** Format: int64 */
-      step: number
-    }
-    Today: {
-      items: components['schemas']['TodayItem'][]
-      /**
-       * Format: int64
-       * @description how many things the plan knows of
-       */
-      known: number
-      /** @description where charts must be safe by a day: how far they are */
-      ready: components['schemas']['Ready'][]
-    }
-    TodayItem: {
-      /** Format: int64 */
-      chart?: number
-      /** @description how to know that it is done */
-      done: string
-      down?: boolean
-      id: string
-      /** @description of calls */
-      key?: string
-      /** @enum {string} */
-      kind: 'warm-up' | 'calls' | 'changes' | 'line' | 'rest' | 'music'
-      /**
-       * Format: int64
-       * @description of a mode that takes one
-       */
-      lick?: number
-      /**
-       * Format: int64
-       * @description that is played, or found by ear
-       */
-      line?: number
-      /** Format: int64 */
-      minutes: number
-      /** @description of the catalogue; melody where one is to be written */
-      mode?: string
-      /** @description never practised before */
-      new: boolean
-      start?: string
-      /**
-       * Format: int64
-       * @description to begin at, where it is not the chart's
-       */
-      tempo?: number
-      title: string
-      why: string
-      window?: components['schemas']['Frets']
-    }
-    Tone: {
-      /** @description R b3 3 b5 5 #5 6 b7 7 b9 9 #9 11 #11 b13 13 */
-      degree: string
-      /**
-       * Format: int64
-       * @description above the root
-       */
-      halfSteps: number
-      /** @description spelled by its degree, such as Bb */
-      note: string
-      /** @description the plainer name of the same sound, where there is one */
-      simpler?: string
-    }
-    ToneName: {
-      degree: string
-      note: string
-    }
-    Tones: {
-      chords: components['schemas']['ChordTones'][]
-      instrument: components['schemas']['Instrument']
-    }
-    Turn: {
-      from: string
-      /**
-       * Format: int64
-       * @description its number
-       */
-      note: number
-      to: string
-      why: string
-    }
-    Turned: {
-      study: components['schemas']['Study']
-      turns: components['schemas']['Turn'][]
-    }
-    Verdict: {
-      /** @enum {string} */
-      bend?: 'true' | 'flat' | 'sharp'
-      /**
-       * Format: double
-       * @description that a bend is off
-       */
-      cents?: number
-      /** @enum {string} */
-      is: 'right' | 'another octave' | 'wrong note' | 'not heard'
-      /**
-       * Format: int64
-       * @description its number
-       */
-      note: number
-      /**
-       * Format: double
-       * @description milliseconds late, without the take's tendency
-       */
-      off: number
-      says: string
-      /** @enum {string} */
-      when?: 'on time' | 'early' | 'late'
-    }
-    Way: {
-      line?: components['schemas']['LineBody']
-      name: string
-      problem?: string
-      /** @description what has to be picked that was slid or hammered */
-      said?: string[]
-      score?: components['schemas']['Score']
-      /**
-       * Format: double
-       * @description of the hand from where it was, in millimetres
-       */
-      travel: number
-    }
-    WishBody: {
-      /** @description notes from outside the palette may lead into chord tones */
-      approach?: boolean
-      /** @description nothing but chord tones */
-      chordTones?: boolean
-      /** @description how the last two bars go, of the catalogue's closings */
-      closing?: string
-      contour?: string
-      /**
-       * Format: int64
-       * @description 1 to 5; 0 is 3
-       */
-      density?: number
-      /**
-       * Format: int64
-       * @description first bar to write, from 1; 0 is all
-       */
-      from?: number
-      /**
-       * Format: int64
-       * @description higher, or lower when negative, in tenths of the region
-       */
-      lift?: number
-      phrasing?: string
-      /** @description eighths, triplets, sixteenths or mixed */
-      rhythm?: string
-      /** Format: int64 */
-      seed?: number
-      /** @description how much of each way of playing, 0 to 10; the word's where it is not said */
-      spice?: {
-        [key: string]: number
-      }
-      /** @description roles allowed on each change, such as third; empty is any, thirds liked best */
-      targets?: string
-      /** Format: int64 */
-      to?: number
-      /** @description a style: what it sets where nothing else is said */
-      word?: string
-    }
-    'Write-lineRequest': {
-      line: components['schemas']['LineBody']
-      wish: components['schemas']['WishBody']
-    }
-    Written: {
-      accent?: boolean
-      /** @description struck while the string is still bent from the note before */
-      again?: boolean
-      /**
-       * Format: int64
-       * @description the note before it on its string, which it is slid, hammered or pulled from
-       */
-      before?: number
-      /**
-       * Format: int64
-       * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
-       */
-      bend?: number
-      /** @description the bend was rounded to quarter tones */
-      bendGuessed?: boolean
-      /** @description muted, without pitch */
-      dead?: boolean
-      /** @description of what is fretted, over its chord */
-      degree?: string
-      /** @description what it does in its line, where that was looked at */
-      does?: components['schemas']['Does']
-      /**
-       * Format: int64
-       * @description hammered double: half steps up and back at its beginning
-       */
-      double?: number
-      /** Format: int64 */
-      finger?: number
-      /** Format: int64 */
-      fret: number
-      /** Format: int64 */
-      id: number
-      /**
-       * @description how it is reached from the note before
-       * @enum {string}
-       */
-      join?: 'slide' | 'hammer-on' | 'pull-off'
-      /** @description how it is joined to the one before was read from how it sounds */
-      joinGuessed?: boolean
-      /**
-       * Format: int64
-       * @description ticks
-       */
-      length: number
-      /** Format: int64 */
-      midi: number
-      /** @description a chord symbol above it, of what it begins */
-      named?: string
-      /** @description as it sounds where it is fretted, such as Bb3 */
-      note: string
-      /** @description damped by the picking hand */
-      palmMute?: boolean
-      /** @description string and fret were found for it */
-      placeGuessed?: boolean
-      /** @description bent before it is struck */
-      preBend?: boolean
-      /**
-       * Format: int64
-       * @description muted strings struck on the way to it
-       */
-      rake?: number
-      /** @description the bend is let down again */
-      release?: boolean
-      /**
-       * Format: int64
-       * @description how much of the bend stays when it is let down, in quarter tones
-       */
-      releaseTo?: number
-      /** @description where it begins was moved, or read from the look of the text */
-      rhythmGuessed?: boolean
-      /**
-       * Format: int64
-       * @description slid into from so many frets below, or above when negative
-       */
-      scoop?: number
-      /** @description of the ways it is played, but joins, bends, vibrato and trills */
-      signs?: components['schemas']['Sign'][]
-      /**
-       * Format: int64
-       * @description slid on by so many frets and back, under one stroke
-       */
-      slideBack?: number
-      /**
-       * Format: int64
-       * @description left by a slide to nowhere, of so many frets
-       */
-      slideOut?: number
-      staccato?: boolean
-      /**
-       * Format: int64
-       * @description ticks from the first bar, 960 to the quarter; negative in a pickup
-       */
-      start: number
-      /** Format: int64 */
-      string: number
-      /**
-       * @description of the picking hand
-       * @enum {string}
-       */
-      stroke?: 'down' | 'up' | 'finger' | 'thumb'
-      /**
-       * Format: int64
-       * @description half steps up to the other note
-       */
-      trill?: number
-      /**
-       * Format: int64
-       * @description half steps up to the upper neighbour and down to the lower, at its end
-       */
-      turn?: number
-      vibrato?: boolean
-      /**
-       * Format: int64
-       * @description of the vibrato, in sways a second; 0 is usual
-       */
-      vibratoSpeed?: number
-      /**
-       * Format: int64
-       * @description of the vibrato, in cents either way; 0 is usual
-       */
-      vibratoWidth?: number
-    }
-    WrittenBar: {
-      /** @description the signs behind them, such as D.C. */
-      after?: string
-      /** Format: int64 */
-      beats: number
-      /** @description the signs before its chords, such as 1. */
-      before?: string
-      /** @description alone */
-      chords: string
-      numerals: string
-      /** @description a new row begins here */
-      row?: boolean
-      section?: string
-      text: string
-    }
-  }
-  responses: never
-  parameters: never
-  requestBodies: never
-  headers: never
-  pathItems: never
+    schemas: {
+        AddedTarget: {
+            degree: string;
+            note: string;
+            places: components["schemas"]["Place"][];
+        };
+        "Adorn-lineRequest": {
+            /**
+             * Format: double
+             * @description of the notes that bear one; 0 takes all away
+             */
+            amount: number;
+            line: components["schemas"]["LineBody"];
+            /** Format: int64 */
+            seed?: number;
+        };
+        AimBody: {
+            /**
+             * Format: int64
+             * @description of changes: which of the charts, from 1
+             */
+            chart?: number;
+            /**
+             * @description of calls: to start from
+             * @enum {string}
+             */
+            degree?: "root" | "third" | "fifth" | "seventh";
+            /**
+             * Format: int64
+             * @description of an exercise: which of the exercises, from 1
+             */
+            exercise?: number;
+            /** @description of calls */
+            key?: string;
+            /** @enum {string} */
+            kind: "changes" | "line" | "exercise" | "calls" | "minutes";
+            /**
+             * Format: int64
+             * @description of a line: which of the lines, from 1
+             */
+            line?: number;
+            /** @description of changes: how they are practised */
+            mode?: string;
+            /**
+             * Format: int64
+             * @description of the changes or notes; 100 where it is not said
+             */
+            percent?: number;
+            /**
+             * Format: int64
+             * @description beats a minute at least
+             */
+            tempo?: number;
+            /**
+             * Format: int64
+             * @description in a row; of minutes: how many
+             */
+            times?: number;
+            words?: string;
+        };
+        AssignedExercise: {
+            /**
+             * Format: int64
+             * @description which of the charts, from 1
+             */
+            chart: number;
+            /**
+             * Format: int64
+             * @description of the key, from 1
+             */
+            position?: number;
+            task: components["schemas"]["DrillBody"];
+            /**
+             * Format: int64
+             * @description the chart's where it is not said
+             */
+            tempo?: number;
+            title: string;
+        };
+        "Band-midiRequest": {
+            /**
+             * Format: int64
+             * @default 4
+             */
+            beats: number;
+            /** @default shuffle */
+            feel: string;
+            /** @default C */
+            key: string;
+            /** @description notes one after the other */
+            lead?: components["schemas"]["LeadNote"][];
+            /** @description | C7 | F7 | */
+            text: string;
+        };
+        Bar: {
+            /** @description what the band plays here, where the soloist imagines something else */
+            band?: string;
+            /** Format: int64 */
+            beats: number;
+            changes: components["schemas"]["Change"][];
+            /**
+             * Format: int64
+             * @description for which time it is played then
+             */
+            pass?: number;
+            /** @description a new row of the sheet begins here */
+            row?: boolean;
+            section?: string;
+            /**
+             * Format: int64
+             * @description which written bar it is, from 1, where a song is not played as it is written
+             */
+            written?: number;
+        };
+        Bend: {
+            /** @description reached, of the chord */
+            degree?: string;
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: int64
+             * @description 1 to 3; 0 is a quarter-tone curl
+             */
+            halfSteps: number;
+            /**
+             * Format: int64
+             * @description of the palette's note
+             */
+            index: number;
+            note?: string;
+            /** Format: int64 */
+            string: number;
+        };
+        BentTo: {
+            degree: string;
+            /** Format: int64 */
+            halfSteps: number;
+            note: string;
+        };
+        Blend: {
+            /** @description chord tones that the palette lacks */
+            added: components["schemas"]["AddedTarget"][];
+            bends: components["schemas"]["Bend"][];
+            /**
+             * @description which of two joined boxes is proposed over this chord
+             * @enum {string}
+             */
+            box?: "minor" | "major";
+            notes: components["schemas"]["PaletteNote"][];
+            places: components["schemas"]["PalettePlace"][];
+            /** @description from the flat third to the third, from one joined box into the other */
+            slides: components["schemas"]["Slide"][];
+            /** @description why that box */
+            why?: string;
+        };
+        "Blend-lineRequest": {
+            /** Format: double */
+            amount: number;
+            /** @description every note stays on its fret, and only how far it is bent changes */
+            bends?: boolean;
+            line: components["schemas"]["LineBody"];
+        };
+        BoxTurn: {
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            bar: number;
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            beat: number;
+            /** @enum {string} */
+            box: "minor" | "major";
+        };
+        Brought: {
+            chart?: components["schemas"]["ChartBody"];
+            /** @description what the file is */
+            kind: string;
+            licks?: components["schemas"]["LickBody"][];
+            line?: components["schemas"]["LineBody"];
+            /** @description in which order its written bars are played, where it is not as they stand */
+            order?: string;
+            /** @description what could be read of it */
+            parts: components["schemas"]["Part"][];
+            /** @description what was guessed, moved or left out, and where */
+            said: string[];
+            /** @description the line, or the licks, as they are written */
+            score?: components["schemas"]["Score"];
+            /** @description the chart as it is played */
+            sheet?: components["schemas"]["Sheet"];
+        };
+        Call: {
+            answer?: string;
+            chord: string;
+            /** @description that is asked for: to start from, to name, or to bend to */
+            degree: string;
+            device?: string;
+            down: boolean;
+            /**
+             * Format: double
+             * @description milliseconds from tone to tone, where a pace is asked for
+             */
+            gap?: number;
+            /**
+             * Format: double
+             * @description how many more or less it may be
+             */
+            give?: number;
+            /** @description the place that is asked about */
+            given?: components["schemas"]["Spot"];
+            key: string;
+            /** @enum {string} */
+            kind: "tones" | "place" | "exercise" | "bend";
+            /** @description to be named or found, in order */
+            notes: components["schemas"]["CallNote"][];
+            numeral: string;
+            /** @description what may be answered: degrees, or half steps */
+            options: string[];
+            says: string;
+            /** @description for the ear */
+            spoken: string;
+            /** @description the lowest first; all where none is said */
+            strings: number[];
+            window: components["schemas"]["Frets"];
+        };
+        CallLog: {
+            /**
+             * Format: date-time
+             * @description when it was; now where it is not said
+             */
+            at?: string;
+            /** Format: int64 */
+            chart: number;
+            chord: string;
+            /** @description that was asked for: to start from, to name, or to bend to */
+            degree: string;
+            device?: string;
+            down?: boolean;
+            given?: components["schemas"]["Spot"];
+            /**
+             * @description skipped was let go on purpose, and tells nothing of how well it is known
+             * @enum {string}
+             */
+            how: "right" | "uneven" | "late" | "shown" | "passed" | "skipped";
+            key: string;
+            kind: string;
+            /**
+             * Format: int64
+             * @description whose it is; of whose turn it is where it is not said
+             */
+            player?: number;
+            /** @description of the page: what comes twice under one reference is noted once */
+            ref?: string;
+            says: string;
+            /**
+             * Format: double
+             * @description milliseconds
+             */
+            took?: number;
+            window: components["schemas"]["Frets"];
+        };
+        CallNote: {
+            degree: string;
+            /** Format: int64 */
+            midi: number;
+            note: string;
+            /** @description where it may be found */
+            places: components["schemas"]["Spot"][];
+        };
+        CallWish: {
+            /** @description bends of three half steps too */
+            advanced?: boolean;
+            /**
+             * Format: int64
+             * @description whose chords and key are asked for
+             */
+            chart: number;
+            /** @description symbols of the chart that alone are asked for */
+            chords?: string[];
+            /**
+             * Format: int64
+             * @description 12 where it is not said
+             */
+            count?: number;
+            /** @description what leads into the first tone; nothing where none is said */
+            devices?: string[];
+            /** @description degrees to land on */
+            ends?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
+            /** @description own, the chart's; all twelve in turn; or one, such as Eb */
+            keys?: string;
+            kinds?: ("tones" | "place" | "exercise" | "bend")[];
+            /**
+             * @description one direction
+             * @enum {string}
+             */
+            only?: "up" | "down";
+            /** @description of the tones; in a row where none is said */
+            orders?: string[];
+            /** @description how close the tones follow each other when they are played */
+            paces?: string[];
+            /**
+             * Format: int64
+             * @description the same seed asks the same
+             */
+            seed?: number;
+            /** @description degrees to start from */
+            starts?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
+            /** @description sets, such as 5,2 or 1-3 */
+            strings?: string[];
+            /**
+             * Format: int64
+             * @description of the pace; the chart's where it is not said
+             */
+            tempo?: number;
+            /** @description positions; the key's own where none is said */
+            windows?: components["schemas"]["Frets"][];
+        };
+        Catalogue: {
+            /** @description what leads into each tone of a drill */
+            approaches: components["schemas"]["CatalogueChoice"][];
+            /** @description how the band grows over the choruses */
+            arcs: components["schemas"]["CatalogueChoice"][];
+            /** @description how the bass can play */
+            basses: components["schemas"]["CatalogueChoice"][];
+            /** @description what leads into a call's first tone */
+            callDevices: components["schemas"]["CatalogueChoice"][];
+            /** @description of a call's tones */
+            callOrders: components["schemas"]["CatalogueChoice"][];
+            /** @description how close a call's tones follow each other */
+            callPaces: components["schemas"]["CatalogueChoice"][];
+            /** @description kinds of calls */
+            calls: components["schemas"]["CatalogueOption"][];
+            /** @description what the metronome can mark */
+            clicks: components["schemas"]["CatalogueChoice"][];
+            /** @description how a line can go through its last two bars */
+            closings: components["schemas"]["CatalogueOption"][];
+            /** @description who can play the chords */
+            compers: components["schemas"]["CatalogueChoice"][];
+            /** @description how one lick is led to from another */
+            connectors: components["schemas"]["CatalogueOption"][];
+            contours: components["schemas"]["CatalogueOption"][];
+            drills: components["schemas"]["CatalogueOption"][];
+            feels: components["schemas"]["CatalogueFeel"][];
+            forms: components["schemas"]["CatalogueForm"][];
+            /** @description ways to practise over the band */
+            modes: components["schemas"]["CatalogueMode"][];
+            /** @description notes to a beat */
+            paces: components["schemas"]["CataloguePace"][];
+            palettes: components["schemas"]["CataloguePalette"][];
+            phrasings: components["schemas"]["CatalogueOption"][];
+            /** @description ways of the picking hand */
+            pickings: components["schemas"]["CatalogueOption"][];
+            /** @description in which pitch players read */
+            readings: components["schemas"]["CatalogueOption"][];
+            /** @description rules of what may rest over a chord, from strict to wide */
+            rests: components["schemas"]["CatalogueChoice"][];
+            /** @description vocabularies of written lines */
+            rhythms: components["schemas"]["CatalogueOption"][];
+            /** @description that a palette of one's own is made of */
+            steps: string[];
+            /** @description ways of playing that a line has more or less of, 0 to 10 */
+            tastes: components["schemas"]["CatalogueOption"][];
+            threads: components["schemas"]["CatalogueChoice"][];
+            tonics: string[];
+            tunings: components["schemas"]["CatalogueTuning"][];
+            turnarounds: components["schemas"]["CatalogueTurnaround"][];
+            /** @description to play a note */
+            ways: components["schemas"]["CatalogueWay"][];
+            /** @description styles of written lines */
+            words: components["schemas"]["CatalogueWord"][];
+        };
+        CatalogueChoice: {
+            id: string;
+            name: string;
+        };
+        CatalogueFeel: {
+            /** @description how its bass plays, of the basses */
+            bass: string;
+            id: string;
+            name: string;
+            /**
+             * Format: double
+             * @description where the second eighth falls in its beat
+             */
+            swing: number;
+            /** @description the swing at 30 beats a minute, at 40 and so on: it follows the tempo */
+            swings: number[];
+            /** Format: int64 */
+            tempo: number;
+        };
+        CatalogueForm: {
+            about: string;
+            id: string;
+            minor: boolean;
+            name: string;
+            /** @description in numerals */
+            text: string;
+        };
+        CatalogueMode: {
+            about: string;
+            /** @description the band leaves the chords out in every other chorus */
+            dropChords: boolean;
+            id: string;
+            name: string;
+            /** @description what each pass asks for; the last stays */
+            stages: string[];
+            /**
+             * @description it is made of one that is kept
+             * @enum {string}
+             */
+            with?: "lick" | "line";
+            /** @description what is to be played is written down */
+            writes: boolean;
+        };
+        CatalogueOption: {
+            about: string;
+            id: string;
+            name: string;
+        };
+        CataloguePace: {
+            id: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description ticks from note to note
+             */
+            step: number;
+        };
+        CataloguePalette: {
+            id: string;
+            name: string;
+            /** @description from its root; none where they depend on the chord */
+            steps: string[];
+        };
+        CatalogueTuning: {
+            /** Format: int64 */
+            frets: number;
+            id: string;
+            name: string;
+            open: string;
+            /** Format: double */
+            scale: number;
+        };
+        CatalogueTurnaround: {
+            ending: boolean;
+            id: string;
+            minor: boolean;
+            name: string;
+            /** @description in numerals */
+            text: string;
+        };
+        CatalogueValue: {
+            /** @description what the field is then */
+            is: unknown;
+            name?: string;
+        };
+        CatalogueWay: {
+            /** @description the plain level of a line is without it */
+            adorns?: boolean;
+            /** @description of the note, that it sets */
+            field: string;
+            /** @description that enters it */
+            key: string;
+            name: string;
+            /** @description the field it is a part of */
+            on?: string;
+            /** @description what the key goes through */
+            values: components["schemas"]["CatalogueValue"][];
+        };
+        CatalogueWord: {
+            about: string;
+            chordTones?: boolean;
+            /** Format: int64 */
+            density: number;
+            id: string;
+            name: string;
+            phrasing: string;
+            /** @description of each taste, 0 to 10 */
+            spice: {
+                [key: string]: number;
+            };
+        };
+        Chain: {
+            /**
+             * Format: int64
+             * @description of all voices together
+             */
+            halfSteps: number;
+            links: components["schemas"]["ChainLink"][];
+            /**
+             * Format: double
+             * @description travel of the hand
+             */
+            mm: number;
+        };
+        ChainLink: {
+            chord: string;
+            tones: components["schemas"]["ChainTone"][];
+        };
+        ChainTone: {
+            degree: string;
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            midi: number;
+            /**
+             * Format: int64
+             * @description half steps from this voice's tone before; 0 is held, or the first
+             */
+            move: number;
+            note: string;
+            /** Format: int64 */
+            string: number;
+        };
+        Change: {
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            beat: number;
+            /**
+             * Format: int64
+             * @description index in the list of chords
+             */
+            chord: number;
+            /**
+             * Format: int64
+             * @description in beats
+             */
+            length: number;
+            numeral: string;
+            /** @description where the soloist imagines this chord: what rubs against the band's */
+            rubs?: components["schemas"]["Rub"][];
+        };
+        Chart: {
+            /** Format: int64 */
+            bars: number;
+            /**
+             * Format: int64
+             * @description in a bar, 2 to 12
+             */
+            beats: number;
+            feel: string;
+            feelName: string;
+            /** Format: int64 */
+            id: number;
+            key: string;
+            /** @description the beats of each bar as it is played, where they differ */
+            lengths?: number[];
+            plan: components["schemas"]["Plan"];
+            /** @description the player's own, for the band or for practice */
+            remarks?: string;
+            /**
+             * Format: int64
+             * @description where the second eighth falls in its beat, in percent, 50 to 75; 0 follows the tempo
+             */
+            swing?: number;
+            /** @description words to find it by, with commas between */
+            tags?: string;
+            /**
+             * Format: int64
+             * @description beats a minute, 30 to 300
+             */
+            tempo: number;
+            /** @description | C7 | F7 | C7 | % | */
+            text: string;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /** @description its ETag, without the quotes */
+            version: string;
+        };
+        ChartBody: {
+            /**
+             * Format: int64
+             * @description in a bar, 2 to 12
+             */
+            beats: number;
+            feel: string;
+            key: string;
+            /** @description the player's own, for the band or for practice */
+            remarks?: string;
+            /**
+             * Format: int64
+             * @description where the second eighth falls in its beat, in percent, 50 to 75; 0 follows the tempo
+             */
+            swing?: number;
+            /** @description words to find it by, with commas between */
+            tags?: string;
+            /**
+             * Format: int64
+             * @description beats a minute, 30 to 300
+             */
+            tempo: number;
+            /** @description | C7 | F7 | C7 | % | */
+            text: string;
+            title: string;
+        };
+        ChartRow: {
+            /** Format: int64 */
+            bars: number;
+            /** Format: int64 */
+            beats: number;
+            /** @description the different ones, in the order they come; 24 at most */
+            chords: string;
+            feel: string;
+            feelName: string;
+            /** Format: int64 */
+            id: number;
+            key: string;
+            /** @description the beats of each bar as it is played, where they differ */
+            lengths?: number[];
+            /** @description why it cannot be opened */
+            problem?: string;
+            /** Format: int64 */
+            swing?: number;
+            tags?: string;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            version: string;
+        };
+        Chord: {
+            /** @description where it is not the root */
+            bass?: string;
+            /** @description N.C., silence */
+            none?: boolean;
+            root: string;
+            /** @description in plain letters; reads back to the same chord */
+            symbol: string;
+            tones: components["schemas"]["Tone"][];
+        };
+        ChordTones: {
+            notes: components["schemas"]["Note"][];
+            symbol: string;
+        };
+        Crossing: {
+            /** @description tones of the next chord between two of this one */
+            enclosed: components["schemas"]["Enclosure"][];
+            /**
+             * Format: int64
+             * @description index of the chord
+             */
+            from: number;
+            /** @description what moves where, ranked */
+            steps: components["schemas"]["Step"][];
+            /** Format: int64 */
+            to: number;
+        };
+        Division: {
+            strings: components["schemas"]["DivisionString"][];
+            ways: components["schemas"]["DivisionWay"][];
+        };
+        DivisionRegion: {
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
+            name: string;
+            /** @description of a shape with so many notes on a string */
+            places?: components["schemas"]["Spot"][];
+            /** @description such as 3,2,1; all where none is said */
+            strings?: string;
+            /** @description other places of the same pitches in its frets */
+            unisons?: components["schemas"]["Spot"][];
+        };
+        DivisionString: {
+            name: string;
+            says: string;
+            /** @description such as 5,2; empty for all */
+            strings: string;
+        };
+        DivisionWay: {
+            id: string;
+            name: string;
+            /** @description low to high */
+            regions: components["schemas"]["DivisionRegion"][];
+            says: string;
+        };
+        Does: {
+            class: string;
+            degree: string;
+            fault: boolean;
+            role: string;
+            says: string;
+            strong: boolean;
+        };
+        "Drill-lineRequest": {
+            line: components["schemas"]["LineBody"];
+            task: components["schemas"]["DrillBody"];
+        };
+        DrillBody: {
+            /** @description what leads into each tone; the tone comes on the beat */
+            approach?: string;
+            /** @description steps of the scale from 1, for the cell that is carried through it */
+            cell?: number[];
+            /** @description the second half of each chord goes at twice the pace */
+            double?: boolean;
+            down?: boolean;
+            drill: string;
+            /** @description a degree to start from */
+            from?: string;
+            /**
+             * Format: int64
+             * @description with lowString: what older exercises are on; the region tells it
+             */
+            highString?: number;
+            /** Format: int64 */
+            lowString?: number;
+            /**
+             * Format: int64
+             * @description sixteenths after each chord begins
+             */
+            offset?: number;
+            /**
+             * Format: int64
+             * @description 1 to 24, of four tones
+             */
+            order?: number;
+            pace: string;
+            /** @description of the region those that it is on, also apart */
+            strings?: number[];
+            /**
+             * Format: int64
+             * @description the beat of its last bar after which each chord rests
+             */
+            until?: number;
+        };
+        Enclosure: {
+            above: components["schemas"]["ToneName"];
+            below: components["schemas"]["ToneName"];
+            to: components["schemas"]["ToneName"];
+        };
+        ErrorDetail: {
+            /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
+            location?: string;
+            /** @description Error message text */
+            message?: string;
+            /** @description The value at the given location */
+            value?: unknown;
+        };
+        ErrorModel: {
+            /**
+             * @description A human-readable explanation specific to this occurrence of the problem.
+             * @example Property foo is required but is missing.
+             */
+            detail?: string;
+            /** @description Optional list of individual error details */
+            errors?: components["schemas"]["ErrorDetail"][];
+            /**
+             * Format: uri
+             * @description A URI reference that identifies the specific occurrence of the problem.
+             * @example https://example.com/error-log/abc123
+             */
+            instance?: string;
+            /**
+             * Format: int64
+             * @description HTTP status code
+             * @example 400
+             */
+            status?: number;
+            /**
+             * @description A short, human-readable summary of the problem type. This value should not change between occurrences of the error.
+             * @example Bad Request
+             */
+            title?: string;
+            /**
+             * Format: uri
+             * @description A URI reference to human-readable documentation for the error.
+             * @default about:blank
+             * @example https://example.com/errors/example
+             */
+            type: string;
+        };
+        "Fit-lineRequest": {
+            /**
+             * Format: int64
+             * @description tick of the change
+             */
+            at: number;
+            line: components["schemas"]["LineBody"];
+        };
+        Fix: {
+            /** Format: double */
+            cost: number;
+            /** @description notes that go, by their numbers */
+            gone: number[];
+            /** @description notes that come, or take the place of those of their numbers */
+            put: components["schemas"]["LineNote"][];
+            /** @description one edit or two */
+            says: string[];
+        };
+        Fixes: {
+            /** @description the smallest first */
+            fixes: components["schemas"]["Fix"][];
+            /** @description why there is none */
+            why: string;
+        };
+        FormSpan: {
+            /**
+             * Format: int64
+             * @description where it begins, from 0
+             */
+            bar: number;
+            chords: string[];
+            /** @description the last two bars, ii7–V7–I */
+            name: string;
+        };
+        Found: {
+            /** Format: int64 */
+            beats?: number;
+            feel?: string;
+            key?: string;
+            /** Format: int64 */
+            swing?: number;
+            /** Format: int64 */
+            tempo?: number;
+            title?: string;
+        };
+        FreeLanding: {
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            at: number;
+            chord: string;
+            /** @description landed, on what the pass asks for */
+            counts: boolean;
+            degree?: string;
+            says: string;
+            when: string;
+            /** @description the same, or that it was another tone than is asked for */
+            word: string;
+        };
+        FreeTake: {
+            /** @description what the pass asked for */
+            asked: string;
+            good: string;
+            /**
+             * Format: int64
+             * @description changes that count
+             */
+            landed: number;
+            landings: components["schemas"]["FreeLanding"][];
+            /** @description what was played, written down */
+            line: components["schemas"]["LineBody"];
+            /**
+             * Format: int64
+             * @description notes that the pass does not allow
+             */
+            outside: number;
+            /** @description what could not be written down */
+            said: string[];
+            try: string;
+        };
+        Frets: {
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
+        };
+        Grip: {
+            /**
+             * Format: int64
+             * @description the fret that a finger lies flat over
+             */
+            barre?: number;
+            /** @description strings that do not sound */
+            muted: number[];
+            /** @description the lowest string first; none where no hand holds what tells the chord */
+            notes: components["schemas"]["Note"][];
+            /** @description the movable open shape that it takes here */
+            shape?: string;
+        };
+        Guess: {
+            key: string;
+            why: string;
+        };
+        HeardNote: {
+            /**
+             * Format: double
+             * @description ticks from the first bar, as the band counts them
+             */
+            at: number;
+            /** Format: double */
+            length?: number;
+            /**
+             * Format: double
+             * @description MIDI number with its cents, where it came to rest: 60.25
+             */
+            pitch: number;
+            /**
+             * Format: double
+             * @description half steps that it sways either way, of a vibrato
+             */
+            sway?: number;
+        };
+        Imagined: {
+            /** Format: int64 */
+            bar: number;
+            text: string;
+        };
+        InPosition: {
+            /** @description for each chord: runs of one number, here or in another position, have the same fingering */
+            alike: number[];
+            /** @description for each of the changes, for each of its steps: where it lies, nearest first */
+            crossings: components["schemas"]["MovePlace"][][][];
+            /** @description for each chord */
+            runs: components["schemas"]["Run"][];
+            /** @description the movable open shape that each chord takes; empty where it means nothing */
+            shapes: string[];
+            thread: components["schemas"]["Thread"];
+        };
+        Instrument: {
+            /** Format: int64 */
+            capo: number;
+            /**
+             * Format: int64
+             * @description the highest fret
+             */
+            last: number;
+            left: boolean;
+            /** @description numbers of the open strings, string 1 first, capo counted */
+            midi: number[];
+            /** @description names of the open strings, string 1 first, capo counted */
+            open: string[];
+            tuning: string;
+        };
+        "Judge-lineRequest": {
+            heard: components["schemas"]["HeardNote"][];
+            line: components["schemas"]["LineBody"];
+            /**
+             * Format: double
+             * @description of the band; 0 is the feel's own
+             */
+            swing?: number;
+            /**
+             * Format: int64
+             * @description that it was played at; 0 is the line's own
+             */
+            tempo?: number;
+        };
+        "Judge-practiceRequest": {
+            heard: components["schemas"]["HeardNote"][];
+            mode: string;
+            /** @description the chords, with what is to be played where the mode writes it */
+            over: components["schemas"]["LineBody"];
+            /** Format: int64 */
+            pass?: number;
+            /** Format: double */
+            swing?: number;
+            /** Format: int64 */
+            tempo?: number;
+        };
+        "Keep-lickRequest": {
+            /**
+             * Format: int64
+             * @description the number of the first note
+             */
+            first: number;
+            /**
+             * Format: int64
+             * @description of the last
+             */
+            last: number;
+            line: components["schemas"]["LineBody"];
+            ofKey?: boolean;
+        };
+        KeptTake: {
+            /**
+             * Format: int64
+             * @description of its line
+             */
+            bars: number;
+            /** Format: int64 */
+            changes: number;
+            /** Format: date-time */
+            created: string;
+            good: string;
+            heard: components["schemas"]["HeardNote"][];
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            landed: number;
+            /** @description the beats of each bar, where they differ */
+            lengths?: number[];
+            /** @description what was played, written down */
+            line: components["schemas"]["LineBody"];
+            /** @description how it was practised; empty where a line was played */
+            mode?: string;
+            /** Format: int64 */
+            stage?: number;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            try: string;
+            version: string;
+        };
+        Lack: {
+            degree: string;
+            nearest: components["schemas"]["Spot"];
+            note: string;
+        };
+        Landing: {
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            at: number;
+            /** Format: int64 */
+            bar: number;
+            /** Format: int64 */
+            beat: number;
+            chord: string;
+            degree?: string;
+            /** @description the change is met, in one way or another */
+            landed: boolean;
+            /**
+             * Format: int64
+             * @description the number of the note; none in silence
+             */
+            note?: number;
+            says: string;
+            /** @enum {string} */
+            when: "on time" | "pushed" | "resolved" | "leaned on" | "held over" | "late" | "wrong note" | "silent";
+        };
+        Laying: {
+            /** @description what moves and what changes its octave */
+            says: string;
+            study: components["schemas"]["Study"];
+        };
+        "Lead-lineRequest": {
+            line: components["schemas"]["LineBody"];
+            /**
+             * Format: int64
+             * @description its number
+             */
+            note: number;
+        };
+        LeadNote: {
+            /** Format: double */
+            beats: number;
+            /**
+             * Format: int64
+             * @description 0 rests
+             */
+            midi?: number;
+            /** @description what sounds together with it */
+            with?: number[];
+        };
+        Leaf: {
+            /** Format: int64 */
+            beats: number;
+            /** @description its name */
+            feel: string;
+            /** @description as it is written */
+            key: string;
+            remarks?: string;
+            sheet: components["schemas"]["Sheet"];
+            /** @description the key that sounds */
+            sounds: string;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+        };
+        Led: {
+            above: components["schemas"]["LedTone"];
+            below: components["schemas"]["LedTone"];
+        };
+        LedTone: {
+            degree: string;
+            /** Format: int64 */
+            fret: number;
+            note: string;
+            /** Format: int64 */
+            string: number;
+        };
+        Lesson: {
+            aims: components["schemas"]["LessonAim"][];
+            charts: components["schemas"]["LessonThing"][];
+            /** @description the lines that they became */
+            exercises: components["schemas"]["LessonThing"][];
+            from: string;
+            /** @description it came as a file; else it was made here */
+            given: boolean;
+            /** Format: int64 */
+            id: number;
+            licks: components["schemas"]["LessonThing"][];
+            lines: components["schemas"]["LessonThing"][];
+            /** Format: date-time */
+            made: string;
+            /** @description that came back, the newest first */
+            results: components["schemas"]["LessonResults"][];
+            /** @description what was left out when it was opened, and why */
+            said: string[];
+            /**
+             * Format: date-time
+             * @description that it is here
+             */
+            since: string;
+            title: string;
+            words: string;
+        };
+        LessonAim: {
+            /**
+             * Format: double
+             * @description of 1; of minutes, how many
+             */
+            best: number;
+            /**
+             * Format: int64
+             * @description of changes: which of the charts, from 1
+             */
+            chart?: number;
+            /**
+             * @description of calls: to start from
+             * @enum {string}
+             */
+            degree?: "root" | "third" | "fifth" | "seventh";
+            /**
+             * Format: int64
+             * @description of an exercise: which of the exercises, from 1
+             */
+            exercise?: number;
+            /** @description of calls */
+            key?: string;
+            /** @enum {string} */
+            kind: "changes" | "line" | "exercise" | "calls" | "minutes";
+            /**
+             * Format: date-time
+             * @description of the tries
+             */
+            last?: string;
+            /**
+             * Format: int64
+             * @description of a line: which of the lines, from 1
+             */
+            line?: number;
+            /** @description of changes: how they are practised */
+            mode?: string;
+            /**
+             * Format: int64
+             * @description of the changes or notes; 100 where it is not said
+             */
+            percent?: number;
+            reached: boolean;
+            /**
+             * Format: int64
+             * @description the longest run in a row that reached it
+             */
+            row: number;
+            /** @description the aim in a sentence */
+            says: string;
+            /**
+             * Format: int64
+             * @description beats a minute at least
+             */
+            tempo?: number;
+            /**
+             * Format: int64
+             * @description the chart or line it is about, by its number here
+             */
+            thing?: number;
+            /**
+             * Format: int64
+             * @description in a row; of minutes: how many
+             */
+            times?: number;
+            /** Format: int64 */
+            tries: number;
+            words?: string;
+        };
+        LessonBody: {
+            aims?: components["schemas"]["AimBody"][];
+            /** @description by number */
+            charts?: number[];
+            exercises?: components["schemas"]["AssignedExercise"][];
+            licks?: number[];
+            lines?: number[];
+            title: string;
+            words?: string;
+        };
+        LessonResults: {
+            aims: components["schemas"]["ResultAim"][];
+            /** @description the ref of the assignment */
+            assignment: string;
+            /** Format: date-time */
+            began: string;
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            kind: "undaris results";
+            /**
+             * Format: double
+             * @description played since it began, of whatever was asked
+             */
+            minutes: number;
+            /** @description what was played of it, the newest first */
+            played: components["schemas"]["ResultRow"][];
+            pupil: string;
+            /** @description of these results */
+            ref: string;
+            /** Format: date-time */
+            returned: string;
+            /** @description that were kept of it, the newest first */
+            takes: components["schemas"]["ResultTake"][];
+            title: string;
+            /** Format: int64 */
+            version: number;
+            words?: string;
+        };
+        LessonRow: {
+            /** Format: int64 */
+            aims: number;
+            from: string;
+            given: boolean;
+            /** Format: int64 */
+            id: number;
+            /** @description why it cannot be opened */
+            problem?: string;
+            /** Format: int64 */
+            reached: number;
+            /**
+             * Format: int64
+             * @description that came back
+             */
+            results: number;
+            /** Format: date-time */
+            since: string;
+            title: string;
+        };
+        LessonThing: {
+            /** @description it was left out, or deleted since */
+            gone: boolean;
+            /** Format: int64 */
+            id: number;
+            title: string;
+        };
+        Lick: {
+            /**
+             * Format: double
+             * @description from its first beat to its end
+             */
+            beats: number;
+            /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
+            chord: string;
+            /** Format: int64 */
+            id: number;
+            /** @description the degree it ends on */
+            landsOn: string;
+            /** @description on the player's neck, in the key of the chart opened last */
+            line?: components["schemas"]["LineBody"];
+            notes: components["schemas"]["LickNote"][];
+            /** @description its degrees are counted from the key, whatever chord sounds */
+            ofKey: boolean;
+            /** @description why it cannot be shown on this neck */
+            problem?: string;
+            score?: components["schemas"]["Score"];
+            tags: string[];
+            /** @description as read-lick reads it; none where its rhythm cannot be written so */
+            text?: string;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /** @description its ETag, without the quotes */
+            version: string;
+        };
+        "Lick-lineRequest": {
+            /**
+             * Format: int64
+             * @description from 1; with no bars 0 sends it through the changes
+             */
+            bar?: number;
+            /** @description from 1, several */
+            bars?: number[];
+            /** @description degrees follow the kind of chord */
+            follow?: boolean;
+            /** @description how each is led into, of the catalogue's connectors; not at all by none */
+            join?: string;
+            /** @description each version ends on the next change */
+            land?: boolean;
+            /** Format: int64 */
+            lick: number;
+            line: components["schemas"]["LineBody"];
+            /** @description which tones to land on, most wanted first */
+            targets?: string;
+        };
+        LickBody: {
+            /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
+            chord: string;
+            notes: components["schemas"]["LickNote"][];
+            /** @description its degrees are counted from the key, whatever chord sounds */
+            ofKey: boolean;
+            tags: string[];
+            title: string;
+        };
+        LickNote: {
+            accent?: boolean;
+            /** @description struck while the string is still bent from the note before */
+            again?: boolean;
+            /**
+             * Format: int64
+             * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
+             */
+            bend?: number;
+            /** @description muted, without pitch */
+            dead?: boolean;
+            /** @description above the root of the chord, or of the key */
+            degree: string;
+            /**
+             * Format: int64
+             * @description hammered double: half steps up and back at its beginning
+             */
+            double?: number;
+            /**
+             * @description how it is reached from the note before
+             * @enum {string}
+             */
+            join?: "slide" | "hammer-on" | "pull-off";
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            length: number;
+            /**
+             * Format: int64
+             * @description octaves above the lick's own root
+             */
+            octave: number;
+            /** @description damped by the picking hand */
+            palmMute?: boolean;
+            /** @description bent before it is struck */
+            preBend?: boolean;
+            /**
+             * Format: int64
+             * @description muted strings struck on the way to it
+             */
+            rake?: number;
+            /** @description the bend is let down again */
+            release?: boolean;
+            /**
+             * Format: int64
+             * @description how much of the bend stays when it is let down, in quarter tones
+             */
+            releaseTo?: number;
+            /**
+             * Format: int64
+             * @description slid into from so many frets below, or above when negative
+             */
+            scoop?: number;
+            /**
+             * Format: int64
+             * @description slid on by so many frets and back, under one stroke
+             */
+            slideBack?: number;
+            /**
+             * Format: int64
+             * @description left by a slide to nowhere, of so many frets
+             */
+            slideOut?: number;
+            staccato?: boolean;
+            /**
+             * Format: int64
+             * @description ticks from the lick's first beat, 960 to the quarter; negative in a pickup
+             */
+            start: number;
+            /**
+             * Format: int64
+             * @description where it would rather lie; 0 is no wish
+             */
+            string?: number;
+            /**
+             * @description of the picking hand
+             * @enum {string}
+             */
+            stroke?: "down" | "up" | "finger" | "thumb";
+            /**
+             * Format: int64
+             * @description half steps up to the other note
+             */
+            trill?: number;
+            /**
+             * Format: int64
+             * @description half steps up to the upper neighbour and down to the lower, at its end
+             */
+            turn?: number;
+            vibrato?: boolean;
+            /**
+             * Format: int64
+             * @description of the vibrato, in sways a second; 0 is usual
+             */
+            vibratoSpeed?: number;
+            /**
+             * Format: int64
+             * @description of the vibrato, in cents either way; 0 is usual
+             */
+            vibratoWidth?: number;
+        };
+        LickRow: {
+            /** Format: double */
+            beats: number;
+            /** @description where in its bar: 1, and of 2, pickup on 4 */
+            begins: string;
+            chord: string;
+            /** @description what that comes from */
+            hard: string;
+            /** Format: int64 */
+            id: number;
+            landsOn: string;
+            /**
+             * Format: double
+             * @description how hard it is, 1 to 10; 0 where it cannot be played on a guitar
+             */
+            level: number;
+            ofKey: boolean;
+            /** @description why it cannot be opened */
+            problem?: string;
+            tags: string[];
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            version: string;
+        };
+        Line: {
+            /** Format: int64 */
+            bars: number;
+            /**
+             * Format: int64
+             * @description in a bar, 2 to 12
+             */
+            beats: number;
+            /** Format: int64 */
+            capo?: number;
+            /** @description the exercise that it is: it gets no advice */
+            exercise?: string;
+            feel: string;
+            /** Format: int64 */
+            frets?: number;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            id: number;
+            key: string;
+            /** @description bars that are not to be written anew, from 1 */
+            locked?: number[];
+            /**
+             * Format: int64
+             * @description first fret of the window it is written in
+             */
+            low: number;
+            notes: components["schemas"]["LineNote"][];
+            /** @description what its notes are drawn from */
+            palette?: string;
+            /** @description it is written on, such as 5,2; all where it is not said */
+            strings?: string;
+            /**
+             * Format: int64
+             * @description beats a minute, 30 to 300
+             */
+            tempo: number;
+            /** @description the chords: | C7 | F7 | */
+            text: string;
+            title: string;
+            /** @description of the instrument it is written for; the player's where it is not said */
+            tuning?: string;
+            /** Format: date-time */
+            updated: string;
+            /** @description its ETag, without the quotes */
+            version: string;
+        };
+        LineBody: {
+            /**
+             * Format: int64
+             * @description in a bar, 2 to 12
+             */
+            beats: number;
+            /** Format: int64 */
+            capo?: number;
+            /** @description the exercise that it is: it gets no advice */
+            exercise?: string;
+            feel: string;
+            /** Format: int64 */
+            frets?: number;
+            /** Format: int64 */
+            high: number;
+            key: string;
+            /** @description bars that are not to be written anew, from 1 */
+            locked?: number[];
+            /**
+             * Format: int64
+             * @description first fret of the window it is written in
+             */
+            low: number;
+            notes: components["schemas"]["LineNote"][];
+            /** @description what its notes are drawn from */
+            palette?: string;
+            /** @description it is written on, such as 5,2; all where it is not said */
+            strings?: string;
+            /**
+             * Format: int64
+             * @description beats a minute, 30 to 300
+             */
+            tempo: number;
+            /** @description the chords: | C7 | F7 | */
+            text: string;
+            title: string;
+            /** @description of the instrument it is written for; the player's where it is not said */
+            tuning?: string;
+        };
+        LineHead: {
+            /**
+             * Format: int64
+             * @description in a bar, 2 to 12
+             */
+            beats: number;
+            /** Format: int64 */
+            capo?: number;
+            /** @description the exercise that it is: it gets no advice */
+            exercise?: string;
+            feel: string;
+            /** Format: int64 */
+            frets?: number;
+            /** Format: int64 */
+            high: number;
+            key: string;
+            /** @description bars that are not to be written anew, from 1 */
+            locked?: number[];
+            /**
+             * Format: int64
+             * @description first fret of the window it is written in
+             */
+            low: number;
+            /** @description what its notes are drawn from */
+            palette?: string;
+            /** @description it is written on, such as 5,2; all where it is not said */
+            strings?: string;
+            /**
+             * Format: int64
+             * @description beats a minute, 30 to 300
+             */
+            tempo: number;
+            /** @description the chords: | C7 | F7 | */
+            text: string;
+            title: string;
+            /** @description of the instrument it is written for; the player's where it is not said */
+            tuning?: string;
+        };
+        LineNote: {
+            accent?: boolean;
+            /** @description struck while the string is still bent from the note before */
+            again?: boolean;
+            /**
+             * Format: int64
+             * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
+             */
+            bend?: number;
+            /** @description the bend was rounded to quarter tones */
+            bendGuessed?: boolean;
+            /** @description muted, without pitch */
+            dead?: boolean;
+            /**
+             * Format: int64
+             * @description hammered double: half steps up and back at its beginning
+             */
+            double?: number;
+            /** Format: int64 */
+            finger?: number;
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: int64
+             * @description the page's own number of the note; it comes back with it
+             */
+            id?: number;
+            /**
+             * @description how it is reached from the note before
+             * @enum {string}
+             */
+            join?: "slide" | "hammer-on" | "pull-off";
+            /** @description how it is joined to the one before was read from how it sounds */
+            joinGuessed?: boolean;
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            length: number;
+            /** @description a chord symbol above it, of what it begins */
+            named?: string;
+            /** @description as it sounds where it is fretted, such as Bb3 */
+            note: string;
+            /** @description damped by the picking hand */
+            palmMute?: boolean;
+            /** @description string and fret were found for it */
+            placeGuessed?: boolean;
+            /** @description bent before it is struck */
+            preBend?: boolean;
+            /**
+             * Format: int64
+             * @description muted strings struck on the way to it
+             */
+            rake?: number;
+            /** @description the bend is let down again */
+            release?: boolean;
+            /**
+             * Format: int64
+             * @description how much of the bend stays when it is let down, in quarter tones
+             */
+            releaseTo?: number;
+            /** @description where it begins was moved, or read from the look of the text */
+            rhythmGuessed?: boolean;
+            /**
+             * Format: int64
+             * @description slid into from so many frets below, or above when negative
+             */
+            scoop?: number;
+            /**
+             * Format: int64
+             * @description slid on by so many frets and back, under one stroke
+             */
+            slideBack?: number;
+            /**
+             * Format: int64
+             * @description left by a slide to nowhere, of so many frets
+             */
+            slideOut?: number;
+            staccato?: boolean;
+            /**
+             * Format: int64
+             * @description ticks from the first bar, 960 to the quarter; negative in a pickup
+             */
+            start: number;
+            /**
+             * Format: int64
+             * @description 1 is the highest; 0 has a place found for it
+             */
+            string?: number;
+            /**
+             * @description of the picking hand
+             * @enum {string}
+             */
+            stroke?: "down" | "up" | "finger" | "thumb";
+            /**
+             * Format: int64
+             * @description half steps up to the other note
+             */
+            trill?: number;
+            /**
+             * Format: int64
+             * @description half steps up to the upper neighbour and down to the lower, at its end
+             */
+            turn?: number;
+            vibrato?: boolean;
+            /**
+             * Format: int64
+             * @description of the vibrato, in sways a second; 0 is usual
+             */
+            vibratoSpeed?: number;
+            /**
+             * Format: int64
+             * @description of the vibrato, in cents either way; 0 is usual
+             */
+            vibratoWidth?: number;
+        };
+        LineRow: {
+            /** Format: int64 */
+            bars: number;
+            /** Format: int64 */
+            beats: number;
+            feel: string;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            id: number;
+            key: string;
+            /** Format: int64 */
+            low: number;
+            /**
+             * Format: int64
+             * @description how many
+             */
+            notes: number;
+            /** @description why it cannot be opened */
+            problem?: string;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            version: string;
+        };
+        "Log-keptRequest": {
+            /** Format: int64 */
+            take: number;
+        };
+        LogMaps: {
+            /** @description every key in every position */
+            cells: components["schemas"]["MapCell"][];
+            /** @description the weakest first */
+            changes: components["schemas"]["MapChange"][];
+            ladders: components["schemas"]["MapLadder"][];
+            /**
+             * Format: int64
+             * @description lines of the log that cannot be read
+             */
+            lost: number;
+            /** @description week by week */
+            minutes: components["schemas"]["MapPlayed"][];
+            /** @description strings in positions, by the degree that was asked for */
+            spots: components["schemas"]["MapSpot"][];
+            starts: components["schemas"]["MapStart"][];
+            /** @description takes in which it could be heard, the oldest first */
+            swings: components["schemas"]["MapSwing"][];
+            timing: components["schemas"]["MapTiming"];
+            /** Format: int64 */
+            trials: number;
+            /** @description of the instruments that were played, whatever is looked at */
+            tunings: components["schemas"]["MapTuning"][];
+            weeks: components["schemas"]["MapWeek"][];
+        };
+        LogPage: {
+            /**
+             * Format: int64
+             * @description lines that cannot be read
+             */
+            lost: number;
+            rows: components["schemas"]["LogRow"][];
+            /** Format: int64 */
+            total: number;
+        };
+        LogRow: {
+            /**
+             * Format: int64
+             * @description how many things
+             */
+            asked: number;
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            chart?: number;
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            kind: "call" | "take" | "rung" | "skip";
+            /**
+             * Format: int64
+             * @description that was played
+             */
+            line?: number;
+            /** Format: double */
+            seconds: number;
+            /**
+             * Format: int64
+             * @description that was kept of it
+             */
+            take?: number;
+            /** Format: int64 */
+            tempo?: number;
+            title: string;
+            /**
+             * Format: double
+             * @description how well, of 1
+             */
+            went: number;
+        };
+        Map: {
+            bars: components["schemas"]["Bar"][];
+            /** @description for each chord, the palette over it on the whole neck */
+            blends: components["schemas"]["Blend"][];
+            /** @description for each position */
+            byPosition: components["schemas"]["InPosition"][];
+            /** @description the pairs of chords that follow each other */
+            changes: components["schemas"]["Crossing"][];
+            chart: components["schemas"]["Chart"];
+            chords: components["schemas"]["Chord"][];
+            /**
+             * Format: int64
+             * @description choruses of the thread before it comes round
+             */
+            choruses: number;
+            /** @description some bars are the soloist's own; each has the band's beside it */
+            imagined: boolean;
+            instrument: components["schemas"]["Instrument"];
+            /** @description for each chord, its tones on the whole neck */
+            neck: components["schemas"]["Note"][][];
+            /** @description lowest first; the player's own window last, with number 0 */
+            positions: components["schemas"]["Position"][];
+            /** @description the box on the top three strings */
+            smallBox?: components["schemas"]["Position"];
+            /** @description stretches worth being led through at once */
+            spans: components["schemas"]["FormSpan"][];
+        };
+        MapBehind: {
+            /**
+             * Format: int64
+             * @description from 1; 0 where that is not known
+             */
+            bar?: number;
+            /**
+             * Format: int64
+             * @description a line of the log
+             */
+            id: number;
+        };
+        MapCell: {
+            /** @description lines of the log, the newest first, with the bar that went worst */
+            behind: components["schemas"]["MapBehind"][];
+            /**
+             * Format: int64
+             * @description pitch class of the key
+             */
+            class: number;
+            key: string;
+            /** Format: date-time */
+            last: string;
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            position: number;
+            /**
+             * Format: double
+             * @description how likely it succeeds today, by the model
+             */
+            strength: number;
+            /**
+             * Format: double
+             * @description of 1
+             */
+            success: number;
+            /**
+             * Format: double
+             * @description how well that is known, of 1
+             */
+            sure: number;
+            /** Format: int64 */
+            trials: number;
+        };
+        MapChange: {
+            /** @description lines of the log, the newest first, with the bar that went worst */
+            behind: components["schemas"]["MapBehind"][];
+            from: string;
+            /** Format: date-time */
+            last: string;
+            /**
+             * Format: double
+             * @description part that was met on the root
+             */
+            onRoot: number;
+            /**
+             * Format: double
+             * @description part that was met late or by a wrong note
+             */
+            other: number;
+            /**
+             * Format: double
+             * @description part that was met by silence
+             */
+            silent: number;
+            /**
+             * Format: double
+             * @description of 1
+             */
+            success: number;
+            to: string;
+            /** Format: int64 */
+            trials: number;
+        };
+        MapLadder: {
+            rungs: components["schemas"]["MapRung"][];
+            title: string;
+        };
+        MapPlayed: {
+            /** Format: date-time */
+            begins: string;
+            /** Format: double */
+            minutes: number;
+        };
+        MapRung: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            tempo: number;
+        };
+        MapSpot: {
+            /** @description lines of the log, the newest first, with the bar that went worst */
+            behind: components["schemas"]["MapBehind"][];
+            degree: string;
+            /** Format: date-time */
+            last: string;
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            position: number;
+            /** Format: int64 */
+            string: number;
+            /**
+             * Format: double
+             * @description of 1
+             */
+            success: number;
+            /** Format: int64 */
+            trials: number;
+        };
+        MapStart: {
+            /** @description lines of the log, the newest first, with the bar that went worst */
+            behind: components["schemas"]["MapBehind"][];
+            degree: string;
+            down: boolean;
+            /** Format: date-time */
+            last: string;
+            /** Format: double */
+            strength: number;
+            /**
+             * Format: double
+             * @description of 1
+             */
+            success: number;
+            /** Format: int64 */
+            trials: number;
+        };
+        MapSwing: {
+            /** Format: double */
+            asked: number;
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            entry: number;
+            /** Format: double */
+            played: number;
+        };
+        MapTiming: {
+            /** @description of ten milliseconds each, from −150 on */
+            bins: number[];
+            /**
+             * Format: double
+             * @description milliseconds; positive is late
+             */
+            mean: number;
+            /** Format: double */
+            spread: number;
+            /** Format: int64 */
+            trials: number;
+        };
+        MapTuning: {
+            name: string;
+            tuning: string;
+        };
+        MapWeek: {
+            /** Format: date-time */
+            begins: string;
+            degrees: {
+                [key: string]: number;
+            };
+        };
+        Measure: {
+            /**
+             * Format: int64
+             * @description in the whole bar; a pickup has fewer
+             */
+            beats: number;
+            chords: components["schemas"]["Symbol"][];
+            /**
+             * Format: int64
+             * @description from 1; 0 is a pickup
+             */
+            number: number;
+            /** @description a new line is wished for here */
+            row?: boolean;
+            section?: string;
+            /**
+             * Format: int64
+             * @description ticks from the first bar, 960 to the quarter
+             */
+            start: number;
+            strokes: components["schemas"]["Stroke"][];
+        };
+        Move: {
+            from: components["schemas"]["ToneName"];
+            /** @description between third and seventh */
+            guide?: boolean;
+            /**
+             * Format: int64
+             * @description up is positive
+             */
+            halfSteps: number;
+            /** @enum {string} */
+            kind: "hold" | "half step" | "whole step" | "leap";
+            /** @description shortest way of the hand first */
+            places: components["schemas"]["MovePlace"][];
+            to: components["schemas"]["ToneName"];
+        };
+        "Move-lineRequest": {
+            /** @description of the same mode */
+            key: string;
+            line: components["schemas"]["LineBody"];
+            /** @description the hand moves along the neck and every note keeps its string; else places are found where the hand is */
+            shape?: boolean;
+        };
+        MovePlace: {
+            from: components["schemas"]["Place"];
+            /**
+             * Format: double
+             * @description travel of the hand along the neck
+             */
+            mm: number;
+            to: components["schemas"]["Place"];
+        };
+        Named: {
+            name: string;
+        };
+        Note: {
+            degree: string;
+            /**
+             * Format: int64
+             * @description 1 to 4; absent on an open string and on alternatives
+             */
+            finger?: number;
+            /**
+             * Format: int64
+             * @description 0 is the open string
+             */
+            fret: number;
+            /** Format: int64 */
+            midi: number;
+            note: string;
+            /**
+             * Format: int64
+             * @description 1 is the highest
+             */
+            string: number;
+        };
+        OtherArpeggio: {
+            chord: string;
+            /** Format: int64 */
+            colours: number;
+            /** @description of its root over the chord that sounds */
+            degree: string;
+            /**
+             * Format: int64
+             * @description of the key that it stands on, from 1
+             */
+            keyStep?: number;
+            /**
+             * Format: int64
+             * @description how many want to move on
+             */
+            moves: number;
+            /** @description of the run, from its lowest root to the next */
+            octave: components["schemas"]["Note"][];
+            /** @description with the raised seventh of a minor key */
+            raised?: boolean;
+            /**
+             * Format: int64
+             * @description how many of its tones rest
+             */
+            rests: number;
+            /** @description in the region; its degrees are over the chord that sounds */
+            run: components["schemas"]["Run"];
+            /** @description what it brings and leaves out */
+            says: string;
+            /**
+             * Format: int64
+             * @description of the chord's scale that it stands on, from 1
+             */
+            scaleStep?: number;
+            tones: components["schemas"]["OtherTone"][];
+        };
+        OtherArpeggios: {
+            /** @description those that clash least and bring most first */
+            arpeggios: components["schemas"]["OtherArpeggio"][];
+            /** @description of the scale in the region */
+            places: components["schemas"]["Place"][];
+            /** @description of the chord, from its root */
+            scale: components["schemas"]["ToneName"][];
+        };
+        OtherTone: {
+            /** @enum {string} */
+            class: "chord tone" | "extension" | "blue note" | "tension" | "passing";
+            /** @description over the chord that sounds */
+            degree: string;
+            note: string;
+        };
+        OwnInstrument: {
+            /** Format: int64 */
+            capo: number;
+            /** Format: int64 */
+            frets: number;
+            left: boolean;
+            name: string;
+            /** Format: double */
+            scale: number;
+            tuning: string;
+        };
+        OwnPalette: {
+            /** @description own: and its steps, such as own:1 b3 4 5 6 */
+            id: string;
+            name: string;
+        };
+        PaletteNote: {
+            /**
+             * @description which of two joined boxes it is from
+             * @enum {string}
+             */
+            box?: "minor" | "major" | "both";
+            /** @enum {string} */
+            class: "chord tone" | "extension" | "blue note" | "tension" | "passing";
+            /** @description over the chord */
+            degree: string;
+            /** @description the scale that it makes of the chord, and what in the chart contradicts it */
+            implies?: string;
+            note: string;
+            reason: string;
+            /** @description its degree in the palette */
+            step: string;
+            /** @description chord tones it leads to */
+            wants?: string[];
+        };
+        PalettePlace: {
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: int64
+             * @description of the palette's note
+             */
+            index: number;
+            /** Format: int64 */
+            string: number;
+        };
+        Part: {
+            name: string;
+            /** Format: int64 */
+            notes: number;
+            /** @description it is what was read */
+            read: boolean;
+        };
+        Person: {
+            /** @description whose turn it is */
+            here: boolean;
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
+        Phrase: {
+            /** Format: int64 */
+            end: number;
+            /**
+             * Format: int64
+             * @description the number of its first note
+             */
+            first: number;
+            /** Format: int64 */
+            last: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            start: number;
+        };
+        Pick: {
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
+            /** Format: int64 */
+            string: number;
+        };
+        "Pick-lineRequest": {
+            line: components["schemas"]["LineBody"];
+            /** @description of the catalogue's pickings */
+            picking: string;
+        };
+        Pin: {
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            bar: number;
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            beat: number;
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
+            /** Format: int64 */
+            string: number;
+        };
+        Place: {
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            string: number;
+        };
+        PlaceAbout: {
+            /** @description in the key */
+            degree: string;
+            /** @description with its octave, spelled by the key */
+            note: string;
+            /** @description where else the pitch lies */
+            others: components["schemas"]["Spot"][];
+        };
+        PlaceReading: {
+            bent: components["schemas"]["BentTo"][];
+            chord: string;
+            class: string;
+            degree: string;
+            reason: string;
+        };
+        Plan: {
+            /** @description roles by numeral (IV7: third), in place of the thread's */
+            allowed?: {
+                [key: string]: string[];
+            };
+            /** @description of two joined boxes the one to be in, chosen by hand */
+            boxes?: components["schemas"]["BoxTurn"][];
+            /** @description bars that only the soloist follows */
+            imagined?: components["schemas"]["Imagined"];
+            /** @description crossings are ranked by distance */
+            nearest?: boolean;
+            /** @description of the catalogue */
+            palette?: string;
+            /** @description places chosen where a pitch can be had in two */
+            picks?: components["schemas"]["Pick"][];
+            /** @description targets chosen by hand */
+            pins?: components["schemas"]["Pin"][];
+            /** @description that the thread lies on, such as 5,2; all where none is said */
+            strings?: string;
+            /** @description roles, most wanted first */
+            targets?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
+            /** @description of the catalogue */
+            thread?: string;
+        };
+        Player: {
+            /** Format: int64 */
+            capo: number;
+            /** Format: double */
+            comfort: number;
+            /** Format: int64 */
+            frets: number;
+            habit: string;
+            instruments?: components["schemas"]["OwnInstrument"][];
+            left: boolean;
+            palettes?: components["schemas"]["OwnPalette"][];
+            rests?: string;
+            /** Format: double */
+            scale: number;
+            tuning: string;
+        };
+        PlayerVersion: {
+            /** Format: int64 */
+            capo: number;
+            /** Format: double */
+            comfort: number;
+            /** Format: int64 */
+            frets: number;
+            habit: string;
+            /**
+             * Format: int64
+             * @description of the player
+             */
+            id: number;
+            instruments?: components["schemas"]["OwnInstrument"][];
+            left: boolean;
+            name: string;
+            palettes?: components["schemas"]["OwnPalette"][];
+            rests?: string;
+            /** Format: double */
+            scale: number;
+            tuning: string;
+            /** @description its ETag, without the quotes */
+            version: string;
+        };
+        Position: {
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
+            /** @description of a region of a way to divide the neck */
+            name?: string;
+            /**
+             * Format: int64
+             * @description 1 to 5; 0 for a region of the player's own
+             */
+            number: number;
+            /** @description played with open strings, its window slid up to 0-4 */
+            nut?: boolean;
+            /** @description twelve frets above the one that bears its number first */
+            octave?: boolean;
+            /** @description the tonic's movable open shape */
+            shape?: string;
+            /** @description that it is on, the lowest first; all where none is said */
+            strings?: number[];
+        };
+        "Practice-overRequest": {
+            mode: string;
+            /** @description the chart's chords; its notes are left out */
+            over: components["schemas"]["LineBody"];
+            /**
+             * Format: int64
+             * @description another one writes something else
+             */
+            seed?: number;
+            /**
+             * Format: int64
+             * @description the lick or line of a mode that is made of one; a line comes in the place of the chart
+             */
+            with?: number;
+        };
+        PracticeChange: {
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            at: number;
+            chord: string;
+        };
+        PracticeGround: {
+            /** @description the band plays it, in the place of the chart */
+            band: boolean;
+            bars: components["schemas"]["PracticeChange"][][];
+            /** @description what the band plays first, where it does */
+            lead?: components["schemas"]["LineBody"];
+            /** @description the beats of each bar, where they differ */
+            lengths?: number[];
+            /** @description its chords, with what is to be played where the mode writes it */
+            line: components["schemas"]["LineBody"];
+            /** @description what is to be played, engraved, where it is not to be found by ear */
+            shown?: components["schemas"]["Score"];
+        };
+        Problem: {
+            /**
+             * Format: int64
+             * @description from 1; 0 when it concerns the whole
+             */
+            bar: number;
+            /** Format: int64 */
+            length: number;
+            message: string;
+            /** @description a reading that would work */
+            nearest?: string;
+            /**
+             * Format: int64
+             * @description in characters from the start
+             */
+            offset: number;
+            /** @description what stands there */
+            text: string;
+        };
+        Reach: {
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: double
+             * @description from the fret under the first finger, in millimetres
+             */
+            mm: number;
+        };
+        "Read-lickRequest": {
+            text: string;
+        };
+        Reading: {
+            /** @description the text with H read as B, and B as Bb, where it has chords on H */
+            asH?: string;
+            bars: components["schemas"]["Bar"][];
+            chords: components["schemas"]["Chord"][];
+            /** @description what the text says beside its bars */
+            found: components["schemas"]["Found"];
+            /** @description the two keys that the chords are likeliest in, when they are in another than was asked */
+            guesses: components["schemas"]["Guess"][];
+            numerals: string;
+            /** @description in which order the written bars are played, where it is not as they stand */
+            order?: string;
+            problems: components["schemas"]["Problem"][];
+            /** @description what was taken for granted */
+            said: string[];
+            /** @description in chord symbols, as Undaris writes it; empty if it cannot be read */
+            text: string;
+            /** @description the bars as they are written, to be moved about */
+            written: components["schemas"]["WrittenBar"][];
+        };
+        ReadingRequest: {
+            /**
+             * Format: int64
+             * @default 4
+             */
+            beats: number;
+            /** @description the ID of a form, instead of a text */
+            form?: string;
+            /** @description the key the text is in, when it is to be moved to key */
+            from?: string;
+            key: string;
+            text?: string;
+            /** @description the ID of a turnaround to put over the last two bars */
+            turnaround?: string;
+        };
+        Ready: {
+            /** Format: int64 */
+            chart: number;
+            /**
+             * Format: int64
+             * @description changes that are met, and can be left
+             */
+            safe: number;
+            title: string;
+            /** @description changes that were hardly tried */
+            untried: components["schemas"]["ReadyWeak"][];
+            /** @description changes that are not safe yet, the weakest first */
+            weak: components["schemas"]["ReadyWeak"][];
+        };
+        ReadyWeak: {
+            from: string;
+            /** Format: double */
+            success: number;
+            to: string;
+            /** Format: int64 */
+            trials: number;
+        };
+        Report: {
+            advice: string[];
+            /** Format: int64 */
+            chordTones: number;
+            /** @description of every change */
+            landings: components["schemas"]["Landing"][];
+            /** Format: int64 */
+            others: number;
+            /**
+             * Format: int64
+             * @description notes of the palette alone
+             */
+            palette: number;
+            phrases: components["schemas"]["Phrase"][];
+            /**
+             * Format: double
+             * @description of the hand, in millimetres
+             */
+            travel: number;
+        };
+        ResultAim: {
+            /**
+             * Format: double
+             * @description of 1; of minutes, how many
+             */
+            best: number;
+            /** @enum {string} */
+            kind: "changes" | "line" | "exercise" | "calls" | "minutes";
+            /**
+             * Format: date-time
+             * @description of the tries
+             */
+            last?: string;
+            reached: boolean;
+            /**
+             * Format: int64
+             * @description the longest run in a row that reached it
+             */
+            row: number;
+            says: string;
+            /** Format: int64 */
+            times?: number;
+            /** Format: int64 */
+            tries: number;
+        };
+        ResultRow: {
+            /** Format: int64 */
+            asked: number;
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            seconds: number;
+            /** Format: int64 */
+            tempo?: number;
+            title: string;
+            /** Format: double */
+            went: number;
+        };
+        ResultTake: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            bars: number;
+            /** Format: int64 */
+            changes: number;
+            good: string;
+            /** Format: int64 */
+            landed: number;
+            /** @description what was played, written down */
+            line: components["schemas"]["LineBody"];
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            try: string;
+        };
+        Rub: {
+            /** @description the band's chord */
+            band: string;
+            degree: string;
+            note: string;
+            /** @description the degree it is over the band's chord */
+            over: string;
+        };
+        Run: {
+            /** @description other places of the same pitches in the window */
+            alternatives: components["schemas"]["Note"][];
+            /** @description tones that the region holds in no octave, with the nearest place of each */
+            lacks?: components["schemas"]["Lack"][];
+            /** @description chord tones in between that the window does not hold */
+            missing?: string[];
+            notes: components["schemas"]["Note"][];
+            /** @description the widest reach without moving the hand */
+            widest: components["schemas"]["Span"];
+        };
+        RungLog: {
+            /**
+             * Format: date-time
+             * @description when it was; now where it is not said
+             */
+            at?: string;
+            /** Format: int64 */
+            chart?: number;
+            /** Format: int64 */
+            line?: number;
+            /**
+             * Format: int64
+             * @description whose it is; of whose turn it is where it is not said
+             */
+            player?: number;
+            /** @description of the page: what comes twice under one reference is noted once */
+            ref?: string;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+        };
+        Score: {
+            /** @description in the bass clef; both clefs sound an octave lower than written */
+            bass: boolean;
+            /** Format: int64 */
+            beats: number;
+            key: string;
+            measures: components["schemas"]["Measure"][];
+            /** @description by onset, then from the lowest */
+            notes: components["schemas"]["Written"][];
+            /**
+             * Format: int64
+             * @description sharps, or flats when negative
+             */
+            signature: number;
+            /** Format: int64 */
+            strings: number;
+            /** @description eighths are played long, short */
+            swing: boolean;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+        };
+        Set: {
+            /** Format: int64 */
+            id: number;
+            /** @description charts in the order they are played */
+            items: components["schemas"]["SetItem"][];
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /** @description its ETag, without the quotes */
+            version: string;
+        };
+        SetBody: {
+            /** @description charts in the order they are played */
+            items: components["schemas"]["SetItem"][];
+            title: string;
+        };
+        SetItem: {
+            /** Format: int64 */
+            chart: number;
+            /** Format: int64 */
+            choruses: number;
+        };
+        SetRow: {
+            /**
+             * Format: int64
+             * @description how many
+             */
+            charts: number;
+            /** Format: int64 */
+            id: number;
+            /** @description why it cannot be opened */
+            problem?: string;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            version: string;
+        };
+        Sheet: {
+            bars: components["schemas"]["Bar"][];
+            chords: components["schemas"]["Chord"][];
+        };
+        Sign: {
+            /**
+             * @description words above the tablature, the engraver's sign at the head, a line into the fret, out of it, to another and back, crosses before it
+             * @enum {string}
+             */
+            kind: "words" | "head" | "adorned" | "in" | "out" | "back" | "rake";
+            text?: string;
+            /**
+             * Format: int64
+             * @description how much of it: frets or strings
+             */
+            value: number;
+        };
+        "Simulate-lineRequest": {
+            /**
+             * Format: double
+             * @description how often a bend is flat or sharp
+             */
+            bad?: number;
+            /**
+             * Format: double
+             * @description how often a landing comes late
+             */
+            late?: number;
+            line: components["schemas"]["LineBody"];
+            /** Format: double */
+            missed?: number;
+            /** Format: int64 */
+            seed?: number;
+            /**
+             * Format: double
+             * @description milliseconds that onsets scatter
+             */
+            spread?: number;
+            /**
+             * Format: double
+             * @description of the band; 0 is the feel's own
+             */
+            swing?: number;
+            /**
+             * Format: int64
+             * @description that it was played at; 0 is the line's own
+             */
+            tempo?: number;
+            /**
+             * Format: double
+             * @description milliseconds late as a whole
+             */
+            tendency?: number;
+            /**
+             * Format: double
+             * @description how often a neighbouring note is played
+             */
+            wrong?: number;
+        };
+        "Simulate-practiceRequest": {
+            /** Format: double */
+            late?: number;
+            /**
+             * Format: double
+             * @description how often, from bar to bar, the form is lost
+             */
+            lost?: number;
+            /** @description the chords, with what is to be played where the mode writes it */
+            over: components["schemas"]["LineBody"];
+            /** Format: int64 */
+            seed?: number;
+            /** Format: double */
+            swing?: number;
+            /** Format: int64 */
+            tempo?: number;
+            /**
+             * Format: double
+             * @description how often a neighbouring note is played
+             */
+            wrong?: number;
+        };
+        Slide: {
+            from: components["schemas"]["Place"];
+            to: components["schemas"]["Place"];
+        };
+        Span: {
+            comfortable: boolean;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            low: number;
+            /** Format: double */
+            mm: number;
+        };
+        Spot: {
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            string: number;
+        };
+        Step: {
+            from: components["schemas"]["ToneName"];
+            /** @description between third and seventh */
+            guide?: boolean;
+            /**
+             * Format: int64
+             * @description up is positive
+             */
+            halfSteps: number;
+            /** @enum {string} */
+            kind: "hold" | "half step" | "whole step" | "leap";
+            to: components["schemas"]["ToneName"];
+        };
+        Stroke: {
+            /**
+             * Format: int64
+             * @description so many notes in the time of normal
+             */
+            actual?: number;
+            /**
+             * Format: int64
+             * @description ticks from the start of the measure
+             */
+            at: number;
+            /**
+             * Format: int64
+             * @description 1 is a whole, 4 a quarter
+             */
+            base: number;
+            dotted?: boolean;
+            /** @description tied from the stroke before */
+            from?: boolean;
+            /** Format: int64 */
+            normal?: number;
+            /** @description the notes, by their numbers; none is a rest */
+            notes: number[];
+            /** @description tied to the next */
+            to?: boolean;
+            /**
+             * Format: int64
+             * @description strokes of one tuplet share a number
+             */
+            tuplet?: number;
+        };
+        Study: {
+            line: components["schemas"]["LineHead"];
+            report: components["schemas"]["Report"];
+            /** @description what was guessed, cut or left out */
+            said: string[];
+            /** @description with the notes of the line */
+            score: components["schemas"]["Score"];
+        };
+        Symbol: {
+            /**
+             * Format: int64
+             * @description from 0
+             */
+            beat: number;
+            symbol: string;
+        };
+        Take: {
+            good: string;
+            /**
+             * Format: int64
+             * @description notes of the line that were
+             */
+            heard: number;
+            /** @description of every change on which a note was to be played */
+            landings: components["schemas"]["TakeLanding"][];
+            /**
+             * Format: double
+             * @description milliseconds, the middle distance from that
+             */
+            spread: number;
+            /**
+             * Format: int64
+             * @description heard, and not to be played
+             */
+            strangers: number;
+            /**
+             * Format: double
+             * @description milliseconds late as a whole; early where negative
+             */
+            tendency: number;
+            try: string;
+            /** @description of every note of the line */
+            verdicts: components["schemas"]["Verdict"][];
+        };
+        TakeBody: {
+            /** Format: int64 */
+            changes: number;
+            good: string;
+            heard: components["schemas"]["HeardNote"][];
+            /** Format: int64 */
+            landed: number;
+            /** @description what was played, written down */
+            line: components["schemas"]["LineBody"];
+            /** @description how it was practised; empty where a line was played */
+            mode?: string;
+            /** Format: int64 */
+            stage?: number;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            try: string;
+        };
+        TakeLanding: {
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            at: number;
+            chord: string;
+            degree?: string;
+            landed: boolean;
+            /** Format: int64 */
+            note: number;
+        };
+        TakeLog: {
+            /**
+             * Format: date-time
+             * @description when it was; now where it is not said
+             */
+            at?: string;
+            /** Format: int64 */
+            chart?: number;
+            heard: components["schemas"]["HeardNote"][];
+            /** @description what was to be played, or the chords alone */
+            line: components["schemas"]["LineBody"];
+            /** @description empty where a line was played */
+            mode?: string;
+            /**
+             * Format: int64
+             * @description the kept line that was played
+             */
+            of?: number;
+            /** Format: int64 */
+            pass?: number;
+            /**
+             * Format: int64
+             * @description whose it is; of whose turn it is where it is not said
+             */
+            player?: number;
+            /** @description of the page: what comes twice under one reference is noted once */
+            ref?: string;
+            /** Format: double */
+            swing?: number;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+        };
+        TakeRow: {
+            /** Format: int64 */
+            changes: number;
+            /** Format: date-time */
+            created: string;
+            good: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            landed: number;
+            mode: string;
+            /**
+             * Format: int64
+             * @description that were heard
+             */
+            notes: number;
+            problem?: string;
+            /** @description it is kept as it sounded, too */
+            sound: boolean;
+            /** Format: int64 */
+            stage: number;
+            /** Format: int64 */
+            tempo: number;
+            title: string;
+            version: string;
+        };
+        Target: {
+            /** @description what it is over the band's chord, where the soloist imagines another and it rubs */
+            against?: string;
+            /**
+             * Format: int64
+             * @description from 0
+             */
+            chorus?: number;
+            degree: string;
+            /** Format: int64 */
+            fret: number;
+            /** @description by two tones of the chord before that enclose it */
+            led?: components["schemas"]["Led"];
+            /** Format: int64 */
+            midi: number;
+            /**
+             * Format: int64
+             * @description half steps from the target before
+             */
+            move: number;
+            note: string;
+            pinned?: boolean;
+            /**
+             * Format: int64
+             * @description the chord it belongs to, counted from 0 through the form
+             */
+            step: number;
+            /** Format: int64 */
+            string: number;
+        };
+        Thread: {
+            /**
+             * Format: int64
+             * @description all moves together
+             */
+            halfSteps: number;
+            /**
+             * Format: double
+             * @description travel of the hand
+             */
+            mm: number;
+            problem?: components["schemas"]["ThreadProblem"];
+            targets: components["schemas"]["Target"][];
+        };
+        ThreadProblem: {
+            message: string;
+            /** @description a target chosen by hand stands in the way */
+            pinned: boolean;
+            /** Format: int64 */
+            step: number;
+        };
+        Today: {
+            items: components["schemas"]["TodayItem"][];
+            /**
+             * Format: int64
+             * @description how many things the plan knows of
+             */
+            known: number;
+            /** @description where charts must be safe by a day: how far they are */
+            ready: components["schemas"]["Ready"][];
+        };
+        TodayItem: {
+            /** Format: int64 */
+            chart?: number;
+            /** @description how to know that it is done */
+            done: string;
+            down?: boolean;
+            id: string;
+            /** @description of calls */
+            key?: string;
+            /** @enum {string} */
+            kind: "warm-up" | "calls" | "changes" | "line" | "rest" | "music";
+            /**
+             * Format: int64
+             * @description of a mode that takes one
+             */
+            lick?: number;
+            /**
+             * Format: int64
+             * @description that is played, or found by ear
+             */
+            line?: number;
+            /** Format: int64 */
+            minutes: number;
+            /** @description of the catalogue; melody where one is to be written */
+            mode?: string;
+            /** @description never practised before */
+            new: boolean;
+            start?: string;
+            /**
+             * Format: int64
+             * @description to begin at, where it is not the chart's
+             */
+            tempo?: number;
+            title: string;
+            why: string;
+            window?: components["schemas"]["Frets"];
+        };
+        Tone: {
+            /** @description R b3 3 b5 5 #5 6 b7 7 b9 9 #9 11 #11 b13 13 */
+            degree: string;
+            /**
+             * Format: int64
+             * @description above the root
+             */
+            halfSteps: number;
+            /** @description spelled by its degree, such as Bb */
+            note: string;
+            /** @description the plainer name of the same sound, where there is one */
+            simpler?: string;
+        };
+        ToneName: {
+            degree: string;
+            note: string;
+        };
+        Tones: {
+            chords: components["schemas"]["ChordTones"][];
+            instrument: components["schemas"]["Instrument"];
+        };
+        Turn: {
+            from: string;
+            /**
+             * Format: int64
+             * @description its number
+             */
+            note: number;
+            to: string;
+            why: string;
+        };
+        Turned: {
+            study: components["schemas"]["Study"];
+            turns: components["schemas"]["Turn"][];
+        };
+        Verdict: {
+            /** @enum {string} */
+            bend?: "true" | "flat" | "sharp";
+            /**
+             * Format: double
+             * @description that a bend is off
+             */
+            cents?: number;
+            /** @enum {string} */
+            is: "right" | "another octave" | "wrong note" | "not heard";
+            /**
+             * Format: int64
+             * @description its number
+             */
+            note: number;
+            /**
+             * Format: double
+             * @description milliseconds late, without the take's tendency
+             */
+            off: number;
+            says: string;
+            /** @enum {string} */
+            when?: "on time" | "early" | "late";
+        };
+        Way: {
+            line?: components["schemas"]["LineBody"];
+            name: string;
+            problem?: string;
+            /** @description what has to be picked that was slid or hammered */
+            said?: string[];
+            score?: components["schemas"]["Score"];
+            /**
+             * Format: double
+             * @description of the hand from where it was, in millimetres
+             */
+            travel: number;
+        };
+        WishBody: {
+            /** @description notes from outside the palette may lead into chord tones */
+            approach?: boolean;
+            /** @description nothing but chord tones */
+            chordTones?: boolean;
+            /** @description how the last two bars go, of the catalogue's closings */
+            closing?: string;
+            contour?: string;
+            /**
+             * Format: int64
+             * @description 1 to 5; 0 is 3
+             */
+            density?: number;
+            /**
+             * Format: int64
+             * @description first bar to write, from 1; 0 is all
+             */
+            from?: number;
+            /**
+             * Format: int64
+             * @description higher, or lower when negative, in tenths of the region
+             */
+            lift?: number;
+            phrasing?: string;
+            /** @description eighths, triplets, sixteenths or mixed */
+            rhythm?: string;
+            /** Format: int64 */
+            seed?: number;
+            /** @description how much of each way of playing, 0 to 10; the word's where it is not said */
+            spice?: {
+                [key: string]: number;
+            };
+            /** @description roles allowed on each change, such as third; empty is any, thirds liked best */
+            targets?: string;
+            /** Format: int64 */
+            to?: number;
+            /** @description a style: what it sets where nothing else is said */
+            word?: string;
+        };
+        "Write-lineRequest": {
+            line: components["schemas"]["LineBody"];
+            wish: components["schemas"]["WishBody"];
+        };
+        Written: {
+            accent?: boolean;
+            /** @description struck while the string is still bent from the note before */
+            again?: boolean;
+            /**
+             * Format: int64
+             * @description the note before it on its string, which it is slid, hammered or pulled from
+             */
+            before?: number;
+            /**
+             * Format: int64
+             * @description bent up, in quarter tones: 1 is a curl, 2 a half step, 4 a whole step
+             */
+            bend?: number;
+            /** @description the bend was rounded to quarter tones */
+            bendGuessed?: boolean;
+            /** @description muted, without pitch */
+            dead?: boolean;
+            /** @description of what is fretted, over its chord */
+            degree?: string;
+            /** @description what it does in its line, where that was looked at */
+            does?: components["schemas"]["Does"];
+            /**
+             * Format: int64
+             * @description hammered double: half steps up and back at its beginning
+             */
+            double?: number;
+            /** Format: int64 */
+            finger?: number;
+            /** Format: int64 */
+            fret: number;
+            /** Format: int64 */
+            id: number;
+            /**
+             * @description how it is reached from the note before
+             * @enum {string}
+             */
+            join?: "slide" | "hammer-on" | "pull-off";
+            /** @description how it is joined to the one before was read from how it sounds */
+            joinGuessed?: boolean;
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            length: number;
+            /** Format: int64 */
+            midi: number;
+            /** @description a chord symbol above it, of what it begins */
+            named?: string;
+            /** @description as it sounds where it is fretted, such as Bb3 */
+            note: string;
+            /** @description damped by the picking hand */
+            palmMute?: boolean;
+            /** @description string and fret were found for it */
+            placeGuessed?: boolean;
+            /** @description bent before it is struck */
+            preBend?: boolean;
+            /**
+             * Format: int64
+             * @description muted strings struck on the way to it
+             */
+            rake?: number;
+            /** @description the bend is let down again */
+            release?: boolean;
+            /**
+             * Format: int64
+             * @description how much of the bend stays when it is let down, in quarter tones
+             */
+            releaseTo?: number;
+            /** @description where it begins was moved, or read from the look of the text */
+            rhythmGuessed?: boolean;
+            /**
+             * Format: int64
+             * @description slid into from so many frets below, or above when negative
+             */
+            scoop?: number;
+            /** @description of the ways it is played, but joins, bends, vibrato and trills */
+            signs?: components["schemas"]["Sign"][];
+            /**
+             * Format: int64
+             * @description slid on by so many frets and back, under one stroke
+             */
+            slideBack?: number;
+            /**
+             * Format: int64
+             * @description left by a slide to nowhere, of so many frets
+             */
+            slideOut?: number;
+            staccato?: boolean;
+            /**
+             * Format: int64
+             * @description ticks from the first bar, 960 to the quarter; negative in a pickup
+             */
+            start: number;
+            /** Format: int64 */
+            string: number;
+            /**
+             * @description of the picking hand
+             * @enum {string}
+             */
+            stroke?: "down" | "up" | "finger" | "thumb";
+            /**
+             * Format: int64
+             * @description half steps up to the other note
+             */
+            trill?: number;
+            /**
+             * Format: int64
+             * @description half steps up to the upper neighbour and down to the lower, at its end
+             */
+            turn?: number;
+            vibrato?: boolean;
+            /**
+             * Format: int64
+             * @description of the vibrato, in sways a second; 0 is usual
+             */
+            vibratoSpeed?: number;
+            /**
+             * Format: int64
+             * @description of the vibrato, in cents either way; 0 is usual
+             */
+            vibratoWidth?: number;
+        };
+        WrittenBar: {
+            /** @description the signs behind them, such as D.C. */
+            after?: string;
+            /** Format: int64 */
+            beats: number;
+            /** @description the signs before its chords, such as 1. */
+            before?: string;
+            /** @description alone */
+            chords: string;
+            numerals: string;
+            /** @description a new row begins here */
+            row?: boolean;
+            section?: string;
+            text: string;
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
-export type $defs = Record<string, never>
+export type $defs = Record<string, never>;
 export interface operations {
-  'other-arpeggios': {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        low: number
-        high: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        key: string
-        chord: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OtherArpeggios']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  assignments: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LessonRow'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'make-assignment': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LessonBody']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lesson']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'open-assignment': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/octet-stream': string
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lesson']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'read-results': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/octet-stream': string
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lesson']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  assignment: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lesson']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'delete-assignment': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'assignment-file': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'restore-assignment': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'results-file': {
-    parameters: {
-      query?: {
-        /** @description of the pupil */
-        words?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  backup: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'band-midi': {
-    parameters: {
-      query?: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first; a pickup brings it along in any case */
-        countIn?: 'true' | 'false'
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description a bar more with a last chord */
-        ending?: boolean
-        /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-        bass?: string
-        /** @description what the metronome marks, of the catalogue's; none is every beat */
-        click?: string
-        /** @description how it grows over the choruses: level, grow or wave */
-        arc?: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Band-midiRequest']
-      }
-    }
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'audio/midi': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  blend: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        low: number
-        high: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        key: string
-        palette: string
-        chord: string
-        /** @description bends of three half steps too */
-        advanced?: boolean
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Blend']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  calls: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CallWish']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Call'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  catalogue: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Catalogue']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  chains: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        low: number
-        high: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        chords: string[]
-        /** @description tones at once */
-        voices?: number
-        /** @description such as third,seventh; any where none is said */
-        roles?: string
-        /** @description string:fret where the hand is */
-        from?: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chain'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  charts: {
-    parameters: {
-      query?: {
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          Link?: string
-          'Total-Count'?: number
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ChartRow'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'create-chart': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ChartBody']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chart']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  chart: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chart']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'update-chart': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ChartBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chart']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'delete-chart': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-chordpro': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'text/plain; charset=utf-8': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-leaf': {
-    parameters: {
-      query?: {
-        /** @description of the catalogue's readings: concert, bb, eb or a capo */
-        reading?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Leaf']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-map': {
-    parameters: {
-      query?: {
-        /** @description with high: a region of the player's own */
-        low?: number
-        high?: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        /** @description the regions of a way to divide the neck, in place of the positions */
-        way?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Map']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-midi': {
-    parameters: {
-      query?: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first; a pickup brings it along in any case */
-        countIn?: 'true' | 'false'
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description a bar more with a last chord */
-        ending?: boolean
-        /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-        bass?: string
-        /** @description what the metronome marks, of the catalogue's; none is every beat */
-        click?: string
-        /** @description how it grows over the choruses: level, grow or wave */
-        arc?: string
-        /** @description thread: its targets are played over the band */
-        lead?: 'thread'
-        /** @description with high: the window of the thread */
-        low?: number
-        high?: number
-        /** @description of the thread, such as 5,2 */
-        strings?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'audio/midi': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-musicxml': {
-    parameters: {
-      query: {
-        low: number
-        high: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        of?: 'run' | 'crossing' | 'thread' | 'chords'
-        /** @description for a run or a crossing: which chord of the form, from 0 */
-        step?: number
-        /** @description of the catalogue's readings: concert, bb, eb or a capo */
-        reading?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/vnd.recordare.musicxml+xml': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-mxl': {
-    parameters: {
-      query: {
-        low: number
-        high: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        of?: 'run' | 'crossing' | 'thread' | 'chords'
-        /** @description for a run or a crossing: which chord of the form, from 0 */
-        step?: number
-        /** @description of the catalogue's readings: concert, bb, eb or a capo */
-        reading?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/vnd.recordare.musicxml': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'open-chart': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'set-plan': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Plan']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chart']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'restore-chart': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chart']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-score': {
-    parameters: {
-      query: {
-        low: number
-        high: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        of?: 'run' | 'crossing' | 'thread' | 'chords'
-        /** @description for a run or a crossing: which chord of the form, from 0 */
-        step?: number
-        /** @description of the catalogue's readings: concert, bb, eb or a capo */
-        reading?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Score']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-score-midi': {
-    parameters: {
-      query: {
-        low: number
-        high: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        of?: 'run' | 'crossing' | 'thread' | 'chords'
-        /** @description for a run or a crossing: which chord of the form, from 0 */
-        step?: number
-        /** @description of the catalogue's readings: concert, bb, eb or a capo */
-        reading?: string
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first; a pickup brings it along in any case */
-        countIn?: 'true' | 'false'
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description a bar more with a last chord */
-        ending?: boolean
-        /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-        bass?: string
-        /** @description what the metronome marks, of the catalogue's; none is every beat */
-        click?: string
-        /** @description how it grows over the choruses: level, grow or wave */
-        arc?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'audio/midi': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'chart-text': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'text/plain; charset=utf-8': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'read-chord': {
-    parameters: {
-      query: {
-        symbol: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Chord']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  crossings: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        low: number
-        high: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        /** @description roles, most wanted first; the default is third,seventh,root,fifth */
-        targets?: string
-        /** @description rank by distance */
-        nearest?: boolean
-        from: string
-        to: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Move'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  grip: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        low: number
-        high: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        chord: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Grip']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'read-file': {
-    parameters: {
-      query?: {
-        /** @description of the file; its ending tells what it is, where its beginning does not */
-        name?: string
-        /** @description a chart to lay a line over, where the file has no chords */
-        chart?: number
-        /** @description which of its parts, from 1; 0 leaves it to the reader */
-        part?: number
-        as?: 'chart' | 'line' | 'licks'
-        /** @description a chart's repeats are written out */
-        out?: boolean
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/octet-stream': string
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Brought']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  licks: {
-    parameters: {
-      query?: {
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          Link?: string
-          'Total-Count'?: number
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LickRow'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'create-lick': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LickBody']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lick']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'keep-lick': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Keep-lickRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LickBody']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'licks-midi': {
-    parameters: {
-      query: {
-        id: number[]
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first; a pickup brings it along in any case */
-        countIn?: 'true' | 'false'
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description a bar more with a last chord */
-        ending?: boolean
-        /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-        bass?: string
-        /** @description what the metronome marks, of the catalogue's; none is every beat */
-        click?: string
-        /** @description how it grows over the choruses: level, grow or wave */
-        arc?: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'audio/midi': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'licks-musicxml': {
-    parameters: {
-      query: {
-        id: number[]
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first; a pickup brings it along in any case */
-        countIn?: 'true' | 'false'
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description a bar more with a last chord */
-        ending?: boolean
-        /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-        bass?: string
-        /** @description what the metronome marks, of the catalogue's; none is every beat */
-        click?: string
-        /** @description how it grows over the choruses: level, grow or wave */
-        arc?: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/vnd.recordare.musicxml+xml': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'licks-mxl': {
-    parameters: {
-      query: {
-        id: number[]
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first; a pickup brings it along in any case */
-        countIn?: 'true' | 'false'
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description a bar more with a last chord */
-        ending?: boolean
-        /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-        bass?: string
-        /** @description what the metronome marks, of the catalogue's; none is every beat */
-        click?: string
-        /** @description how it grows over the choruses: level, grow or wave */
-        arc?: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/vnd.recordare.musicxml': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'read-lick': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Read-lickRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LickNote'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'study-lick': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LickBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lick']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'licks-tab': {
-    parameters: {
-      query: {
-        id: number[]
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first; a pickup brings it along in any case */
-        countIn?: 'true' | 'false'
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description a bar more with a last chord */
-        ending?: boolean
-        /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-        bass?: string
-        /** @description what the metronome marks, of the catalogue's; none is every beat */
-        click?: string
-        /** @description how it grows over the choruses: level, grow or wave */
-        arc?: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'text/plain; charset=utf-8': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  lick: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lick']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'update-lick': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LickBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lick']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'delete-lick': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'restore-lick': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Lick']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'lick-ways': {
-    parameters: {
-      query?: {
-        chord?: string
-        low?: number
-        high?: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        /** @description degrees follow the kind of chord */
-        follow?: boolean
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Way'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  lines: {
-    parameters: {
-      query?: {
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          Link?: string
-          'Total-Count'?: number
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LineRow'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'create-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LineBody']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Line']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'adorn-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Adorn-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'blend-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Blend-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Turned']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'drill-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Drill-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'fit-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Fit-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Fixes']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'judge-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Judge-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Take']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'lay-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LineBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Laying']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'lead-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Lead-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Fixes']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'lick-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Lick-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'play-line': {
-    parameters: {
-      query?: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first; a pickup brings it along in any case */
-        countIn?: 'true' | 'false'
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description a bar more with a last chord */
-        ending?: boolean
-        /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-        bass?: string
-        /** @description what the metronome marks, of the catalogue's; none is every beat */
-        click?: string
-        /** @description how it grows over the choruses: level, grow or wave */
-        arc?: string
-        /** @description without turns, hammered doubles and trills */
-        plain?: boolean
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LineBody']
-      }
-    }
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'audio/midi': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'move-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Move-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'pick-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Pick-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'simulate-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Simulate-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['HeardNote'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'study-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LineBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'write-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Write-lineRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Study']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  line: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Line']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'update-line': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['LineBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Line']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'delete-line': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'line-midi': {
-    parameters: {
-      query?: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first; a pickup brings it along in any case */
-        countIn?: 'true' | 'false'
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description a bar more with a last chord */
-        ending?: boolean
-        /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-        bass?: string
-        /** @description what the metronome marks, of the catalogue's; none is every beat */
-        click?: string
-        /** @description how it grows over the choruses: level, grow or wave */
-        arc?: string
-        /** @description without turns, hammered doubles and trills */
-        plain?: boolean
-        /** @description of the catalogue's readings: concert, bb, eb or a capo */
-        reading?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'audio/midi': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'line-musicxml': {
-    parameters: {
-      query?: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first; a pickup brings it along in any case */
-        countIn?: 'true' | 'false'
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description a bar more with a last chord */
-        ending?: boolean
-        /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-        bass?: string
-        /** @description what the metronome marks, of the catalogue's; none is every beat */
-        click?: string
-        /** @description how it grows over the choruses: level, grow or wave */
-        arc?: string
-        /** @description without turns, hammered doubles and trills */
-        plain?: boolean
-        /** @description of the catalogue's readings: concert, bb, eb or a capo */
-        reading?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/vnd.recordare.musicxml+xml': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'line-mxl': {
-    parameters: {
-      query?: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first; a pickup brings it along in any case */
-        countIn?: 'true' | 'false'
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description a bar more with a last chord */
-        ending?: boolean
-        /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-        bass?: string
-        /** @description what the metronome marks, of the catalogue's; none is every beat */
-        click?: string
-        /** @description how it grows over the choruses: level, grow or wave */
-        arc?: string
-        /** @description without turns, hammered doubles and trills */
-        plain?: boolean
-        /** @description of the catalogue's readings: concert, bb, eb or a capo */
-        reading?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/vnd.recordare.musicxml': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'restore-line': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Line']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'line-score': {
-    parameters: {
-      query?: {
-        /** @description without turns, hammered doubles and trills */
-        plain?: boolean
-        /** @description of the catalogue's readings: concert, bb, eb or a capo */
-        reading?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Score']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'line-tab': {
-    parameters: {
-      query?: {
-        /** @description 1 to 32 */
-        choruses?: number
-        /** @description the same seed gives the same file */
-        seed?: number
-        /** @description a bar of sticks first; a pickup brings it along in any case */
-        countIn?: 'true' | 'false'
-        /** @description a click on every beat, on a track of its own */
-        metronome?: boolean
-        /** @description who plays the chords: guitar, organ or piano */
-        comp?: string
-        /** @description no chords in every second chorus */
-        dropChords?: boolean
-        /** @description 1 to 5 */
-        intensity?: number
-        /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-        swing?: number
-        /** @description beats a minute, 30 to 300; 0 is the chart's own */
-        tempo?: number
-        /** @description players who rest: drums, bass, chords */
-        without?: string[]
-        /** @description a bar more with a last chord */
-        ending?: boolean
-        /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-        bass?: string
-        /** @description what the metronome marks, of the catalogue's; none is every beat */
-        click?: string
-        /** @description how it grows over the choruses: level, grow or wave */
-        arc?: string
-        /** @description without turns, hammered doubles and trills */
-        plain?: boolean
-        /** @description of the catalogue's readings: concert, bb, eb or a capo */
-        reading?: string
-      }
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'text/plain; charset=utf-8': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  log: {
-    parameters: {
-      query?: {
-        /** @description of one chart alone */
-        chart?: number
-        /** @description of one instrument alone */
-        tuning?: string
-        /** @description of the last so many weeks; 0 is all */
-        weeks?: number
-        offset?: number
-        limit?: number
-        /** @description these lines alone */
-        id?: number[]
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LogPage']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'log-call': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CallLog']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LogRow']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'log-csv': {
-    parameters: {
-      query?: {
-        /** @description of one chart alone */
-        chart?: number
-        /** @description of one instrument alone */
-        tuning?: string
-        /** @description of the last so many weeks; 0 is all */
-        weeks?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'text/csv': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'log-json': {
-    parameters: {
-      query?: {
-        /** @description of one chart alone */
-        chart?: number
-        /** @description of one instrument alone */
-        tuning?: string
-        /** @description of the last so many weeks; 0 is all */
-        weeks?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'log-maps': {
-    parameters: {
-      query?: {
-        /** @description of one chart alone */
-        chart?: number
-        /** @description of one instrument alone */
-        tuning?: string
-        /** @description of the last so many weeks; 0 is all */
-        weeks?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LogMaps']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'log-rung': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['RungLog']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LogRow']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'log-take': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TakeLog']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LogRow']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'log-kept': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Log-keptRequest']
-      }
-    }
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  place: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        string: number
-        fret: number
-        chords: string[]
-        advanced?: boolean
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PlaceReading'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'place-about': {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        string: number
-        fret: number
-        key: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PlaceAbout']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  player: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PlayerVersion']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'set-player': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Player']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PlayerVersion']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  players: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Person'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'add-player': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Named']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Person']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'rename-player': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Named']
-      }
-    }
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'remove-player': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'take-turn': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'restore-player': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  positions: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        key: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Position'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'judge-practice': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Judge-practiceRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['FreeTake']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'practice-over': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Practice-overRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PracticeGround']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'simulate-practice': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Simulate-practiceRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['HeardNote'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  reach: {
-    parameters: {
-      query?: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        /** @description the fret under the first finger */
-        from?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Reach'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'read-text': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ReadingRequest']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Reading']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  regions: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        key: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Division']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  restore: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/octet-stream': string
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Restored']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  run: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        low: number
-        high: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        chord: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Run']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  sets: {
-    parameters: {
-      query?: {
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          Link?: string
-          'Total-Count'?: number
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SetRow'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'create-set': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SetBody']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Set']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  set: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Set']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'update-set': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SetBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Set']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'delete-set': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'restore-set': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Set']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  takes: {
-    parameters: {
-      query?: {
-        offset?: number
-        limit?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          Link?: string
-          'Total-Count'?: number
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['TakeRow'][]
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'create-take': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TakeBody']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['KeptTake']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  take: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['KeptTake']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'update-take': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TakeBody']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['KeptTake']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'delete-take': {
-    parameters: {
-      query?: never
-      header?: {
-        /** @description the ETag of the version that is to be changed; * takes any */
-        'If-Match'?: string
-      }
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'restore-take': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          ETag?: string
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['KeptTake']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  sound: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description the file */
-      200: {
-        headers: {
-          'Content-Disposition'?: string
-          'Content-Type'?: string
-          [name: string]: unknown
-        }
-        content: {
-          'audio/wav': string
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  'keep-sound': {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'audio/wav': string
-      }
-    }
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  thread: {
-    parameters: {
-      query: {
-        /** @description open strings, low to high */
-        tuning?: string
-        frets?: number
-        /** @description millimetres */
-        scale?: number
-        capo?: number
-        /** @description widest comfortable reach in millimetres */
-        comfort?: number
-        /** @description stay or shift */
-        habit?: string
-        low: number
-        high: number
-        /** @description such as 5,2; all where none is said */
-        strings?: string
-        /** @description | C7 | F7 | C7 | % | */
-        text: string
-        key: string
-        beats?: number
-        mode?: string
-        /** @description MIDI number of the lowest target; 0 is no limit */
-        lowest?: number
-        /** @description MIDI number of the highest target; 0 is no limit */
-        highest?: number
-        /** @description bar.beat string:fret, such as 2.1 3:8 */
-        pins?: string[]
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Thread']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  today: {
-    parameters: {
-      query?: {
-        minutes?: number
-        /** @description items that were swapped away */
-        without?: string[]
-        /** @description a day on which the charts must be safe, as 2026-11-27 */
-        by?: string
-        /** @description for that day; else the charts opened last */
-        chart?: number[]
-        seed?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Today']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
-  tones: {
-    parameters: {
-      query: {
-        chords: string[]
-        /** @description the player's own where it is not said */
-        tuning?: string
-        frets?: number
-        capo?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Tones']
-        }
-      }
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel']
-        }
-      }
-    }
-  }
+    "other-arpeggios": {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                key: string;
+                chord: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherArpeggios"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    assignments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "make-assignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-assignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    assignment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-assignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "assignment-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-assignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "results-file": {
+        parameters: {
+            query?: {
+                /** @description of the pupil */
+                words?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "band-midi": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Band-midiRequest"];
+            };
+        };
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    blend: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                key: string;
+                palette: string;
+                chord: string;
+                /** @description bends of three half steps too */
+                advanced?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blend"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    calls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Call"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    chains: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                chords: string[];
+                /** @description tones at once */
+                voices?: number;
+                /** @description such as third,seventh; any where none is said */
+                roles?: string;
+                /** @description string:fret where the hand is */
+                from?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chain"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    charts: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChartBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    chart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-chart": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChartBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-chart": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-chordpro": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain; charset=utf-8": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-leaf": {
+        parameters: {
+            query?: {
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Leaf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-map": {
+        parameters: {
+            query?: {
+                /** @description with high: a region of the player's own */
+                low?: number;
+                high?: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                /** @description the regions of a way to divide the neck, in place of the positions */
+                way?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Map"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-midi": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+                /** @description thread: its targets are played over the band */
+                lead?: "thread";
+                /** @description with high: the window of the thread */
+                low?: number;
+                high?: number;
+                /** @description of the thread, such as 5,2 */
+                strings?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-musicxml": {
+        parameters: {
+            query: {
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                of?: "run" | "crossing" | "thread" | "chords";
+                /** @description for a run or a crossing: which chord of the form, from 0 */
+                step?: number;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml+xml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-mxl": {
+        parameters: {
+            query: {
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                of?: "run" | "crossing" | "thread" | "chords";
+                /** @description for a run or a crossing: which chord of the form, from 0 */
+                step?: number;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-plan": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-score": {
+        parameters: {
+            query: {
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                of?: "run" | "crossing" | "thread" | "chords";
+                /** @description for a run or a crossing: which chord of the form, from 0 */
+                step?: number;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Score"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-score-midi": {
+        parameters: {
+            query: {
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                of?: "run" | "crossing" | "thread" | "chords";
+                /** @description for a run or a crossing: which chord of the form, from 0 */
+                step?: number;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain; charset=utf-8": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-chord": {
+        parameters: {
+            query: {
+                symbol: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chord"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    crossings: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                /** @description roles, most wanted first; the default is third,seventh,root,fifth */
+                targets?: string;
+                /** @description rank by distance */
+                nearest?: boolean;
+                from: string;
+                to: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Move"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    grip: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                chord: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Grip"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-file": {
+        parameters: {
+            query?: {
+                /** @description of the file; its ending tells what it is, where its beginning does not */
+                name?: string;
+                /** @description a chart to lay a line over, where the file has no chords */
+                chart?: number;
+                /** @description which of its parts, from 1; 0 leaves it to the reader */
+                part?: number;
+                as?: "chart" | "line" | "licks";
+                /** @description a chart's repeats are written out */
+                out?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Brought"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    licks: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LickBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keep-lickRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickBody"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "licks-midi": {
+        parameters: {
+            query: {
+                id: number[];
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "licks-musicxml": {
+        parameters: {
+            query: {
+                id: number[];
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml+xml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "licks-mxl": {
+        parameters: {
+            query: {
+                id: number[];
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Read-lickRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickNote"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "study-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LickBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "licks-tab": {
+        parameters: {
+            query: {
+                id: number[];
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain; charset=utf-8": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    lick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-lick": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LickBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-lick": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-lick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lick-ways": {
+        parameters: {
+            query?: {
+                chord?: string;
+                low?: number;
+                high?: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                /** @description degrees follow the kind of chord */
+                follow?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    lines: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "adorn-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Adorn-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "blend-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Blend-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drill-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Drill-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "fit-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Fit-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fixes"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "judge-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Judge-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Take"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lay-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laying"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lead-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lead-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fixes"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lick-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lick-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "play-line": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+                /** @description without turns, hammered doubles and trills */
+                plain?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "move-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Move-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "pick-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pick-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "simulate-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Simulate-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardNote"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "study-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "write-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Write-lineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-line": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-line": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "line-midi": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+                /** @description without turns, hammered doubles and trills */
+                plain?: boolean;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/midi": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "line-musicxml": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+                /** @description without turns, hammered doubles and trills */
+                plain?: boolean;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml+xml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "line-mxl": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+                /** @description without turns, hammered doubles and trills */
+                plain?: boolean;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "line-score": {
+        parameters: {
+            query?: {
+                /** @description without turns, hammered doubles and trills */
+                plain?: boolean;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Score"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "line-tab": {
+        parameters: {
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+                /** @description without turns, hammered doubles and trills */
+                plain?: boolean;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain; charset=utf-8": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    log: {
+        parameters: {
+            query?: {
+                /** @description of one chart alone */
+                chart?: number;
+                /** @description of one instrument alone */
+                tuning?: string;
+                /** @description of the last so many weeks; 0 is all */
+                weeks?: number;
+                offset?: number;
+                limit?: number;
+                /** @description these lines alone */
+                id?: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-call": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallLog"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogRow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-csv": {
+        parameters: {
+            query?: {
+                /** @description of one chart alone */
+                chart?: number;
+                /** @description of one instrument alone */
+                tuning?: string;
+                /** @description of the last so many weeks; 0 is all */
+                weeks?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-json": {
+        parameters: {
+            query?: {
+                /** @description of one chart alone */
+                chart?: number;
+                /** @description of one instrument alone */
+                tuning?: string;
+                /** @description of the last so many weeks; 0 is all */
+                weeks?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-maps": {
+        parameters: {
+            query?: {
+                /** @description of one chart alone */
+                chart?: number;
+                /** @description of one instrument alone */
+                tuning?: string;
+                /** @description of the last so many weeks; 0 is all */
+                weeks?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogMaps"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-rung": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RungLog"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogRow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeLog"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogRow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Log-keptRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    place: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                string: number;
+                fret: number;
+                chords: string[];
+                advanced?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceReading"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "place-about": {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                string: number;
+                fret: number;
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceAbout"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    player: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayerVersion"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-player": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Player"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayerVersion"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    players: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Named"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "rename-player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Named"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-turn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    positions: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Position"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "judge-practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Judge-practiceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FreeTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "practice-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Practice-overRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeGround"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "simulate-practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Simulate-practiceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardNote"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    reach: {
+        parameters: {
+            query?: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                /** @description the fret under the first finger */
+                from?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reach"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reading"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    regions: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Division"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    run: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                chord: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sets: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Set"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Set"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-set": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Set"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-set": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Set"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    takes: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-take": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-take": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptTake"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "audio/wav": string;
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    thread: {
+        parameters: {
+            query: {
+                /** @description open strings, low to high */
+                tuning?: string;
+                frets?: number;
+                /** @description millimetres */
+                scale?: number;
+                capo?: number;
+                /** @description widest comfortable reach in millimetres */
+                comfort?: number;
+                /** @description stay or shift */
+                habit?: string;
+                low: number;
+                high: number;
+                /** @description such as 5,2; all where none is said */
+                strings?: string;
+                /** @description | C7 | F7 | C7 | % | */
+                text: string;
+                key: string;
+                beats?: number;
+                mode?: string;
+                /** @description MIDI number of the lowest target; 0 is no limit */
+                lowest?: number;
+                /** @description MIDI number of the highest target; 0 is no limit */
+                highest?: number;
+                /** @description bar.beat string:fret, such as 2.1 3:8 */
+                pins?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Thread"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    today: {
+        parameters: {
+            query?: {
+                minutes?: number;
+                /** @description items that were swapped away */
+                without?: string[];
+                /** @description a day on which the charts must be safe, as 2026-11-27 */
+                by?: string;
+                /** @description for that day; else the charts opened last */
+                chart?: number[];
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Today"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    tones: {
+        parameters: {
+            query: {
+                chords: string[];
+                /** @description the player's own where it is not said */
+                tuning?: string;
+                frets?: number;
+                capo?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tones"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
 }

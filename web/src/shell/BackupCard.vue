@@ -3,7 +3,7 @@
 import { ref, shallowRef, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
-import { answer, fetchOf, type Restored } from '../api/client'
+import { answer, fetchOf, Refused } from '../api/client'
 
 const emit = defineEmits<{ restored: [] }>()
 const router = useRouter()
@@ -11,8 +11,11 @@ const field = useTemplateRef('field')
 const chosen = shallowRef<File>()
 const busy = ref(false)
 const trouble = ref('')
+/** It has nothing in it: the player is asked once more. */
+const empties = ref(false)
 function choose(e: Event) {
   chosen.value = (e.target as HTMLInputElement).files?.[0]
+  empties.value = false
   trouble.value = ''
 }
 async function restore() {
@@ -20,19 +23,21 @@ async function restore() {
   busy.value = true
   trouble.value = ''
   try {
-    const response = await fetchOf('/api/restore', {
+    const response = await fetchOf(`/api/restore${empties.value ? '?empty=yes' : ''}`, {
       method: 'POST',
       headers: { 'content-type': 'application/octet-stream' },
       body: chosen.value,
     })
-    const body = (await response.json()) as Restored
-    await answer<Restored>(Promise.resolve(response.ok ? { data: body, response } : { error: body, response }))
+    const body = (await response.json()) as unknown
+    await answer<unknown>(Promise.resolve(response.ok ? { data: body, response } : { error: body, response }))
     // Its answer has said that another database is open, so every tab turns; what was not saved is offered there.
     chosen.value = undefined
+    empties.value = false
     emit('restored')
     void router.push({ name: 'charts' })
   } catch (e) {
     trouble.value = e instanceof Error ? e.message : String(e)
+    empties.value = e instanceof Refused && e.status === 409 && /empty/.test(e.message)
   } finally {
     busy.value = false
   }
@@ -63,7 +68,12 @@ async function restore() {
         Put <b>{{ chosen.name }}</b> in place of everything that is here? A copy of what is here stays beside the
         database.
       </p>
-      <Button :label="busy ? 'Restoring' : 'Restore it'" size="small" :disabled="busy" @click="restore" />
+      <Button
+        :label="busy ? 'Restoring' : empties ? 'Restore it all the same' : 'Restore it'"
+        size="small"
+        :disabled="busy"
+        @click="restore"
+      />
       <Button label="Not now" size="small" variant="text" @click="chosen = undefined" />
     </div>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
