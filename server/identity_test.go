@@ -3,7 +3,6 @@ package server
 import (
 	"bytes"
 	"encoding/json"
-	"fmt"
 	"io"
 	"net/http"
 	"strings"
@@ -117,5 +116,5 @@ func TestTheLogTakesWhatComesLate(t *testing.T) {
 	ask(t, srv, "POST", "/api/log/calls", json.RawMessage(call(`,"how":"right","ref":"b2"`)), &late)
 	assert.Equal(t, mine+1, count())
 	resp, _ := from(t, "POST", srv.URL+"/api/log/calls", "", call(`,"how":"right","player":77`))
-	assert.Equal(t, 404, resp.StatusCode, fmt.Sprint("nobody's"))
+	assert.Equal(t, 404, resp.StatusCode, "nobody's")
 }

@@ -96,7 +96,7 @@ func writeTable(ctx context.Context, conn *sql.Conn, out *bufio.Writer, table st
 	}
 	fmt.Fprintf(out, "\n%q: {\"columns\": %s, \"rows\": [", table, names)
 	// A plus before a column takes its declared type away, so that times stay texts.
-	rows, err := conn.QueryContext(ctx, "SELECT +"+quoted(columns, ", +")+" FROM "+table+" ORDER BY 1")
+	rows, err := conn.QueryContext(ctx, "SELECT +"+quoted(columns, ", +")+" FROM "+table+" ORDER BY "+quoted(columns[:1], ""))
 	if err != nil {
 		return err
 	}

@@ -325,7 +325,7 @@ func pour(ctx context.Context, from *sql.DB, into *gorm.DB, table string) (n int
 	if err != nil {
 		return 0, err
 	}
-	rows, err := from.QueryContext(ctx, "SELECT +"+quoted(columns, ", +")+" FROM "+table+" ORDER BY 1")
+	rows, err := from.QueryContext(ctx, "SELECT +"+quoted(columns, ", +")+" FROM "+table+" ORDER BY "+quoted(columns[:1], ""))
 	if err != nil {
 		return 0, err
 	}
