@@ -2,6 +2,7 @@
    for all that is edited. */
 import { watch, type Ref } from 'vue'
 import type { Keeper, Versioned } from '../api/keeper'
+import { thingOf } from '../memory/unsent'
 import { apply, diff, type Change } from './steps'
 import { useNews } from './useNews'
 
@@ -45,6 +46,7 @@ export function useOpening<B extends object, T extends Versioned & { id: number 
     async () => {
       const now = (await how.stored.refetch()).data
       if (!now || !how.body.value || how.state.value !== 'saved') return
+      if (thingOf(now.version) !== thingOf(keeper!.version())) return // another database is open: the page turns
       keeper!.at(now)
       how.join(diff(how.body.value, how.part(now)))
     },

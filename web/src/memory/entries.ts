@@ -13,8 +13,6 @@ export const most = 2000
 const again = 5000
 
 export const trouble = ref('')
-/** How many wait. */
-export const waitingEntries = ref(0)
 let send: Send | undefined
 let timer: ReturnType<typeof setTimeout> | undefined
 
@@ -24,12 +22,21 @@ export function openEntries(by: Send) {
   return drain()
 }
 
+/** Who waits for the number of a line; whichever tab sends it tells the others. */
 const answers = new Map<string, (row: unknown) => void>()
+const channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('undaris-noted')
+function told(ref: string, row: unknown) {
+  answers.get(ref)?.(row)
+  answers.delete(ref)
+}
+channel?.addEventListener('message', (e: MessageEvent<{ ref: string; row: unknown }>) => told(e.data.ref, e.data.row))
+
+let last = 0
 
 /** Notes a line. What it answers comes with its number as soon as it is noted, also much later. */
 export async function note(method: Entry['method'], path: string, body: Record<string, unknown>) {
   const { database, player } = here
-  const at = Date.now()
+  const at = (last = Math.max(Date.now(), last + 0.001)) // in the order in which they came
   const entry: Entry = { ref: crypto.randomUUID(), database, player, method, path, body, at }
   const noted = new Promise<unknown>((done) => answers.set(entry.ref, done))
   await keep({ put: { entries: [entry] } })
@@ -37,8 +44,23 @@ export async function note(method: Entry['method'], path: string, body: Record<s
   return noted
 }
 
+let draining = false
+let more = false
+/** Sends what waits, and what came meanwhile. */
 async function drain() {
   clearTimeout(timer)
+  more = draining
+  if (draining) return
+  draining = true
+  try {
+    await sendAll()
+  } finally {
+    draining = false
+  }
+  if (more) void drain()
+}
+
+async function sendAll() {
   await alone('entries', async () => {
     const list = (await all('entries')).sort((a, b) => a.at - b.at)
     if (list.length > most) {
@@ -51,15 +73,15 @@ async function drain() {
       try {
         const sent = await send(e)
         if ('refused' in sent) trouble.value = `What you practised could not be noted: ${sent.refused}`
-        answers.get(e.ref)?.('row' in sent ? sent.row : undefined)
-        answers.delete(e.ref)
+        const row = 'row' in sent ? sent.row : undefined
+        told(e.ref, row)
+        channel?.postMessage({ ref: e.ref, row })
         await keep({ drop: { entries: [e.ref] } })
       } catch {
         break // later
       }
     }
   })
-  const mine = (await all('entries')).filter((e) => e.database === here.database)
-  waitingEntries.value = mine.length
-  if (mine.length) timer = setTimeout(() => void drain(), again)
+  const waits = (await all('entries')).some((e) => e.database === here.database)
+  if (waits) timer = setTimeout(() => void drain(), again)
 }

@@ -25,8 +25,12 @@ export function answeredBy(database: string | null): boolean {
   return another
 }
 
+let kept = ''
 /** Whose turn it is. */
 export function playedBy(player: number) {
+  const known = `${here.database} ${player}`
+  if (known === kept) return
+  kept = known
   here.player = player
   const value = { database: here.database, player }
   void keep({ put: { settings: [{ database: '', player: 0, name: 'here', value }] } })
