@@ -233,7 +233,7 @@ const part = (x: number) => `${Math.round(100 * x)}%`
         <h2>Swing, as asked and as played</h2>
         <SwingDots :swings="maps.data.value.swings" />
       </section>
-      <section v-if="maps.data.value.minutes.length > 1">
+      <section v-if="maps.data.value.minutes.length">
         <h2>Minutes, week by week</h2>
         <MinuteBars :minutes="maps.data.value.minutes" />
       </section>
