@@ -3,6 +3,7 @@ package e2e
 import (
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -33,10 +34,17 @@ func TestEverythingIsBackedUpAndRestored(t *testing.T) {
 		p.sees("[role=dialog]", name)
 		p.click("[role=dialog] .ask button", "Restore it")
 	}
-	file("half.json", whole[:len(whole)/2])
+	// What cannot be used is left out, and told; the rest is there.
+	file("odd.tar", strings.Replace(whole, `"shuffle"`, `"shufflx"`, 1))
+	p.sees("[role=dialog]", "One thing of it cannot be used here and was left out")
+	p.sees("[role=dialog]", "there is no feel")
+	p.inBothLooks("[role=dialog]", "a backup with something that cannot be used")
+	p.click("[role=dialog] .ask button", "Go to the charts")
+	p.until(`!document.querySelector('[role=dialog]') && document.querySelectorAll('.charts li').length === %d`, charts-1)
+	file("half.tar", whole[:len(whole)/2])
 	p.sees("[role=alert]", "it was cut; nothing was changed")
 	p.inBothLooks("[role=dialog]", "a backup that is refused")
-	file("whole.json", whole)
+	file("whole.tar", whole)
 	p.until(`!document.querySelector('[role=dialog]') && location.pathname === '/charts'`)
 	p.until(`document.querySelectorAll('.charts li').length === %d`, charts) // the page turns to what was restored
 	p.sees(".notes", "Something else is open in Undaris now")

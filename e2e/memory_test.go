@@ -143,7 +143,7 @@ func TestARestoreIsNotReplacedByWhatItReplaced(t *testing.T) {
 	port.deaf.Store(true)
 	p.fret(kb.ArrowRight, "8")
 	p.sees("main", "not saved yet")
-	_, err := port.stores[0].Restore(context.Background(), bytes.NewReader(saved.Bytes()), true)
+	_, err := port.stores[0].Restore(context.Background(), bytes.NewReader(saved.Bytes()), store.Asked{Empty: true})
 	require.NoError(t, err)
 	port.deaf.Store(false)
 	p.sees(".notes", "Something else is open in Undaris now")

@@ -15,7 +15,9 @@ import (
 
 // Restored is what a restored backup brought.
 type Restored struct {
-	Things int `json:"things" doc:"charts, licks, lines, takes, lines of the log and what else there is now"`
+	Things int      `json:"things" doc:"charts, licks, lines, takes, lines of the log and what else there is now"`
+	Left   []string `json:"left" doc:"what was left out of it and why; the first twenty"`
+	Lost   int      `json:"lost" doc:"how many were left out"`
 }
 
 // backupPart is how long each part of a backup may take to be read.
@@ -37,8 +39,8 @@ func (p patient) Write(data []byte) (int, error) {
 func (s *server) backups(engine *gin.Engine) {
 	engine.GET("/api/backup", func(c *gin.Context) {
 		h := c.Writer.Header()
-		h.Set("Content-Type", "application/json")
-		h.Set("Content-Disposition", fmt.Sprintf(`attachment; filename="undaris backup %s.json"`, time.Now().Format(time.DateOnly)))
+		h.Set("Content-Type", "application/x-tar")
+		h.Set("Content-Disposition", fmt.Sprintf(`attachment; filename="undaris backup %s.tar"`, time.Now().Format(time.DateOnly)))
 		out := patient{c.Writer, http.NewResponseController(c.Writer)}
 		if err := s.store.Backup(c.Request.Context(), out); err != nil {
 			s.log.Error("backup", "error", err.Error())
@@ -57,7 +59,7 @@ func (s *server) backups(engine *gin.Engine) {
 		}
 		defer s.restoring.Unlock()
 		_ = http.NewResponseController(c.Writer).SetWriteDeadline(time.Time{})
-		n, err := s.store.Restore(c.Request.Context(), c.Request.Body, c.Query("empty") == "yes")
+		done, err := s.store.Restore(c.Request.Context(), c.Request.Body, store.Asked{Empty: c.Query("empty") == "yes", Legal: Legal})
 		var bad store.ErrBackup
 		switch {
 		case errors.Is(err, store.ErrEmpties):
@@ -69,7 +71,7 @@ func (s *server) backups(engine *gin.Engine) {
 		default:
 			s.forget()
 			c.Header(databaseHeader, s.store.Identity())
-			c.JSON(http.StatusOK, Restored{n})
+			c.JSON(http.StatusOK, Restored{done.Rows, done.Left, done.Lost})
 		}
 	})
 }

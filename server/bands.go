@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"io"
 	"net/http"
 	"strings"
 	"unicode"
@@ -63,6 +64,21 @@ type download struct {
 
 func file(kind, title, ending string, body []byte) download {
 	return download{kind, fmt.Sprintf("attachment; filename=%q", fileName(title)+"."+ending), body}
+}
+
+// streamed is a file that is sent as it is read.
+type streamed struct {
+	ContentType string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Body        func(huma.Context)
+}
+
+func stream(kind, title, ending string, from io.ReadCloser) streamed {
+	to := file(kind, title, ending, nil)
+	return streamed{to.ContentType, to.Disposition, func(c huma.Context) {
+		defer from.Close()
+		_, _ = io.Copy(c.BodyWriter(), from) // whoever asked may have gone
+	}}
 }
 
 // delivery is an operation that is answered by a file.

@@ -85,10 +85,18 @@ func lengths(text string) (list []int) {
 func progression(c store.Chart) (form.Progression, form.Key, error) {
 	key, err := form.ParseKey(c.Key)
 	if err != nil {
-		return form.Progression{}, key, err
+		return form.Progression{}, key, spoilt("chart", err)
 	}
 	p, err := form.Read(c.Text, c.Beats, key)
-	return p, key, err
+	return p, key, spoilt("chart", err)
+}
+
+// spoilt says of a kept thing that it is not what was kept: somebody else has written it.
+func spoilt(name string, err error) error {
+	if err == nil {
+		return nil
+	}
+	return &store.Fault{Kind: store.Unreadable, Says: "this " + name + " is damaged in the database and cannot be used; it can be deleted, the others are not concerned", Cause: err}
 }
 
 // stored checks what a player says and writes the text as Undaris does, so that

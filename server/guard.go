@@ -151,6 +151,8 @@ type spooled struct{ file *os.File }
 
 func (s spooled) Read(p []byte) (int, error) { return s.file.Read(p) }
 
+func (s spooled) Stat() (os.FileInfo, error) { return s.file.Stat() }
+
 func (s spooled) Close() error {
 	if s.file == nil {
 		return nil

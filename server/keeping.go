@@ -90,13 +90,18 @@ func (k keeping[B, T, S, W, L]) versioned(t T) Versioned[W] {
 }
 
 // outcome is the answer to a change.
-func (k keeping[B, T, S, W, L]) outcome(t T, err error) (Versioned[W], error) {
+func (k keeping[B, T, S, W, L]) outcome(t T, failed error) (_ Versioned[W], err error) {
 	switch {
-	case errors.Is(err, store.ErrStale):
+	case errors.Is(failed, store.ErrStale):
 		return Versioned[W]{}, changedSince(k.name, k.wire(t))
-	case err != nil:
-		return Versioned[W]{}, missing(k.name, err)
+	case failed != nil:
+		return Versioned[W]{}, missing(k.name, failed)
 	}
+	defer func() {
+		if fault := recover(); fault != nil { // what was kept here can be written; somebody else wrote this
+			err = spoilt(k.name, fmt.Errorf("%v", fault))
+		}
+	}()
 	return k.versioned(t), nil
 }
 

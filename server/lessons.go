@@ -114,7 +114,7 @@ func (s *server) compose(b LessonBody, from string) (d Assignment, err error) {
 		if err != nil {
 			return d, missing("lick", err)
 		}
-		d.Licks = append(d.Licks, LickBody{l.Title, l.Chord, l.OfKey, l.Notes, l.Tags})
+		d.Licks = append(d.Licks, lickBody(l))
 	}
 	for _, id := range b.Lines {
 		l, err := s.store.Line(id)

@@ -119,8 +119,10 @@ func (s *server) show(t store.Lick) (edit.Line, error) {
 	return edit.Show(t.Phrase(), t.Title, s.tonic(), in, hand)
 }
 
+func lickBody(t store.Lick) LickBody { return LickBody{t.Title, t.Chord, t.OfKey, t.Notes, t.Tags} }
+
 func (s *server) shown(t store.Lick) Lick {
-	w := Lick{ID: t.ID, Version: t.Tag, LickBody: LickBody{t.Title, t.Chord, t.OfKey, t.Notes, t.Tags}, Beats: t.Length, LandsOn: t.LandsOn, Updated: t.UpdatedAt}
+	w := Lick{ID: t.ID, Version: t.Tag, LickBody: lickBody(t), Beats: t.Length, LandsOn: t.LandsOn, Updated: t.UpdatedAt}
 	if text, ok := lick.Text(t.Phrase().Notes); ok {
 		w.Text = text
 	}

@@ -87,11 +87,16 @@ func (s *server) read(b LineBody) (o lineIn, err error) {
 	if err != nil {
 		return o, err
 	}
+	return readLine(player.Player, b)
+}
+
+// readLine does so for a player.
+func readLine(player store.Player, b LineBody) (o lineIn, err error) {
 	if b.Tuning == "" {
 		b.Tuning, b.Frets, b.Capo = player.Tuning, player.Frets, player.Capo
 	}
 	player.Tuning, player.Frets, player.Capo = b.Tuning, b.Frets, b.Capo
-	in, hand, err := playerNeck(player.Player)
+	in, hand, err := playerNeck(player)
 	if err != nil {
 		return o, err
 	}
@@ -170,10 +175,18 @@ func wireLine(l store.Line) Line {
 
 // stored checks a line and makes it what is kept.
 func (s *server) stored(_ context.Context, b LineBody) (store.Line, error) {
+	player, err := s.store.Player()
+	if err != nil {
+		return store.Line{}, err
+	}
+	return storedLine(player.Player, b)
+}
+
+func storedLine(player store.Player, b LineBody) (store.Line, error) {
 	if clean(b.Title) == "" {
 		return store.Line{}, at("body.title", b.Title, errors.New("a line needs a title"))
 	}
-	o, err := s.read(b)
+	o, err := readLine(player, b)
 	if err != nil {
 		return store.Line{}, err
 	}

@@ -82,10 +82,10 @@ func (s *server) handed(id uint) (on chart.Chart, c store.Chart, err error) {
 func (s *server) song(c store.Chart) (form.Song, error) {
 	key, err := form.ParseKey(c.Key)
 	if err != nil {
-		return form.Song{}, err
+		return form.Song{}, spoilt("chart", err)
 	}
 	song, _, err := form.ReadSong(c.Text, c.Beats, key)
-	return song, err
+	return song, spoilt("chart", err)
 }
 
 func (s *server) papers(api huma.API) {

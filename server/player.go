@@ -24,6 +24,30 @@ func playerNeck(p store.Player) (*neck.Instrument, neck.Hand, error) {
 	return NeckQuery{p.Tuning, p.Frets, p.Scale, p.Capo, p.Comfort, p.Habit}.neck("body.")
 }
 
+// checkPlayer says what in a player's settings cannot be used.
+func checkPlayer(p store.Player) error {
+	if _, _, err := playerNeck(p); err != nil {
+		return err
+	}
+	if _, err := line.RuleByID(p.Rests); err != nil {
+		return at("body.rests", p.Rests, err)
+	}
+	for i, own := range p.Palettes {
+		if _, err := blend.PaletteByID(own.ID); err != nil || !strings.HasPrefix(own.ID, blend.Own) {
+			return at(fmt.Sprintf("body.palettes[%d].id", i), own.ID, cmp.Or(err, fmt.Errorf("a palette of one's own begins with %q", blend.Own)))
+		}
+	}
+	for i, o := range p.Instruments {
+		if _, err := neck.New(o.Tuning, o.Frets, o.Scale, o.Capo); err != nil {
+			return at(fmt.Sprintf("body.instruments[%d]", i), o.Name, err)
+		}
+		if slices.ContainsFunc(p.Instruments[:i], func(q store.OwnInstrument) bool { return q.Name == o.Name }) {
+			return at(fmt.Sprintf("body.instruments[%d].name", i), o.Name, fmt.Errorf("there are two instruments called %q", o.Name))
+		}
+	}
+	return nil
+}
+
 // Tones is where chords lie on the player's whole neck.
 type Tones struct {
 	Instrument Instrument   `json:"instrument"`
@@ -151,24 +175,8 @@ func (s *server) player(api huma.API) {
 			if err != nil {
 				return none, err
 			}
-			if _, _, err := playerNeck(in.Body); err != nil {
+			if err := checkPlayer(in.Body); err != nil {
 				return none, err
-			}
-			if _, err := line.RuleByID(in.Body.Rests); err != nil {
-				return none, at("body.rests", in.Body.Rests, err)
-			}
-			for i, p := range in.Body.Palettes {
-				if _, err := blend.PaletteByID(p.ID); err != nil || !strings.HasPrefix(p.ID, blend.Own) {
-					return none, at(fmt.Sprintf("body.palettes[%d].id", i), p.ID, cmp.Or(err, fmt.Errorf("a palette of one's own begins with %q", blend.Own)))
-				}
-			}
-			for i, o := range in.Body.Instruments {
-				if _, err := neck.New(o.Tuning, o.Frets, o.Scale, o.Capo); err != nil {
-					return none, at(fmt.Sprintf("body.instruments[%d]", i), o.Name, err)
-				}
-				if slices.ContainsFunc(in.Body.Instruments[:i], func(p store.OwnInstrument) bool { return p.Name == o.Name }) {
-					return none, at(fmt.Sprintf("body.instruments[%d].name", i), o.Name, fmt.Errorf("there are two instruments called %q", o.Name))
-				}
 			}
 			p, err := s.store.SetPlayer(in.Body, match)
 			if errors.Is(err, store.ErrStale) {

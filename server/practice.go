@@ -1,6 +1,7 @@
 package server
 
 import (
+	"bytes"
 	"cmp"
 	"context"
 	"errors"
@@ -172,7 +173,15 @@ func wireTake(t store.Take) KeptTake {
 	return KeptTake{t.ID, t.Tag, body, t.Line.Bars, lengths, t.CreatedAt}
 }
 
-func (s *server) storedTake(ctx context.Context, b TakeBody) (store.Take, error) {
+func (s *server) storedTake(_ context.Context, b TakeBody) (store.Take, error) {
+	player, err := s.store.Player()
+	if err != nil {
+		return store.Take{}, err
+	}
+	return storedTake(player.Player, b)
+}
+
+func storedTake(player store.Player, b TakeBody) (store.Take, error) {
 	if clean(b.Title) == "" {
 		return store.Take{}, at("body.title", b.Title, errors.New("a take needs a title"))
 	}
@@ -181,7 +190,7 @@ func (s *server) storedTake(ctx context.Context, b TakeBody) (store.Take, error)
 			return store.Take{}, at("body.mode", b.Mode, err)
 		}
 	}
-	l, err := s.stored(ctx, b.Line)
+	l, err := storedLine(player, b.Line)
 	if err != nil {
 		return store.Take{}, err
 	}
@@ -212,15 +221,15 @@ func (s *server) practice(api huma.API) {
 			if !isWAV(in.RawBody) {
 				return struct{}{}, problem(http.StatusUnprocessableEntity, "this is no sound that can be kept; a WAV is")
 			}
-			return struct{}{}, missing("take", s.store.KeepSound(in.ID, in.RawBody))
+			return struct{}{}, missing("take", s.store.KeepSound(in.ID, bytes.NewReader(in.RawBody)))
 		})
-	deliver(s, api, "/api/takes/{id}/sound", "sound", "How a take sounded", "audio/wav",
-		func(_ context.Context, in *ByID) (download, error) {
+	register(s, api, delivery("/api/takes/{id}/sound", "sound", "How a take sounded", "audio/wav"),
+		func(_ context.Context, in *ByID) (streamed, error) {
 			wav, err := s.store.Sound(in.ID)
 			if err != nil {
-				return download{}, missing("sound", err)
+				return streamed{}, missing("sound", err)
 			}
-			return file("audio/wav", fmt.Sprintf("take %d", in.ID), "wav", wav), nil
+			return stream("audio/wav", fmt.Sprintf("take %d", in.ID), "wav", wav), nil
 		})
 
 	type Over struct {

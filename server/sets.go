@@ -39,7 +39,7 @@ func wireSet(c store.Set) Set {
 	return Set{c.ID, c.Tag, SetBody{c.Title, append([]store.SetItem{}, c.Items...)}, c.UpdatedAt}
 }
 
-func (s *server) setOf(_ context.Context, b SetBody) (store.Set, error) {
+func (b SetBody) stored() (store.Set, error) {
 	c := store.Set{Title: clean(b.Title), Items: b.Items}
 	if c.Title == "" {
 		return c, at("body.title", b.Title, errors.New("a set needs a title"))
@@ -61,7 +61,7 @@ func (s *server) sets(api huma.API) {
 		row: func(c store.SetSummary) SetRow {
 			return SetRow{c.ID, c.Tag, c.Title, c.Charts, c.UpdatedAt, c.Problem}
 		},
-		stored: s.setOf,
+		stored: func(_ context.Context, b SetBody) (store.Set, error) { return b.stored() },
 		put:    func(old *store.Set, now store.Set) { now.Kept, *old = old.Kept, now },
 		list:   s.store.Sets, count: s.store.CountSets, one: s.store.Set, create: s.store.CreateSet,
 		change: s.store.ChangeSet, remove: s.store.DeleteSet, restore: s.store.RestoreSet,

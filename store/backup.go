@@ -1,6 +1,7 @@
 package store
 
 import (
+	"archive/tar"
 	"bufio"
 	"context"
 	"database/sql"
@@ -13,20 +14,27 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 )
 
-// backupKind and backupVersion mark a backup's document:
+// A backup is a tar: first its document, then the sounds that it names, each under the name
+// that it has beside the database. Up to step 0019 it was the document alone, with the sounds
+// in it; that is read for good. The document:
 //
-//	{"undaris": "backup", "version": 1, "step": "0014-…",
+//	{"undaris": "backup", "version": 1, "step": "0020-…",
 //	 "tables": {"charts": {"columns": ["id", …], "rows": [[1, …], …]}, …}}
 //
 // step is the last migration that its tables have been through. Tables stand in a fixed
 // order and rows in that of their numbers, so that the same content is the same bytes. What
 // is no text or number ({"base64": …}) is how a take sounded.
 const (
-	backupKind    = "backup"
-	backupVersion = 1
+	backupKind     = "backup"
+	backupVersion  = 1
+	backupDocument = "undaris.json"
 )
+
+// backupTime is that of everything in a backup, for the same reason.
+var backupTime = time.Unix(0, 0)
 
 // ErrBackup is why a document is no backup that can be restored; it says what is wrong.
 type ErrBackup struct{ Says string }
@@ -38,7 +46,7 @@ func keptTables() []string {
 	return slices.DeleteFunc(slices.Clone(tables), func(t string) bool { return t == "migrations" || t == "identity" })
 }
 
-// Backup writes everything that is kept as one document, as it is at one moment, while others
+// Backup writes everything that is kept as one tar, as it is at one moment, while others
 // go on writing.
 func (s *Store) Backup(ctx context.Context, w io.Writer) error { return backup(ctx, s.path, w) }
 
@@ -71,13 +79,92 @@ func backup(ctx context.Context, path string, w io.Writer) error {
 		return err
 	}
 	defer func() { _, _ = conn.ExecContext(context.WithoutCancel(ctx), "ROLLBACK") }()
+	dir := filepath.Dir(path)
+	without, err := soundless(ctx, conn, dir)
+	if err != nil {
+		return err
+	}
+	// A tar tells the size of what comes: so the document is written twice, once to be measured.
+	var size measured
+	if err := writeDocument(ctx, conn, &size, without); err != nil {
+		return err
+	}
+	out := tar.NewWriter(w)
+	if err := out.WriteHeader(entry(backupDocument, int64(size))); err != nil {
+		return err
+	}
+	if err := writeDocument(ctx, conn, out, without); err != nil {
+		return err
+	}
+	if err := writeSounds(ctx, conn, out, dir, without); err != nil {
+		return err
+	}
+	return out.Close()
+}
+
+func entry(name string, size int64) *tar.Header {
+	return &tar.Header{Typeflag: tar.TypeReg, Name: name, Size: size, Mode: 0o600, ModTime: backupTime, Format: tar.FormatPAX}
+}
+
+// measured counts what is written to it.
+type measured int64
+
+func (m *measured) Write(p []byte) (int, error) {
+	*m += measured(len(p))
+	return len(p), nil
+}
+
+// writeSounds writes each sound once, in the order of the takes that come first with it.
+func writeSounds(ctx context.Context, conn *sql.Conn, out *tar.Writer, dir string, without map[int64]error) error {
+	rows, err := conn.QueryContext(ctx, "SELECT take_id, hash, bytes FROM sounds ORDER BY take_id")
+	if err != nil {
+		return err
+	}
+	defer rows.Close()
+	written := map[string]bool{}
+	for rows.Next() {
+		var take, size int64
+		var hash string
+		if err := rows.Scan(&take, &hash, &size); err != nil {
+			return err
+		}
+		if without[take] != nil || written[hash] {
+			continue
+		}
+		written[hash] = true
+		if err := writeSound(out, filepath.Join(dir, soundFile(hash)), entry(soundFile(hash), size)); err != nil {
+			return err
+		}
+	}
+	return rows.Err()
+}
+
+func writeSound(out *tar.Writer, path string, as *tar.Header) error {
+	f, err := os.Open(path)
+	if err != nil {
+		return err
+	}
+	defer f.Close()
+	if err := out.WriteHeader(as); err != nil {
+		return err
+	}
+	_, err = io.Copy(out, f)
+	return err
+}
+
+// writeDocument writes the document; the sounds of some takes are left out, since they are gone.
+func writeDocument(ctx context.Context, conn *sql.Conn, w io.Writer, without map[int64]error) error {
 	out := bufio.NewWriterSize(w, 1<<16)
 	fmt.Fprintf(out, "{\n\"undaris\": %q,\n\"version\": %d,\n\"step\": %q,\n\"tables\": {", backupKind, backupVersion, migrations[len(migrations)-1].ID)
 	for i, table := range keptTables() {
 		if i > 0 {
 			out.WriteString(",")
 		}
-		if err := writeTable(ctx, conn, out, table); err != nil {
+		var leave map[int64]error
+		if table == "sounds" {
+			leave = without
+		}
+		if err := writeTable(ctx, conn, out, table, leave); err != nil {
 			return err
 		}
 	}
@@ -85,7 +172,7 @@ func backup(ctx context.Context, path string, w io.Writer) error {
 	return out.Flush()
 }
 
-func writeTable(ctx context.Context, conn *sql.Conn, out *bufio.Writer, table string) error {
+func writeTable(ctx context.Context, conn *sql.Conn, out *bufio.Writer, table string, leave map[int64]error) error {
 	columns, err := columnsOf(ctx, conn, table)
 	if err != nil {
 		return err
@@ -105,13 +192,18 @@ func writeTable(ctx context.Context, conn *sql.Conn, out *bufio.Writer, table st
 	for i := range values {
 		into[i] = &values[i]
 	}
-	for first := true; rows.Next(); first = false {
+	first := true
+	for rows.Next() {
 		if err := rows.Scan(into...); err != nil {
 			return err
+		}
+		if id, is := values[0].(int64); is && leave[id] != nil {
+			continue
 		}
 		if !first {
 			out.WriteString(",")
 		}
+		first = false
 		out.WriteString("\n[")
 		for i, v := range values {
 			if i > 0 {

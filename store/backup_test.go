@@ -1,10 +1,11 @@
 package store
 
 import (
+	"archive/tar"
 	"bytes"
 	"context"
-	"database/sql"
 	"fmt"
+	"io"
 	"os"
 	"path/filepath"
 	"strings"
@@ -12,11 +13,8 @@ import (
 	"testing"
 	"time"
 
-	"github.com/go-gormigrate/gormigrate/v2"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"gorm.io/driver/sqlite"
-	"gorm.io/gorm"
 )
 
 // full fills a store with some of everything.
@@ -32,7 +30,7 @@ func full(t testing.TB, s *Store, charts int) {
 	require.NoError(t, s.CreateLick(&l))
 	take := Take{Title: "Take", Tempo: 90, Heard: []HeardNote{}}
 	require.NoError(t, s.CreateTake(&take))
-	require.NoError(t, s.KeepSound(take.ID, []byte{0, 1, 2, 255, 'R'}))
+	require.NoError(t, s.KeepSound(take.ID, bytes.NewReader([]byte{0, 1, 2, 255, 'R'})))
 	require.NoError(t, s.Log(&Entry{At: time.Now(), Player: 1, Kind: LoggedTake, Trials: []Trial{}, Title: "once", Tempo: 90, Seconds: 2.5, Swing: 0.61}))
 }
 
@@ -40,6 +38,43 @@ func backupOf(t testing.TB, s *Store) []byte {
 	var out bytes.Buffer
 	require.NoError(t, s.Backup(t.Context(), &out))
 	return out.Bytes()
+}
+
+func soundOf(t testing.TB, s *Store, take uint) []byte {
+	f, err := s.Sound(take)
+	require.NoError(t, err)
+	defer f.Close()
+	wav, err := io.ReadAll(f)
+	require.NoError(t, err)
+	return wav
+}
+
+// parts are the files of a backup, its document first.
+func parts(t testing.TB, backup []byte) (names []string, files map[string]string) {
+	files = map[string]string{}
+	for r := tar.NewReader(bytes.NewReader(backup)); ; {
+		h, err := r.Next()
+		if err == io.EOF {
+			return names, files
+		}
+		require.NoError(t, err)
+		text, err := io.ReadAll(r)
+		require.NoError(t, err)
+		names, files[h.Name] = append(names, h.Name), string(text)
+	}
+}
+
+// joined makes a tar of files, as another program would.
+func joined(t testing.TB, names []string, files map[string]string) string {
+	var out bytes.Buffer
+	w := tar.NewWriter(&out)
+	for _, name := range names {
+		require.NoError(t, w.WriteHeader(&tar.Header{Name: name, Size: int64(len(files[name])), Mode: 0o644}))
+		_, err := io.WriteString(w, files[name])
+		require.NoError(t, err)
+	}
+	require.NoError(t, w.Close())
+	return out.String()
 }
 
 // Backup, restored elsewhere, backed up again: the same bytes, also while others write; what
@@ -51,14 +86,13 @@ func TestABackupComesBackAsItWas(t *testing.T) {
 	dir := t.TempDir()
 	other := open(t, dir)
 	full(t, other, 3)
-	n, err := other.Restore(t.Context(), bytes.NewReader(whole), true)
+	done, err := other.Restore(t.Context(), bytes.NewReader(whole), Asked{Empty: true})
 	require.NoError(t, err)
-	assert.Greater(t, n, 40)
+	assert.Greater(t, done.Rows, 40)
+	assert.Empty(t, done.Left)
 	assert.Equal(t, string(whole), string(backupOf(t, other)))
 	assert.Len(t, copiesOf(filepath.Join(dir, FileName)), 1)
-	wav, err := other.Sound(1)
-	require.NoError(t, err)
-	assert.Equal(t, []byte{0, 1, 2, 255, 'R'}, wav)
+	assert.Equal(t, []byte{0, 1, 2, 255, 'R'}, soundOf(t, other, 1))
 	kept, err := other.Charts(All)
 	require.NoError(t, err)
 	assert.Len(t, kept, 36)
@@ -82,7 +116,7 @@ func TestABackupComesBackAsItWas(t *testing.T) {
 	})
 	for range 5 {
 		meanwhile := backupOf(t, s)
-		_, err := other.Restore(t.Context(), bytes.NewReader(meanwhile), true)
+		_, err := other.Restore(t.Context(), bytes.NewReader(meanwhile), Asked{Empty: true})
 		require.NoError(t, err)
 		require.Equal(t, string(meanwhile), string(backupOf(t, other)))
 	}
@@ -97,15 +131,32 @@ func TestWhatIsNoBackupChangesNothing(t *testing.T) {
 	whole := string(backupOf(t, s))
 	refused := func(text, says string) {
 		t.Helper()
-		_, err := s.Restore(t.Context(), strings.NewReader(text), true)
+		_, err := s.Restore(t.Context(), strings.NewReader(text), Asked{Empty: true})
 		var bad ErrBackup
 		require.ErrorAs(t, err, &bad, says)
 		assert.Contains(t, bad.Says, says)
 		assert.Contains(t, bad.Says, "nothing was changed")
 	}
-	for at := 0; at < len(whole)-3; at += 97 {
+	names, files := parts(t, []byte(whole))
+	require.Len(t, names, 2)
+	document := files[backupDocument]
+	for at := 0; at < len(whole)-2048; at += 97 { // it ends with two empty blocks, and may have lost them
 		refused(whole[:at], "")
 	}
+	for at := 0; at < len(document)-3; at += 97 {
+		refused(document[:at], "")
+	}
+	refused(document, "sounds of takes are missing")
+	refused(joined(t, names[1:], files), "no backup of Undaris")
+	refused(joined(t, append(names, names[1]), files), "does not know")
+	for _, name := range []string{"../../evil", "sounds/../../x.wav", "sounds/ab.wav", "/etc/passwd", "sounds/" + strings.Repeat("A", 64) + ".wav"} {
+		files[name] = "x"
+		refused(joined(t, append(names, name), files), "does not know")
+	}
+	within := func(text string) string {
+		return joined(t, names, map[string]string{backupDocument: text, names[1]: files[names[1]]})
+	}
+	whole, tarred := document, whole
 	for text, says := range map[string]string{
 		"":                      "no backup of Undaris",
 		"a shopping list":       "no backup of Undaris",
@@ -123,69 +174,11 @@ func TestWhatIsNoBackupChangesNothing(t *testing.T) {
 		whole + "more": "follows the end",
 	} {
 		refused(text, says)
-	}
-	assert.Equal(t, whole, string(backupOf(t, s)))
-}
-
-// A document of each older version is lifted to this one.
-func TestAnOlderBackupIsLifted(t *testing.T) {
-	for i, m := range migrations[:len(migrations)-1] {
-		path := filepath.Join(t.TempDir(), "old.db")
-		db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: "sqlite", DSN: "file:" + path}), &gorm.Config{})
-		require.NoError(t, err)
-		require.NoError(t, gormigrate.New(db, gormigrate.DefaultOptions, migrations).MigrateTo(m.ID))
-		require.NoError(t, db.Exec(`INSERT INTO charts (title, key, feel, tempo, beats, text, created_at, updated_at) VALUES ('Old', 'C', 'shuffle', 96, 4, '| C7 |', '2026-01-01 00:00:00+00:00', '2026-01-01 00:00:00+00:00')`).Error)
-		raw, err := db.DB()
-		require.NoError(t, err)
-		text := documentOf(t, raw, m.ID)
-		require.NoError(t, raw.Close())
-		s := open(t, t.TempDir())
-		_, err = s.Restore(t.Context(), strings.NewReader(text), true)
-		require.NoError(t, err, "step %d, %s", i+1, m.ID)
-		all, err := s.Charts(All)
-		require.NoError(t, err)
-		require.Len(t, all, 1, m.ID)
-		assert.Equal(t, "Old", all[0].Title)
-		assert.Equal(t, 1, all[0].Bars, "%s: what later versions tell of a chart is there", m.ID)
-		require.NoError(t, s.Close())
-	}
-}
-
-// documentOf is the backup as the program of a step would have written it.
-func documentOf(t *testing.T, db *sql.DB, step string) string {
-	var out bytes.Buffer
-	fmt.Fprintf(&out, `{"undaris": "backup", "version": 1, "step": %q, "tables": {`, step)
-	first := true
-	for _, table := range keptTables() {
-		columns, err := columnsOf(t.Context(), db, table)
-		require.NoError(t, err)
-		if len(columns) == 0 {
-			continue // not yet there
+		if strings.HasPrefix(text, "{") {
+			refused(within(text), says)
 		}
-		if !first {
-			out.WriteString(", ")
-		}
-		first = false
-		rows := ""
-		if table == "charts" {
-			var id, tempo, beats int
-			require.NoError(t, db.QueryRow("SELECT id, tempo, beats FROM charts").Scan(&id, &tempo, &beats))
-			values := map[string]string{"id": "1", "title": `"Old"`, "key": `"C"`, "feel": `"shuffle"`, "tempo": "96", "beats": "4", "text": `"| C7 |"`, "plan": `"{}"`,
-				"created_at": `"2026-01-01 00:00:00+00:00"`, "updated_at": `"2026-01-01 00:00:00+00:00"`, "version": "1", "bars": "1", "chords": `"C7"`, "remarks": `""`, "tags": `""`, "lengths": `""`, "swing": "0"}
-			var list []string
-			for _, c := range columns {
-				v, known := values[c]
-				if !known {
-					v = "null"
-				}
-				list = append(list, v)
-			}
-			rows = "[" + strings.Join(list, ", ") + "]"
-		}
-		fmt.Fprintf(&out, `%q: {"columns": ["%s"], "rows": [%s]}`, table, strings.Join(columns, `", "`), rows)
 	}
-	out.WriteString("}}")
-	return out.String()
+	assert.Equal(t, tarred, string(backupOf(t, s)))
 }
 
 func FuzzRestore(f *testing.F) {
@@ -196,7 +189,7 @@ func FuzzRestore(f *testing.F) {
 	require.NoError(f, err)
 	f.Cleanup(func() { s.Close() })
 	f.Fuzz(func(t *testing.T, text string) {
-		_, _ = s.Restore(context.Background(), strings.NewReader(text), true)
+		_, _ = s.Restore(context.Background(), strings.NewReader(text), Asked{Empty: true})
 		if left, _ := filepath.Glob(filepath.Join(dir, "restore-*")); len(left) > 0 {
 			t.Fatal("left behind", left)
 		}
@@ -215,7 +208,7 @@ func BenchmarkBackupAndRestore(b *testing.B) {
 	for b.Loop() {
 		var out bytes.Buffer
 		require.NoError(b, s.Backup(b.Context(), &out))
-		_, err := s.Restore(b.Context(), &out, true)
+		_, err := s.Restore(b.Context(), &out, Asked{Empty: true})
 		require.NoError(b, err)
 	}
 }

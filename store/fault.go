@@ -4,6 +4,8 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strings"
+	"syscall"
 
 	"gorm.io/gorm"
 	"modernc.org/sqlite"
@@ -65,12 +67,15 @@ func (s *Store) fault(err error) error {
 		return err
 	case errors.Is(err, gorm.ErrRecordNotFound):
 		return ErrNotFound
+	case errors.Is(err, syscall.ENOSPC):
+		f := faults[sqlite3.SQLITE_FULL]
+		return &Fault{f.Kind, f.Says, err}
 	case errors.As(err, &code):
 		if f, ok := faults[code.Code()&0xFF]; ok {
 			return &Fault{f.Kind, f.Says, err}
 		}
 		return &Fault{Broken, "the database could not do that; nothing was saved", err}
-	case errors.As(err, &syntax), errors.As(err, &kind):
+	case errors.As(err, &syntax), errors.As(err, &kind), errors.Is(err, errIllegible), strings.HasPrefix(err.Error(), "sql: Scan error"): // which has no type
 		return &Fault{Unreadable, "this one is damaged in the database and cannot be opened; it can be deleted, the others are not concerned", err}
 	}
 	return err

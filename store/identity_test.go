@@ -89,7 +89,7 @@ func TestATagMeansOneVersionOfOneHistory(t *testing.T) {
 	for i, v := range all {
 		tags[i] = v.tag()
 	}
-	_, err := s.Restore(context.Background(), bytes.NewReader(saved.Bytes()), true)
+	_, err := s.Restore(context.Background(), bytes.NewReader(saved.Bytes()), Asked{Empty: true})
 	require.NoError(t, err)
 	assert.NotEqual(t, first, s.Identity(), "a restore makes another database of it")
 	for i, v := range all {
@@ -151,7 +151,7 @@ func TestListsSayTags(t *testing.T) {
 func TestARefusedRestoreKeepsTheIdentity(t *testing.T) {
 	s := open(t, t.TempDir())
 	now := s.Identity()
-	_, err := s.Restore(context.Background(), io.MultiReader(bytes.NewReader([]byte(`{"undaris": "backup"`))), true)
+	_, err := s.Restore(context.Background(), io.MultiReader(bytes.NewReader([]byte(`{"undaris": "backup"`))), Asked{Empty: true})
 	require.Error(t, err)
 	assert.Equal(t, now, s.Identity())
 }

@@ -29,6 +29,14 @@ type thing[T any] interface {
 	derive()
 }
 
+// listed is a list as it is kept: one without anything in it is [], not null.
+func listed[E any](list []E) []E {
+	if list == nil {
+		return []E{}
+	}
+	return list
+}
+
 func create[T any, P thing[T]](s *Store, t P) error {
 	k := t.kept()
 	k.Born, k.Version = drawn(), drawn()
@@ -44,6 +52,9 @@ func one[T any, P thing[T]](s *Store, id uint) (T, error) {
 		return t, ErrNotFound
 	}
 	err := s.db.First(&t, id).Error
+	if err == nil {
+		err = legible(t)
+	}
 	k := P(&t).kept()
 	k.Tag = s.tag(k.Born, k.Version)
 	return t, s.fault(err)
@@ -126,7 +137,11 @@ func summaries[S any](s *Store, query string, p Page, scan func(rows *sql.Rows, 
 	list := []S{}
 	for rows.Next() {
 		var row S
-		if err := scan(rows, &row); err != nil {
+		err := scan(rows, &row)
+		if err == nil {
+			err = legible(row)
+		}
+		if err != nil {
 			id, title, err := salvage(rows, err)
 			row = spoilt(id, title, unreadable(id, err))
 		}

@@ -24,7 +24,10 @@ type Lick struct {
 	Hard    string     // what that comes from
 }
 
-func (l *Lick) derive() { l.Measure() }
+func (l *Lick) derive() {
+	l.Notes, l.Tags = listed(l.Notes), listed(l.Tags)
+	l.Measure()
+}
 
 // Measure writes down how long the lick is, where it begins and lands, and how hard it is.
 func (l *Lick) Measure() {

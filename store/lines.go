@@ -29,6 +29,7 @@ type Line struct {
 
 func (l *Line) derive() {
 	l.Bars, _ = gist(played(l.Text, l.Beats, l.Key))
+	l.Notes, l.Locked = listed(l.Notes), listed(l.Locked)
 	l.Sounding = len(l.Notes)
 }
 

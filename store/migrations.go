@@ -134,6 +134,9 @@ var migrations = []*gormigrate.Migration{
 		// What a page notes twice, since it heard no answer, is noted once.
 		`ALTER TABLE log ADD COLUMN ref TEXT NOT NULL DEFAULT ''`,
 		`CREATE UNIQUE INDEX log_ref ON log (ref) WHERE ref <> ''`), bear),
+	// Sounds become files, so that neither the database nor a backup's document grows with them.
+	withRows(step("0020-sounds-are-files",
+		`CREATE TABLE heard (take_id INTEGER PRIMARY KEY REFERENCES takes (id), hash TEXT NOT NULL, bytes INTEGER NOT NULL)`), soundsBecomeFiles),
 }
 
 type migration = gormigrate.Migration

@@ -72,43 +72,73 @@ func (s *Store) empties(ctx context.Context, raw *sql.DB) error {
 	return err
 }
 
+// Asked is how a backup is restored.
+type Asked struct {
+	Empty bool                  // one without anything in it is meant
+	Legal func(thing any) error // says why a thing of the store cannot be used; nil asks nothing
+}
+
+// Restored is what a backup brought.
+type Restored struct {
+	Rows int
+	Left []string // what was left out and why, in the order of the tables; [MostLeft] of them
+	Lost int      // how many were
+}
+
 // Restore puts a backup in place of everything that is kept; what was there is copied aside
-// first. A document of an older version is lifted to this one, one of a newer is refused, and
-// one that cannot be read to its end changes nothing. It tells how many rows there are now.
+// first. A backup of an older version is lifted to this one, one of a newer is refused, and
+// one that cannot be read to its end changes nothing. What in it is not what it should be is
+// left out, and told.
 //
 // A backup without any chart, lick, line or take is refused with [ErrEmpties] where there is
-// one here, unless empty says that it is meant.
-func (s *Store) Restore(ctx context.Context, r io.Reader, empty bool) (rows int, err error) {
+// one here, unless it is said that it is meant.
+func (s *Store) Restore(ctx context.Context, r io.Reader, asked Asked) (done Restored, err error) {
 	defer func() { err = s.room(err) }()
-	dir, err := os.MkdirTemp(filepath.Dir(s.path), restoreDir)
+	home := filepath.Dir(s.path)
+	dir, err := os.MkdirTemp(home, restoreDir)
 	if err != nil {
-		return 0, err
+		return done, err
 	}
 	defer os.RemoveAll(dir)
 	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: "sqlite", DSN: "file:" + filepath.Join(dir, "new.db") + "?_pragma=synchronous(0)"}),
 		&gorm.Config{Logger: logger.Discard, TranslateError: true})
 	if err != nil {
-		return 0, err
+		return done, err
 	}
 	raw, err := db.DB()
 	if err != nil {
-		return 0, err
+		return done, err
 	}
 	defer raw.Close()
 	raw.SetMaxOpenConns(1)
-	if err := fill(ctx, db, raw, r); err != nil {
-		return 0, err
+	in := incoming{db: db, raw: raw, dir: dir, beside: sizeOf(s.path) + sizeOf(s.path+"-wal")}
+	if err := in.read(ctx, r); err != nil {
+		return done, err
 	}
 	if err := gormigrate.New(db, gormigrate.DefaultOptions, migrations).Migrate(); err != nil {
-		return 0, ErrBackup{fmt.Sprintf("it is of an older version and could not be lifted to this one (%v); nothing was changed", err)}
+		if isFull(err) {
+			return done, err
+		}
+		return done, ErrBackup{fmt.Sprintf("it is of an older version and could not be lifted to this one (%v); nothing was changed", err)}
 	}
-	if !empty {
+	left := leavings{list: []string{}}
+	if err := in.complete(ctx, &left); err != nil {
+		return done, err
+	}
+	if err := sift(ctx, db, asked.Legal, &left); err != nil {
+		return done, err
+	}
+	done.Left, done.Lost = left.list, left.lost
+	if !asked.Empty {
 		if err := s.empties(ctx, raw); err != nil {
-			return 0, err
+			return done, err
 		}
 	}
 	if _, err := s.copyAside("before-restore"); err != nil {
-		return 0, fmt.Errorf("what is there could not be copied aside first, so nothing was changed: %w", err)
+		return done, fmt.Errorf("what is there could not be copied aside first, so nothing was changed: %w", err)
+	}
+	if err := in.moveSounds(home); err != nil {
+		return done, err
 	}
 	name := ""
 	err = s.write(func(tx *gorm.DB) error {
@@ -123,7 +153,7 @@ func (s *Store) Restore(ctx context.Context, r io.Reader, empty bool) (rows int,
 			if err != nil {
 				return err
 			}
-			rows += n
+			done.Rows += n
 		}
 		if name, err = identify(tx); err != nil {
 			return err
@@ -133,9 +163,16 @@ func (s *Store) Restore(ctx context.Context, r io.Reader, empty bool) (rows int,
 		return nil
 	})
 	if err != nil {
-		return rows, errors.Join(err, s.readIdentity())
+		return done, errors.Join(err, s.readIdentity())
 	}
-	return rows, nil
+	return done, nil
+}
+
+func sizeOf(path string) int64 {
+	if f, err := os.Stat(path); err == nil {
+		return f.Size()
+	}
+	return 0
 }
 
 // fill makes the tables of a document as they were in its version, and puts its rows in.

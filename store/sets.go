@@ -19,7 +19,7 @@ type SetItem struct {
 	Choruses int  `json:"choruses" minimum:"1" maximum:"32"`
 }
 
-func (s *Set) derive() {}
+func (s *Set) derive() { s.Items = listed(s.Items) }
 
 // SetSummary is a set in a list. Problem says why it cannot be read.
 type SetSummary struct {

@@ -79,6 +79,12 @@ func Open(dir string) (_ *Store, err error) {
 	if err := s.db.Exec(fmt.Sprintf("PRAGMA application_id = %d", applicationID)).Error; err != nil {
 		return nil, fmt.Errorf("the database %s cannot be written: %w", s.path, s.fault(err))
 	}
+	if pending {
+		// What moved out of the file leaves it; without room it stays as it is.
+		_ = s.db.Exec("VACUUM").Error
+		_ = s.db.Exec("PRAGMA wal_checkpoint(TRUNCATE)").Error
+	}
+	s.sweepSounds()
 	if err := s.readIdentity(); err != nil {
 		return nil, fmt.Errorf("the database %s cannot be used: %w", s.path, err)
 	}

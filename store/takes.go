@@ -3,8 +3,6 @@ package store
 import (
 	"database/sql"
 	"time"
-
-	"gorm.io/gorm"
 )
 
 // Take is what was played and kept: over which chords, written down, and as it was
@@ -24,12 +22,6 @@ type Take struct {
 	Sound     bool        // it is kept as it sounded, too
 }
 
-// sound is how a take sounded: a WAV that begins with the first bar.
-type sound struct {
-	TakeID uint `gorm:"primaryKey"`
-	WAV    []byte
-}
-
 // HeardNote is judge.Heard as it is kept and sent.
 type HeardNote struct {
 	At     float64 `json:"at" minimum:"-46080" maximum:"11796480" doc:"ticks from the first bar, as the band counts them"`
@@ -40,6 +32,7 @@ type HeardNote struct {
 
 func (t *Take) derive() {
 	t.Line.derive()
+	t.Heard = listed(t.Heard)
 	t.Sounding = len(t.Heard)
 }
 
@@ -83,33 +76,6 @@ func (s *Store) ChangeTake(id uint, match Tag, do func(*Take) error) (Take, erro
 
 // DeleteTake marks a take as deleted.
 func (s *Store) DeleteTake(id uint, match Tag) error { return remove[Take](s, id, match) }
-
-// KeepSound keeps how a take sounded, in place of what was kept of it before.
-func (s *Store) KeepSound(id uint, wav []byte) error {
-	if id == 0 {
-		return ErrNotFound
-	}
-	return s.write(func(tx *gorm.DB) error {
-		var t Take
-		if err := tx.First(&t, id).Error; err != nil {
-			return err
-		}
-		if err := tx.Save(&sound{id, wav}).Error; err != nil {
-			return err
-		}
-		return tx.Model(&Take{}).Where("id = ?", id).UpdateColumn("sound", true).Error
-	})
-}
-
-// Sound is how a take sounded.
-func (s *Store) Sound(id uint) (wav []byte, err error) {
-	if _, err = s.Take(id); err != nil {
-		return nil, err
-	}
-	var kept sound
-	err = s.fault(s.db.First(&kept, id).Error)
-	return kept.WAV, err
-}
 
 // RestoreTake takes a deletion back.
 func (s *Store) RestoreTake(id uint) (Take, error) { return restore[Take](s, id) }

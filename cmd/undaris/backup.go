@@ -8,10 +8,11 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"undaris/server"
 	"undaris/store"
 )
 
-// backup makes the command that writes everything that is kept as one document.
+// backup makes the command that writes everything that is kept as one file.
 func backup() *cobra.Command {
 	var data string
 	cmd := &cobra.Command{Use: "backup FILE", Short: "Write everything that is kept to a file (- is the standard output), also while Undaris runs", Args: cobra.ExactArgs(1),
@@ -68,11 +69,17 @@ func restore() *cobra.Command {
 				return err
 			}
 			defer s.Close()
-			n, err := s.Restore(cmd.Context(), from, empty)
+			done, err := s.Restore(cmd.Context(), from, store.Asked{Empty: empty, Legal: server.Legal})
 			if err != nil {
 				return err
 			}
-			fmt.Fprintf(cmd.OutOrStdout(), "Restored: %d things. What was there before is beside the database in %s\n", n, data)
+			fmt.Fprintf(cmd.OutOrStdout(), "Restored: %d things. What was there before is beside the database in %s\n", done.Rows, data)
+			if done.Lost > 0 {
+				fmt.Fprintf(cmd.OutOrStdout(), "Left out, since it cannot be used: %d\n", done.Lost)
+			}
+			for _, what := range done.Left {
+				fmt.Fprintln(cmd.OutOrStdout(), " ", what)
+			}
 			return nil
 		}}
 	cmd.Flags().StringVar(&data, "data", "", "directory of the database (default: the user's data directory)")

@@ -2,6 +2,8 @@ package planner
 
 import (
 	"cmp"
+	"errors"
+	"fmt"
 	"math"
 	"slices"
 	"time"
@@ -23,6 +25,22 @@ type Trial struct {
 	Success float64
 	Ms      float64 // until it was answered; of a change, how late
 	Timed   bool    // Ms tells how late it was
+}
+
+// Check says what of a trial cannot be: a key that is none of twelve, a position that is none
+// of the key's, a success beyond 0 to 1.
+func (t Trial) Check() error {
+	switch {
+	case t.Key < 0 || t.Key > 11:
+		return fmt.Errorf("key %d is none of the twelve", t.Key)
+	case t.Position < -1 || t.Position >= Positions:
+		return fmt.Errorf("position %d is none of the %d", t.Position, Positions)
+	case !(t.Success >= 0 && t.Success <= 1):
+		return fmt.Errorf("a success of %v is not within 0 to 1", t.Success)
+	case t.String < 0 || t.Bar < 0 || t.Tempo < 0:
+		return errors.New("a string, a bar or a tempo is below 0")
+	}
+	return nil
 }
 
 // Count is how often something was asked and how well it went.

@@ -11,12 +11,20 @@ const field = useTemplateRef('field')
 const chosen = shallowRef<File>()
 const busy = ref(false)
 const trouble = ref('')
+/** What was left out of it, since it cannot be used; `lost` counts also what is not told. */
+const left = ref<string[]>([])
+const lost = ref(0)
 /** It has nothing in it: the player is asked once more. */
 const empties = ref(false)
 function choose(e: Event) {
   chosen.value = (e.target as HTMLInputElement).files?.[0]
   empties.value = false
   trouble.value = ''
+  lost.value = 0
+}
+function done() {
+  emit('restored')
+  void router.push({ name: 'charts' })
 }
 async function restore() {
   if (!chosen.value) return
@@ -28,13 +36,17 @@ async function restore() {
       headers: { 'content-type': 'application/octet-stream' },
       body: chosen.value,
     })
-    const body = (await response.json()) as unknown
-    await answer<unknown>(Promise.resolve(response.ok ? { data: body, response } : { error: body, response }))
+    type Brought = { left: string[]; lost: number }
+    const body: unknown = await response.json()
+    const brought = await answer<Brought>(
+      Promise.resolve(response.ok ? { data: body as Brought, response } : { error: body, response }),
+    )
     // Its answer has said that another database is open, so every tab turns; what was not saved is offered there.
     chosen.value = undefined
     empties.value = false
-    emit('restored')
-    void router.push({ name: 'charts' })
+    left.value = brought.left
+    lost.value = brought.lost
+    if (lost.value === 0) done()
   } catch (e) {
     trouble.value = e instanceof Error ? e.message : String(e)
     empties.value = e instanceof Refused && e.status === 409 && /empty/.test(e.message)
@@ -56,7 +68,7 @@ async function restore() {
       <input
         ref="field"
         type="file"
-        accept=".json,application/json"
+        accept=".tar,.json,application/x-tar,application/json"
         class="hidden-text"
         tabindex="-1"
         aria-label="a backup to restore"
@@ -75,6 +87,17 @@ async function restore() {
         @click="restore"
       />
       <Button label="Not now" size="small" variant="text" @click="chosen = undefined" />
+    </div>
+    <div v-if="lost > 0" class="ask" role="status">
+      <p>
+        It was restored. {{ lost === 1 ? 'One thing of it' : `${lost} things of it` }} cannot be used here and
+        {{ lost === 1 ? 'was' : 'were' }} left out:
+      </p>
+      <ul>
+        <li v-for="what in left" :key="what">{{ what }}</li>
+        <li v-if="lost > left.length">and {{ lost - left.length }} more</li>
+      </ul>
+      <Button label="Go to the charts" size="small" @click="done" />
     </div>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
   </div>
@@ -102,6 +125,13 @@ async function restore() {
 
 .ask p {
   flex: 1 1 18rem;
+}
+
+.ask ul {
+  flex: 1 1 100%;
+  margin: 0;
+  padding-left: 1.2rem;
+  overflow-wrap: anywhere;
 }
 
 .trouble {

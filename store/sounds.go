@@ -1,0 +1,226 @@
+package store
+
+import (
+	"context"
+	"crypto/sha256"
+	"database/sql"
+	"encoding/hex"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"syscall"
+
+	"gorm.io/gorm"
+)
+
+// soundsDir is where sounds lie, beside the database: files that are named by the SHA-256 of
+// what is in them, so that one is never written twice and never changed. A file is on the disk
+// before its row says so; one that no row names is swept when the store is opened.
+const soundsDir = "sounds"
+
+// partSound begins the name of a sound that is being written.
+const partSound = ".part-"
+
+// sound tells where the sound of a take lies: a WAV that begins with the first bar.
+type sound struct {
+	TakeID uint `gorm:"primaryKey"`
+	Hash   string
+	Bytes  int64
+}
+
+// soundFile is the name of a sound in a directory or a backup.
+func soundFile(hash string) string { return soundsDir + "/" + hash + ".wav" }
+
+// isHash tells whether a text can name a sound.
+func isHash(text string) bool {
+	raw, err := hex.DecodeString(text)
+	return err == nil && len(raw) == sha256.Size && strings.ToLower(text) == text
+}
+
+// hashOf is the hash that the name of a file in a backup tells; nothing where it is no sound's.
+func hashOf(name string) string {
+	hash, of := strings.CutPrefix(name, soundsDir+"/")
+	hash, wav := strings.CutSuffix(hash, ".wav")
+	if !of || !wav || !isHash(hash) {
+		return ""
+	}
+	return hash
+}
+
+// putSound writes a sound beside the database in dir and tells its name. Where it returns
+// without an error the sound is on the disk.
+func putSound(dir string, from io.Reader) (hash string, size int64, err error) {
+	sounds := filepath.Join(dir, soundsDir)
+	if err := os.MkdirAll(sounds, 0o700); err != nil {
+		return "", 0, err
+	}
+	f, err := os.CreateTemp(sounds, partSound)
+	if err != nil {
+		return "", 0, err
+	}
+	defer os.Remove(f.Name())
+	defer f.Close()
+	sum := sha256.New()
+	if size, err = io.Copy(io.MultiWriter(f, sum), from); err != nil {
+		return "", 0, err
+	}
+	hash = hex.EncodeToString(sum.Sum(nil))
+	if err := errors.Join(f.Sync(), f.Close(), os.Rename(f.Name(), filepath.Join(dir, soundFile(hash)))); err != nil {
+		return "", 0, err
+	}
+	return hash, size, synced(sounds)
+}
+
+// KeepSound keeps how a take sounded, in place of what was kept of it before.
+func (s *Store) KeepSound(id uint, wav io.Reader) error {
+	if _, err := s.Take(id); err != nil {
+		return err
+	}
+	hash, size, err := putSound(filepath.Dir(s.path), wav)
+	if err != nil {
+		return s.fault(err)
+	}
+	return s.write(func(tx *gorm.DB) error {
+		var t Take
+		if err := tx.Select("id").First(&t, id).Error; err != nil {
+			return err
+		}
+		if err := tx.Save(&sound{id, hash, size}).Error; err != nil {
+			return err
+		}
+		return tx.Model(&Take{}).Where("id = ?", id).UpdateColumn("sound", true).Error
+	})
+}
+
+// Sound opens how a take sounded. The caller closes it.
+func (s *Store) Sound(id uint) (*os.File, error) {
+	if _, err := s.Take(id); err != nil {
+		return nil, err
+	}
+	var kept sound
+	if err := s.db.First(&kept, id).Error; err != nil {
+		return nil, s.fault(err)
+	}
+	f, err := os.Open(filepath.Join(filepath.Dir(s.path), soundFile(kept.Hash)))
+	if err != nil {
+		return nil, &Fault{Unreadable, "how this take sounded is no longer beside the database; the take itself is whole", err}
+	}
+	return f, nil
+}
+
+// errSpoilt is why a sound that is there cannot be used.
+var errSpoilt = errors.New("it is damaged")
+
+// soundless lists the takes whose sound is not where its row says, or not what it says, and why.
+func soundless(ctx context.Context, db querier, dir string) (takes map[int64]error, err error) {
+	rows, err := db.QueryContext(ctx, "SELECT take_id, hash, bytes FROM sounds")
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	takes = map[int64]error{}
+	for rows.Next() {
+		var take int64
+		var hash, size any
+		if err := rows.Scan(&take, &hash, &size); err != nil {
+			return nil, err
+		}
+		name, _ := hash.(string)
+		at, err := os.Stat(filepath.Join(dir, soundFile(name)))
+		switch {
+		case !isHash(name):
+			takes[take] = errSpoilt
+		case err != nil:
+			takes[take] = err
+		case at.Size() != size:
+			takes[take] = errSpoilt
+		}
+	}
+	return takes, rows.Err()
+}
+
+// sweepSounds removes what was being written when the program was killed, and every sound that
+// neither the database nor a copy beside it names. Where one of them cannot be asked, all stay.
+func (s *Store) sweepSounds() {
+	sounds := filepath.Join(filepath.Dir(s.path), soundsDir)
+	there, err := os.ReadDir(sounds)
+	if err != nil || len(there) == 0 {
+		return
+	}
+	named := map[string]bool{}
+	for _, path := range append(copiesOf(s.path), FileName) {
+		if err := soundsIn(filepath.Join(filepath.Dir(s.path), path), named); err != nil {
+			return
+		}
+	}
+	for _, f := range there {
+		if hash := hashOf(soundsDir + "/" + f.Name()); strings.HasPrefix(f.Name(), partSound) || hash != "" && !named[hash] {
+			os.Remove(filepath.Join(sounds, f.Name()))
+		}
+	}
+}
+
+// soundsIn notes the sounds that a database names; one of an older version holds them itself.
+func soundsIn(path string, named map[string]bool) error {
+	db, err := sql.Open("sqlite", "file:"+path+"?mode=ro")
+	if err != nil {
+		return err
+	}
+	defer db.Close()
+	ctx := context.Background()
+	if columns, err := columnsOf(ctx, db, "sounds"); err != nil || !slices.Contains(columns, "hash") {
+		return err
+	}
+	hashes, err := names(ctx, db, "SELECT hash FROM sounds")
+	for _, hash := range hashes {
+		named[hash] = true
+	}
+	return err
+}
+
+// soundsBecomeFiles writes the sounds that stood in the database beside it.
+func soundsBecomeFiles(tx *gorm.DB) error {
+	var file string
+	if err := tx.Raw("SELECT file FROM pragma_database_list WHERE name = 'main'").Scan(&file).Error; err != nil {
+		return err
+	}
+	var takes []uint
+	if err := tx.Raw("SELECT take_id FROM sounds ORDER BY take_id").Scan(&takes).Error; err != nil {
+		return err
+	}
+	for _, take := range takes { // one at a time: all of them may be larger than the memory
+		var wav []byte
+		if err := tx.Raw("SELECT wav FROM sounds WHERE take_id = ?", take).Row().Scan(&wav); err != nil {
+			return err
+		}
+		hash, size, err := putSound(filepath.Dir(file), strings.NewReader(string(wav)))
+		if err != nil {
+			return err
+		}
+		if err := tx.Exec("INSERT INTO heard (take_id, hash, bytes) VALUES (?, ?, ?)", take, hash, size).Error; err != nil {
+			return err
+		}
+	}
+	for _, s := range []string{"DROP TABLE sounds", "ALTER TABLE heard RENAME TO sounds"} {
+		if err := tx.Exec(s).Error; err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// roomFor says so where a disk has less room than is needed. What cannot be asked is tried.
+func roomFor(dir string, bytes int64) error {
+	var disk syscall.Statfs_t
+	if syscall.Statfs(dir, &disk) != nil {
+		return nil
+	}
+	if free := int64(disk.Bavail) * disk.Bsize; free < bytes {
+		return fmt.Errorf("%d MB are needed and %d MB free: %w", bytes>>20+1, free>>20, syscall.ENOSPC)
+	}
+	return nil
+}
