@@ -170,11 +170,11 @@ var files = sync.OnceValue(func() (all [][]byte) {
 })
 
 // file is a real one, whole or cut or with some bytes turned over, or mere words.
-func (c chaos) file() []byte {
-	if len(files()) == 0 || c.IntN(8) == 0 {
+func (c chaos) file(some [][]byte) []byte {
+	if c.IntN(8) == 0 {
 		return []byte(c.word())
 	}
-	data := bytes.Clone(files()[c.IntN(len(files()))])
+	data := bytes.Clone(some[c.IntN(len(some))])
 	if c.IntN(3) == 0 {
 		data = data[:c.IntN(len(data)+1)]
 	}
@@ -186,15 +186,47 @@ func (c chaos) file() []byte {
 	return data
 }
 
-// Requests at random to everything there is: no crash, no fault, none that takes long.
+// Requests at random to everything there is, with real files to whatever reads one: no crash, no
+// fault, none that takes long.
 func TestRandomRequests(t *testing.T) {
+	for _, seed := range []uint64{11, 29} {
+		t.Run(fmt.Sprint(seed), func(t *testing.T) { randomRequests(t, seed) })
+	}
+}
+
+// documents are backups and what travels between players, by the operation that reads them.
+func documents(t testing.TB, p *program) map[string][][]byte {
+	backups := [][]byte{}
+	paths, _ := filepath.Glob("../store/testdata/backups/*")
+	require.NotEmpty(t, paths)
+	for _, path := range paths {
+		data, err := os.ReadFile(path)
+		require.NoError(t, err)
+		backups = append(backups, data)
+	}
+	_, whole := p.ask("GET", "/api/backup", nil)
+	_, given := p.ask("POST", "/api/assignments", `{"title":"Week one","words":"","charts":[1],"licks":[1],"lines":[1],"exercises":[],"aims":[]}`)
+	var made struct{ ID int }
+	require.NoError(t, json.Unmarshal(given, &made), string(given))
+	require.NotZero(t, made.ID, string(given))
+	_, lesson := p.ask("GET", fmt.Sprintf("/api/assignments/%d/file", made.ID), nil)
+	_, results := p.ask("GET", fmt.Sprintf("/api/assignments/%d/results", made.ID), nil)
+	wav := make([]byte, 4000)
+	copy(wav, "RIFF\x00\x00\x10\x00WAVEfmt ")
+	return map[string][][]byte{"/api/restore": append(backups, whole, whole, whole), "/api/assignments/open": {lesson}, "/api/assignments/results": {results},
+		"/api/takes/{id}/sound": {wav}, "/api/imports": files()}
+}
+
+func randomRequests(t *testing.T, seed uint64) {
 	p := start(t, "demo", t.TempDir())
 	all, schemas := operations(t, p)
-	c := chaos{rand.New(rand.NewPCG(7, 11)), schemas}
+	read := documents(t, p)
+	all = append(all, operation{method: "POST", path: "/api/restore"})
+	c := chaos{rand.New(rand.NewPCG(7, seed)), schemas}
 	statuses := map[int]int{}
 	var slowest time.Duration
-	const requests = 12_000
-	sent := 0
+	const requests = 10_000
+	sent := map[string]int{}
 	for i := range requests {
 		op := all[c.IntN(len(all))]
 		if op.method == "DELETE" && c.IntN(4) > 0 {
@@ -218,9 +250,9 @@ func TestRandomRequests(t *testing.T) {
 			if c.IntN(20) == 0 {
 				body = string(data[:c.IntN(len(data)+1)])
 			}
-			if op.path == "/api/imports" {
-				sent++
-				body = c.file()
+			if some := read[op.path]; some != nil {
+				sent[op.path]++
+				body = c.file(some)
 			}
 		}
 		now := time.Now()
@@ -232,6 +264,9 @@ func TestRandomRequests(t *testing.T) {
 		}
 	}
 	p.alive()
+	for path := range read {
+		assert.Greater(t, sent[path], 20, path)
+	}
 	for path := range map[string]bool{"/api/charts": true, "/api/licks": true, "/api/lines": true} {
 		status, data := p.ask("GET", path, nil)
 		assert.Equal(t, 200, status, path)
@@ -245,7 +280,7 @@ func TestRandomRequests(t *testing.T) {
 			assert.Equal(t, 200, one, "what was kept can be opened: %s", answer)
 		}
 	}
-	t.Logf("%d requests, %d of them real files, statuses %v, slowest %d ms, peak %d MB", requests, sent, statuses, slowest.Milliseconds(), p.peak())
+	t.Logf("%d requests, real files among them %v, statuses %v, slowest %d ms, peak %d MB", requests, sent, statuses, slowest.Milliseconds(), p.peak())
 	assert.LessOrEqual(t, p.peak(), maxResident)
 	assert.LessOrEqual(t, slowest, 2*maxWork)
 }

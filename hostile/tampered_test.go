@@ -257,5 +257,3 @@ func TestTamperedDatabases(t *testing.T) {
 	t.Logf("100 tampered databases: %d things told to be damaged, %d not opened, no fault", problems, refused)
 	assert.Positive(t, problems)
 }
-
-

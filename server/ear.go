@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"io"
+	"math"
 	"net/http"
 	"reflect"
 	"time"
@@ -36,7 +37,7 @@ type Observation struct {
 
 func (o Observation) core() ear.Observation {
 	to := ear.Observation{Seq: o.Seq, Kind: o.Kind, Of: o.Of, Tick: o.Tick, MIDI: o.MIDI, Width: o.Width, Clarity: o.Clarity, Level: o.Level, Fresh: o.Fresh}
-	for _, c := range o.Candidates {
+	for _, c := range o.Candidates[:min(len(o.Candidates), mostWeighed)] {
 		to.Candidates = append(to.Candidates, ear.Candidate{MIDI: int(c[0]), Strength: c[1]})
 	}
 	return to
@@ -71,7 +72,10 @@ type told struct {
 // Limits of a socket.
 const (
 	mostSaid    = 2 << 20 // bytes in one message: the longest line
-	mostNoticed = 200000  // observations in one take
+	mostNoticed = 100000  // observations in one take
+	mostStrokes = 16000   // notes in one, four times the longest line
+	mostWeighed = 24      // notes that one stroke may have brought
+	mostEars    = 32      // takes that are listened to at once
 	silentFor   = time.Minute
 	writesFor   = 5 * time.Second
 	settles     = 0.6 * score.Tick // ticks after which a note that was not heard is told so
@@ -81,7 +85,15 @@ var upgrader = websocket.Upgrader{ReadBufferSize: 4096, WriteBufferSize: 4096}
 
 // ears listens to takes: one socket for each.
 func (s *server) ears(engine *gin.Engine) {
+	places := make(chan struct{}, mostEars)
 	engine.GET("/api/ear", func(c *gin.Context) {
+		select {
+		case places <- struct{}{}:
+			defer func() { <-places }()
+		default:
+			refuse(c.Writer, http.StatusServiceUnavailable, "Undaris listens to as many takes as it can already; end one of them")
+			return
+		}
 		conn, err := upgrader.Upgrade(c.Writer, c.Request, nil)
 		if err != nil {
 			return // it was answered
@@ -107,7 +119,11 @@ func (s *server) ears(engine *gin.Engine) {
 				}
 				return
 			}
-			out, over := l.hear(in)
+			var out *told
+			over := false
+			if err := s.inTurn(c.Request.Context(), func() error { out, over = l.hear(in); return nil }); err != nil {
+				out, over = &told{Error: err.Error()}, true
+			}
 			if out == nil {
 				continue
 			}
@@ -127,10 +143,12 @@ type listening struct {
 	tempo    int
 	swing    float64
 	noticed  int
+	now      float64        // tick that was heard the last time
 	mode     *practice.Mode // where one is practised
 	pass     int
 	heard    []judge.Heard
 	landings map[int]FreeLanding
+	follow   *judge.Follow
 	verdicts []judge.Verdict
 }
 
@@ -152,12 +170,23 @@ func (l *listening) hear(in said) (out *told, over bool) {
 		l.ear.Hear(o.core())
 	}
 	heard := l.ear.Heard()
+	if l.ear.Strokes() > mostStrokes {
+		return &told{Error: "this take has too many notes to be listened to; play a part of it"}, true
+	}
 	out = &told{From: common(l.heard, heard)}
+	since := firstTick(l.heard[out.From:], heard[out.From:])
 	out.Heard = each(heard[out.From:], func(h judge.Heard) HeardNote { return HeardNote(h) })
 	l.heard = heard
 	switch {
 	case l.mode != nil:
-		f, err := l.mode.Judge(l.line.Line, l.pass, heard, l.tempo, l.swing)
+		var f practice.Free
+		var err error
+		if in.End {
+			f, err = l.mode.Judge(l.line.Line, l.pass, heard, l.tempo, l.swing)
+		} else { // also what was met by silence since the last time
+			f, err = l.mode.Lately(l.line.Line, l.pass, heard, min(since, l.now), l.tempo, l.swing)
+		}
+		l.now = in.Now
 		if err != nil {
 			return &told{Error: err.Error()}, true
 		}
@@ -166,9 +195,11 @@ func (l *listening) hear(in said) (out *told, over bool) {
 			out.Free, out.Written = &w, &w.Line
 		}
 	case l.line != nil:
-		take := judge.Prescribed(l.line.Score, heard, l.tempo, l.swing)
-		out.Verdicts = l.anew(take.Verdicts, in.Now)
-		if in.End {
+		if !in.End {
+			out.Verdicts = l.anew(l.follow.Now(heard, since), in.Now)
+		} else {
+			take := judge.Prescribed(l.line.Score, heard, l.tempo, l.swing)
+			out.Verdicts = l.anew(take.Verdicts, in.Now)
 			t := l.line.take(take)
 			out.Take = &t
 			if w, err := practice.Written(l.line.Line, heard, l.swing); err == nil {
@@ -209,6 +240,7 @@ func (l *listening) begin(in said) error {
 	if err != nil {
 		return err
 	}
+	l.follow = judge.Following(o.Score, l.tempo, l.swing)
 	l.ear = ear.Listen(judge.Sounding(o.Score, l.swing))
 	l.ear.Beside(each(in.Band, func(n [2]float64) judge.Expected { return judge.Expected{At: n[0], Pitch: n[1], Fretted: n[1]} }))
 	return nil
@@ -224,6 +256,17 @@ func (l *listening) met(landings []FreeLanding, now float64) (list []FreeLanding
 		list = append(list, x)
 	}
 	return list
+}
+
+// firstTick is when the first of two lists of notes begins.
+func firstTick(a, b []judge.Heard) float64 {
+	first := math.Inf(1)
+	for _, list := range [][]judge.Heard{a, b} {
+		if len(list) > 0 {
+			first = min(first, list[0].At)
+		}
+	}
+	return first
 }
 
 // common is how many notes two lists begin with alike.

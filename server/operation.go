@@ -51,19 +51,25 @@ const patience = 10 * time.Second
 // on at once as the machine has cores.
 func queued[I, O any](s *server, answer func(context.Context, *I) (O, error)) func(context.Context, *I) (O, error) {
 	return func(ctx context.Context, in *I) (o O, err error) {
-		late := time.NewTimer(patience)
-		defer late.Stop()
-		select {
-		case s.hard <- struct{}{}:
-			defer func() { <-s.hard }()
-		case <-ctx.Done():
-			return o, ctx.Err()
-		case <-late.C:
-			return o, problem(http.StatusServiceUnavailable, "Undaris is busy with other questions; ask again in a moment")
-		}
-		if o, err = answer(ctx, in); err == nil {
+		err = s.inTurn(ctx, func() error { o, err = answer(ctx, in); return err })
+		if err == nil {
 			err = ctx.Err() // what was cut short is no answer
 		}
 		return o, err
 	}
+}
+
+// inTurn does hard work when it is its turn.
+func (s *server) inTurn(ctx context.Context, work func() error) error {
+	late := time.NewTimer(patience)
+	defer late.Stop()
+	select {
+	case s.hard <- struct{}{}:
+		defer func() { <-s.hard }()
+	case <-ctx.Done():
+		return ctx.Err()
+	case <-late.C:
+		return problem(http.StatusServiceUnavailable, "Undaris is busy with other questions; ask again in a moment")
+	}
+	return work()
 }

@@ -70,6 +70,7 @@ type note struct {
 	fresh      float64
 	candidates []Candidate
 	level      float64
+	told       float64 // the level that was counted
 	furthest   float64 // where it was bent or glided to
 	sway       float64
 }
@@ -79,14 +80,28 @@ type Listener struct {
 	expected []judge.Expected // in order of time
 	band     []judge.Expected // what others play meanwhile, likewise
 	notes    []note
-	last     int // number of the last observation
+	of       map[int]int // the note that a stroke's number means
+	last     int         // number of the last observation
+
+	// What was decided of the notes; from changed on it is to be decided anew.
+	decided []decision
+	changed int
+	levels  []float64 // of those that tell how loud the player is, in order
+}
+
+// decision is what a note is taken for.
+type decision struct {
+	pitches []float64
+	meant   bool // it was to be played
+	theirs  bool // it may be the band's
+	tells   bool // how loud the player is
 }
 
 // Listen begins to listen to what was to be played; nothing where anything may be.
 func Listen(expected []judge.Expected) *Listener {
 	e := slices.Clone(expected)
 	slices.SortStableFunc(e, func(a, b judge.Expected) int { return cmp.Compare(a.At, b.At) })
-	return &Listener{expected: e}
+	return &Listener{expected: e, of: map[int]int{}}
 }
 
 // Beside tells what a band plays meanwhile, which a microphone hears too: a stroke
@@ -105,13 +120,14 @@ func (l *Listener) Hear(o Observation) {
 	l.last = o.Seq
 	if o.Kind == Attack {
 		l.cut(o.Tick)
-		l.notes = append(l.notes, note{seq: o.Seq, at: o.Tick, struck: true})
+		l.add(note{seq: o.Seq, at: o.Tick, struck: true})
 		return
 	}
-	i := slices.IndexFunc(l.notes, func(n note) bool { return n.seq == o.Of })
-	if i < 0 {
+	i, known := l.of[o.Of]
+	if !known {
 		return
 	}
+	l.changed = min(l.changed, i)
 	n := &l.notes[i]
 	switch o.Kind {
 	case Settled:
@@ -147,6 +163,15 @@ func (l *Listener) cut(at float64) {
 	}
 }
 
+// add adds a note, which its stroke's number means from now on.
+func (l *Listener) add(n note) {
+	l.of[n.seq] = len(l.notes)
+	l.notes = append(l.notes, n)
+}
+
+// Strokes is how many notes are known of, also those that may be noise.
+func (l *Listener) Strokes() int { return len(l.notes) }
+
 // moved takes another pitch of a note: a note of its own where one was to be
 // reached so or the pitch jumped, else how far it was bent.
 func (l *Listener) moved(n *note, o Observation) {
@@ -176,7 +201,7 @@ func (l *Listener) moved(n *note, o Observation) {
 		// What follows is told of the same stroke: the new note takes its number.
 		seq := n.seq
 		n.seq = -seq
-		l.notes = append(l.notes, note{seq: seq, at: o.Tick, settled: o.MIDI, weighed: true, fresh: 1})
+		l.add(note{seq: seq, at: o.Tick, settled: o.MIDI, weighed: true, fresh: 1})
 		return
 	}
 	if math.Abs(o.MIDI-n.settled) > math.Abs(n.furthest-n.settled) || n.furthest == 0 {
@@ -203,16 +228,18 @@ func (l *Listener) near(tick float64) []judge.Expected {
 	return near
 }
 
-// Heard lists the notes that are known by now, in order of time.
+// Heard lists the notes that are known by now, in order of time. Only what changed since it
+// was asked before is decided anew.
 func (l *Listener) Heard() []judge.Heard {
-	var heard []judge.Heard
+	l.decide()
+	heard := make([]judge.Heard, 0, len(l.notes))
 	usual := l.usual()
 	for i, n := range l.notes {
-		pitches, meant := l.pitches(i)
-		if !meant && n.weighed && n.struck && (n.level < usual-quiet || n.level < usual-softer && l.theirs(n, pitches)) {
+		d := l.decided[i]
+		if !d.meant && n.weighed && n.struck && (n.level < usual-quiet || n.level < usual-softer && d.theirs) {
 			continue // somebody else
 		}
-		for _, pitch := range pitches {
+		for _, pitch := range d.pitches {
 			h := judge.Heard{At: n.at, Pitch: pitch, Sway: n.sway}
 			if n.end > n.at {
 				h.Length = n.end - n.at
@@ -222,6 +249,35 @@ func (l *Listener) Heard() []judge.Heard {
 	}
 	slices.SortStableFunc(heard, func(a, b judge.Heard) int { return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Pitch, b.Pitch)) })
 	return heard
+}
+
+// decide decides what is new or changed. A note is heard beside the one before it, so what
+// follows a change is decided anew, too.
+func (l *Listener) decide() {
+	for i := l.changed; i < len(l.decided); i++ {
+		if l.decided[i].tells {
+			at, _ := slices.BinarySearch(l.levels, l.notes[i].told)
+			l.levels = slices.Delete(l.levels, at, at+1)
+		}
+	}
+	l.decided = l.decided[:min(l.changed, len(l.decided))]
+	for i := len(l.decided); i < len(l.notes); i++ {
+		n := &l.notes[i]
+		var d decision
+		d.pitches, d.meant = l.pitches(i)
+		d.theirs = !d.meant && l.theirs(*n, d.pitches)
+		own := d.meant
+		if len(l.expected) == 0 && len(l.band) > 0 {
+			own = len(d.pitches) > 0 && !d.theirs
+		}
+		if d.tells = own && n.weighed && n.struck; d.tells {
+			n.told = n.level
+			at, _ := slices.BinarySearch(l.levels, n.told)
+			l.levels = slices.Insert(l.levels, at, n.told)
+		}
+		l.decided = append(l.decided, d)
+	}
+	l.changed = len(l.notes)
 }
 
 // theirs tells that a stroke may be one of the band's: at its time, of its pitch or of
@@ -242,21 +298,10 @@ func (l *Listener) theirs(n note, pitches []float64) bool {
 // or where anything may be those that are not the band's. Where few are known,
 // everything is loud enough.
 func (l *Listener) usual() float64 {
-	var levels []float64
-	for i, n := range l.notes {
-		pitches, meant := l.pitches(i)
-		if len(l.expected) == 0 && len(l.band) > 0 {
-			meant = len(pitches) > 0 && !l.theirs(n, pitches)
-		}
-		if meant && n.weighed && n.struck {
-			levels = append(levels, n.level)
-		}
-	}
-	if len(levels) < 4 {
+	if len(l.levels) < 4 {
 		return math.Inf(-1)
 	}
-	slices.Sort(levels)
-	return levels[len(levels)/2]
+	return l.levels[len(l.levels)/2]
 }
 
 // rang is the note before a stroke, and the pitch that it sounded; 0 is none.

@@ -194,3 +194,41 @@ func FuzzHear(f *testing.F) {
 		}
 	})
 }
+
+// Asked after every observation or once at the end, a listener has heard the same, whatever was
+// observed: what was decided before is decided anew where it changes.
+func TestWhatWasHeardDoesNotDependOnWhenItIsAsked(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		expected := rapid.SliceOfN(rapid.Custom(func(t *rapid.T) judge.Expected {
+			e := at(float64(rapid.IntRange(0, 16).Draw(t, "at"))*quarter/2, float64(rapid.IntRange(55, 70).Draw(t, "pitch")))
+			e.Joined, e.Bent, e.Dead = rapid.Bool().Draw(t, "joined"), rapid.Bool().Draw(t, "bent"), rapid.IntRange(0, 9).Draw(t, "dead") == 0
+			if e.Bent {
+				e.Pitch = e.Fretted + 2
+			}
+			return e
+		}), 0, 12).Draw(t, "expected")
+		band := rapid.SliceOfN(rapid.Custom(func(t *rapid.T) judge.Expected {
+			return at(float64(rapid.IntRange(0, 16).Draw(t, "at"))*quarter/2, float64(rapid.IntRange(40, 70).Draw(t, "pitch")))
+		}), 0, 8).Draw(t, "band")
+		often, once := ear.Listen(expected), ear.Listen(expected)
+		often.Beside(band)
+		once.Beside(band)
+		var strokes []int
+		tick := 0.0
+		for seq := 1; seq <= 60; seq++ {
+			tick += float64(rapid.IntRange(-60, 300).Draw(t, "later"))
+			o := ear.Observation{Seq: seq, Kind: rapid.SampledFrom(ear.Kinds).Draw(t, "kind"), Tick: tick, MIDI: float64(rapid.IntRange(110, 140).Draw(t, "midi")) / 2,
+				Level: float64(rapid.IntRange(-60, -10).Draw(t, "level")), Fresh: rapid.Float64Range(0, 1).Draw(t, "fresh"), Width: rapid.Float64Range(0, 1).Draw(t, "width")}
+			if o.Kind == ear.Attack {
+				strokes = append(strokes, seq)
+			} else if len(strokes) > 0 {
+				o.Of = rapid.SampledFrom(strokes).Draw(t, "of")
+				o.Candidates = []ear.Candidate{{MIDI: rapid.IntRange(50, 75).Draw(t, "candidate"), Strength: 1}, {MIDI: 60, Strength: rapid.Float64Range(0, 1).Draw(t, "strength")}}
+			}
+			often.Hear(o)
+			once.Hear(o)
+			often.Heard()
+		}
+		require.Equal(t, once.Heard(), often.Heard())
+	})
+}

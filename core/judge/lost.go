@@ -2,6 +2,7 @@ package judge
 
 import (
 	"math"
+	"sort"
 
 	"undaris/core/say"
 	"undaris/core/score"
@@ -96,14 +97,15 @@ func astray(s score.Score, expected []Expected, heard []Heard) []Lost {
 	return Astray(len(s.Bars), s.Beats, func(from, to int, by float64) (float64, int) {
 		low, high := float64(s.At(from))-near, float64(s.At(to))-near
 		n, fits := 0, 0
-		for _, h := range heard {
-			if h.At < low || h.At >= high {
-				continue
+		first := sort.Search(len(heard), func(i int) bool { return heard[i].At >= low })
+		for _, h := range heard[first:] {
+			if h.At >= high {
+				break
 			}
 			n++
 			at := h.At - by*score.Tick
-			for _, e := range expected {
-				if math.Abs(e.At-at) <= near && (e.Dead || math.Abs(e.Pitch-h.Pitch) <= 0.5) {
+			for i := sort.Search(len(expected), func(i int) bool { return expected[i].At >= at-near }); i < len(expected) && expected[i].At <= at+near; i++ {
+				if e := expected[i]; e.Dead || math.Abs(e.Pitch-h.Pitch) <= 0.5 {
 					fits++
 					break
 				}

@@ -99,27 +99,8 @@ func Prescribed(s score.Score, heard []Heard, tempo int, swing float64) Take {
 	heard = InOrder(heard)
 	expected := Sounding(s, swing)
 	found, _ := align(expected, heard)
-	beat := 60000 / float64(tempo)
-	ms := func(ticks float64) float64 { return ticks / score.Tick * beat }
-	var offs []float64
-	for i, j := range found {
-		if j >= 0 {
-			offs = append(offs, ms(heard[j].At-expected[i].At))
-		}
-	}
-	t := Take{Verdicts: make([]Verdict, len(expected)), Heard: len(offs)}
-	t.Tendency = max(-steady, min(steady, middle(offs)))
-	var around []float64
-	for _, off := range offs {
-		around = append(around, math.Abs(off-t.Tendency))
-	}
-	t.Spread = middle(around)
-	for i, j := range found {
-		t.Verdicts[i] = Verdict{Heard: j, Is: Unheard}
-		if j >= 0 {
-			t.Verdicts[i] = verdict(expected[i], heard[j], j, ms(heard[j].At-expected[i].At)-t.Tendency, max(offLeast, offBeats*beat))
-		}
-	}
+	t := Take{Verdicts: make([]Verdict, len(expected))}
+	t.Tendency, t.Spread, t.Heard = judged(t.Verdicts, expected, found, heard, 60000/float64(tempo))
 	known := map[int]bool{}
 	for _, j := range found {
 		known[j] = true
@@ -172,8 +153,8 @@ func (t *Take) land(s score.Score) {
 			if !s.Change(at) {
 				continue
 			}
-			i := slices.IndexFunc(s.Notes, func(n score.Note) bool { return n.Start == at })
-			if i < 0 {
+			i, found := slices.BinarySearchFunc(s.Notes, at, func(n score.Note, at int) int { return cmp.Compare(n.Start, at) })
+			if !found {
 				continue
 			}
 			l := Landing{At: at, Chord: c.Chord, Note: i, Verdict: t.Verdicts[i]}

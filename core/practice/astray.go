@@ -1,6 +1,9 @@
 package practice
 
 import (
+	"cmp"
+	"slices"
+
 	"undaris/core/judge"
 	"undaris/core/score"
 )
@@ -12,8 +15,13 @@ func (f Free) astray() []judge.Lost {
 	return judge.Astray(len(l.Bars), l.Beats, func(from, to int, by float64) (float64, int) {
 		n := 0
 		fits, all := 0.0, 0.0
-		for _, note := range l.Notes {
-			if note.Start < l.At(from) || note.Start >= l.At(to) || note.Dead {
+		start, end := l.At(from), l.At(to)
+		first, _ := slices.BinarySearchFunc(l.Notes, start, func(n score.Note, at int) int { return cmp.Compare(n.Start, at) })
+		for _, note := range l.Notes[first:] {
+			if note.Start >= end {
+				break
+			}
+			if note.Dead {
 				continue
 			}
 			chord, sounds := l.ChordAt(note.Start - int(by*score.Tick))

@@ -1,6 +1,7 @@
 package practice
 
 import (
+	"cmp"
 	"context"
 	"slices"
 
@@ -12,6 +13,7 @@ import (
 	"undaris/core/judge"
 	"undaris/core/line"
 	"undaris/core/say"
+	"undaris/core/score"
 )
 
 // Playing is what may be played between the changes.
@@ -146,6 +148,25 @@ func (m Mode) Judge(l edit.Line, pass int, heard []judge.Heard, tempo int, swing
 		return Prescribed(l, heard, tempo, swing)
 	}
 	return Judge(l, heard, swing, m.Stage(pass))
+}
+
+// Beats before a tick that are heard beside what comes after it, and of those the ones whose
+// landings are told, so that none is judged without what led to it.
+const (
+	beside = 8 * score.Tick
+	told   = 4 * score.Tick
+)
+
+// Lately judges a pass while it is played: the changes from shortly before a tick on, by what was
+// heard about them. heard is in order of time. What a mode judges as a whole is judged so.
+func (m Mode) Lately(l edit.Line, pass int, heard []judge.Heard, since float64, tempo int, swing float64) (Free, error) {
+	if m.judge != nil {
+		return m.Judge(l, pass, heard, tempo, swing)
+	}
+	first, _ := slices.BinarySearchFunc(heard, since-beside, func(h judge.Heard, at float64) int { return cmp.Compare(h.At, at) })
+	f, err := m.Judge(l, pass, heard[first:], tempo, swing)
+	f.Landings = slices.DeleteFunc(f.Landings, func(x Landing) bool { return float64(x.At) < since-told })
+	return f, err
 }
 
 // Stage is what a pass asks, counted from 0.
