@@ -24,7 +24,7 @@ import (
 // The figures that must hold.
 const (
 	maxWork     = time.Second            // of any legal request, and of any refusal
-	maxResident = 300                    // MB, whatever is asked
+	maxResident = 150                    // MB, whatever is asked
 	maxAfter    = 100 * time.Millisecond // until work stops when the asker has gone
 	maxEnding   = time.Second            // from SIGTERM to the end
 )

@@ -3,10 +3,12 @@ package server
 import (
 	"errors"
 	"fmt"
+	"io"
 	"net/http"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
 
 	"undaris/core/planner"
@@ -32,6 +34,12 @@ type patient struct {
 func (p patient) Write(data []byte) (int, error) {
 	_ = p.conn.SetWriteDeadline(time.Now().Add(backupPart))
 	return p.ResponseWriter.Write(data)
+}
+
+// patientBody is the body of an answer to a slow reader.
+func patientBody(c huma.Context) io.Writer {
+	w := humagin.Unwrap(c).Writer
+	return patient{w, http.NewResponseController(w)}
 }
 
 // backups streams them: neither is ever whole in memory. They are no operations of Huma,

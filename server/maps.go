@@ -4,6 +4,8 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"net/http"
+	"reflect"
 	"slices"
 	"strings"
 
@@ -33,23 +35,24 @@ type Instrument struct {
 
 // Map is everything that the Bench and the Atlas draw of a chart.
 type Map struct {
-	Chart      Chart      `json:"chart"`
-	Instrument Instrument `json:"instrument"`
-	Sheet
-	Imagined   bool         `json:"imagined" doc:"some bars are the soloist's own; each has the band's beside it"`
-	Positions  []Position   `json:"positions" doc:"lowest first; the player's own window last, with number 0"`
-	SmallBox   *Position    `json:"smallBox,omitempty" doc:"the box on the top three strings"`
-	Choruses   int          `json:"choruses" doc:"choruses of the thread before it comes round"`
+	MapHead
 	Neck       [][]Note     `json:"neck" doc:"for each chord, its tones on the whole neck"`
 	Blends     []Blend      `json:"blends" doc:"for each chord, the palette over it on the whole neck"`
 	Changes    []Crossing   `json:"changes" doc:"the pairs of chords that follow each other"`
-	Spans      []FormSpan   `json:"spans" doc:"stretches worth being led through at once"`
 	ByPosition []InPosition `json:"byPosition" doc:"for each position"`
-
-	written []byte // itself in JSON, where it is kept
 }
 
-func (m *Map) json() []byte { return m.written }
+// MapHead is what of a map does not grow with its chords.
+type MapHead struct {
+	Chart      Chart      `json:"chart"`
+	Instrument Instrument `json:"instrument"`
+	Sheet
+	Imagined  bool       `json:"imagined" doc:"some bars are the soloist's own; each has the band's beside it"`
+	Positions []Position `json:"positions" doc:"lowest first; the player's own window last, with number 0"`
+	SmallBox  *Position  `json:"smallBox,omitempty" doc:"the box on the top three strings"`
+	Choruses  int        `json:"choruses" doc:"choruses of the thread before it comes round"`
+	Spans     []FormSpan `json:"spans" doc:"stretches worth being led through at once"`
+}
 
 // Crossing is a pair of chords that follow each other.
 type Crossing struct {
@@ -68,11 +71,16 @@ type Enclosure struct {
 
 // InPosition is what lies in one position.
 type InPosition struct {
-	Runs      []Run           `json:"runs" doc:"for each chord"`
-	Shapes    []string        `json:"shapes" doc:"the movable open shape that each chord takes; empty where it means nothing"`
-	Alike     []int           `json:"alike" doc:"for each chord: runs of one number, here or in another position, have the same fingering"`
+	InPositionHead
 	Crossings [][][]MovePlace `json:"crossings" doc:"for each of the changes, for each of its steps: where it lies, nearest first"`
-	Thread    Thread          `json:"thread"`
+}
+
+// InPositionHead is that without the crossings.
+type InPositionHead struct {
+	Runs   []Run    `json:"runs" doc:"for each chord"`
+	Shapes []string `json:"shapes" doc:"the movable open shape that each chord takes; empty where it means nothing"`
+	Alike  []int    `json:"alike" doc:"for each chord: runs of one number, here or in another position, have the same fingering"`
+	Thread Thread   `json:"thread"`
 }
 
 // mapKey is all that a map depends on.
@@ -85,41 +93,77 @@ type mapKey struct {
 }
 
 func (s *server) chartMaps(api huma.API) {
-	get(s, api, "/api/charts/{id}/map", "chart-map", "Everything about a chart on the player's neck: all bars, all positions",
-		queued(s, func(ctx context.Context, in *struct {
+	op := operation(http.MethodGet, "/api/charts/{id}/map", "chart-map", "Everything about a chart on the player's neck: all bars, all positions", 0)
+	op.Responses = map[string]*huma.Response{"200": {Description: "OK", Content: map[string]*huma.MediaType{
+		"application/json": {Schema: api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[Map](), true, "Map")}}}}
+	register(s, api, op,
+		func(ctx context.Context, in *struct {
 			ByID
 			Low     int    `query:"low" default:"-1" doc:"with high: a region of the player's own"`
 			High    int    `query:"high" default:"-1"`
 			Strings string `query:"strings" maxLength:"20" doc:"such as 5,2; all where none is said"`
 			Way     string `query:"way" maxLength:"20" doc:"the regions of a way to divide the neck, in place of the positions"`
-		}) (*Map, error) {
+		}) (out mapped, err error) {
+			out.ContentType = "application/json"
 			c, err := s.store.Chart(in.ID)
 			if err != nil {
-				return nil, missing("chart", err)
+				return out, missing("chart", err)
 			}
 			player, err := s.store.Player()
 			if err != nil {
-				return nil, err
+				return out, err
 			}
 			key := mapKey{c.ID, c.Version, c.UpdatedAt.UnixNano(), fmt.Sprint(player.Player), in.Low, in.High, in.Strings, in.Way}
 			if known, ok := s.maps.get(key); ok {
-				return known, nil
+				out.Body = func(c huma.Context) { _, _ = c.BodyWriter().Write(known) }
+				return out, nil
 			}
 			var own *RegionQuery
 			if in.Low != -1 || in.High != -1 {
 				own = &RegionQuery{in.Low, in.High, in.Strings}
 				in.Strings = ""
 			}
-			m, err := chartMap(ctx, c, player.Player, own, in.Way, in.Strings)
-			if err != nil || ctx.Err() != nil {
-				return nil, cmp.Or(err, ctx.Err())
-			}
-			if m.written, err = json.Marshal(&m); err != nil {
-				return nil, err
-			}
-			s.maps.put(key, &m, len(m.written))
-			return &m, nil
-		}))
+			var parts mapParts
+			err = s.inTurn(ctx, func() error {
+				parts, err = chartMap(ctx, c, player.Player, own, in.Way, in.Strings)
+				return cmp.Or(err, ctx.Err())
+			})
+			out.Body = func(c huma.Context) { s.writeMap(c, parts, key) }
+			return out, err
+		})
+}
+
+// mapped is a map that is written part by part: of a long chart it is too large to be whole in memory.
+type mapped struct {
+	ContentType string `header:"Content-Type"`
+	Body        func(huma.Context)
+}
+
+// mapParts are a map's parts, each made when it is its turn.
+type mapParts []func() ([]byte, error)
+
+// writeMap writes a map's parts one after the other; one that is not too large is kept. Who asked
+// may read slowly: nobody waits for that.
+func (s *server) writeMap(c huma.Context, parts mapParts, key mapKey) {
+	var whole []byte
+	out := patientBody(c)
+	for _, part := range parts {
+		var text []byte
+		err := s.inTurn(c.Context(), func() (err error) {
+			text, err = part()
+			return err
+		})
+		if err != nil {
+			panic(http.ErrAbortHandler) // what was sent is no map, and must not look like one
+		}
+		if _, err := out.Write(text); err != nil {
+			return
+		}
+		if len(whole) <= recentBytes/2 {
+			whole = append(whole, text...)
+		}
+	}
+	s.maps.put(key, whole, len(whole))
 }
 
 // divided is the regions of a way to divide the neck, on some strings where the way
@@ -159,46 +203,97 @@ func divided(on chart.Chart, way, strings string) ([]Position, error) {
 	return list, nil
 }
 
-// chartMap computes the whole of a chart's map.
-func chartMap(ctx context.Context, c store.Chart, player store.Player, own *RegionQuery, way, strings string) (Map, error) {
+// chartMap computes a chart's map, as far as it can be before it is written.
+func chartMap(ctx context.Context, c store.Chart, player store.Player, own *RegionQuery, way, strings string) (mapParts, error) {
 	on, err := onTheNeck(c, player)
 	if err != nil {
-		return Map{}, err
+		return nil, err
 	}
-	m := Map{Chart: wireChart(c), Instrument: wireInstrument(on.In, player.Left),
+	h := MapHead{Chart: wireChart(c), Instrument: wireInstrument(on.In, player.Left),
 		Imagined: c.Plan.Imagined != nil, Choruses: len(on.Plan.Weave.Mode.Choruses)}
-	if m.Positions, err = divided(on, way, strings); err != nil {
-		return Map{}, err
+	if h.Positions, err = divided(on, way, strings); err != nil {
+		return nil, err
 	}
 	if own != nil {
 		r, err := own.region(on.In)
 		if err != nil {
-			return Map{}, err
+			return nil, err
 		}
-		m.Positions = append(m.Positions, wireRegion(r))
+		h.Positions = append(h.Positions, wireRegion(r))
 	}
 	if box, ok := blend.SmallBox(on.In, on.Key.Tonic.Class()); ok {
 		small := wireRegion(box.Region)
-		m.SmallBox = &small
+		h.SmallBox = &small
 	}
-	laid := on.Map(ctx, each(m.Positions, Position.region))
-	m.Sheet = wireSheet(on.Solo, on.Key)
-	m.beside(on, laid.Beside)
-	m.Neck = each(laid.Neck, func(notes []arpeggio.Note) []Note { return each(notes, wireNote) })
-	m.Blends = each(laid.Blends, wireBlend)
-	for i, b := range m.Blends {
-		b.implies(laid.Chords[i], laid.Chords)
+	laid := on.Map(ctx, each(h.Positions, Position.region))
+	h.Sheet = wireSheet(on.Solo, on.Key)
+	h.beside(on, laid.Beside)
+	h.Spans = each(laid.Spans, wireFormSpan)
+	return mapOf(h, laid)
+}
+
+// pairsAtOnce is how many crossings are made before they are written.
+const pairsAtOnce = 64
+
+// mapOf lists the parts of a map: what does not grow, then a field at a time, and of the
+// positions each by itself, its crossings some at a time.
+func mapOf(h MapHead, laid chart.Map) (mapParts, error) {
+	head, err := json.Marshal(h)
+	parts := mapParts{}
+	raw := func(text string) {
+		parts = append(parts, func() ([]byte, error) { return []byte(text), nil })
 	}
-	m.Changes = each(laid.Pairs, func(p chart.Pair) Crossing {
-		return Crossing{p.From, p.To, each(p.Moves, wireStep), each(p.Enclosed, func(e crossing.Enclosure) Enclosure {
-			return Enclosure{wireTone(e.Below), wireTone(e.Above), wireTone(e.To)}
-		})}
+	made := func(part func() any) {
+		parts = append(parts, func() ([]byte, error) { return json.Marshal(part()) })
+	}
+	open := func(object []byte) string { return string(object[:len(object)-1]) } // for more fields
+	raw(open(head) + `,"neck":`)
+	made(func() any {
+		return each(laid.Neck, func(notes []arpeggio.Note) []Note { return each(notes, wireNote) })
 	})
-	m.Spans = each(laid.Spans, wireFormSpan)
-	m.ByPosition = each(laid.Windows, func(w chart.InWindow) InPosition {
-		return InPosition{each(w.Runs, wireRun), w.Shapes, w.Alike, each(w.Places, wireMoves), wireThread(w.Thread, w.NoThread)}
+	raw(`,"blends":`)
+	made(func() any {
+		blends := each(laid.Blends, wireBlend)
+		for i, b := range blends {
+			b.implies(laid.Chords[i], laid.Chords)
+		}
+		return blends
 	})
-	return m, nil
+	raw(`,"changes":`)
+	made(func() any {
+		return each(laid.Pairs, func(p chart.Pair) Crossing {
+			return Crossing{p.From, p.To, each(p.Moves, wireStep), each(p.Enclosed, func(e crossing.Enclosure) Enclosure {
+				return Enclosure{wireTone(e.Below), wireTone(e.Above), wireTone(e.To)}
+			})}
+		})
+	})
+	before := `,"byPosition":[`
+	for i, w := range laid.Windows {
+		raw(before)
+		before = ","
+		parts = append(parts, func() ([]byte, error) {
+			head, err := json.Marshal(InPositionHead{each(w.Runs, wireRun), w.Shapes, w.Alike, wireThread(w.Thread, w.NoThread)})
+			return []byte(open(head) + `,"crossings":[`), err
+		})
+		for from := 0; from < len(laid.Pairs); from += pairsAtOnce {
+			some := laid.Pairs[from:min(from+pairsAtOnce, len(laid.Pairs))]
+			parts = append(parts, func() ([]byte, error) {
+				list, err := json.Marshal(each(laid.Places(i, some), wireMoves))
+				if from > 0 {
+					list[0] = ','
+				} else {
+					list = list[1:]
+				}
+				return list[:len(list)-1], err
+			})
+		}
+		raw("]}")
+	}
+	if len(laid.Windows) == 0 {
+		raw(before)
+	}
+	raw("]}")
+	return parts, err
 }
 
 func wireMoves(moves [][]crossing.Place) [][]MovePlace {
@@ -206,7 +301,7 @@ func wireMoves(moves [][]crossing.Place) [][]MovePlace {
 }
 
 // beside writes what the band plays beside the soloist's own bars.
-func (m *Map) beside(on chart.Chart, at map[int]chart.Beside) {
+func (m *MapHead) beside(on chart.Chart, at map[int]chart.Beside) {
 	for step, p := range on.Solo.Places() {
 		b, own := at[step]
 		if !own {

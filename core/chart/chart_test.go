@@ -81,7 +81,7 @@ func TestTheMapOfEveryForm(t *testing.T) {
 						inside(n.Placement)
 					}
 				}
-				for j, moves := range w.Places {
+				for j, moves := range m.Places(i, m.Pairs) {
 					require.Len(t, moves, len(m.Pairs[j].Moves), what)
 				}
 			}

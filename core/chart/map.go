@@ -24,6 +24,8 @@ type Map struct {
 	Blends  []blend.Laid      // for each chord, the palette over it on the whole neck
 	Windows []InWindow
 	roots   [][]neck.Position // of each chord
+	in      *neck.Instrument
+	regions []neck.Region // of the windows
 }
 
 // Pair is two chords that follow each other, with what moves, ranked.
@@ -38,7 +40,6 @@ type InWindow struct {
 	Runs     []arpeggio.Run       // for each chord
 	Shapes   []string             // the movable open shape that each chord takes
 	Alike    []int                // for each run a number: runs of one number have the same fingering
-	Places   [][][]crossing.Place // for each pair, for each of its moves: where it lies, nearest first
 	Thread   Thread
 	NoThread error // why there is none
 }
@@ -46,7 +47,7 @@ type InWindow struct {
 // Map lays the chart on the neck, in each of the windows.
 func (c Chart) Map(ctx context.Context, windows []neck.Region) Map {
 	t := c.ready()
-	m := Map{Beside: t.beside, Windows: make([]InWindow, len(windows))}
+	m := Map{Beside: t.beside, Windows: make([]InWindow, len(windows)), in: c.In, regions: windows}
 	m.Chords, m.Of = form.Different(t.places)
 	m.Pairs = pairs(m.Of)
 	m.Spans = c.Solo.Spans(c.Key)
@@ -69,6 +70,19 @@ func (c Chart) Map(ctx context.Context, windows []neck.Region) Map {
 	return m
 }
 
+// Places tells for some of the pairs, for each of its moves, where it lies in a window, nearest
+// first. It is found when it is asked for: of a long chart it is by far the most.
+func (m Map) Places(window int, pairs []Pair) [][][]crossing.Place {
+	places := make([][][]crossing.Place, len(pairs))
+	for i, p := range pairs {
+		places[i] = make([][]crossing.Place, len(p.Moves))
+		for j, move := range p.Moves {
+			places[i][j] = crossing.Places(m.in, move, m.regions[window])
+		}
+	}
+	return places
+}
+
 // alike numbers the runs by their fingerings.
 func (m *Map) alike() {
 	var kinds []arpeggio.Run
@@ -85,19 +99,13 @@ func (m *Map) alike() {
 	}
 }
 
-// within finds runs, crossings and the thread in one window.
+// within finds runs and the thread in one window.
 func (c Chart) within(ctx context.Context, m *Map, t tied, w neck.Region) InWindow {
-	in := InWindow{Runs: make([]arpeggio.Run, len(m.Chords)), Shapes: make([]string, len(m.Chords)), Places: make([][][]crossing.Place, len(m.Pairs))}
+	in := InWindow{Runs: make([]arpeggio.Run, len(m.Chords)), Shapes: make([]string, len(m.Chords))}
 	prefer := c.Plan.picks(w)
 	for i, chord := range m.Chords {
 		in.Runs[i] = arpeggio.Make(c.In, chord, w, c.Hand, prefer)
 		in.Shapes[i] = arpeggio.Shape(m.roots[i], w)
-	}
-	for i, p := range m.Pairs {
-		in.Places[i] = make([][]crossing.Place, len(p.Moves))
-		for j, move := range p.Moves {
-			in.Places[i][j] = crossing.Places(c.In, move, w)
-		}
 	}
 	in.Thread, in.NoThread = c.tie(ctx, t, w)
 	return in

@@ -2,6 +2,7 @@ package crossing
 
 import (
 	"context"
+	"slices"
 
 	"undaris/core/neck"
 )
@@ -83,7 +84,8 @@ func (t *tie) work() (steps int) {
 }
 
 // solve finds the least ring: for each possible first target, the least way
-// round that comes back to it.
+// round that comes back to it. The first targets are tried in the order of what they cost at
+// least, which is little work to know, until none that is left can be better.
 func (t *tie) solve(ctx context.Context) ([]Target, Cost) {
 	n := len(t.ring)
 	width := 0
@@ -92,14 +94,20 @@ func (t *tie) solve(ctx context.Context) ([]Target, Cost) {
 	}
 	back := make([]int16, n*width)
 	path := make([]int, n)
+	bounds := t.bounds(width)
+	firsts := make([]int, len(bounds))
+	for i := range firsts {
+		firsts[i] = i
+	}
+	slices.SortStableFunc(firsts, func(a, b int) int { return bounds[a].compare(bounds[b]) })
 	var best []int
 	var least Cost
-	for first := range t.layers[t.ring[0].layer] {
-		if ctx.Err() != nil {
+	for _, first := range firsts {
+		if ctx.Err() != nil || best != nil && least.less(bounds[first]) {
 			break
 		}
 		cost := t.around(first, width, back, path)
-		if best == nil || cost.less(least) {
+		if best == nil || cost.less(least) || !least.less(cost) && first < best[0] { // of equal ones the lowest
 			least, best = cost, append(best[:0], path...)
 		}
 	}
@@ -109,6 +117,26 @@ func (t *tie) solve(ctx context.Context) ([]Target, Cost) {
 		out[i].Stop = t.ring[i].stop
 	}
 	return out, least
+}
+
+// bounds is what a ring costs at least from each first target: the least way round to any of them.
+func (t *tie) bounds(width int) []Cost {
+	ahead, here := make([]Cost, width), make([]Cost, width)
+	for i := len(t.ring) - 1; i >= 0; i-- {
+		a, b := t.ring[i].layer, t.ring[(i+1)%len(t.ring)].layer
+		costs, to := t.table(a, b), len(t.layers[b])
+		for k := range t.layers[a] {
+			least := ahead[0].plus(costs[k*to])
+			for j, step := range costs[k*to+1 : (k+1)*to] {
+				if c := ahead[j+1].plus(step); c.less(least) {
+					least = c
+				}
+			}
+			here[k] = least
+		}
+		ahead, here = here, ahead
+	}
+	return ahead[:len(t.layers[t.ring[0].layer])]
 }
 
 // around finds the least way round from one first target, and writes the choice
@@ -123,15 +151,16 @@ func (t *tie) around(first, width int, back []int16, path []int) Cost {
 	now[first] = Cost{}
 	for i := 1; i < n; i++ {
 		a, b := t.ring[i-1].layer, t.ring[i].layer
-		costs := t.table(a, b)
-		for j := range t.layers[b] {
-			best, least := 0, Cost{HalfSteps: 2 * far}
-			for k := range t.layers[a] {
-				if c := now[k].plus(costs[k*len(t.layers[b])+j]); c.less(least) {
-					best, least = k, c
+		costs, to := t.table(a, b), len(t.layers[b])
+		for j := range next[:to] {
+			next[j] = Cost{HalfSteps: 2 * far}
+		}
+		for k := range t.layers[a] {
+			for j, step := range costs[k*to : (k+1)*to] {
+				if c := now[k].plus(step); c.less(next[j]) {
+					next[j], back[i*width+j] = c, int16(k)
 				}
 			}
-			next[j], back[i*width+j] = least, int16(best)
 		}
 		now, next = next, now
 	}

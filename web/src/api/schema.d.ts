@@ -5735,6 +5735,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
