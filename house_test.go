@@ -2,7 +2,9 @@
 package undaris_test
 
 import (
+	"os"
 	"os/exec"
+	"path/filepath"
 	"strings"
 	"testing"
 
@@ -22,6 +24,23 @@ func TestCoreImportsOnlyItselfAndTheStandardLibrary(t *testing.T) {
 			standard := !strings.Contains(first, ".") && first != "undaris"
 			assert.True(t, standard || strings.HasPrefix(path, "undaris/core/"), "%s imports %s", name, path)
 			assert.NotContains(t, []string{"net/http", "database/sql", "os"}, path, name)
+		}
+	}
+}
+
+// What the core refuses it says by say.Errorf, so that it is never taken for a fault of the program.
+func TestTheCoreRefusesInWords(t *testing.T) {
+	files, err := filepath.Glob("core/*/*.go")
+	require.NoError(t, err)
+	require.Greater(t, len(files), 100)
+	for _, file := range files {
+		if strings.HasSuffix(file, "_test.go") || strings.HasPrefix(file, "core/say/") {
+			continue
+		}
+		source, err := os.ReadFile(file)
+		require.NoError(t, err)
+		for _, other := range []string{"errors.New(", "fmt.Errorf("} {
+			assert.NotContains(t, string(source), other, file)
 		}
 	}
 }

@@ -11,6 +11,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/say"
 	"undaris/store"
 )
 
@@ -102,6 +103,8 @@ func (s *server) told(err error) error {
 	case errors.As(err, &fault):
 		s.log.Error("store", "says", fault.Says, "cause", fmt.Sprint(fault.Cause))
 		return problem(faults[fault.Kind], fault.Says)
+	case say.Refuses(err):
+		return problem(http.StatusUnprocessableEntity, err.Error())
 	}
 	s.log.Error("unexpected", "error", err.Error())
 	return problem(http.StatusInternalServerError, "Undaris made a mistake here; it was noted in its log, and nothing was saved")

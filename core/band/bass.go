@@ -1,11 +1,11 @@
 package band
 
 import (
-	"fmt"
 	"slices"
 
 	"undaris/core/form"
 	"undaris/core/harmony"
+	"undaris/core/say"
 )
 
 // Bass is a way to play the bass: bars of four beats, for as many steps as a groove has to
@@ -48,7 +48,7 @@ func (g Groove) BassByID(id string) (Bass, error) {
 	}
 	i := slices.IndexFunc(Basses, func(b Bass) bool { return b.ID == id })
 	if i < 0 {
-		return Bass{}, fmt.Errorf("there is no bass called %q", id)
+		return Bass{}, say.Errorf("there is no bass called %q", id)
 	}
 	return Basses[i], nil
 }

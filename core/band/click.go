@@ -1,8 +1,9 @@
 package band
 
 import (
-	"fmt"
 	"slices"
+
+	"undaris/core/say"
 )
 
 // Click is what a metronome marks: so many clicks to the beat, on some beats, in some bars.
@@ -32,7 +33,7 @@ func ClickByID(id string) (Click, error) {
 	}
 	i := slices.IndexFunc(Clicks, func(c Click) bool { return c.ID == id })
 	if i < 0 {
-		return Click{}, fmt.Errorf("there is no click called %q", id)
+		return Click{}, say.Errorf("there is no click called %q", id)
 	}
 	return Clicks[i], nil
 }

@@ -1,9 +1,8 @@
 package band
 
 import (
-	"fmt"
-
 	"undaris/core/form"
+	"undaris/core/say"
 )
 
 // General MIDI drum notes.
@@ -89,7 +88,7 @@ func GrooveOf(feel string) (Groove, error) {
 			return g, nil
 		}
 	}
-	return Groove{}, fmt.Errorf("there is no groove for the feel %q", feel)
+	return Groove{}, say.Errorf("there is no groove for the feel %q", feel)
 }
 
 // Swings tells whether a feel's eighths are played long and short, and written
@@ -163,7 +162,7 @@ func ComperByID(id string) (Comper, error) {
 			return c, nil
 		}
 	}
-	return Comper{}, fmt.Errorf("nobody called %q can comp; there are guitar, organ and piano", id)
+	return Comper{}, say.Errorf("nobody called %q can comp; there are guitar, organ and piano", id)
 }
 
 // Options says how to play.

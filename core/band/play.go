@@ -3,13 +3,13 @@ package band
 import (
 	"cmp"
 	"context"
-	"errors"
 	"fmt"
 	"math"
 	"math/rand/v2"
 	"slices"
 
 	"undaris/core/form"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -69,25 +69,25 @@ const (
 // Play writes the performance of a progression.
 func Play(ctx context.Context, p form.Progression, g Groove, o Options) (Performance, error) {
 	if len(p.Bars) == 0 {
-		return Performance{}, errors.New("there are no bars to play")
+		return Performance{}, say.Errorf("there are no bars to play")
 	}
 	if o.Choruses < 1 || o.Choruses > MaxChoruses || o.Choruses*len(p.Bars) > maxBars {
-		return Performance{}, fmt.Errorf("%d choruses of %d bars; between 1 and %d choruses and at most %d bars can be played", o.Choruses, len(p.Bars), MaxChoruses, maxBars)
+		return Performance{}, say.Errorf("%d choruses of %d bars; between 1 and %d choruses and at most %d bars can be played", o.Choruses, len(p.Bars), MaxChoruses, maxBars)
 	}
 	if o.Intensity < 0 || o.Intensity > MaxIntensity {
-		return Performance{}, fmt.Errorf("an intensity of %d; it goes from 1 to %d", o.Intensity, MaxIntensity)
+		return Performance{}, say.Errorf("an intensity of %d; it goes from 1 to %d", o.Intensity, MaxIntensity)
 	}
 	o.Intensity = cmp.Or(o.Intensity, 3)
 	if o.Swing != 0 {
 		if !(o.Swing >= SwingRange[0] && o.Swing <= SwingRange[1]) {
-			return Performance{}, fmt.Errorf("a swing of %g; the second eighth can fall from %g (straight) to %g of the beat", o.Swing, SwingRange[0], SwingRange[1])
+			return Performance{}, say.Errorf("a swing of %g; the second eighth can fall from %g (straight) to %g of the beat", o.Swing, SwingRange[0], SwingRange[1])
 		}
 		g.Swing = o.Swing
 	} else {
 		g.Swing = g.SwingAt(o.Tempo)
 	}
 	if o.Arc != "" && !slices.ContainsFunc(Arcs, func(a Arc) bool { return a.ID == o.Arc }) {
-		return Performance{}, fmt.Errorf("there is no arc %q", o.Arc)
+		return Performance{}, say.Errorf("there is no arc %q", o.Arc)
 	}
 	comper, err := ComperByID(o.Comp)
 	if err != nil {
@@ -188,7 +188,7 @@ func (s *session) playLead(top int) error {
 	for _, n := range s.o.Lead {
 		from, to := top+swings.Round(n.Start), top+swings.Round(n.Start+n.Length)
 		if n.MIDI < LeadRange[0] || n.MIDI > LeadRange[1] || from < 0 || to <= from || from >= s.start {
-			return fmt.Errorf("a note %d of the lead at beat %g cannot be played", n.MIDI, 1+float64(n.Start)/Tick)
+			return say.Errorf("a note %d of the lead at beat %g cannot be played", n.MIDI, 1+float64(n.Start)/Tick)
 		}
 		note := Note{Start: from, Length: to - from, MIDI: n.MIDI, Velocity: cmp.Or(n.Velocity, 100), Bends: n.Bends}
 		// A note beside a bent one is played on a channel of its own, which stays in tune.

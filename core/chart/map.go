@@ -37,9 +37,9 @@ type Pair struct {
 
 // InWindow is what lies in one window.
 type InWindow struct {
-	Runs     []arpeggio.Run       // for each chord
-	Shapes   []string             // the movable open shape that each chord takes
-	Alike    []int                // for each run a number: runs of one number have the same fingering
+	Runs     []arpeggio.Run // for each chord
+	Shapes   []string       // the movable open shape that each chord takes
+	Alike    []int          // for each run a number: runs of one number have the same fingering
 	Thread   Thread
 	NoThread error // why there is none
 }

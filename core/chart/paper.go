@@ -2,7 +2,6 @@ package chart
 
 import (
 	"context"
-	"errors"
 
 	"undaris/core/arpeggio"
 	"undaris/core/band"
@@ -11,6 +10,7 @@ import (
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -23,10 +23,10 @@ const (
 )
 
 // ErrNoStep is returned for a chord that the chart does not have.
-var ErrNoStep = errors.New("the chart has no such chord")
+var ErrNoStep = say.Errorf("the chart has no such chord")
 
 // ErrEmpty is returned where nothing of what was asked for lies in the window.
-var ErrEmpty = errors.New("nothing of it lies in this window")
+var ErrEmpty = say.Errorf("nothing of it lies in this window")
 
 // Paper writes the run of a chord, the crossing from it, or the thread of the
 // chart, in a window. step is the chord, counted from 0 through the form.

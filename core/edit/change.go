@@ -2,13 +2,13 @@ package edit
 
 import (
 	"context"
-	"errors"
 	"slices"
 
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/neck"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -40,7 +40,7 @@ func (l Line) Apply(f Fix) Line {
 }
 
 // ErrNoBeat is returned for a tick outside the line.
-var ErrNoBeat = errors.New("there is no such beat in this line")
+var ErrNoBeat = say.Errorf("there is no such beat in this line")
 
 // around is how many notes on either side of a phrase are fingered with it.
 const around = 8
@@ -129,7 +129,7 @@ func (l Line) phraseInto(tick int) (from, to int) {
 }
 
 // ErrSilent is returned where a lick is to be put over bars without a chord.
-var ErrSilent = errors.New("the band is silent there")
+var ErrSilent = say.Errorf("the band is silent there")
 
 // PutLick lays a lick at a bar, counted from 1, over the chord that sounds there,
 // in place of what stood there.

@@ -2,7 +2,6 @@ package edit
 
 import (
 	"context"
-	"errors"
 	"slices"
 
 	"undaris/core/lick"
@@ -89,7 +88,7 @@ func (l Line) underHand(notes []score.Note, i int) bool {
 }
 
 // ErrNoConnector is returned for a way to lead that there is not.
-var ErrNoConnector = errors.New("there is no such way to lead from one lick to the next")
+var ErrNoConnector = say.Errorf("there is no such way to lead from one lick to the next")
 
 // PutLicks lays a lick at each of some bars, counted from 1, and leads into each from what
 // stands before it, by a connector; none by no name.

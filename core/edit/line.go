@@ -1,7 +1,6 @@
 package edit
 
 import (
-	"errors"
 	"slices"
 	"strings"
 
@@ -141,7 +140,7 @@ func (l *Line) place() error {
 		l.say("slides, hammer-ons and wide bends were left out: no hand can play them as they stand")
 		return nil
 	}
-	return errors.New("no hand can play these notes together on this instrument")
+	return say.Errorf("no hand can play these notes together on this instrument")
 }
 
 // LeaveOut takes the notes away that lie beyond the neck, and says which.

@@ -2,7 +2,6 @@ package edit
 
 import (
 	"context"
-	"errors"
 	"slices"
 
 	"undaris/core/exercise"
@@ -11,6 +10,7 @@ import (
 	"undaris/core/lick"
 	"undaris/core/line"
 	"undaris/core/neck"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
@@ -74,7 +74,7 @@ func (l Line) ground(follow bool) lick.Ground {
 }
 
 // ErrNoNotes is returned for a phrase whose notes the line does not have.
-var ErrNoNotes = errors.New("there are no such notes in the line")
+var ErrNoNotes = say.Errorf("there are no such notes in the line")
 
 // Keep makes a lick of the notes from one to another, known by their numbers:
 // over the chord its first note is played over, or of the key.

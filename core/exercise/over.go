@@ -2,7 +2,6 @@ package exercise
 
 import (
 	"context"
-	"errors"
 	"slices"
 	"strings"
 
@@ -114,7 +113,7 @@ func Over(ctx context.Context, p form.Progression, t Task) (notes []score.Note, 
 	}
 	reach, ok := t.finish(notes)
 	if !ok {
-		return nil, nil, errors.New("no hand can play it as asked here; take another position, more strings or fewer approaches")
+		return nil, nil, say.Errorf("no hand can play it as asked here; take another position, more strings or fewer approaches")
 	}
 	if reach.Millimetres > t.Hand.Comfort || drill.reaches {
 		said = append(said, say.F("its widest reach is %.0f mm, frets %d to %d; warm up first, or play it higher up", reach.Millimetres, reach.Low, reach.High))

@@ -1,7 +1,6 @@
 package exercise
 
 import (
-	"errors"
 	"math"
 	"slices"
 
@@ -9,6 +8,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/say"
 )
 
 // onward goes through the chords in one direction without a break, and turns only
@@ -174,7 +174,7 @@ var layouts = [][3]int{{6, 3, 4}, {5, 4, 3}}
 // through the form and as near to the window as that allows.
 func (t Task) shells(all []stretch, _ int) error {
 	if t.In.Strings() < 6 {
-		return errors.New("shell voicings lie on strings 6 to 3; take an instrument with six strings")
+		return say.Errorf("shell voicings lie on strings 6 to 3; take an instrument with six strings")
 	}
 	type way struct {
 		shell

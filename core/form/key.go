@@ -1,11 +1,11 @@
 package form
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
 	"undaris/core/pitch"
+	"undaris/core/say"
 )
 
 // Key is a tonic, major unless Minor. A blues in dominant sevenths counts as major.
@@ -26,7 +26,7 @@ func ParseKey(text string) (Key, error) {
 			return Key{n, true}, nil
 		}
 	}
-	return Key{}, fmt.Errorf("%q is no key; write a tonic such as C, Bb or F#, with m behind it for minor", text)
+	return Key{}, say.Errorf("%q is no key; write a tonic such as C, Bb or F#, with m behind it for minor", text)
 }
 
 // String writes the key in plain letters: "C", "Bm".

@@ -2,12 +2,12 @@ package form
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strings"
 
 	"undaris/core/harmony"
 	"undaris/core/pitch"
+	"undaris/core/say"
 )
 
 var romans = []string{"I", "II", "III", "IV", "V", "VI", "VII"}
@@ -32,7 +32,7 @@ func ReadNumeral(text string, key Key) (harmony.Chord, error) {
 	if text == "N.C." {
 		return harmony.Chord{None: true}, nil
 	}
-	refuse := fmt.Errorf("%q is no numeral; write I to VII, b or # before it, the kind of chord behind it, such as bVI7", text)
+	refuse := say.Errorf("%q is no numeral; write I to VII, b or # before it, the kind of chord behind it, such as bVI7", text)
 	rest, alter := text, 0
 	for {
 		if s, ok := cutAny(rest, "b", "♭"); ok {

@@ -1,9 +1,10 @@
 package harmony
 
 import (
-	"fmt"
 	"slices"
 	"strings"
+
+	"undaris/core/say"
 )
 
 // Role is what a degree does in its chord.
@@ -49,7 +50,7 @@ func ParseRoles(text string) (out []Role, err error) {
 	for _, name := range strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ' ' }) {
 		i := slices.Index(roleNames, name)
 		if i < 0 {
-			return nil, fmt.Errorf("%q is no target; the targets are %s", name, strings.Join(roleNames, ", "))
+			return nil, say.Errorf("%q is no target; the targets are %s", name, strings.Join(roleNames, ", "))
 		}
 		if !slices.Contains(out, Role(i)) {
 			out = append(out, Role(i))

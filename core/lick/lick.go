@@ -1,7 +1,6 @@
 package lick
 
 import (
-	"errors"
 	"slices"
 
 	"undaris/core/harmony"
@@ -39,7 +38,7 @@ const (
 // Check says what in a lick cannot be kept.
 func (l Lick) Check() error {
 	if len(l.Notes) == 0 {
-		return errors.New("a lick needs at least one note")
+		return say.Errorf("a lick needs at least one note")
 	}
 	if len(l.Notes) > MaxNotes {
 		return say.Errorf("a lick of %d notes; %d can be kept", len(l.Notes), MaxNotes)

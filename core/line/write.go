@@ -2,7 +2,6 @@ package line
 
 import (
 	"context"
-	"errors"
 	"math"
 	"slices"
 	"strconv"
@@ -63,7 +62,7 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 		return nil, err
 	}
 	if len(s.Bars) == 0 {
-		return nil, errors.New("there are no bars to write")
+		return nil, say.Errorf("there are no bars to write")
 	}
 	w.Locked = lockedOutside(s, w)
 	slots, layers, way, err := search(ctx, s, w)
@@ -82,7 +81,7 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 		}
 	}
 	if way == nil {
-		return nil, errors.New("these wishes cannot all be met in this window; widen it or allow more tones")
+		return nil, say.Errorf("these wishes cannot all be met in this window; widen it or allow more tones")
 	}
 	var notes []score.Note
 	for i, k := range slots {
@@ -130,7 +129,7 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 func search(ctx context.Context, s score.Score, w Wish) (slots []slot, layers [][]candidate, way []int, err error) {
 	slots = plan(s, w)
 	if len(slots) == 0 {
-		return nil, nil, nil, errors.New("there is nothing to write: every bar is locked or silent")
+		return nil, nil, nil, say.Errorf("there is nothing to write: every bar is locked or silent")
 	}
 	layers = make([][]candidate, len(slots))
 	steps := 0

@@ -1,10 +1,11 @@
 package pitch
 
 import (
-	"fmt"
 	"math"
 	"strconv"
 	"strings"
+
+	"undaris/core/say"
 )
 
 // Name is a spelled pitch class: a letter 0–6 for C D E F G A B, and an
@@ -76,7 +77,7 @@ func accidental(s string) (alter, size int) {
 func ParseName(s string) (Name, error) {
 	n, size, ok := ReadName(s)
 	if !ok || size != len(s) {
-		return Name{}, fmt.Errorf("%q is not a note name; write a letter A to G with b or # behind it, such as Bb", s)
+		return Name{}, say.Errorf("%q is not a note name; write a letter A to G with b or # behind it, such as Bb", s)
 	}
 	return n, nil
 }
@@ -89,7 +90,7 @@ func ParsePitch(s string) (Pitch, error) {
 			return Pitch{n, o}, nil
 		}
 	}
-	return Pitch{}, fmt.Errorf("%q is not a pitch; write a letter A to G, b or # if it has one, and an octave, such as E2", s)
+	return Pitch{}, say.Errorf("%q is not a pitch; write a letter A to G, b or # if it has one, and an octave, such as E2", s)
 }
 
 // Class is the pitch class, 0 (C) to 11 (B).

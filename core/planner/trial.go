@@ -2,11 +2,11 @@ package planner
 
 import (
 	"cmp"
-	"errors"
-	"fmt"
 	"math"
 	"slices"
 	"time"
+
+	"undaris/core/say"
 )
 
 // Trial is one thing that was asked, with how it went: a call, or a change in a take.
@@ -32,13 +32,13 @@ type Trial struct {
 func (t Trial) Check() error {
 	switch {
 	case t.Key < 0 || t.Key > 11:
-		return fmt.Errorf("key %d is none of the twelve", t.Key)
+		return say.Errorf("key %d is none of the twelve", t.Key)
 	case t.Position < -1 || t.Position >= Positions:
-		return fmt.Errorf("position %d is none of the %d", t.Position, Positions)
+		return say.Errorf("position %d is none of the %d", t.Position, Positions)
 	case !(t.Success >= 0 && t.Success <= 1):
-		return fmt.Errorf("a success of %v is not within 0 to 1", t.Success)
+		return say.Errorf("a success of %v is not within 0 to 1", t.Success)
 	case t.String < 0 || t.Bar < 0 || t.Tempo < 0:
-		return errors.New("a string, a bar or a tempo is below 0")
+		return say.Errorf("a string, a bar or a tempo is below 0")
 	}
 	return nil
 }

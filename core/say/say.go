@@ -3,7 +3,10 @@
 // them in words.
 package say
 
-import "fmt"
+import (
+	"errors"
+	"fmt"
+)
 
 // Music is what is printed otherwise than it is written in plain letters.
 type Music interface{ Printed() string }
@@ -11,8 +14,19 @@ type Music interface{ Printed() string }
 // F formats as [fmt.Sprintf] does, with music printed.
 func F(format string, args ...any) string { return fmt.Sprintf(format, printed(args)...) }
 
-// Errorf makes an error of such a sentence; %w wraps.
-func Errorf(format string, args ...any) error { return fmt.Errorf(format, printed(args)...) }
+// Errorf makes an error of such a sentence; %w wraps. It is a refusal: see [Refuses].
+func Errorf(format string, args ...any) error { return refusal{fmt.Errorf(format, printed(args)...)} }
+
+type refusal struct{ error }
+
+func (r refusal) Unwrap() error { return errors.Unwrap(r.error) }
+
+// Refuses tells whether an error says in words what cannot be done of what was asked, so that it
+// is no fault of the program.
+func Refuses(err error) bool {
+	var r refusal
+	return errors.As(err, &r)
+}
 
 func printed(args []any) []any {
 	out := make([]any, len(args))

@@ -2,6 +2,7 @@ package say_test
 
 import (
 	"errors"
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -31,4 +32,15 @@ func TestLists(t *testing.T) {
 	for want, words := range map[string][]string{"": nil, "a": {"a"}, "a or b": {"a", "b"}, "a, b or c": {"a", "b", "c"}} {
 		assert.Equal(t, want, say.List(words, "or"))
 	}
+}
+
+func TestRefusals(t *testing.T) {
+	cause := errors.New("it is full")
+	err := say.Errorf("no room for %q: %w", "x", cause)
+	assert.EqualError(t, err, `no room for "x": it is full`)
+	assert.ErrorIs(t, err, cause)
+	assert.True(t, say.Refuses(err))
+	assert.True(t, say.Refuses(fmt.Errorf("bar 3: %w", err)), "also inside of another")
+	assert.False(t, say.Refuses(cause))
+	assert.False(t, say.Refuses(nil))
 }

@@ -1,0 +1,70 @@
+package main
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"slices"
+	"strings"
+	"time"
+)
+
+// pageFaults lists every fault that the page can have.
+func pageFaults(root string) (all []fault, err error) {
+	out, err := exec.Command("node", filepath.Join(root, "mutants", "faults.mjs"), root).Output()
+	if err != nil {
+		return nil, fmt.Errorf("the page's files cannot be read: %w", err)
+	}
+	return all, json.Unmarshal(out, &all)
+}
+
+// page is a copy of the front end, which faults are put into.
+type page struct{ dir string }
+
+func copyPage(root string) (*page, error) {
+	dir, err := os.MkdirTemp("", "mutants-page-")
+	if err != nil {
+		return nil, err
+	}
+	// Everything but what is installed, which is linked to.
+	c := exec.Command("sh", "-c", `cd "$1" && tar cf - --exclude=web/node_modules --exclude=web/dist web NOTICE LICENSE core store server formats demo | tar xf - -C "$2" && ln -s "$1/web/node_modules" "$2/web/node_modules"`, "sh", root, dir)
+	if out, err := c.CombinedOutput(); err != nil {
+		return nil, fmt.Errorf("the page cannot be copied: %w: %s", err, out)
+	}
+	return &page{dir}, nil
+}
+
+func (p *page) remove() { os.RemoveAll(p.dir) }
+
+// try puts a fault in and asks the tests that reach its file.
+func (p *page) try(ctx context.Context, f fault) (result, error) {
+	path := filepath.Join(p.dir, f.File)
+	source, err := os.ReadFile(path)
+	if err != nil {
+		return 0, err
+	}
+	if err := os.WriteFile(path, slices.Concat(source[:f.From], []byte(f.Text), source[f.To:]), 0o600); err != nil {
+		return 0, err
+	}
+	defer os.WriteFile(path, source, 0o600)
+	ctx, cancel := context.WithTimeout(ctx, 2*time.Minute)
+	defer cancel()
+	file, err := filepath.Rel("web", f.File)
+	if err != nil {
+		return 0, err
+	}
+	c := exec.CommandContext(ctx, "npx", "vitest", "related", "--run", "--bail=1", "--passWithNoTests", file)
+	c.Dir = filepath.Join(p.dir, "web")
+	c.WaitDelay = time.Second
+	out, err := c.CombinedOutput()
+	if err == nil {
+		return survived, nil
+	}
+	if strings.Contains(string(out), "SyntaxError") && strings.Contains(string(out), "Transform failed") {
+		return unbuilt, nil
+	}
+	return own, nil
+}
