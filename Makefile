@@ -3,7 +3,7 @@ export CGO_ENABLED = 0
 ADDR ?= 127.0.0.1:4761
 WEB = $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json NOTICE
 
-.PHONY: demo test thorough bench build check unit interface hostile fuzz types notice clean
+.PHONY: demo test thorough bench build check unit interface hostile fuzz mutants types notice clean
 
 demo: bin/undaris
 	./bin/undaris demo --addr $(ADDR)
@@ -51,7 +51,8 @@ unit: web/dist/index.html
 interface: web/dist/index.html
 	command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium; }
 	cd web && npm run readers && npm run ear
-	go test -p 1 -timeout 40m ./e2e/...
+	go test ./e2e/studio
+	go run ./e2e/run
 
 # Attacks on the program itself, each with its figure. KILLS=1000 kills it as often.
 hostile: web/dist/index.html
@@ -68,6 +69,12 @@ thorough: web/dist/index.html
 
 bench: web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./core/... ./server ./e2e
+
+# Small faults put into the program, one at a time: how many does no test notice?
+SEED ?= 1
+FAULTS ?= 200
+mutants: web/node_modules/.installed
+	go run ./mutants -seed $(SEED) -faults $(FAULTS)
 
 fuzz:
 	go test -run '^$$' -fuzz FuzzParse -fuzztime 60s ./core/harmony

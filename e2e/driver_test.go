@@ -13,6 +13,7 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"os"
+	goruntime "runtime"
 	"strings"
 	"sync"
 	"sync/atomic"
@@ -139,7 +140,7 @@ func tab(t testing.TB, base string, how ...chromedp.ContextOption) *player {
 
 func tabIn(t testing.TB, browser context.Context, base string, how ...chromedp.ContextOption) *player {
 	ctx, cancel := chromedp.NewContext(browser, how...)
-	limit := 4 * time.Minute
+	limit := time.Duration(4*busy()) * time.Minute
 	if _, measuring := t.(*testing.B); measuring {
 		limit = 10 * time.Minute
 	}
@@ -205,11 +206,20 @@ func evalLater[T any](p *player, js string) T {
 func (p *player) until(js string, args ...any) {
 	p.t.Helper()
 	js = fmt.Sprintf(js, args...)
-	deadline := time.Now().Add(25 * time.Second) // a busy machine may be slow
+	deadline := time.Now().Add(25 * time.Second)
+	longer := sync.OnceFunc(func() { // a busy machine is slow, which is no fault of the page
+		if n := busy(); n > 1 {
+			p.t.Logf("the machine is busy: waiting %.0f times as long", n)
+			deadline = deadline.Add(time.Duration(25*(n-1)) * time.Second)
+		}
+	})
 	for {
 		ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("(async () => !!(await ("+js+")))()", chromedp.EvalAwaitPromise))
 		if err == nil && ok {
 			return
+		}
+		if time.Now().After(deadline) {
+			longer()
 		}
 		if time.Now().After(deadline) {
 			body := eval[string](p, `document.body.innerText.slice(0, 1500)`)
@@ -219,30 +229,52 @@ func (p *player) until(js string, args ...any) {
 	}
 }
 
+// busy is how many times as much work waits for the machine as it has cores for; 8 at the most.
+func busy() float64 {
+	var load float64
+	if text, err := os.ReadFile("/proc/loadavg"); err == nil {
+		fmt.Sscan(string(text), &load)
+	}
+	return min(8, max(1, load/float64(goruntime.NumCPU())))
+}
+
 // sees waits for a text in an element.
 func (p *player) sees(css, text string) {
 	p.t.Helper()
 	p.until(`[...document.querySelectorAll(%q)].some(e => e.innerText.replace(/\s+/g, ' ').includes(%q))`, css, text)
 }
 
-// click clicks the first element of the selector whose text or label contains text.
+// click clicks the first element of the selector whose text or label contains text. Where the page
+// moved under the pointer, so that the press met something else, it is pressed again: a press that
+// met the element and brought nothing is a fault of the page.
 func (p *player) click(css, text string) {
 	p.t.Helper()
 	find := fmt.Sprintf(`[...document.querySelectorAll(%q)].find(e => ((e.getAttribute('aria-label') ?? '') + e.innerText).includes(%q))`, css, text)
-	p.until("%s", find)
-	// A player clicks what stands still and lies on top.
-	p.until(`(async () => {
-		const e = %s
-		e.scrollIntoView({block: 'nearest'})
-		const box = () => { const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] }
-		const before = box()
-		await new Promise(requestAnimationFrame)
-		await new Promise(requestAnimationFrame)
-		const now = window.clickAt = box(), top = document.elementFromPoint(...now)
-		return before[0] === now[0] && before[1] === now[1] && (e.contains(top) || top?.contains(e))
-	})()`, find)
-	at := eval[[]float64](p, `window.clickAt`)
-	p.do(chromedp.MouseClickXY(at[0], at[1]))
+	for range 20 {
+		p.until("%s", find)
+		// A player clicks what stands still and lies on top.
+		p.until(`(async () => {
+			const e = %s
+			if (!e) return false
+			e.scrollIntoView({block: 'nearest'})
+			const box = () => { const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2] }
+			const meets = x => e.contains(x) || x?.contains(e)
+			const before = box()
+			await new Promise(requestAnimationFrame)
+			await new Promise(requestAnimationFrame)
+			const now = window.clickAt = box()
+			if (before[0] !== now[0] || before[1] !== now[1] || !meets(document.elementFromPoint(...now))) return false
+			window.clickMet = undefined
+			document.addEventListener('pointerdown', d => (window.clickMet = meets(d.target)), {capture: true, once: true})
+			return true
+		})()`, find)
+		at := eval[[]float64](p, `window.clickAt`)
+		p.do(chromedp.MouseClickXY(at[0], at[1]))
+		if eval[bool](p, `window.clickMet !== false`) {
+			return
+		}
+	}
+	require.Fail(p.t, "never stood still under the pointer", "%s %s", css, text)
 }
 
 // keys presses keys one after the other.

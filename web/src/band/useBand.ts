@@ -5,6 +5,7 @@ import { answer, api, type Chart, type ChartRow } from '../api/client'
 import { metreOf } from '../music/metre'
 import type { Audition, Playing } from './audition'
 import type { SoundEvent } from './transport'
+import { chorusesOf, cueAt, halved, loopName, loopTicks, moved, nextLoop, paceOf, placeOf, quarter } from './deciding'
 import { beatsOf, maxTempo, minTempo, type LoopBeats } from './settings'
 import { useBandSettings } from './useBandSettings'
 import { useHeard } from './useHeard'
@@ -40,16 +41,11 @@ export const useBand = defineStore('band', () => {
   const drops = computed(() => dropped.value || settings.dropChords)
 
   /** The tempo that swing follows, by tens; below it nothing changes. */
-  const pace = computed(() =>
-    swing.value || chart.value?.swing ? 0 : Math.max(130, Math.round(tempo.value / 10) * 10),
-  )
+  const pace = computed(() => paceOf(tempo.value, swing.value || chart.value?.swing || 0))
   /** The tempo to come back to from half of it. */
   const full = ref(0)
 
-  const choruses = computed(() => {
-    const bars = chart.value?.bars || 12
-    return Math.max(2, Math.min(4, Math.floor(128 / bars) & ~1))
-  })
+  const choruses = computed(() => chorusesOf(chart.value?.bars ?? 0))
   const formBeats = computed(() => metre.value?.length ?? 0)
 
   sound.listen({
@@ -94,18 +90,7 @@ export const useBand = defineStore('band', () => {
     )
   }
 
-  const loopTicks = () => {
-    const own = audition.value?.loop
-    if (own) return { from: own.from * 960, to: own.to * 960 }
-    const part = audition.value
-    if ((part && !part.bars) || !loop.value) return undefined
-    if (part) return { from: loop.value.from * 960, to: loop.value.to * 960 }
-    return {
-      from: loop.value.from * 960,
-      to: loop.value.to * 960,
-      other: drops.value ? formBeats.value * 960 : undefined,
-    }
-  }
+  const looped = () => loopTicks(audition.value, loop.value, formBeats.value, drops.value)
 
   function ladder() {
     const l = settings.ladder
@@ -129,9 +114,9 @@ export const useBand = defineStore('band', () => {
       e.forget()
       e.tell({
         do: 'start',
-        from: fromBeat * 960,
+        from: fromBeat * quarter,
         tempo: tempo.value,
-        loop: loopTicks(),
+        loop: looped(),
         countIn: settings.countIn && whole(),
       })
       status.value = 'playing'
@@ -141,17 +126,10 @@ export const useBand = defineStore('band', () => {
     }
   }
 
-  /** Beat and chorus of a tick. */
-  function placeOf(tick: number) {
-    const b = Math.floor(tick / 960)
-    const form = audition.value ? 0 : formBeats.value
-    return form && b >= 0 ? { beat: b % form, chorus: Math.floor(b / form) } : { beat: b, chorus: 0 }
-  }
-
   const followed = {
     engine: () => (status.value === 'playing' ? sound.engine() : undefined),
     beat: () => 60 / tempo.value,
-    placeOf,
+    placeOf: (tick: number) => placeOf(tick, audition.value ? 0 : formBeats.value),
   }
 
   function stop() {
@@ -169,32 +147,23 @@ export const useBand = defineStore('band', () => {
 
   /** Half as fast, and back. */
   function half() {
-    const back = full.value
-    full.value = back ? 0 : tempo.value
-    setTempo(back || tempo.value / 2)
+    const to = halved(tempo.value, full.value)
+    full.value = to.back
+    setTempo(to.tempo)
   }
 
   function setLoop(l: LoopBeats | undefined) {
     loop.value = l && beatsOf(l, formBeats.value)
-    if (whole()) sound.engine()?.tell({ do: 'loop', loop: loopTicks() })
+    if (whole()) sound.engine()?.tell({ do: 'loop', loop: looped() })
   }
-
-  const same = (a?: LoopBeats, b?: LoopBeats) => a?.from === b?.from && a?.to === b?.to
 
   /** The whole form, then the chord in hand, then the change that comes next. */
-  function turnLoop() {
-    const h = here.value
-    if (!loop.value || !h) setLoop(loop.value ? undefined : h?.chord)
-    else setLoop(same(loop.value, h.chord) ? h.change : undefined)
-  }
+  const turnLoop = () => setLoop(nextLoop(loop.value, here.value))
 
   /** Steps while playing: a loop moves there, else the band goes there when the bar is over. */
   function aim(toBeat: number) {
-    if (loop.value) {
-      const length = loop.value.to - loop.value.from
-      const from = Math.min(toBeat, formBeats.value - length)
-      setLoop({ from, to: from + length })
-    } else sound.engine()?.tell({ do: 'go', to: toBeat * 960 })
+    if (loop.value) setLoop(moved(loop.value, toBeat, formBeats.value))
+    else sound.engine()?.tell({ do: 'go', to: toBeat * quarter })
   }
 
   function take(c: Tune) {
@@ -261,7 +230,7 @@ export const useBand = defineStore('band', () => {
     ],
     () => {
       void reload()
-      if (!audition.value) sound.engine()?.tell({ do: 'loop', loop: loopTicks() })
+      if (!audition.value) sound.engine()?.tell({ do: 'loop', loop: looped() })
     },
   )
   watch(() => settings.ladder, ladder, { deep: true })
@@ -287,17 +256,9 @@ export const useBand = defineStore('band', () => {
     passes,
     formBeats,
     choruses,
-    loopIs: computed(() => {
-      if (!loop.value) return 'form'
-      if (same(loop.value, here.value?.chord)) return 'chord'
-      return same(loop.value, here.value?.change) ? 'change' : 'bars'
-    }),
+    loopIs: computed(() => loopName(loop.value, here.value)),
     /** The cue of the audition that is heard now. */
-    cue: computed(() => {
-      const b = heard.beat
-      if (!audition.value || b === undefined) return -1
-      return audition.value.cues.findIndex((c) => b >= c.beat && b < c.beat + c.length)
-    }),
+    cue: computed(() => (audition.value ? cueAt(audition.value.cues, heard.beat) : -1)),
     settling: () => (status.value === 'playing' ? heard.settling(60 / tempo.value) : 0),
     hold: sound.hold,
     /** The sound is there, also before the band ever played. */

@@ -13,15 +13,10 @@ import {
   Vibrato,
 } from 'vexflow/bravura'
 import type { Measure, Stroke, Written } from '../api/client'
+import { key } from './breaking'
 
 const bases: Record<number, string> = { 1: 'w', 2: 'h', 4: 'q', 8: '8', 16: '16', 32: '32' }
 const bends = ['', '¼', '½', '¾', 'full', '1¼', '1½']
-
-/** Staff notes are written an octave above their sound, as guitar music is. */
-export function key(note: string): { letter: string; accidental: string; octave: number } {
-  const m = /^([A-G])([b#]*)(-?\d)$/.exec(note)!
-  return { letter: m[1]!.toLowerCase(), accidental: m[2]!, octave: Number(m[3]) + 1 }
-}
 
 export function staffNote(s: Stroke, notes: Written[], bass: boolean, fingers: boolean): StaveNote {
   const rest = !s.notes.length

@@ -7,7 +7,8 @@ import { apply, diff } from '../../document/steps'
 import { mergeFields } from '../../document/merge'
 import { useHistory } from '../../document/useHistory'
 import { same } from './moves'
-import type { Bench, Step } from './useBench'
+import type { Bench } from './useBench'
+import type { Step } from './standing'
 
 type Pin = NonNullable<Plan['pins']>[number]
 const spot = ({ string, fret }: Place) => ({ string, fret })

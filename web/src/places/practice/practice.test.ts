@@ -16,7 +16,8 @@ vi.mock('../../api/client', () => ({
   },
   answer: (x: unknown) => Promise.resolve(x),
 }))
-const { inTime, useCalls } = await import('./useCalls')
+const { useCalls } = await import('./useCalls')
+const { inTime } = await import('./asked')
 
 const place = (string: number, fret: number) => ({ string, fret })
 const tones = (chord = 'G7'): Call => ({

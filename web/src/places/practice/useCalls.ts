@@ -1,165 +1,87 @@
-/* Calls, one at a time: asked, answered by name, on the neck or by playing, timed. Nothing is judged here but whether an answer is the
-   one that the core gave with the call. */
+/* Calls, one at a time: fetched ahead, asked, answered by name, on the neck or by playing, timed. */
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import { answer, api, type Call, type CallWish } from '../../api/client'
+import { ask, end, isAsked, name, play, press, uncover, wanted, type Asked, type By, type Place } from './asked'
 import { paced, type Outcome } from './outcomes'
 
-export interface Place {
-  string: number
-  fret: number
-}
-/** How tones are answered. */
-export type By = 'name' | 'neck' | 'play'
+export type { By, Place }
 
-/** Half steps that a tone may be off when it is played. */
-const inTune = 0.4
-
-/** Whether tones were played as far apart as was asked for; what is not played has no time. */
-export const inTime = (played: number[], call?: Pick<Call, 'gap' | 'give'>) =>
-  !call?.gap || played.slice(1).every((ms, i) => Math.abs(ms - played[i]! - call.gap!) <= (call.give ?? 0))
+/** Fewer calls than this that wait, and more are fetched. */
+const ahead = 3
 
 export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Math.random() * 2 ** 31)) {
   const queue = shallowRef<Call[]>([])
-  const call = shallowRef<Call>()
+  const asked = shallowRef<Asked>()
   const trouble = ref('')
-  /** How many of the call's tones are answered. */
-  const done = ref(0)
-  const found = ref<Place[]>([])
-  /** The last answer that was not it. */
-  const slip = ref<Place | string>()
-  const covered = ref(true)
-  const over = ref(false)
   const outcomes = ref<Outcome[]>([])
   /** Bars from call to call while the band plays; the pace follows success. */
   const bars = ref(4)
-  let began = 0
-  let slipped = false
-  /** When each tone was played. */
-  let played: number[] = []
 
   async function fetchMore() {
-    const asked = wish.value
-    const calls = await answer(api.POST('/api/calls', { body: { ...asked, seed: seed++ } }))
-    if (asked === wish.value) queue.value = [...queue.value, ...calls]
+    const wished = wish.value
+    const calls = await answer(api.POST('/api/calls', { body: { ...wished, seed: seed++ } }))
+    if (wished === wish.value) queue.value = [...queue.value, ...calls]
   }
   /** Asks the next call. One that is open was not answered in time, or is skipped. */
   async function next(open: 'passed' | 'skipped' = 'passed') {
-    if (call.value && !over.value) finish(open)
+    if (asked.value) become(end(asked.value, open, performance.now()))
     trouble.value = ''
     try {
       if (!queue.value.length) await fetchMore()
     } catch (e) {
       trouble.value = e instanceof Error ? e.message : String(e)
-      call.value = undefined
+      asked.value = undefined
       return
     }
     const [first, ...rest] = queue.value
     queue.value = rest
-    if (first) ask(first)
-    if (rest.length < 3) void fetchMore().catch(() => undefined)
+    if (first) asked.value = ask(first, performance.now())
+    if (rest.length < ahead) void fetchMore().catch(() => undefined)
   }
-  function ask(c: Call) {
-    call.value = c
-    done.value = 0
-    found.value = []
-    slip.value = undefined
-    slipped = false
-    played = []
-    covered.value = c.notes.length > 0
-    over.value = false
-    began = performance.now()
-  }
-  function finish(how: Outcome['how']) {
-    over.value = true
-    covered.value = false
-    const c = call.value!
-    const took = how === 'passed' || how === 'skipped' ? undefined : performance.now() - began
-    outcomes.value = [...outcomes.value, { how, took, chord: c.chord, says: c.says }]
-    bars.value = paced(bars.value, outcomes.value)
-  }
-  const complete = () =>
-    finish(
-      !covered.value && call.value?.notes.length
-        ? 'shown'
-        : slipped
-          ? 'late'
-          : inTime(played, call.value)
-            ? 'right'
-            : 'uneven',
-    )
-  function wrong(what: Place | string) {
-    slip.value = what
-    slipped = true
-    return false
-  }
-
-  /** A degree, or for a bend how many half steps. true where it is what was asked. */
-  function name(option: string) {
-    const c = call.value
-    if (!c || over.value) return false
-    slip.value = undefined
-    if (!c.notes.length) {
-      if (option !== c.answer) return wrong(option)
-      complete()
-      return true
+  /** What a call has become by an answer; true where that was what was asked. */
+  function become(now: Asked) {
+    const before = asked.value
+    asked.value = now
+    if (now.ended && !before?.ended) {
+      outcomes.value = [...outcomes.value, { ...now.ended, chord: now.call.chord, says: now.call.says }]
+      bars.value = paced(bars.value, outcomes.value)
     }
-    if (c.notes[done.value]?.degree !== option) return wrong(option)
-    found.value = [...found.value, c.notes[done.value]!.places[0]!]
-    if (++done.value === c.notes.length) complete()
-    return true
+    return now !== before && (now.done > (before?.done ?? 0) || !!now.ended)
   }
-  /** Whether a note that is heard is the tone asked for, wherever it is played. */
-  const asked = (midi: number) => Math.abs(midi - (call.value?.notes[done.value]?.midi ?? NaN)) <= inTune
-  /** A note that was heard, and when. */
-  function play(midi: number, ms = performance.now()) {
-    const c = call.value
-    const wanted = c?.notes[done.value]
-    if (!c || !wanted || over.value || by.value !== 'play') return false
-    slip.value = undefined
-    if (!asked(midi)) {
-      slipped = true
-      return false
-    }
-    found.value = [...found.value, wanted.places[0]!]
-    played.push(ms)
-    if (++done.value === c.notes.length) complete()
-    return true
-  }
-  /** A place of the neck. */
-  function press(at: Place) {
-    const c = call.value
-    if (!c || over.value || !c.notes.length || by.value !== 'neck') return false
-    slip.value = undefined
-    if (!c.notes[done.value]?.places.some((p) => p.string === at.string && p.fret === at.fret)) return wrong(at)
-    found.value = [...found.value, at]
-    if (++done.value === c.notes.length) complete()
-    return true
-  }
+  const answered = (how: By, step: (a: Asked, now: number) => Asked) =>
+    !!asked.value && (how === 'name' || by.value === how) && become(step(asked.value, performance.now()))
 
   return {
-    call,
+    call: computed(() => asked.value?.call),
     trouble,
-    done,
-    found,
-    slip,
-    covered,
-    over,
+    done: computed(() => asked.value?.done ?? 0),
+    found: computed(() => asked.value?.found ?? []),
+    slip: computed(() => asked.value?.slip),
+    covered: computed(() => asked.value?.covered ?? true),
+    over: computed(() => !!asked.value?.ended),
     outcomes,
     next,
-    name,
-    press,
-    play,
-    asked,
+    /** A degree, or for a bend how many half steps. */
+    name: (option: string) => answered('name', (a, now) => name(a, option, now)),
+    /** A place of the neck. */
+    press: (at: Place) => answered('neck', (a, now) => press(a, at, now)),
+    /** A note that was heard, and when. */
+    play: (midi: number, ms?: number) => answered('play', (a, now) => play(a, midi, ms ?? now, now)),
+    asked: (midi: number) => isAsked(asked.value, midi),
     bars,
-    again: () => call.value && ask(call.value),
-    uncover: () => (covered.value = false),
+    again() {
+      if (asked.value) asked.value = ask(asked.value.call, performance.now())
+    },
+    uncover() {
+      if (asked.value) asked.value = uncover(asked.value)
+    },
     /** What is wished for has changed: what waits is of no use. */
     anew() {
       queue.value = []
-      call.value = undefined
+      asked.value = undefined
       void next()
     },
-    now: computed(() => call.value?.notes[done.value]),
+    now: computed(() => wanted(asked.value)),
   }
 }
 export type Calls = ReturnType<typeof useCalls>

@@ -1,6 +1,7 @@
 /* Free playing over a chart's changes: each chorus is listened to, judged by what it asks for, and the last two are held. */
 import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, api, type FreeLanding, type FreeTake, type HeardNote, type LineBody } from '../../api/client'
+import { chorusAt, Counted, held, since, withOne, type Chorus } from './chorus'
 import { useBand } from '../../band/useBand'
 import { Listening, type Timed } from '../../listen/listening'
 import { Played } from '../../listen/played'
@@ -12,23 +13,7 @@ import { useReel } from '../../listen/useReel'
 import { useSounding } from '../../listen/useSounding'
 import { useMidi } from '../../listen/useMidi'
 
-/** A chorus that was played. */
-export interface Chorus {
-  /** of the mode, from 0 */
-  pass: number
-  free: FreeTake
-  heard: HeardNote[]
-  /** as it sounded, of the last ones, where that is to be kept */
-  sound?: Promise<ArrayBuffer | undefined>
-  /** played by a simulated player */
-  simulated: boolean
-  /** its line in the log */
-  logged?: Promise<number | undefined>
-}
-/** Choruses that are held, so that what was good can be kept afterwards. */
-const held = 2
-/** More choruses than a pass of the band has. */
-const most = 64
+export type { Chorus }
 
 /** own names what the band plays in the place of the chart, where it does. */
 export function useFree(
@@ -50,16 +35,15 @@ export function useFree(
   const form = computed(() => (!over.value ? 0 : own.value ? Infinity : band.formBeats * 960))
 
   function add(free: FreeTake, heard: HeardNote[], of: number, simulated: boolean) {
-    const before = choruses.value.map((c, i, all) => (i > all.length - held ? c : { ...c, sound: undefined }))
-    choruses.value = [...before, { pass: of, free, heard, simulated, sound: reel.sound(of) }]
+    choruses.value = withOne(choruses.value, { pass: of, free, heard, simulated, sound: reel.sound(of) })
     landings.value = new Map(free.landings.map((l) => [l.at, l]))
     done?.(choruses.value.at(-1)!)
   }
   /** What the band plays in a chorus, as a microphone would hear it. */
   function beside(n: number) {
-    const chorus = ([...counted].find(([, of]) => of === n)?.[0] ?? 0) % most
-    const from = chorus ? chorus * form.value : 0
-    return band.notes(from, from + form.value).map(([at, midi]): [number, number] => [at - from, midi])
+    const chorus = counted.chorusOf(n)
+    const from = chorus ? chorus * form.value : 0 // a form without an end has but one
+    return since(from, band.notes(from, from + form.value))
   }
   const passes = new Passes(
     (n) => {
@@ -92,12 +76,7 @@ export function useFree(
     },
   )
 
-  /** Where a tick of the band lies: in which chorus, and where in it. */
-  function place(at: { tick: number; pass: number } | undefined) {
-    if (!at || !form.value || at.tick < -960) return undefined
-    const chorus = Math.max(0, Math.floor(at.tick / form.value))
-    return { tick: chorus ? at.tick - chorus * form.value : at.tick, pass: at.pass * most + chorus }
-  }
+  const place = (at: { tick: number; pass: number } | undefined) => chorusAt(at, form.value)
   /* By MIDI, by keys and on the neck what is played need not be heard. */
   const played = new Played()
   function told(list: (tick: number) => Timed[], at: number) {
@@ -112,9 +91,8 @@ export function useFree(
     released: (n) => released(press(n)),
     bent: ({ channel, by, at }) => told((tick) => played.bentAll(`${channel} `, by, tick), at),
   })
-  /* Choruses are counted one after another, whatever the band calls them. */
-  const counted = new Map<number, number>()
-  const count = (n: number) => counted.get(n) ?? (counted.set(n, counted.size), counted.size - 1)
+  const counted = new Counted()
+  const count = (n: number) => counted.count(n)
   const deaf = ear.tell((n) => {
     if (!playing.value || playsAlong || !ear.kept.graded) return
     const behind = ear.delay * band.rate()

@@ -1,0 +1,61 @@
+/* Free playing is taken chorus by chorus: where a tick of the band lies, and which choruses are held. */
+import type { FreeTake, HeardNote } from '../../api/client'
+
+/** A chorus that was played. */
+export interface Chorus {
+  /** of the mode, from 0 */
+  pass: number
+  free: FreeTake
+  heard: HeardNote[]
+  /** as it sounded, of the last ones, where that is to be kept */
+  sound?: Promise<ArrayBuffer | undefined>
+  /** played by a simulated player */
+  simulated: boolean
+  /** its line in the log */
+  logged?: Promise<number | undefined>
+}
+
+/** Choruses whose sound is held, so that what was good can be kept afterwards. */
+export const held = 2
+/** More choruses than a pass of the band has. */
+const most = 64
+/** Ticks before the first bar in which a note may belong to it. */
+const pickup = 960
+
+/**
+ * Where a tick of a pass of the band lies: in which chorus, each pass having numbers of its own, and where in it. A note just
+ * before the first bar is the first chorus's; one before that is nobody's.
+ */
+export function chorusAt(at: { tick: number; pass: number } | undefined, form: number) {
+  if (!at || !form || at.tick < -pickup) return undefined
+  const chorus = Math.max(0, Math.floor(at.tick / form))
+  return { tick: chorus ? at.tick - chorus * form : at.tick, pass: at.pass * most + chorus }
+}
+
+/** Choruses are counted one after another, whatever the band calls them. */
+export class Counted {
+  private readonly seen = new Map<number, number>()
+  count(pass: number) {
+    const known = this.seen.get(pass) ?? this.seen.size
+    this.seen.set(pass, known)
+    return known
+  }
+  /** Which chorus of its pass the one of a number was; the first where it was never counted. */
+  chorusOf(n: number) {
+    for (const [pass, of] of this.seen) if (of === n) return pass % most
+    return 0
+  }
+  clear() {
+    this.seen.clear()
+  }
+}
+
+/** Choruses with another; the sound of the last ones alone stays. */
+export const withOne = (before: Chorus[], c: Chorus): Chorus[] => [
+  ...before.map((old, i) => (i > before.length - held ? old : { ...old, sound: undefined })),
+  c,
+]
+
+/** What is heard from a stretch, with its ticks counted from there. */
+export const since = (from: number, notes: readonly (readonly [number, number])[]) =>
+  notes.map(([at, midi]): [number, number] => [at - from, midi])
