@@ -68,6 +68,9 @@ func (l Line) Fixes(ctx context.Context, tick int) (fixes []Fix, why string, err
 			fixes = append(fixes, f)
 		}
 	}
+	if len(fixes) == 0 && why == "" {
+		why = "what would land there cannot be played together with what stands around it"
+	}
 	return fixes, why, ctx.Err()
 }
 
@@ -136,6 +139,9 @@ var ErrSilent = say.Errorf("the band is silent there")
 func (l *Line) PutLick(k lick.Lick, bar int, follow bool) error {
 	if err := l.CheckBars(bar, bar); err != nil {
 		return err
+	}
+	if bar == 0 { // which is all of them, elsewhere
+		return say.Errorf("bar 0; the line has bars 1 to %d", len(l.Bars))
 	}
 	at := l.At(bar - 1)
 	chord, sounds := l.ChordAt(at)
