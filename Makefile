@@ -59,13 +59,14 @@ hostile: web/dist/index.html
 	go test -count=1 -v -timeout 30m ./hostile
 
 # Every exercise over every chord in every position, on every string set, at every pace;
-# the ear at every tempo.
+# the ear at every tempo; and whatever two goroutines could reach at once (that needs a C compiler).
 thorough: web/dist/index.html
 	cd web && npm run ear
 	EVERY=1 go test -count=1 -timeout 30m -v -run TheEar ./e2e/studio
 	EVERY=1 go test -count=1 -timeout 30m -v -run EveryRoom ./e2e
 	EVERY=1 go test -count=1 -v -run Words ./core/line
 	EVERY=1 go test -count=1 -timeout 90m -run EveryExercise ./core/exercise
+	CGO_ENABLED=1 go test -race -count=1 -timeout 60m ./core/chart ./core/line ./core/ear ./core/judge ./server ./store
 
 bench: web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./core/... ./server ./e2e

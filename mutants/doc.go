@@ -8,6 +8,6 @@
 // for a difference, “and” for “or”, a number that is one more, a condition negated, a statement
 // left out. Of Go each is compiled in with the toolchain's overlay, so the tree stays as it is; of
 // the page it is put into a copy. The tests of the package are asked first, then those of
-// everything that imports it; of the page those that reach the file. A fault that changes nothing
+// the packages that import it; of the page those that reach the file. A fault that changes nothing
 // anybody could notice is listed in equivalent.txt, with the reason.
 package main

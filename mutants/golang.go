@@ -122,19 +122,19 @@ func goFaults(root, file string) (all []fault, err error) {
 // goPackages are the program's own, each with those that import it, also in tests.
 type goPackages struct {
 	dirs    map[string]string   // by path, from the root
-	readers map[string][]string // by path: who imports it, near ones first
+	readers map[string][]string // by path: who imports it itself, or in its tests
 }
 
 func readGoPackages(root string) (p goPackages, err error) {
-	list := exec.Command("go", "list", "-json=ImportPath,Dir,Deps,TestImports,XTestImports,Imports", "./...")
+	list := exec.Command("go", "list", "-json=ImportPath,Dir,TestImports,XTestImports,Imports", "./...")
 	list.Dir = root
 	data, err := list.Output()
 	if err != nil {
 		return p, err
 	}
 	type described struct {
-		ImportPath, Dir                          string
-		Deps, Imports, TestImports, XTestImports []string
+		ImportPath, Dir                    string
+		Imports, TestImports, XTestImports []string
 	}
 	p = goPackages{map[string]string{}, map[string][]string{}}
 	var all []described
@@ -151,19 +151,16 @@ func readGoPackages(root string) (p goPackages, err error) {
 		all = append(all, one)
 	}
 	for of := range p.dirs {
-		var near, far []string
+		var near []string
 		for _, one := range all {
 			if strings.HasPrefix(one.ImportPath, "undaris/e2e") || strings.HasPrefix(one.ImportPath, "undaris/hostile") || strings.HasPrefix(one.ImportPath, "undaris/mutants") || one.ImportPath == of {
 				continue
 			}
-			switch {
-			case slices.Contains(slices.Concat(one.Imports, one.TestImports, one.XTestImports), of):
+			if slices.Contains(slices.Concat(one.Imports, one.TestImports, one.XTestImports), of) {
 				near = append(near, one.ImportPath)
-			case slices.Contains(one.Deps, of):
-				far = append(far, one.ImportPath)
 			}
 		}
-		p.readers[of] = append(near, far...)
+		p.readers[of] = near
 	}
 	return p, nil
 }
