@@ -225,6 +225,12 @@ func TestTheWindowAroundAScore(t *testing.T) {
 	assert.Equal(t, neck.Region{Low: 5, High: 8}, Around(at(5, 6)), "four frets at least")
 	assert.Equal(t, neck.Region{Low: 5, High: 12}, Around(at(5, 12)))
 	assert.Equal(t, neck.Region{Low: 7, High: 10}, Around(at(0, 7, 9)), "open strings count for none")
+	assert.Equal(t, neck.Region{Low: 1, High: 4}, Around(at(1, 3)), "from the first fret")
+	highest := at(5, 9)
+	for i := range highest.Notes {
+		highest.Notes[i].String = 1
+	}
+	assert.Equal(t, neck.Region{Low: 5, High: 9}, Around(highest), "on the highest string as well")
 	wide := Around(at(2, 3, 4, 5, 15))
 	assert.LessOrEqual(t, wide.Low, 3)
 	assert.GreaterOrEqual(t, wide.High, 4)
