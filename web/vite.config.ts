@@ -5,5 +5,7 @@ export default defineConfig({
   plugins: [vue()],
   build: { target: 'es2023', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
   worker: { format: 'es' },
+  // A busy machine is slow, which is no fault of what is tested.
+  test: { testTimeout: 60_000 },
   server: { host: '127.0.0.1', proxy: { '/api': 'http://127.0.0.1:4760' } },
 })
