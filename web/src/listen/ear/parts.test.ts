@@ -68,7 +68,8 @@ describe('strokes', () => {
 
 describe('what a stroke brought', () => {
   const s = new Salience(rate, 40)
-  const after = (...midis: number[]) => midis.reduce((sound, m) => pluck(sound, 0, m), new Float32Array(s.length))
+  const after = (...midis: number[]) =>
+    midis.reduce<Float32Array>((sound, m) => pluck(sound, 0, m), new Float32Array(s.length))
   it('is the note itself first, at every pitch, and all of it is new after silence', () => {
     for (let midi = 40; midi <= 79; midi += 3) {
       const of = s.of(new Float32Array(s.length), after(midi))
