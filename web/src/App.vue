@@ -33,7 +33,8 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
     <div class="room">
       <div><PlanStrip v-if="!$route.meta.alone" /></div>
       <div><MemoryNotes /></div>
-      <main><RouterView :key="here.turned" /></main>
+      <!-- A place that is of one thing begins anew with another. -->
+      <main><RouterView :key="`${here.turned} ${$route.meta.each ? $route.path : ''}`" /></main>
       <BandStrip />
     </div>
     <HelpDialog v-model="help" />

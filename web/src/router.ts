@@ -35,13 +35,13 @@ export const router = createRouter({
       path: '/charts/new',
       name: 'new',
       component: () => import('./places/charts/ChartEditor.vue'),
-      meta: { place: 'Charts' },
+      meta: { place: 'Charts', each: true },
     },
     {
       path: '/charts/:id(\\d+)',
       name: 'edit',
       component: () => import('./places/charts/ChartEditor.vue'),
-      meta: { place: 'Charts' },
+      meta: { place: 'Charts', each: true },
     },
     {
       path: '/sets',

@@ -113,8 +113,7 @@ async function done() {
       ...body.value,
       title: body.value.title.trim() || suggested.value,
     })
-    draft.open({ ...blank })
-    await draft.drawer.clear()
+    await draft.drawer.made()
     await router.push({ name: 'bench', params: { id: made.id } })
   } catch (e) {
     wrong.value = fieldsOf(e)

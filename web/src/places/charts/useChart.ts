@@ -4,6 +4,7 @@ import { watchDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { Refused, type ChartBody, type Reading } from '../../api/client'
 import { chartBody, readText } from '../../api/queries'
+import { canonical } from '../../document/canonical'
 import type { Keeps } from '../../document/useAutosave'
 import { diff } from '../../document/steps'
 import { useRecord } from '../../document/useRecord'
@@ -15,8 +16,12 @@ export const blank: ChartBody = { title: '', key: 'C', feel: 'shuffle', tempo: 9
 const unmade = '/api/charts/new'
 function useDrawer() {
   const slot = useSlot(unmade)
-  const hold = (body: ChartBody) =>
-    slot.hold({ path: unmade, title: body.title || 'a new chart', version: '', ground: blank }, body)
+  let done = false
+  const hold = (body: ChartBody) => {
+    if (done) return Promise.resolve(true)
+    if (canonical(body) === canonical(blank)) return slot.clear() // nothing of it is written yet, or any more
+    return slot.hold({ path: unmade, title: body.title || 'a new chart', version: '', ground: blank }, body)
+  }
   const keeps: Keeps<ChartBody> = {
     save: () => Promise.reject(new Error('it is not made yet')),
     saveLast: (body) => void hold(body),
@@ -24,7 +29,12 @@ function useDrawer() {
     hold,
     leave: slot.leave,
   }
-  return { keeps, clear: slot.clear }
+  /** It is made: nothing of it waits any more, also not as the place is left. */
+  const made = () => {
+    done = true
+    return slot.clear()
+  }
+  return { keeps, made }
 }
 
 /** What the text is made into. */
