@@ -3,6 +3,7 @@ package e2e
 import (
 	"bytes"
 	"compress/gzip"
+	"fmt"
 	"io"
 	"net/http"
 	"os"
@@ -235,5 +236,43 @@ func TestEveryoneCanUseTheDialogs(t *testing.T) {
 			eval[bool](p, `(document.querySelector('#app').remove(), true)`)
 		}
 		p.inBothLooks(opens.part, opens.text+" of "+opens.path)
+	}
+}
+
+// TestEveryoneCanUseWhatAPlaceShows does the same for what a place shows once something is pressed there.
+func TestEveryoneCanUseWhatAPlaceShows(t *testing.T) {
+	type press = [2]string
+	p := sit(t, true)
+	p.do(chromedp.EmulateViewport(1280, 2400))
+	p.visit("/charts")
+	guessed := evalLater[int](p, `fetch('/api/lines', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({title: 'Found', key: 'C', feel: 'straight', tempo: 96, beats: 4, text: '| C7 |', low: 7, high: 11,
+		notes: [{start: 0, length: 960, string: 2, fret: 8, note: '', placeGuessed: true}]})}).then(r => r.json()).then(l => l.id)`)
+	for _, shows := range []struct {
+		path    string
+		presses []press
+		ready   string
+		part    string
+	}{
+		{"/bench/6?frets=7-11&card=leading&voices=two", nil, ".leading li", "main"},
+		{"/bench/6?frets=7-11", []press{{".run-card button", "Others"}}, ".others li", "main"},
+		{"/bench/6?frets=7-11", []press{{".windows button[aria-haspopup]", ""}}, ".own .strings button", ".own"},
+		{"/bench/6?frets=7-11", []press{{".blend .p-select", ""}, {"[role=option]", "minor and major pentatonic, box by box"}}, ".blend .box", "main"},
+		{"/bench/6?frets=7-11", []press{{".blend .p-select", ""}, {".make", ""}}, "#palette-name", "[role=dialog]"},
+		{"/charts/new?", nil, "#text", "form"},
+		{"/charts/6", []press{{"[data-tile='1']", ""}, {".p-select:has(#turnaround)", ""}, {"[role=option]", "Three"}}, ".swap li", ".swap"},
+		{"/charts/6", nil, "[data-tile]", ".tiles"},
+		{"/lines/3?panel=dress", nil, ".pickings button", "aside"},
+		{fmt.Sprintf("/lines/%d", guessed), nil, ".guesses", ".guesses"},
+		{"/lines/3/paper?reading=bb", nil, "[data-note]", "article"},
+		{"/paper/6?of=chords&reading=bb", nil, ".leaf [data-bar]", "article"},
+		{"/practice/6?do=changes&mode=bends", nil, ".sheet [data-note]", "main"},
+		{"/practice/6?do=lessons", []press{{"header button", "Set an assignment"}, {".p-dialog button", "An exercise"}, {".p-dialog button", "An aim"}}, ".set legend", ".p-dialog"},
+	} {
+		p.visit(shows.path)
+		for _, press := range shows.presses {
+			p.click(press[0], press[1])
+		}
+		p.until(`document.querySelector(%q)`, shows.ready)
+		p.inBothLooks(shows.part, fmt.Sprint(shows.path, shows.presses))
 	}
 }

@@ -23,20 +23,6 @@ func TestTheLookIsChosenAndKept(t *testing.T) {
 	p.until(`document.documentElement.dataset.theme !== %q`, look)
 }
 
-func TestHelpListsTheKeysAndTheCautions(t *testing.T) {
-	p := sit(t, true)
-	p.visit("/bench/6")
-	p.sees(".crossing .now", "C7")
-	p.keys("?")
-	p.sees("[role=dialog]", "another target for the next change")
-	p.sees("[role=dialog]", "stop on pain or numbness")
-	p.keys(kb.ArrowRight) // belongs to the dialog, not to the Bench behind it
-	p.keys(kb.Escape)
-	p.until(`!document.querySelector('[role=dialog]')`)
-	p.sees(".crossing .now", "C7")
-	assert.NotContains(t, p.address(), "bar=2")
-}
-
 func TestANarrowScreenShowsTheWindowLarge(t *testing.T) {
 	p := sit(t, true)
 	p.do(chromedp.EmulateViewport(400, 800))

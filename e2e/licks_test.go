@@ -53,14 +53,3 @@ func TestALickIsChangedWhereItStands(t *testing.T) {
 	p.saved()
 	assert.Equal(t, "Foghorn", p.title("/api/licks/40"))
 }
-
-// What a player says may rest is kept, like the instrument.
-func TestWhatMayRestIsKept(t *testing.T) {
-	p := sit(t, true)
-	p.visit("/bench/6")
-	p.click("nav button", "Neck")
-	p.choose("rests", "chord tones only")
-	p.click("[role=dialog] button", "Use this instrument")
-	p.until(`!document.querySelector('[role=dialog]')`)
-	assert.Equal(t, "strict", evalLater[string](p, `fetch('/api/player').then(r => r.json()).then(l => l.rests)`))
-}

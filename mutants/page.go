@@ -22,7 +22,10 @@ func pageFaults(root string) (all []fault, err error) {
 }
 
 // page is a copy of the front end, which faults are put into.
-type page struct{ dir string }
+type page struct {
+	dir     string
+	program string // which answers it
+}
 
 func copyPage(root string) (*page, error) {
 	dir, err := os.MkdirTemp("", "mutants-page-")
@@ -34,7 +37,7 @@ func copyPage(root string) (*page, error) {
 	if out, err := c.CombinedOutput(); err != nil {
 		return nil, fmt.Errorf("the page cannot be copied: %w: %s", err, out)
 	}
-	return &page{dir}, nil
+	return &page{dir, filepath.Join(root, "bin", "undaris")}, nil
 }
 
 func (p *page) remove() { os.RemoveAll(p.dir) }
@@ -58,6 +61,7 @@ func (p *page) try(ctx context.Context, f fault) (result, error) {
 	}
 	c := exec.CommandContext(ctx, "npx", "vitest", "related", "--run", "--bail=1", "--passWithNoTests", file)
 	c.Dir = filepath.Join(p.dir, "web")
+	c.Env = append(os.Environ(), "UNDARIS="+p.program)
 	c.WaitDelay = time.Second
 	out, err := c.CombinedOutput()
 	if err == nil {

@@ -8,6 +8,7 @@ export default defineConfig({
   // A busy machine is slow, which is no fault of what is tested.
   test: {
     testTimeout: 60_000,
+    maxWorkers: 2,
     projects: [
       { extends: true, test: { name: 'plain', include: ['src/**/*.test.ts'], exclude: ['src/**/*.page.test.ts'] } },
       // The whole page in a document, answered by the real program.

@@ -1,13 +1,18 @@
 /* Who plays here: each player has an instrument and a log; charts, licks and lines are everybody's. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { answer, api } from './client'
+import { readHere } from './here'
 
 export const usePlayers = () => useQuery({ queryKey: ['players'], queryFn: () => answer(api.GET('/api/players')) })
 
-/** What is done to players; whatever is shown is asked for anew, since another instrument may be in hand. */
+/** What is done to players. What is practised from then on is the other one's, and whatever is shown is asked for anew, since
+ * another instrument may be in hand. */
 export function usePlayerChanges() {
   const queries = useQueryClient()
-  const onSuccess = () => queries.invalidateQueries()
+  const onSuccess = async () => {
+    await readHere()
+    await queries.invalidateQueries()
+  }
   return {
     add: useMutation({ mutationFn: (name: string) => answer(api.POST('/api/players', { body: { name } })), onSuccess }),
     rename: useMutation({

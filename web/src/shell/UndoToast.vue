@@ -11,7 +11,7 @@ interface Undoable {
 }
 const take = (message: unknown) => {
   ;(message as Undoable).undo()
-  toast.removeGroup('undo')
+  toast.remove(message as Undoable) // what else was done can still be taken back
 }
 </script>
 

@@ -248,6 +248,7 @@ describe('the region', () => {
     await sees('.own .ways', 'every string is picked alike')
     await click('.own .regions button', 'from step 1')
     await until(() => document.querySelectorAll('.shape circle:not(.unison)').length === 18)
+    await until(() => !find('[role=dialog]') && address().includes('way=three'))
     const before = address()
     await keys('ArrowUp')
     await until(() => address() !== before && document.querySelectorAll('.shape circle:not(.unison)').length === 18)

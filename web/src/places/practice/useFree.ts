@@ -161,15 +161,18 @@ export function useFree(
   }
   /** A simulated player plays: along with the band, or where it is silent the next pass at once. */
   async function simulate() {
-    if (!over.value) return
+    const line = over.value
+    if (!line) return
     trouble.value = ''
     rest()
     const n = choruses.value.length
     try {
       if (playing.value) return await along()
       const heard = await ask()
-      const body = { over: over.value, mode: mode.value, pass: n, heard, tempo: band.tempo }
-      add(await answer(api.POST('/api/practice/judge', { body })), heard, n, true)
+      const body = { over: line, mode: mode.value, pass: n, heard, tempo: band.tempo }
+      const judged = await answer(api.POST('/api/practice/judge', { body }))
+      if (over.value !== line || mode.value !== body.mode) return // something else is asked for by now
+      add(judged, heard, n, true)
       pass.value = n
     } catch (e) {
       trouble.value = e instanceof Error ? e.message : String(e)

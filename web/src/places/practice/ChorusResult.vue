@@ -1,0 +1,54 @@
+<script setup lang="ts">
+/* What was good in a chorus, what to try next, and what becomes of it. */
+import Button from 'primevue/button'
+import type { FreeTake } from '../../api/client'
+import MusicText from '../../music/MusicText.vue'
+import { hint } from '../../shell/commands'
+
+defineProps<{
+  chorus: FreeTake
+  /** which one of those that a way to practise asks for, where it asks for several */
+  number: number
+  /** how many can be kept, and how many are */
+  held: number
+  kept: number
+}>()
+defineEmits<{ keep: []; write: [] }>()
+</script>
+
+<template>
+  <section class="result" role="status">
+    <p>
+      <small v-if="number">Chorus {{ number }}: {{ chorus.asked }}</small>
+      <b><MusicText :text="`${chorus.good}.`" /></b> Try: <MusicText :text="chorus.try" />.
+      <small v-for="s in chorus.said" :key="s">{{ s }}.</small>
+    </p>
+    <Button
+      :label="kept ? `Kept ${kept}` : held > 1 ? 'Keep the last two' : 'Keep it'"
+      icon="pi pi-bookmark"
+      :disabled="kept > 0"
+      :title="hint('keep')"
+      @click="$emit('keep')"
+    />
+    <Button label="Make a line of it" variant="outlined" @click="$emit('write')" />
+  </section>
+</template>
+
+<style scoped>
+.result {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 0.5rem 0.75rem;
+}
+
+p {
+  flex: 1 1 20rem;
+  font-size: var(--text-l);
+}
+
+small {
+  display: block;
+  color: var(--soft);
+}
+</style>

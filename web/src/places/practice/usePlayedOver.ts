@@ -1,0 +1,43 @@
+/* The band plays what is practised over, without its chords where the way to practise asks for that, and begins by itself
+   for who comes from a plan. What the player set for other places stays. */
+import { nextTick, onBeforeUnmount, watch } from 'vue'
+import { playing } from '../../api/kept'
+import { useBand } from '../../band/useBand'
+import type { Chosen } from './useChosen'
+
+export function usePlayedOver({ address, chart, mode, ground, lacks, own }: Chosen) {
+  const band = useBand()
+  watch(chart, (c) => c && band.take(c), { immediate: true })
+  watch(
+    own,
+    (line) => {
+      const bars = ground.data.value?.bars.length ?? 12
+      const lengths = ground.data.value?.lengths
+      const { beats, tempo } = line ?? { beats: 4, tempo: 100 }
+      band.offer(line && { title: mode.value!.name, beats, bars, lengths, tempo, cues: [], load: playing(line) })
+    },
+    { immediate: true },
+  )
+  onBeforeUnmount(() => band.offer(undefined))
+  watch(
+    () => !!mode.value?.dropChords,
+    (drop) => (band.dropped = drop),
+    { immediate: true },
+  )
+  onBeforeUnmount(() => (band.dropped = false))
+  const begin = watch(
+    () => address.read('play') === 'yes' && !!ground.data.value && !lacks.value && !!band.chart,
+    (now) => {
+      if (!now) return
+      const tempo = Number(address.read('tempo'))
+      void address.write({ play: undefined, tempo: undefined })
+      void nextTick(() => {
+        if (tempo) band.setTempo(tempo)
+        return band.offered ? band.hear(band.offered) : band.start(0)
+      })
+    },
+    { immediate: true, flush: 'post' },
+  )
+  onBeforeUnmount(begin)
+  return band
+}
