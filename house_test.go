@@ -44,3 +44,23 @@ func TestTheCoreRefusesInWords(t *testing.T) {
 		}
 	}
 }
+
+// A component holds what others decide: its script stays short.
+func TestNoComponentDecidesMuch(t *testing.T) {
+	const most = 120 // lines
+	var files []string
+	require.NoError(t, filepath.WalkDir("web/src", func(path string, _ os.DirEntry, err error) error {
+		if strings.HasSuffix(path, ".vue") {
+			files = append(files, path)
+		}
+		return err
+	}))
+	require.Greater(t, len(files), 80)
+	for _, file := range files {
+		source, err := os.ReadFile(file)
+		require.NoError(t, err)
+		_, script, _ := strings.Cut(string(source), "<script setup")
+		script, _, _ = strings.Cut(script, "</script>")
+		assert.LessOrEqual(t, strings.Count(script, "\n"), most, file)
+	}
+}

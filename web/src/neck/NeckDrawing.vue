@@ -7,6 +7,8 @@ import { markOf, outline } from '../music/marks'
 import { dots, geometry } from './geometry'
 import NeckBoard from './NeckBoard.vue'
 import type { Region } from './region'
+import { useCursor } from './useCursor'
+import { useFretDrag } from './useFretDrag'
 
 export interface Spot {
   string: number
@@ -83,7 +85,6 @@ const faint = computed(() => {
 })
 
 /* Any place answers, marked or not: pressed, or come to by the arrow keys. */
-const cursor = ref<Place>()
 function placeUnder(e: MouseEvent): Place | undefined {
   if ((e.target as Element).closest('.numbers')) return
   const r = svg.value!.getBoundingClientRect()
@@ -98,21 +99,7 @@ function under(e: MouseEvent, what: 'press' | 'place') {
   if (what === 'press') emit('press', at)
   else emit('place', at)
 }
-function key(e: KeyboardEvent) {
-  const by = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] }[e.key]
-  const now = cursor.value ?? { string: g.value.strings, fret: props.window.low }
-  if (by && !e.altKey && !e.ctrlKey && !e.metaKey && !e.shiftKey) {
-    const fret = now.fret + (props.instrument.left ? -by[1]! : by[1]!)
-    cursor.value = {
-      string: Math.max(1, Math.min(g.value.strings, now.string + by[0]!)),
-      fret: Math.max(0, Math.min(props.instrument.last, fret)),
-    }
-  } else if (e.key === 'Enter') emit('place', now)
-  else if (e.key === ' ') emit('press', now)
-  else return
-  e.preventDefault()
-  e.stopPropagation()
-}
+const { cursor, key } = useCursor(props, () => g.value.strings, emit)
 const told = computed(() => {
   const c = cursor.value
   if (!c) return ''
@@ -120,30 +107,8 @@ const told = computed(() => {
   return mark?.title ?? `string ${c.string}, fret ${c.fret}`
 })
 
-/* Dragging along the fret numbers sets the player's own window. */
-const drag = ref<{ from: number; to: number }>()
 const svg = ref<SVGSVGElement>()
-const fretUnder = (e: PointerEvent) => g.value.fretAt(e.clientX - svg.value!.getBoundingClientRect().left)
-function dragStart(e: PointerEvent) {
-  const fret = fretUnder(e)
-  drag.value = { from: fret, to: fret }
-  ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
-}
-function dragMove(e: PointerEvent) {
-  if (drag.value) drag.value.to = fretUnder(e)
-}
-function dragEnd() {
-  if (!drag.value) return
-  const { from, to } = drag.value
-  drag.value = undefined
-  if (from !== to) emit('window', Math.min(from, to), Math.max(from, to))
-}
-const dragged = computed(() => {
-  if (!drag.value) return
-  const [low, high] = [Math.min(drag.value.from, drag.value.to), Math.max(drag.value.from, drag.value.to)]
-  const [a, b] = [g.value.wire(Math.max(low - 1, 0)), g.value.wire(high)]
-  return { x: Math.min(a, b), width: Math.abs(b - a) }
-})
+const { start, move, end, cancel, dragged } = useFretDrag(g, svg, (low, high) => emit('window', low, high)) // prettier-ignore
 </script>
 
 <template>
@@ -178,13 +143,7 @@ const dragged = computed(() => {
         rx="10"
       />
       <NeckBoard :g="g" :frame="frame" :instrument="instrument" />
-      <g
-        class="numbers"
-        @pointerdown="dragStart"
-        @pointermove="dragMove"
-        @pointerup="dragEnd"
-        @pointercancel="drag = undefined"
-      >
+      <g class="numbers" @pointerdown="start" @pointermove="move" @pointerup="end" @pointercancel="cancel">
         <rect x="0" :y="frame.height - 33" :width="frame.width" height="33" fill="transparent">
           <title>drag over the fret numbers to choose your own window</title>
         </rect>

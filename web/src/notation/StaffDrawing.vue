@@ -4,6 +4,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import type { LineNote, Score } from '../api/client'
 import type { Box, Layout, Row } from './engrave'
+import { placeOf, tickAt } from './along'
 import StaffSystem from './StaffSystem.vue'
 import { useRunning, type Clock } from './useRunning'
 
@@ -53,34 +54,7 @@ async function redraw() {
 onMounted(() => watch([() => props.score, inner, () => props.fingers, () => props.close], redraw, { immediate: true }))
 
 const rows = computed(() => layout.value?.rows ?? [])
-/** Ticks and the x of what begins there, through a bar; a bar that did not change keeps them. */
-const known = new WeakMap<Box, { tick: number; x: number }[]>()
-function points(bar: Box, row: Row) {
-  const before = known.get(bar)
-  if (before) return before
-  const inside = row.spots.filter((s) => s.x >= bar.x && s.x <= bar.x + bar.width)
-  const list = [
-    { tick: bar.start, x: bar.from },
-    ...inside.map((s) => ({ tick: s.note.start, x: s.x })),
-    { tick: bar.stop, x: bar.to },
-  ].sort((a, b) => a.tick - b.tick)
-  known.set(bar, list)
-  return list
-}
-/** Where a tick lies: between the notes around it. */
-function where(tick: number) {
-  const row = rows.value.findLast((r) => r.boxes[0]!.start <= tick)
-  const bar = row?.boxes.findLast((b) => b.start <= tick)
-  if (!bar) return undefined
-  const all = points(bar, row!)
-  const k = Math.max(
-    0,
-    all.findLastIndex((p) => p.tick <= tick),
-  )
-  const [a, b] = [all[k]!, all[k + 1] ?? all[k]!]
-  const part = b.tick > a.tick ? (tick - a.tick) / (b.tick - a.tick) : 0
-  return { x: a.x + (b.x - a.x) * Math.min(1, part), row: row! }
-}
+const where = (tick: number) => placeOf(rows.value, tick)
 const pen = computed(() => {
   const at = props.pen && where(props.pen.tick)
   return at && { ...at, ...props.pen! }
@@ -134,17 +108,7 @@ watch(
   () => [props.pen?.tick, props.pen?.string],
   () => void nextTick(() => follow('.pen')),
 )
-/** A click at an x of a bar's strings: the nearest quarter of a beat. */
-function place(row: Row, bar: Box, x: number, string: number) {
-  const all = points(bar, row)
-  const k = Math.max(
-    0,
-    all.findLastIndex((p) => p.x <= x),
-  )
-  const [a, b] = [all[k]!, all[k + 1] ?? all[k]!]
-  const tick = a.tick + (b.x > a.x ? ((x - a.x) / (b.x - a.x)) * (b.tick - a.tick) : 0)
-  emit('place', Math.round(tick / 240) * 240, string)
-}
+const place = (row: Row, bar: Box, x: number, string: number) => emit('place', tickAt(row, bar, x), string)
 const says = computed(() =>
   paper.value.notes
     .map((n) => `${n.note.replace(/-?\d+$/, '')} ${n.degree ?? ''} on string ${n.string} fret ${n.fret}`)

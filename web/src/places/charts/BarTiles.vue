@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /* The written bars of a chart, to be chosen, typed over, dragged, copied and pasted. */
-import { computed, nextTick, ref, watch } from 'vue'
+import { nextTick, ref } from 'vue'
 import Button from 'primevue/button'
 import type { Reading } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
 import PressButton from '../../shell/PressButton.vue'
-import { move, put, remove, retype, span, written, type Span, type Tile } from './tiles'
+import { labelOf, metreOf, put, retype, type Tile } from './tiles'
+import { useTiles } from './useTiles'
 
 const props = defineProps<{
   bars: Reading['written']
@@ -15,62 +16,15 @@ const props = defineProps<{
   change: (name: string, bars: Tile[]) => Promise<boolean>
 }>()
 
-/** The chosen bars go from an anchor to the one in hand. */
-const anchor = ref(0)
-const here = ref(-1)
-const chosen = computed<Span | undefined>(() => (here.value < 0 ? undefined : span(anchor.value, here.value)))
-const isChosen = (i: number) => !!chosen.value && i >= chosen.value.from && i <= chosen.value.to
-watch(
-  () => props.bars.length,
-  (n) => {
-    here.value = Math.min(here.value, n - 1)
-    anchor.value = Math.min(anchor.value, n - 1)
-  },
-)
-
 const list = ref<HTMLElement>()
-function choose(i: number, wider = false) {
-  here.value = Math.max(0, Math.min(i, props.bars.length - 1))
-  if (!wider) anchor.value = here.value
-}
+const tiles = useTiles(props)
+const { here, chosen, isChosen, choose, done, drop, shift, moveTo, taken, double, add, several } = tiles
 async function step(i: number, wider: boolean) {
   choose(i, wider)
   await nextTick()
   list.value?.querySelector<HTMLElement>(`[data-tile='${here.value + 1}']`)?.focus()
 }
 const press = (i: number, e: MouseEvent) => choose(i, e.shiftKey)
-
-async function done(name: string, bars: Tile[], now?: Span) {
-  if (!(await props.change(name, bars)) || !now) return
-  anchor.value = now.from
-  here.value = now.to
-}
-const several = computed(() => (chosen.value && chosen.value.to > chosen.value.from ? 'bars' : 'a bar'))
-function drop() {
-  if (chosen.value) void done(`${several.value} gone`, remove(props.bars, chosen.value))
-}
-function shift(by: 1 | -1) {
-  const c = chosen.value
-  if (c) moveTo(by < 0 ? c.from - 1 : c.to + 2)
-}
-function moveTo(before: number) {
-  if (!chosen.value || before < 0 || before > props.bars.length) return
-  const { bars, now } = move(props.bars, chosen.value, before)
-  void done(`${several.value} moved`, bars, now)
-}
-const taken = () => written(props.bars.slice(chosen.value!.from, chosen.value!.to + 1))
-/** Once more behind themselves. */
-function double() {
-  const c = chosen.value
-  if (!c) return
-  const n = c.to - c.from + 1
-  void done(`${several.value} doubled`, put(props.bars, c.to + 1, props.bars.slice(c.from, c.to + 1)), { from: c.to + 1, to: c.to + n }) // prettier-ignore
-}
-function add() {
-  const at = chosen.value ? chosen.value.to + 1 : props.bars.length
-  const last = props.bars[at - 1]
-  void done('a bar more', put(props.bars, at, [{ text: last?.text.replace(/[:[].*?\]|[:|]|\bx\d/g, '').trim() || 'N.C.' }]), span(at, at)) // prettier-ignore
-}
 
 function copy(e: ClipboardEvent) {
   if (!chosen.value || editing.value >= 0) return
@@ -157,14 +111,8 @@ function letGo(e: DragEvent) {
     void done(`${several.value} copied`, put(props.bars, at, more), { from: at, to: at + more.length - 1 })
   } else moveTo(at)
 }
-const metre = (i: number) => {
-  const b = props.bars[i]!
-  return b.beats !== (props.bars[i - 1]?.beats ?? (b.text.includes('/4') ? 0 : b.beats)) ? `${b.beats}/4` : ''
-}
-const label = (i: number) => {
-  const b = props.bars[i]!
-  return [`bar ${i + 1}`, b.section, b.before, metre(i), b.chords, b.after].filter(Boolean).join(', ')
-}
+const metre = (i: number) => metreOf(props.bars, i)
+const label = (i: number) => labelOf(props.bars, i)
 </script>
 
 <template>

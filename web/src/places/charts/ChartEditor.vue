@@ -1,14 +1,14 @@
 <script setup lang="ts">
 /* A chart is written: form, key, feel, and the chords as text. */
 import { useTitle } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { computed, onBeforeUnmount, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import Textarea from 'primevue/textarea'
 import { useQuery } from '@tanstack/vue-query'
-import { answer, api, type Chart, type ChartBody, type Reading } from '../../api/client'
+import { answer, api, type Chart, type ChartBody } from '../../api/client'
 import { chartBody, useCatalogue, useChartChanges } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
@@ -23,7 +23,8 @@ import PlayedFields from './PlayedFields.vue'
 import ReadingNotes from './ReadingNotes.vue'
 import SwapNotes from './SwapNotes.vue'
 import { written } from './tiles'
-import { blank, fieldsOf, useChart, type Rewriting } from './useChart'
+import { blank, fieldsOf, useChart } from './useChart'
+import { useSwap } from './useSwap'
 import PressButton from '../../shell/PressButton.vue'
 
 const route = useRoute()
@@ -34,6 +35,7 @@ const catalogue = useCatalogue()
 const changes = useChartChanges()
 const draft = useChart(id ? () => opening.keeper() : undefined)
 const { reading, wrong } = draft
+const { swapping, swap, putIn } = useSwap(draft)
 const body = computed(() => draft.body.value ?? blank)
 
 const saved = useQuery({
@@ -70,21 +72,6 @@ async function setForm(form: string) {
 }
 const setTurnaround = (id: string) =>
   swap('turnaround', turnarounds.value.find((t) => t.id === id)?.name ?? '', { turnaround: id })
-/* What stands there already is shown beside what would: the player decides. */
-const swapping = shallowRef<{ what: string; name: string; change: Rewriting; now: Reading['written'] }>()
-async function swap(what: string, name: string, change: Rewriting) {
-  swapping.value = undefined
-  if (!reading.value?.written.length) return draft.rewrite(what, change)
-  const r = await draft.propose(change)
-  if (r) swapping.value = { what, name, change, now: r.written }
-  return !!r
-}
-async function putIn() {
-  const s = swapping.value
-  swapping.value = undefined
-  if (s) await draft.rewrite(s.what, s.change)
-}
-watch(reading, () => (swapping.value = undefined))
 /* The text may be in numerals of the key: then it says the same in every key. */
 const numbered = computed(() => reading.value?.numerals === body.value.text.trim())
 const suggested = ref('')

@@ -60,3 +60,26 @@ export function differences<B extends { chords: string; beats: number }>(was: re
   }
   return out
 }
+
+/** What is told of a written bar. */
+interface Told {
+  text: string
+  beats: number
+  section?: string
+  before?: string
+  after?: string
+  chords: string
+}
+
+/** The time of a bar where it is another than before; the first says it where it is written. */
+export function metreOf(bars: readonly Pick<Told, 'text' | 'beats'>[], i: number): string {
+  const b = bars[i]!
+  const before = bars[i - 1]?.beats ?? (b.text.includes('/4') ? 0 : b.beats)
+  return b.beats !== before ? `${b.beats}/4` : ''
+}
+
+/** A bar in words. */
+export const labelOf = (bars: readonly Told[], i: number): string => {
+  const b = bars[i]!
+  return [`bar ${i + 1}`, b.section, b.before, metreOf(bars, i), b.chords, b.after].filter(Boolean).join(', ')
+}

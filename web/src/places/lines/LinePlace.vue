@@ -1,11 +1,9 @@
 <script setup lang="ts">
 /* One line on staff and tablature: written, checked, mended, heard, printed. */
-import { useRouter } from 'vue-router'
 import { useTitle } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import Menu from 'primevue/menu'
-import type { MenuItem } from 'primevue/menuitem'
 import { useTones } from '../../api/kept'
 import { useCatalogue } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
@@ -28,15 +26,13 @@ import GuessBar from './GuessBar.vue'
 import InstrumentBar from './InstrumentBar.vue'
 import KeyDialog from './KeyDialog.vue'
 import LineTabs from './LineTabs.vue'
-import { lineFiles } from './files'
-import { useBand } from '../../band/useBand'
-import { useWriting } from '../../band/useWriting'
 import { panels } from './panels'
 import { useEntry } from './useEntry'
 import { useMidiIn } from './useMidiIn'
 import TakeBar from './TakeBar.vue'
 import { useHearLine } from './useHearLine'
 import { useKeptLine } from './useKeptLine'
+import { useLineMenu } from './useLineMenu'
 import { useTaken } from './useTaken'
 import EarButton from '../../listen/EarButton.vue'
 import PressButton from '../../shell/PressButton.vue'
@@ -44,7 +40,6 @@ import { barsOf, metreOf } from '../../music/metre'
 import { useAddress } from '../../shell/useAddress'
 
 const address = useAddress()
-const router = useRouter()
 const { id } = address
 const { state, error } = useKeptLine(id, () => entry.rest(study.value?.score.notes[0]?.id))
 const { study, line } = state
@@ -80,42 +75,7 @@ function lock(bar: number) {
   void state.change({ locked: now.includes(bar) ? now.filter((b) => b !== bar) : [...now, bar].sort((a, b) => a - b) })
 }
 
-const band = useBand()
-const writing = useWriting()
 const files = ref<InstanceType<typeof Menu>>()
-const downloads = computed(() =>
-  lineFiles(id.value, level.value === 'plain')
-    .map((f): MenuItem => f)
-    .concat([
-      {
-        label: 'WAV, with the band',
-        command: () => void writing.save(band.along(1)),
-      },
-      {
-        label: 'On paper, also for horns',
-        icon: 'pi pi-print',
-        command: () =>
-          void router.push({
-            name: 'line-paper',
-            params: { id: id.value },
-            query: level.value === 'plain' ? { plain: 'yes' } : {},
-          }),
-      },
-      {
-        label: midi.on.value ? 'No longer listen to MIDI' : 'Write and play by MIDI guitar or keyboard',
-        command: () => void midi.turn(),
-      },
-      { label: 'Have a simulated player play it', command: () => void take.simulate() },
-      {
-        label: climbing.value,
-        command: rungs.turn,
-      },
-      {
-        label: fingers.value ? 'No fingers beside the notes' : 'Fingers beside the notes',
-        command: () => (fingers.value = !fingers.value),
-      },
-    ]),
-)
 /* What the core can do comes when it is asked for; which panel stands open is in the address. */
 const panel = address.oneOf('panel', ['', ...panels.map((p) => p.id)])
 const panelName = computed(() => panels.find((p) => p.id === panel.value)?.name)
@@ -127,6 +87,15 @@ const midi = useMidiIn(
   },
   take,
 )
+const downloads = useLineMenu({
+  id,
+  plain: computed(() => level.value === 'plain'),
+  midi,
+  take,
+  climbing,
+  rungs,
+  fingers,
+})
 watch(take.trouble, (t) => t && state.refuse(new Error(t)))
 watch(midi.trouble, (t) => t && state.refuse(new Error(t)))
 useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: entry.others })

@@ -4,7 +4,6 @@
 import { useTitle } from '@vueuse/core'
 import { computed, watch } from 'vue'
 import Button from 'primevue/button'
-import { useLog } from '../../api/log'
 import { useCatalogue } from '../../api/queries'
 import { useBand } from '../../band/useBand'
 import MusicText from '../../music/MusicText.vue'
@@ -20,9 +19,11 @@ import CallNeck from './CallNeck.vue'
 import { keysOf } from './keys'
 import { summed } from './outcomes'
 import { useCalls, type By } from './useCalls'
+import { useCallsNoted } from './useCallsNoted'
 import { useCallWish } from './useCallWish'
 import { usePlayed } from './usePlayed'
 import { usePractised } from './usePractised'
+import { useRound } from './useRound'
 import { useVoice } from './useVoice'
 import EarButton from '../../listen/EarButton.vue'
 import { useMidi } from '../../listen/useMidi'
@@ -57,25 +58,7 @@ function hear(midi?: number) {
   setTimeout(release, 500)
 }
 watch(calls.done, (n) => n && by.value !== 'play' && hear(call.value?.notes[n - 1]?.midi))
-let after: ReturnType<typeof setTimeout>
-watch(over, (o) => {
-  clearTimeout(after)
-  if (!o) return
-  if (!free.value) after = setTimeout(() => over.value && void calls.next(), 1600)
-})
-/* Hands-free: calls come round on the beat over the band. */
-const onBeat = address.yes('band')
-const free = computed(() => onBeat.value && band.playing)
-let asked = 0
-watch(call, () => (asked = bar.value))
-const bar = computed(() =>
-  band.beat !== undefined && band.beat >= 0
-    ? band.chorus * (band.metre?.bars ?? 0) + (band.metre?.at(band.beat).bar ?? 0)
-    : 0,
-)
-watch(bar, (b) => {
-  if (free.value && b - asked >= calls.bars.value) void calls.next()
-})
+const { onBeat } = useRound(address, calls)
 useCommands(
   {
     uncover: () => calls.uncover(),
@@ -91,28 +74,7 @@ useCommands(
     },
   },
 )
-/* Every call is noted in the log. */
-const log = useLog()
-watch(calls.outcomes, (all) => {
-  const c = call.value
-  const o = all.at(-1)
-  if (!c || !o || !id.value) return
-  const { kind, key, chord, degree, down, device, window, given, says } = c
-  void log.call({
-    chart: id.value,
-    kind,
-    key,
-    chord,
-    degree,
-    down,
-    device,
-    window,
-    given,
-    says,
-    how: o.how,
-    took: o.took,
-  })
-})
+useCallsNoted(id, calls)
 const sum = computed(() => summed(calls.outcomes.value))
 const seconds = (ms?: number) => (ms === undefined ? '' : `${(ms / 1000).toFixed(1)} s`)
 const verdicts = {
