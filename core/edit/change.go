@@ -183,9 +183,10 @@ func (l *Line) PutLick(k lick.Lick, bar int, follow bool) error {
 func (l Line) Move(key form.Key, shape bool) (Line, error) {
 	sc, frets := l.Score.Move(key, shape)
 	out := l
-	if low := l.Region.Low + frets; shape && frets == 0 && key.Tonic.Class() != l.Key.Tonic.Class() {
+	low, high := max(0, l.Region.Low+frets), min(l.In.Last(), l.Region.High+frets)
+	if shape && frets == 0 && key.Tonic.Class() != l.Key.Tonic.Class() {
 		out.say("the shape runs off the neck either way; places were found where the hand is")
-	} else if w := (neck.Region{Low: low, High: l.Region.High + frets, Strings: l.Region.Strings}); l.In.CheckRegion(w) == nil {
+	} else if w := (neck.Region{Low: low, High: high, Strings: l.Region.Strings}); l.In.CheckRegion(w) == nil {
 		out.Region = w
 	}
 	out.Score = sc

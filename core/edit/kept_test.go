@@ -1,0 +1,237 @@
+package edit
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/lick"
+	"undaris/core/neck"
+	"undaris/core/pitch"
+	"undaris/core/score"
+)
+
+// within says that every note of a line begins in it or in its pickup, in order.
+func within(t *testing.T, l Line, what ...any) {
+	t.Helper()
+	assert.True(t, slices.IsSortedFunc(l.Notes, func(a, b score.Note) int { return a.Start - b.Start }), what...)
+	for _, n := range l.Notes {
+		assert.GreaterOrEqual(t, n.Start, -l.Pickup(), what...)
+		assert.Less(t, n.Start, l.End(), what...)
+	}
+}
+
+// A lick that is longer than what is left of the line, or whose pickup begins before it may, is laid
+// as far as the line goes, in every bar.
+func TestALickIsLaidWithinTheLine(t *testing.T) {
+	const pickup, beats = 6, 9
+	var k lick.Lick
+	k.Chord = "7"
+	for beat := -pickup; beat < beats; beat++ {
+		k.Notes = append(k.Notes, lick.Note{Start: beat * score.Tick, Length: score.Tick, Degree: "5"})
+	}
+	for bar := 1; bar <= 3; bar++ {
+		l := plain(t, 0, 1920, 7680, 4*3840-240)
+		require.NoError(t, l.PutLick(k, bar, false), bar)
+		within(t, l, "bar", bar)
+		at := l.At(bar - 1)
+		var laid int
+		for _, n := range l.Notes {
+			if n.Length == score.Tick {
+				laid++
+			}
+		}
+		from, to := max(-l.Pickup(), at-pickup*score.Tick), min(l.End(), at+beats*score.Tick)
+		assert.Equal(t, (to-from)/score.Tick, laid, "bar %d", bar)
+		// What lies beyond it is still there.
+		for _, start := range []int{0, 1920, 7680, 4*3840 - 240} {
+			there := slices.ContainsFunc(l.Notes, func(n score.Note) bool { return n.Start == start && n.Length == 240 })
+			assert.Equal(t, start < from || start >= to, there, "bar %d, tick %d", bar, start)
+		}
+	}
+}
+
+// Whatever is proposed leaves a line in order, with numbers of its own for what is new, and touches
+// nothing beyond the phrase that leads there.
+func TestAFixTouchesItsPhraseAlone(t *testing.T) {
+	ticks := []int{0, 240, 480, 960, 1440, 1920, 2400, 2880, 3360, 3840, 4800, 5280, 5760, 6240, 6720, 7200, 7680, 8640, 9600, 10560}
+	found := 0
+	for _, at := range []int{1920, 3840, 5280, 7680} {
+		l := plain(t, ticks...)
+		fixes, why, err := l.Fixes(t.Context(), at)
+		require.NoError(t, err)
+		assert.True(t, len(fixes) > 0 || why != "", at)
+		from, _ := l.phraseInto(at)
+		for _, f := range fixes {
+			found++
+			now := l.Apply(f)
+			within(t, now, at)
+			assert.NotEmpty(t, f.Says)
+			for i, n := range now.Notes[1:] {
+				assert.LessOrEqual(t, now.Notes[i].End(), n.Start, "tick %d: two notes at once", at)
+			}
+			seen := map[int]bool{}
+			for _, n := range now.Notes {
+				assert.False(t, seen[n.ID], "number %d twice", n.ID)
+				seen[n.ID] = true
+			}
+			for i, n := range l.Notes[:from] {
+				assert.Equal(t, n.Start, now.Notes[i].Start)
+				assert.Equal(t, n.Pitch, now.Notes[i].Pitch)
+			}
+			for _, n := range l.Notes {
+				if n.Start > at+2*score.Tick {
+					assert.Contains(t, ids(now.Notes), n.ID, "what comes after the landing stays")
+				}
+			}
+		}
+	}
+	assert.Positive(t, found)
+	for _, tick := range []int{-1, 4 * 3840} {
+		_, _, err := plain(t, 0).Fixes(t.Context(), tick)
+		assert.ErrorIs(t, err, ErrNoBeat)
+	}
+}
+
+// In another key a line keeps its notes. Where its shape cannot go along, that is said; where it can,
+// or nothing changes, nothing is.
+func TestMovedToEveryKey(t *testing.T) {
+	runs, slid := 0, 0
+	for _, low := range []int{5, 17} {
+		for class := range 12 {
+			l := plain(t, 0, 480, 960, 3840, 7680)
+			l.Region = neck.Region{Low: low, High: low + 4}
+			for i := range l.Notes {
+				l.Notes[i].Fret += low - 5
+				l.Notes[i].Pitch = pitch.At(l.In.MIDI(l.Notes[i].Placement), l.Key.Spell(l.In.MIDI(l.Notes[i].Placement)%12))
+			}
+			key := form.Key{Tonic: pitch.Roots[class]}
+			for _, shape := range []bool{true, false} {
+				now, err := l.Move(key, shape)
+				require.NoError(t, err, class)
+				require.Len(t, now.Notes, len(l.Notes))
+				said := strings.Join(now.Said, " ")
+				for i, n := range now.Notes {
+					assert.Equal(t, ((n.Pitch.MIDI()-l.Notes[i].Pitch.MIDI()-key.Tonic.Class())%12+12)%12, 0, "%d: the same step of the key", class)
+					assert.Equal(t, now.In.MIDI(n.Placement), n.Pitch.MIDI())
+				}
+				if !shape {
+					assert.NotContains(t, said, "runs off")
+					continue
+				}
+				by := now.Notes[0].Fret - l.Notes[0].Fret
+				same := true
+				for i, n := range now.Notes {
+					same = same && n.Fret-l.Notes[i].Fret == by && n.String == l.Notes[i].String
+				}
+				if runs++; strings.Contains(said, "runs off") {
+					assert.NotZero(t, key.Tonic.Class())
+					assert.False(t, same && by != 0)
+				} else {
+					slid++
+					assert.True(t, same, "%d: the shape goes along", class)
+					assert.Equal(t, l.Region.Low+by, now.Region.Low, "and so does its window")
+				}
+			}
+		}
+	}
+	assert.Greater(t, slid, runs/2)
+	assert.Less(t, slid, runs+1)
+}
+
+// A tempo that can be played is kept and not spoken of; any other becomes the nearest that can, which is said.
+func TestATempoFromAFile(t *testing.T) {
+	for tempo, want := range map[int]int{1: form.MinTempo, form.MinTempo - 1: form.MinTempo, form.MinTempo: form.MinTempo, 96: 96, form.MaxTempo: form.MaxTempo, form.MaxTempo + 1: form.MaxTempo, 9999: form.MaxTempo} {
+		l := plain(t, 0, 480)
+		s := l.Score
+		s.Tempo = tempo
+		now, err := Import(s, nil, l.Score, neck.UsualHand)
+		require.NoError(t, err)
+		assert.Equal(t, want, now.Tempo)
+		assert.Equal(t, want != tempo, strings.Contains(strings.Join(now.Said, " "), "tempo"), tempo)
+	}
+}
+
+// Laid on the instrument that it is on, a line keeps every place; on another that cannot slide or hammer there, that is said.
+func TestWhatLayingTells(t *testing.T) {
+	l := plain(t, 0, 480, 960)
+	l.Notes[1].Placement.Fret, l.Notes[1].Join = 8, score.Hammer
+	for i := range l.Notes {
+		l.Notes[i].Pitch = pitch.At(l.In.MIDI(l.Notes[i].Placement), l.Key.Spell(l.In.MIDI(l.Notes[i].Placement)%12))
+	}
+	now, done, err := Lay(l, l.In, neck.UsualHand)
+	require.NoError(t, err)
+	assert.Equal(t, Laid{}, done)
+	assert.Equal(t, "every note keeps its place", done.Says())
+	assert.Equal(t, score.Hammer, now.Notes[1].Join)
+
+	assert.Equal(t, 1, joined(l.Notes))
+	for what, n := range map[string]score.Note{
+		"hammered": {Ornaments: score.Ornaments{Join: score.Hammer}}, "slid": {Ornaments: score.Ornaments{Join: score.Slide}}, "scooped": {Ornaments: score.Ornaments{Scoop: 1}}, "bent a half step and more": {Ornaments: score.Ornaments{Bend: 3}},
+	} {
+		assert.Equal(t, 1, joined([]score.Note{n}), what)
+	}
+	for what, n := range map[string]score.Note{"picked": {}, "bent a half step": {Ornaments: score.Ornaments{Bend: 2}}} {
+		assert.Zero(t, joined([]score.Note{n}), what)
+	}
+	for _, c := range []struct {
+		Laid
+		says string
+	}{
+		{Laid{Moved: 2}, "2 notes take another place on the neck; none is left out"},
+		{Laid{Octaves: 1}, "1 change their octave, since the neck does not reach them; none is left out"},
+		{Laid{Moved: 1, Plain: true}, "1 notes take another place on the neck; slides, hammer-ons and wide bends become plain notes, since no hand can play them there; none is left out"},
+	} {
+		assert.Equal(t, c.says, c.Says())
+	}
+}
+
+// The window around a score is what its fretted notes span, where a hand with a stretch holds that;
+// else the position of the key that holds most of them.
+func TestTheWindowHoldsWhatItCan(t *testing.T) {
+	at := func(frets ...int) Line {
+		l := plain(t)
+		for i, f := range frets {
+			place := neck.Placement{String: 1 + i%6, Fret: f}
+			l.Notes = append(l.Notes, score.Note{ID: i + 1, Start: i * 240, Length: 240, Placement: place, Pitch: pitch.At(l.In.MIDI(place), l.Key.Spell(l.In.MIDI(place)%12))})
+		}
+		return l
+	}
+	for _, c := range []struct {
+		frets     []int
+		low, high int
+	}{
+		{[]int{5, 7, 8}, 5, 8}, {[]int{5, 5}, 5, 8}, {[]int{5, 12}, 5, 12}, {[]int{0, 5, 6}, 5, 8}, {[]int{1}, 1, 4}, {[]int{3, 10}, 3, 10},
+	} {
+		r := Around(at(c.frets...).Score)
+		assert.Equal(t, [2]int{c.low, c.high}, [2]int{r.Low, r.High}, "%v", c.frets)
+	}
+	for _, frets := range [][]int{{5, 13}, {2, 3, 4, 15}, {7, 8, 9, 10, 19}, {0, 0, 0}} {
+		l := at(frets...)
+		r := Around(l.Score)
+		held := func(r neck.Region) (n int) {
+			for _, f := range frets {
+				if f >= r.Low && f <= r.High {
+					n++
+				}
+			}
+			return n
+		}
+		for _, p := range l.In.Positions(l.Key.Tonic.Class()) {
+			assert.GreaterOrEqual(t, held(r), held(p.Region), "%v: %v holds more than %v", frets, p.Region, r)
+		}
+		assert.True(t, slices.ContainsFunc(l.In.Positions(l.Key.Tonic.Class()), func(p neck.Position) bool { return p.Low == r.Low && p.High == r.High }), "%v", frets)
+	}
+}
+
+// Where nothing sounds a lick of a chord cannot be laid.
+func TestALickNeedsAChord(t *testing.T) {
+	l := plain(t, 0)
+	k := lick.Of(l.Notes, harmony.MustParse("C7"), 0, false)
+	assert.ErrorIs(t, l.PutLick(k, 4, false), ErrSilent)
+}
