@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"undaris/core/form"
+	"undaris/core/harmony"
 	"undaris/core/pitch"
 	"undaris/core/say"
 )
@@ -282,7 +283,7 @@ func weakest(tunes []Tune, changes map[[3]string]*Count) (best Item, ok bool) {
 			}
 			worst = c.Success
 			best, ok = Item{ID: "change " + k[0] + " " + k[1] + " " + k[2], Kind: Changes, Chart: t.ID, Mode: "land", Minutes: block,
-				Title: say.F("%s: the change from %s to %s", t.Title, k[1], k[2]),
+				Title: say.F("%s: the change from %v to %v", t.Title, chord(k[1]), chord(k[2])),
 				Why:   say.F("it was met %d times of %d", int(c.Success*float64(c.Trials)+0.5), c.Trials),
 				Done:  "met in three choruses in a row"}, true
 		}
@@ -291,6 +292,14 @@ func weakest(tunes []Tune, changes map[[3]string]*Count) (best Item, ok bool) {
 		}
 	}
 	return best, ok
+}
+
+// chord is a symbol as it was noted, so that it is printed.
+func chord(symbol string) any {
+	if c, err := harmony.Parse(symbol); err == nil {
+		return c
+	}
+	return symbol
 }
 
 func pressing(t Tune) int {

@@ -19,7 +19,7 @@ const says = computed(() => {
 <template>
   <div class="tuner" :class="{ true: at && Math.abs(at.cents) <= 3 }">
     <p class="note">
-      <MusicText v-if="at" :text="at.name" /><small v-if="at">string {{ at.string }}</small>
+      <MusicText v-if="at" :symbol="at.name" /><small v-if="at">string {{ at.string }}</small>
     </p>
     <svg viewBox="-100 -92 200 100" width="220" aria-hidden="true">
       <path d="M -64 -64 A 90.5 90.5 0 0 1 64 -64" />

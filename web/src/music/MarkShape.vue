@@ -31,7 +31,7 @@ const size = computed(() => {
       font-weight="700"
       :fill="open ? mark.colour : 'var(--paper)'"
     >
-      <SvgMusic :text="label" :size="size" />
+      <SvgMusic :symbol="label" :size="size" />
     </text>
   </g>
 </template>

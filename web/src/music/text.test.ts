@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { markOf, outline } from './marks'
-import { engrave, pieces, spoken } from './text'
+import { aloud, engrave, pieces, spoken } from './text'
 
 describe('music text', () => {
   it.each([
@@ -26,13 +26,21 @@ describe('music text', () => {
   ])('engraves %s as %s', (plain, want) => expect(engrave(plain)).toBe(want))
 
   it('sets accidentals apart for their font', () =>
-    expect(pieces('Bb7#9')).toEqual([
+    expect(pieces(engrave('Bb7#9'))).toEqual([
       { text: 'B', accidental: false },
       { text: '♭', accidental: true },
       { text: '7', accidental: false },
       { text: '♯', accidental: true },
       { text: '9', accidental: false },
     ]))
+
+  it('leaves what somebody said as it is, and speaks the music that is printed in it', () => {
+    for (const typed of ['Abbot’s Quay', 'In the dim light', 'Ebbing', 'Bb or not #1', '<b>C7</b>', 'مرحبا 🎸'])
+      expect(pieces(typed)).toEqual([{ text: typed, accidental: false }])
+    expect(aloud('the change from B♭7 to F♯7 (slowly)')).toBe('the change from B flat, 7 to F sharp, 7 (slowly)')
+    expect(aloud('the ♭7 of C7')).toBe('the flat 7 of C7')
+    expect(aloud('A°7 in B♭')).toBe('A diminished 7 in B flat')
+  })
 
   it('speaks', () => {
     expect(spoken('Bb7')).toBe('B flat, 7')

@@ -43,7 +43,7 @@ const shown = (n: number) => n >= props.frame.from && n <= props.frame.to
         :stroke-width="0.8 + s * 0.26"
       />
       <text class="name" :x="g.names" :y="g.string(s) + 5" text-anchor="middle">
-        <SvgMusic :text="instrument.open[s - 1]!" :size="15" />
+        <SvgMusic :symbol="instrument.open[s - 1]!" :size="15" />
       </text>
     </g>
   </g>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { engrave } from '../music/text'
 import { computed } from 'vue'
 import type { Move, Note, Place, Target } from '../api/client'
 import MarkShape from '../music/MarkShape.vue'
@@ -111,7 +112,9 @@ const fade = (layer: string) => ({ faded: props.dimmed.has(layer) })
       "
       @click.stop="emit('target', n)"
     >
-      <title>the {{ n.degree }} of the next chord, {{ n.note }}{{ n.held ? ': it stays' : '' }}</title>
+      <title>
+        the {{ engrave(n.degree) }} of the next chord, {{ engrave(n.note) }}{{ n.held ? ': it stays' : '' }}
+      </title>
       <template v-if="n.held"><MarkShape :degree="n.degree" :r="8.5" hollow /></template>
       <template v-else>
         <circle

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { engrave } from '../music/text'
 import { computed } from 'vue'
 import type { Blend, Place } from '../api/client'
 import SvgMusic from '../music/SvgMusic.vue'
@@ -40,12 +41,12 @@ const bars = computed(() =>
       :data-palette="key(p)"
       :transform="`translate(${g.fret(p.fret)} ${g.string(p.string)})`"
     >
-      <title>{{ p.note.note }}, {{ p.note.reason }}{{ p.note.box ? `; of ${boxes[p.note.box]}` : '' }}</title>
+      <title>{{ engrave(p.note.note) }}, {{ p.note.reason }}{{ p.note.box ? `; of ${boxes[p.note.box]}` : '' }}</title>
       <rect v-if="p.under" :x="-radius(p.fret) - 8" y="-4" :width="2 * radius(p.fret) + 16" height="8" rx="4" />
       <template v-else>
         <rect x="-17" y="-10" width="34" height="20" rx="10" />
         <text text-anchor="middle" y="5"
-          ><SvgMusic :text="label({ degree: p.note.degree, note: p.note.note, fret: p.fret })" :size="14"
+          ><SvgMusic :symbol="label({ degree: p.note.degree, note: p.note.note, fret: p.fret })" :size="14"
         /></text>
       </template>
     </g>

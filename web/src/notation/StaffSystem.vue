@@ -84,7 +84,7 @@ function press(e: MouseEvent, bar: Box) {
       <text v-if="swing" class="feel" x="2" :y="at.chords">swing</text>
       <text v-for="(s, i) in row.sections" :key="`section${i}`" class="section" :x="s.x" y="12">{{ s.text }}</text>
       <text v-for="(s, i) in row.symbols" :key="`chord${i}`" class="chord" :x="s.x" :y="s.y" :font-size="sizes.chord">
-        <SvgMusic :text="s.text" :size="sizes.chord" />
+        <SvgMusic :symbol="s.text" :size="sizes.chord" />
       </text>
       <g
         v-for="s in heads"
@@ -130,7 +130,7 @@ function press(e: MouseEvent, bar: Box) {
           ≈
         </text>
         <text v-if="s.n.named" class="named" :x="s.x" :y="at.chords + 19" pointer-events="none">
-          <SvgMusic :text="s.n.named" :size="14" />
+          <SvgMusic :symbol="s.n.named" :size="14" />
         </text>
         <NoteSigns
           v-if="s.n.signs"

@@ -63,10 +63,10 @@ const label = (i: number) => {
       >{{ index + 1 }}</span
     >
     <span v-if="bar.band" class="band" :title="`the band plays ${bar.band}`"
-      >band <MusicText :text="bar.band" /><template v-if="rubs.length"
+      >band <MusicText :symbol="bar.band" /><template v-if="rubs.length"
         >,
         <b class="rubs"
-          ><template v-for="(r, i) in rubs" :key="r">{{ i ? ' ' : '' }}<MusicText :text="r" /></template> rub{{
+          ><template v-for="(r, i) in rubs" :key="r">{{ i ? ' ' : '' }}<MusicText :symbol="r" /></template> rub{{
             rubs.length > 1 ? '' : 's'
           }}</b
         ></template
@@ -84,13 +84,13 @@ const label = (i: number) => {
       :tabindex="live ? 0 : -1"
       @click="$event.shiftKey ? emit('loop') : emit('go', i)"
     >
-      <span class="chord"><MusicText :text="chords[c.chord]?.symbol ?? ''" /></span>
+      <span class="chord"><MusicText :symbol="chords[c.chord]?.symbol ?? ''" /></span>
       <span class="numeral"
-        ><MusicText :text="c.numeral" /><template v-if="boxes?.[first + i]"> · {{ boxes[first + i] }}</template></span
+        ><MusicText :symbol="c.numeral" /><template v-if="boxes?.[first + i]"> · {{ boxes[first + i] }}</template></span
       >
       <span v-if="targets?.[first + i]" class="aim">
         <MarkBadge :degree="targets[first + i]!.degree" :size="24" />
-        <MusicText :text="targets[first + i]!.note" />
+        <MusicText :symbol="targets[first + i]!.note" />
       </span>
     </PressButton>
     <span v-if="here !== undefined" class="beats" aria-hidden="true">

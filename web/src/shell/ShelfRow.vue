@@ -8,12 +8,12 @@ defineProps<{ to: RouteLocationRaw; of: string; name: string; about: string; beg
 
 <template>
   <RouterLink class="row" :class="{ wide: begins }" :to="to">
-    <span class="key"><MusicText :text="of" /></span>
+    <span class="key"><MusicText :symbol="of" /></span>
     <span class="text">
       <b>{{ name }}</b>
       <span class="about">{{ about }}</span>
     </span>
-    <span v-if="begins" class="begins"><MusicText v-for="(s, i) in begins" :key="i" :text="s" /></span>
+    <span v-if="begins" class="begins"><MusicText v-for="(s, i) in begins" :key="i" :symbol="s" /></span>
   </RouterLink>
   <span class="do"><slot /></span>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { engrave } from '../music/text'
 import { computed, ref } from 'vue'
 import type { Note } from '../api/client'
 import { markOf } from '../music/marks'
@@ -72,7 +73,7 @@ function take(e: MouseEvent) {
       <title>
         {{
           near
-            ? `aim for the ${near.n.degree}, ${near.n.note} at ${near.n.string}:${near.n.fret}`
+            ? `aim for the ${engrave(near.n.degree)}, ${engrave(near.n.note)} at ${near.n.string}:${near.n.fret}`
             : 'go to this bar; on a rail, aim for its note'
         }}
       </title>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { engrave } from '../music/text'
 import type { Target } from '../api/client'
 import MarkShape from '../music/MarkShape.vue'
 
@@ -24,7 +25,8 @@ const emit = defineEmits<{ go: [step: number] }>()
       @click="emit('go', p.i)"
     >
       <title>
-        {{ p.t.degree }}, {{ p.t.note }} at {{ p.t.string }}:{{ p.t.fret }}{{ p.t.pinned ? ', chosen by hand' : '' }}
+        {{ engrave(p.t.degree) }}, {{ engrave(p.t.note) }} at {{ p.t.string }}:{{ p.t.fret
+        }}{{ p.t.pinned ? ', chosen by hand' : '' }}
       </title>
       <circle v-if="p.t.pinned" class="pinned" :r="radius + 4" />
       <MarkShape :degree="p.t.degree" :label="radius > 8 ? label(p.t) : ''" :r="radius" />

@@ -149,7 +149,7 @@ useCommands({
       <template v-if="checked"
         >{{ result.right }} right, {{ result.wrong }} wrong, {{ result.missing.length || 'none' }} missing<template
           v-if="result.missing.length"
-          >: <MusicText :text="named(result.missing)" /></template
+          >: <MusicText :said="named(result.missing)" /></template
         >.<template v-if="time">
           It took {{ took(time.took)
           }}<template v-if="time.before !== undefined">; the time before {{ took(time.before) }}</template
@@ -173,7 +173,7 @@ useCommands({
         <div class="title">
           <h2>{{ data.chart.title }}</h2>
           <p>
-            <MusicText :text="data.chart.key" /> · chord tones in
+            <MusicText :symbol="data.chart.key" /> · chord tones in
             {{ way || own ? (rows.length === 1 ? 'one region' : `${rows.length} regions`) : `${rows.length} positions`
             }}<template v-if="on && !own">, strings {{ on }}</template>
             <template v-if="sheets.length > 1"> · sheet {{ s + 1 }} of {{ sheets.length }}</template>
@@ -183,12 +183,12 @@ useCommands({
         <div class="grid" :class="{ wide }">
           <span v-if="!wide" />
           <template v-if="!wide">
-            <h3 v-for="{ chord, i } in sheet" :key="i"><MusicText :text="chord.symbol" /></h3>
+            <h3 v-for="{ chord, i } in sheet" :key="i"><MusicText :symbol="chord.symbol" /></h3>
           </template>
           <template v-for="(row, n) in rows" :key="row.i">
             <template v-for="({ chord, i }, c) in sheet" :key="i">
               <p v-if="wide || c === 0" class="where">
-                <b v-if="wide"><MusicText :text="chord.symbol" /></b>
+                <b v-if="wide"><MusicText :symbol="chord.symbol" /></b>
                 <b>{{ row.position.low }}–{{ row.position.high }}</b>
                 <span v-if="row.position.strings?.length && !on">on {{ row.position.strings.join(', ') }}</span>
               </p>

@@ -40,7 +40,7 @@ describe('a blank neck', () => {
       { right: 1, wrong: 0, missing: ['b7'] },
     ])
     expect(all).toEqual({ right: 3, wrong: 1, missing: ['3', 'b7', 'b7'] })
-    expect(named(all.missing)).toBe('b7 twice, 3 once')
+    expect(named(all.missing)).toBe('♭7 twice, 3 once')
     expect(named(['5', '5', '5'])).toBe('5 3 times')
     expect([took(0), took(59), took(60), took(200)]).toEqual(['0 s', '59 s', '1 min', '3 min 20 s'])
   })

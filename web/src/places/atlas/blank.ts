@@ -1,5 +1,6 @@
 /* Blank necks that a player fills in: what is right, what is wrong, what is missing. Each place of a pitch will do. */
 import type { Note } from '../../api/client'
+import { engrave } from '../../music/text'
 import { holds, type Region } from '../../neck/region'
 
 export interface Filled {
@@ -37,7 +38,7 @@ const times = (n: number) => ['', 'once', 'twice'][n] ?? `${n} times`
 export function named(missing: readonly string[]): string {
   const counts = new Map<string, number>()
   for (const d of missing) counts.set(d, (counts.get(d) ?? 0) + 1)
-  return [...counts].toSorted((a, b) => b[1] - a[1]).map(([d, n]) => `${d} ${times(n)}`).join(', ') // prettier-ignore
+  return [...counts].toSorted((a, b) => b[1] - a[1]).map(([d, n]) => `${engrave(d)} ${times(n)}`).join(', ') // prettier-ignore
 }
 
 /** "3 min 20 s". */

@@ -101,7 +101,7 @@ useCommands({
     <header>
       <h1>{{ data.chart.title }}</h1>
       <p class="meta">
-        <MusicText :text="data.chart.key" /> · {{ data.chart.bars }} bars · {{ data.chart.feelName }} ·
+        <MusicText :symbol="data.chart.key" /> · {{ data.chart.bars }} bars · {{ data.chart.feelName }} ·
         <span :aria-label="`${data.chart.tempo} beats a minute`">♩ {{ data.chart.tempo }}</span>
       </p>
       <p v-if="data.chart.remarks" class="remarks" :title="data.chart.remarks">{{ data.chart.remarks }}</p>

@@ -56,13 +56,13 @@ const added = computed(() =>
   <section class="blend" aria-labelledby="blend-title">
     <header>
       <h2 id="blend-title">
-        Blend <small>over <MusicText :text="chord.symbol" /></small>
+        Blend <small>over <MusicText :symbol="chord.symbol" /></small>
       </h2>
       <PaletteChoice :model-value="palette" @update:model-value="(id) => emit('palette', id)" />
     </header>
     <div v-if="place" class="place">
       <p>
-        <b><MusicText :text="place.note" /></b> at {{ text(place) }}, the key's <MusicText :text="place.degree" />
+        <b><MusicText :symbol="place.note" /></b> at {{ text(place) }}, the key's <MusicText :symbol="place.degree" />
         <PressButton
           title="hold it over this chord"
           :aria-label="`hear ${text(place)} over this chord`"
@@ -75,9 +75,9 @@ const added = computed(() =>
       <p v-if="place.others.length" class="others">also at {{ either(place.others.map(text)) }}</p>
       <ul>
         <li v-for="r in place.readings" :key="r.chord">
-          <b><MusicText :text="r.chord" /></b> <MusicText :text="r.degree" />, {{ deed[r.class] ?? r.class
+          <b><MusicText :symbol="r.chord" /></b> <MusicText :symbol="r.degree" />, {{ deed[r.class] ?? r.class
           }}<template v-for="b in r.bent" :key="b.halfSteps"
-            >; bent {{ half[b.halfSteps] }} the <MusicText :text="b.degree"
+            >; bent {{ half[b.halfSteps] }} the <MusicText :symbol="b.degree"
           /></template>
         </li>
       </ul>
@@ -92,7 +92,7 @@ const added = computed(() =>
         />
         <p>
           <template v-if="byHand && byHand !== blend.box">Your choice. Proposed is the {{ blend.box }} box: </template>
-          <MusicText :text="blend.why ?? ''" />.
+          <MusicText :said="blend.why ?? ''" />.
         </p>
       </div>
       <ul class="notes">
@@ -107,19 +107,19 @@ const added = computed(() =>
             @blur="emit('light', [])"
           >
             <span class="name"
-              ><b><MusicText :text="n.note" /></b> <MusicText :text="n.degree"
+              ><b><MusicText :symbol="n.note" /></b> <MusicText :symbol="n.degree"
             /></span>
             <small v-if="n.box">{{ n.box }}</small>
             <span class="does"
               ><template v-if="n.wants?.length"
-                >{{ n.class === 'passing' ? 'pass to' : 'wants' }} <MusicText :text="n.wants[0]!" /></template
+                >{{ n.class === 'passing' ? 'pass to' : 'wants' }} <MusicText :symbol="n.wants[0]!" /></template
               ><template v-else>{{ n.class === 'chord tone' ? 'rest' : 'colour' }}</template></span
             >
           </PressButton>
         </li>
       </ul>
       <p v-for="n in notes.filter((n) => n.implies)" :key="`i${n.note}`" class="box">
-        <MusicText :text="n.implies!" />.
+        <MusicText :symbol="n.implies!" />.
       </p>
       <ul class="added">
         <li
@@ -130,10 +130,10 @@ const added = computed(() =>
         >
           <MarkBadge :degree="a.degree" :size="25" />
           <span>
-            Add <b><MusicText :text="a.note" /></b
+            Add <b><MusicText :symbol="a.note" /></b
             ><template v-if="a.places.length"> at {{ either(a.places.map(text)) }}</template
             ><template v-if="a.bends[0]"
-              >, or bend <MusicText :text="blend.notes[a.bends[0].index]!.note" /> at {{ text(a.bends[0]) }} up
+              >, or bend <MusicText :symbol="blend.notes[a.bends[0].index]!.note" /> at {{ text(a.bends[0]) }} up
               {{ half[a.bends[0].halfSteps] }}</template
             >.
           </span>

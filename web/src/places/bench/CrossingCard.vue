@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { engrave, spoken } from '../../music/text'
 import { computed } from 'vue'
 import Button from 'primevue/button'
 import type { ChartMap, Move, Place, Target } from '../../api/client'
@@ -55,14 +56,14 @@ const light = (m: Move) => emit('light', m.places)
   <section class="crossing" aria-labelledby="crossing-title">
     <div class="title" role="status" aria-live="polite">
       <h2 id="crossing-title">
-        <span class="now"><MusicText :text="symbol(step?.chord ?? 0)" /></span>
+        <span class="now"><MusicText :symbol="symbol(step?.chord ?? 0)" /></span>
         <template v-if="coming[0]">
-          <span class="to">to</span><span class="now"><MusicText :text="symbol(coming[0].chord)" /></span>
+          <span class="to">to</span><span class="now"><MusicText :symbol="symbol(coming[0].chord)" /></span>
         </template>
       </h2>
       <p v-if="coming[0]" class="when">
         {{ away(coming[0].beats, map.chart) }}
-        <span v-if="coming[1]">· then <MusicText :text="symbol(coming[1].chord)" /></span>
+        <span v-if="coming[1]">· then <MusicText :symbol="symbol(coming[1].chord)" /></span>
       </p>
       <p v-else class="when">One chord all the way: there is no change to aim for.</p>
     </div>
@@ -73,7 +74,7 @@ const light = (m: Move) => emit('light', m.places)
       >Further</PressButton
     >
     <p v-if="leap" class="leap">
-      The thread goes from {{ leap.from.string }}:{{ leap.from.fret }} to the <MusicText :text="leap.to.degree" /> at
+      The thread goes from {{ leap.from.string }}:{{ leap.from.fret }} to the <MusicText :symbol="leap.to.degree" /> at
       {{ leap.to.string }}:{{ leap.to.fret }}.
     </p>
     <ul v-if="rows.length" :class="{ many: rows.length > 4 }">
@@ -81,7 +82,7 @@ const light = (m: Move) => emit('light', m.places)
         <PressButton
           :class="{ chosen: is(m) }"
           :aria-pressed="is(m)"
-          :title="`${words(m)}; aim for the ${m.to.degree}: hand travels ${m.places[0]?.mm ?? 0} mm`"
+          :title="`${words(m)}; aim for the ${engrave(m.to.degree)}: hand travels ${m.places[0]?.mm ?? 0} mm`"
           @mouseenter="light(m)"
           @focus="light(m)"
           @mouseleave="emit('light', [])"
@@ -91,13 +92,13 @@ const light = (m: Move) => emit('light', m.places)
           <MarkBadge :degree="m.from.degree" :size="25" />
           <i class="pi pi-arrow-right" aria-label="to" />
           <MarkBadge :degree="m.to.degree" :size="25" hollow />
-          <span class="names"><MusicText :text="m.from.note" /> to <MusicText :text="m.to.note" /></span>
+          <span class="names"><MusicText :symbol="m.from.note" /> to <MusicText :symbol="m.to.note" /></span>
           <span class="where">{{ where(m) }}</span>
           <span class="size">{{ rows.length > 4 ? moved(m.halfSteps) : words(m) }}</span>
         </PressButton>
         <PressButton
           class="hear"
-          :aria-label="`hear ${m.from.note} to ${m.to.note} on the change`"
+          :aria-label="`hear ${spoken(m.from.note)} to ${spoken(m.to.note)} on the change`"
           title="hear it on the change"
           @click="emit('hear', m)"
         >
@@ -105,8 +106,8 @@ const light = (m: Move) => emit('light', m.places)
         </PressButton>
       </li>
       <li v-for="e in enclosed" :key="e.to.degree" class="enclosed">
-        <MusicText :text="e.below.note" /> and <MusicText :text="e.above.note" /> enclose
-        <MusicText :text="e.to.note" />
+        <MusicText :symbol="e.below.note" /> and <MusicText :symbol="e.above.note" /> enclose
+        <MusicText :symbol="e.to.note" />
       </li>
     </ul>
     <Button

@@ -67,7 +67,7 @@ const sum = (c: Chain) => {
         >
           <span class="links">
             <span v-for="(l, k) in c.links" :key="k" class="of">
-              <b><MusicText :text="l.chord" /></b>
+              <b><MusicText :symbol="l.chord" /></b>
               <span v-for="t in l.tones" :key="t.string" class="tone">
                 <MarkBadge :degree="t.degree" :size="24" />
                 <span class="place">{{ t.string }}:{{ t.fret }}</span>

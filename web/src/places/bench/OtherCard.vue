@@ -2,6 +2,7 @@
 import type { Chord } from '../../api/client'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
+import { engrave, spoken } from '../../music/text'
 import PressButton from '../../shell/PressButton.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import TickBox from '../../shell/TickBox.vue'
@@ -20,14 +21,14 @@ const orderNames = [
 /* Of the key where it is one of its steps, or else of the scale. */
 const place = (o: OtherArpeggio) =>
   o.keyStep && order.value !== 'scale'
-    ? `${o.keyStep} of ${props.musicKey}${o.raised ? ', raised 7' : ''}`
+    ? `${o.keyStep} of ${engrave(props.musicKey)}${o.raised ? ', raised 7' : ''}`
     : `${o.scaleStep} of its scale`
 </script>
 
 <template>
   <WideCard class="others" title="Other arpeggios" @close="emit('close')">
     <template #beside
-      ><small>over <MusicText :text="chord.symbol" /></small
+      ><small>over <MusicText :symbol="chord.symbol" /></small
     ></template>
     <template #choices>
       <SegmentedChoice v-model="order" :options="[...orderNames]" label="which arpeggios, in which order" />
@@ -36,8 +37,8 @@ const place = (o: OtherArpeggio) =>
     <ul>
       <li v-for="o in list" :key="o.chord" :class="{ chosen: o === chosen }">
         <PressButton class="show" :aria-pressed="o === chosen" title="show it on the neck" @click="other.choose(o)">
-          <b><MusicText :text="o.chord" /></b>
-          <span class="step"><MusicText :text="place(o)" /></span>
+          <b><MusicText :symbol="o.chord" /></b>
+          <span class="step"><MusicText :said="place(o)" /></span>
           <span class="tones"
             ><span
               v-for="t in o.tones"
@@ -46,12 +47,16 @@ const place = (o: OtherArpeggio) =>
               ><MarkBadge :degree="t.degree" :size="24" :hollow="t.class !== 'chord tone'" /></span
           ></span>
           <span class="says"
-            ><MusicText :text="o.says" /><template v-if="o.moves"
+            ><MusicText :said="o.says" /><template v-if="o.moves"
               >; {{ o.moves === 1 ? 'one tone has' : `${o.moves} tones have` }} to move on</template
             ></span
           >
         </PressButton>
-        <PressButton class="hear" :aria-label="`hear ${o.chord} over ${chord.symbol}`" @click="other.hear(o)">
+        <PressButton
+          class="hear"
+          :aria-label="`hear ${spoken(o.chord)} over ${spoken(chord.symbol)}`"
+          @click="other.hear(o)"
+        >
           <i class="pi pi-volume-up" />
         </PressButton>
       </li>

@@ -69,13 +69,13 @@ async function done() {
     <FieldRow label="Steps of the key" for="" hint="counted from its tonic">
       <span class="steps" role="group" aria-label="steps of the palette">
         <PressButton v-for="s in steps" :key="s" :aria-pressed="chosen.includes(s)" @click="turn(s)"
-          ><MusicText :text="s"
+          ><MusicText :symbol="s"
         /></PressButton>
       </span>
     </FieldRow>
     <ul v-if="mine.length" class="mine">
       <li v-for="p in mine" :key="p.id">
-        {{ p.name }} <span><MusicText :text="stepsOf(p.id).join(' ')" /></span>
+        {{ p.name }} <span><MusicText :symbol="stepsOf(p.id).join(' ')" /></span>
         <Button
           label="Take it away"
           size="small"

@@ -4,7 +4,7 @@ import Button from 'primevue/button'
 import type { Chord, Note, Place, Position, Run } from '../../api/client'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
-import { spoken } from '../../music/text'
+import { engrave, spoken } from '../../music/text'
 import PressButton from '../../shell/PressButton.vue'
 import { hint } from '../../shell/commands'
 
@@ -39,7 +39,7 @@ const simpler = computed(() => props.chord.tones.filter((t) => t.simpler))
     <h2 id="run-title">
       Run
       <small
-        ><MusicText :text="chord.symbol" /><template v-if="shape">, {{ shape }} shape</template></small
+        ><MusicText :symbol="chord.symbol" /><template v-if="shape">, {{ shape }} shape</template></small
       >
       <PressButton
         v-if="!chord.none"
@@ -68,7 +68,7 @@ const simpler = computed(() => props.chord.tones.filter((t) => t.simpler))
           @click="emit('hold', n)"
         >
           <MarkBadge :degree="n.degree" :size="29" />
-          <span class="note"><MusicText :text="n.note" /></span>
+          <span class="note"><MusicText :symbol="n.note" /></span>
           <span class="place">{{ place(n) }}</span>
           <span class="finger">{{ n.finger ?? 'open' }}</span>
         </PressButton>
@@ -83,31 +83,31 @@ const simpler = computed(() => props.chord.tones.filter((t) => t.simpler))
         <PressButton
           v-for="e in elsewhere.slice(0, 3)"
           :key="`${e.at} ${e.chord}`"
-          :title="`${e.chord} in frets ${e.low} to ${e.high} is played alike`"
+          :title="`${engrave(e.chord)} in frets ${e.low} to ${e.high} is played alike`"
           @click="emit('go', e.at)"
-          ><MusicText :text="e.chord" /> {{ e.low }}–{{ e.high }}</PressButton
+          ><MusicText :symbol="e.chord" /> {{ e.low }}–{{ e.high }}</PressButton
         >
       </span>
     </p>
     <p v-if="simpler.length" class="rows">
       <template v-for="(t, i) in simpler" :key="t.note"
-        >{{ i ? ', ' : '' }}<MusicText :text="t.note" /> sounds as <MusicText :text="t.simpler!" /></template
+        >{{ i ? ', ' : '' }}<MusicText :symbol="t.note" /> sounds as <MusicText :symbol="t.simpler!" /></template
       >.
     </p>
     <p v-for="n in run.alternatives" :key="place(n)" class="choice">
-      <span><MusicText :text="n.note" /> is also at {{ place(n) }}.</span>
+      <span><MusicText :symbol="n.note" /> is also at {{ place(n) }}.</span>
       <Button label="Take it there" variant="outlined" size="small" @click="emit('pick', n)" />
     </p>
     <p v-if="run.lacks?.length" class="caution">
       Not in this region:
       <template v-for="(l, i) in run.lacks" :key="l.degree"
-        >{{ i ? ', ' : '' }}<MusicText :text="l.degree" /> (<MusicText :text="l.note" />, nearest at
+        >{{ i ? ', ' : '' }}<MusicText :symbol="l.degree" /> (<MusicText :symbol="l.note" />, nearest at
         {{ place(l.nearest) }})</template
       >.
     </p>
     <p v-if="run.missing?.length" class="caution">
       Out of reach here:
-      <template v-for="(m, i) in run.missing" :key="m">{{ i ? ', ' : '' }}<MusicText :text="m" /></template>. The
+      <template v-for="(m, i) in run.missing" :key="m">{{ i ? ', ' : '' }}<MusicText :symbol="m" /></template>. The
       strings are tuned too far apart for these frets.
     </p>
     <p v-if="!run.widest.comfortable" class="caution">

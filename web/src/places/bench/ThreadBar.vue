@@ -203,7 +203,7 @@ const imagine = (id: string) => {
           >
             <template #option="{ option }">
               <span class="option"
-                >{{ option.name }} <small><MusicText :text="option.text" /></small
+                >{{ option.name }} <small><MusicText :symbol="option.text" /></small
               ></span>
             </template>
           </Select>

@@ -63,15 +63,15 @@ async function copy() {
       <tbody>
         <tr v-for="(r, i) in rows" :key="i">
           <td>{{ r.where }}</td>
-          <td><MusicText :text="r.chord" /></td>
+          <td><MusicText :symbol="r.chord" /></td>
           <td>{{ r.string }}:{{ r.fret }}</td>
           <td><MarkBadge :degree="r.degree" :size="24" /></td>
-          <td><MusicText :text="r.note" /></td>
+          <td><MusicText :symbol="r.note" /></td>
           <td>{{ move(r.move) }}<template v-if="r.pinned">, by hand</template></td>
           <td>
             <template v-if="r.led"
-              ><MusicText :text="r.led.below.note" /> {{ r.led.below.string }}:{{ r.led.below.fret }},
-              <MusicText :text="r.led.above.note" /> {{ r.led.above.string }}:{{ r.led.above.fret }}</template
+              ><MusicText :symbol="r.led.below.note" /> {{ r.led.below.string }}:{{ r.led.below.fret }},
+              <MusicText :symbol="r.led.above.note" /> {{ r.led.above.string }}:{{ r.led.above.fret }}</template
             >
           </td>
         </tr>

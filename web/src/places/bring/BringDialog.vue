@@ -8,6 +8,7 @@ import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import { useCharts } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
+import { engrave } from '../../music/text'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
 import PressButton from '../../shell/PressButton.vue'
@@ -63,8 +64,8 @@ const dropped = (e: DragEvent) => e.dataTransfer?.files.length && void bring.ope
 
 const about = ({ brought: b, trouble, file }: Item) => {
   if (!b) return trouble ? 'cannot be read' : file.name
-  if (b.chart) return `${b.sheet!.bars.length} bars in ${b.chart.key}, ${b.chart.tempo} a minute`
-  if (b.line) return `${b.line.notes.length} notes in ${b.line.key}, ${b.line.tempo} a minute`
+  if (b.chart) return `${b.sheet!.bars.length} bars in ${engrave(b.chart.key)}, ${b.chart.tempo} a minute`
+  if (b.line) return `${b.line.notes.length} notes in ${engrave(b.line.key)}, ${b.line.tempo} a minute`
   return b.licks!.length === 1 ? 'a lick' : `${b.licks!.length} licks`
 }
 const title = (item: Item) =>
@@ -134,7 +135,7 @@ async function keep() {
             />
             <PressButton :aria-pressed="at === i" @click="at = i">
               <b>{{ title(item) }}</b>
-              <small><MusicText :text="about(item)" /></small>
+              <small><MusicText :said="about(item)" /></small>
             </PressButton>
           </li>
           <li v-if="rows.length < items.length" ref="foot">{{ rows.length }} of {{ items.length }}</li>
@@ -143,7 +144,7 @@ async function keep() {
           <p v-if="here.trouble" class="trouble" role="alert">{{ here.file.name }}: {{ here.trouble }}</p>
           <template v-if="here.brought">
             <h2>
-              {{ title(here) }} <small>{{ here.brought.kind }}, <MusicText :text="about(here)" /></small>
+              {{ title(here) }} <small>{{ here.brought.kind }}, <MusicText :said="about(here)" /></small>
             </h2>
             <SelectRow
               v-if="parts.length > 1 && as !== 'chart'"
@@ -161,7 +162,7 @@ async function keep() {
             >
             <p v-if="here.brought.order" class="said">Played: {{ here.brought.order }}.</p>
             <ul v-if="here.brought.said.length" class="said" aria-label="what was guessed or left out">
-              <li v-for="s in here.brought.said" :key="s"><MusicText :text="s" /></li>
+              <li v-for="s in here.brought.said" :key="s"><MusicText :said="s" /></li>
             </ul>
             <ul v-if="here.brought.licks && here.brought.licks.length > 1" class="licks" aria-label="the licks">
               <li v-for="(l, i) in here.brought.licks" :key="i">{{ l.title }}</li>

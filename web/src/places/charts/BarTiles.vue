@@ -158,10 +158,10 @@ const label = (i: number) => labelOf(props.bars, i)
             ></span
           >
           <span class="chords"
-            ><MusicText v-for="(c, k) in b.chords.split(' ')" :key="k" :text="c === '.' ? '·' : c"
+            ><MusicText v-for="(c, k) in b.chords.split(' ')" :key="k" :symbol="c === '.' ? '·' : c"
           /></span>
           <span class="foot"
-            ><MusicText :text="b.numerals.replaceAll('.', '·')" /><b v-if="b.after">{{ b.after }}</b></span
+            ><MusicText :symbol="b.numerals.replaceAll('.', '·')" /><b v-if="b.after">{{ b.after }}</b></span
           >
         </PressButton>
       </li>

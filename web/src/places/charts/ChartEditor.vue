@@ -76,9 +76,7 @@ const setTurnaround = (id: string) =>
 const numbered = computed(() => reading.value?.numerals === body.value.text.trim())
 const suggested = ref('')
 const turnarounds = computed(() => catalogue.data.value?.turnarounds.filter((t) => t.minor === minor.value) ?? [])
-const forms = computed(
-  () => catalogue.data.value?.forms.map((f) => ({ ...f, name: f.name.replaceAll('♭', 'b') })) ?? [],
-)
+const forms = computed(() => catalogue.data.value?.forms ?? [])
 
 const field = ref<{ $el: HTMLTextAreaElement }>()
 /** Selects the place in the text that a problem is about. */
@@ -161,7 +159,7 @@ onBeforeUnmount(() => void changes.fresh())
           >
             <template #option="{ option }">
               <span class="option"
-                ><MusicText :text="option.name" /><small>{{ option.about }}</small></span
+                ><MusicText :said="option.name" /><small>{{ option.about }}</small></span
               >
             </template>
           </Select>
@@ -180,7 +178,7 @@ onBeforeUnmount(() => void changes.fresh())
           >
             <template #option="{ option }">
               <span class="option"
-                >{{ option.name }}<small><MusicText :text="option.text" /></small
+                >{{ option.name }}<small><MusicText :symbol="option.text" /></small
               ></span>
             </template>
           </Select>

@@ -51,8 +51,8 @@ function stay() {
       aria-label="tonic"
       @update:model-value="(t) => choose(t, minor)"
     >
-      <template #value="{ value }"><MusicText :text="value ?? ''" /></template>
-      <template #option="{ option }"><MusicText :text="option" /></template>
+      <template #value="{ value }"><MusicText :symbol="value ?? ''" /></template>
+      <template #option="{ option }"><MusicText :symbol="option" /></template>
     </Select>
     <SelectButton
       :model-value="minor"

@@ -5,6 +5,7 @@ import Button from 'primevue/button'
 import type { ChartBody, Reading } from '../../api/client'
 import { useCatalogue } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
+import { engrave, spoken } from '../../music/text'
 
 const props = defineProps<{ reading: Reading; body: ChartBody }>()
 const catalogue = useCatalogue()
@@ -24,7 +25,7 @@ const found = computed(() => {
 const says = computed(() =>
   [
     found.value.title && `“${found.value.title}”`,
-    found.value.key && `in ${found.value.key}`,
+    found.value.key && `in ${engrave(found.value.key)}`,
     found.value.feel && catalogue.data.value?.feels.find((f) => f.id === found.value.feel)?.name,
     found.value.tempo && `${found.value.tempo} beats a minute`,
     found.value.swing && `a swing of ${found.value.swing} %`,
@@ -39,23 +40,23 @@ const second = computed(() => props.reading.guesses[1])
   <p v-for="s in reading.said" :key="s" class="note" role="status">Taken for granted: {{ s }}.</p>
   <p v-if="reading.order" class="note" role="status">Played: {{ reading.order }}.</p>
   <p v-if="says.length" class="note offer" role="status">
-    <span>The text says: <MusicText :text="says.join(', ')" />.</span>
+    <span>The text says: <MusicText :said="says.join(', ')" />.</span>
     <Button label="Take it over" size="small" variant="outlined" @click="emit('take', 'what the text says', found)" />
   </p>
   <p v-if="guess" class="note offer" role="status">
     <span>
-      This sounds like <b><MusicText :text="guess.key" /></b>: <MusicText :text="guess.why" />.
-      <template v-if="second">Or <MusicText :text="second.key" />: <MusicText :text="second.why" />.</template>
+      This sounds like <b><MusicText :symbol="guess.key" /></b>: <MusicText :said="guess.why" />.
+      <template v-if="second">Or <MusicText :symbol="second.key" />: <MusicText :said="second.why" />.</template>
     </span>
     <Button
       v-for="g in reading.guesses"
       :key="g.key"
-      :aria-label="`the key is ${g.key}`"
+      :aria-label="`the key is ${spoken(g.key)}`"
       size="small"
       variant="outlined"
       @click="emit('take', 'key', { key: g.key })"
     >
-      <span class="it">It is <MusicText :text="g.key" /></span>
+      <span class="it">It is <MusicText :symbol="g.key" /></span>
     </Button>
   </p>
 </template>

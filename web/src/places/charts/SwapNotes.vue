@@ -19,13 +19,13 @@ const says = computed(() => {
 <template>
   <section class="swap" role="status" :aria-label="`${name} instead`">
     <p>
-      <b><MusicText :text="name" /></b>: {{ says }}.
+      <b><MusicText :said="name" /></b>: {{ says }}.
     </p>
     <ol v-if="all.length">
       <li v-for="d in all" :key="d.bar">
         <small>{{ d.bar }}</small>
-        <s v-if="d.was"><MusicText :text="d.was" /></s>
-        <b><MusicText :text="d.now ?? 'gone'" /></b>
+        <s v-if="d.was"><MusicText :symbol="d.was" /></s>
+        <b><MusicText :symbol="d.now ?? 'gone'" /></b>
       </li>
     </ol>
     <div class="deeds">

@@ -7,6 +7,7 @@ import type { LickRow } from '../../api/client'
 import { useBand } from '../../band/useBand'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
+import { engrave } from '../../music/text'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 
 /* Staves are drawn when they come into view: a shelf may be long. */
@@ -26,7 +27,7 @@ function hear() {
   if (line) void band.hear({ title: props.lick.title, beats: line.beats, cues: [], load: playing(line) })
 }
 const over = computed(() =>
-  props.lick.ofKey ? (props.lick.chord ? 'minor key' : 'major key') : `over C${props.lick.chord}`,
+  props.lick.ofKey ? (props.lick.chord ? 'minor key' : 'major key') : `over ${engrave(`C${props.lick.chord}`)}`,
 )
 </script>
 
@@ -35,9 +36,11 @@ const over = computed(() =>
     <header>
       <RouterLink :to="{ name: 'lick', params: { id: lick.id } }">{{ lick.title }}</RouterLink>
       <span class="over"
-        ><MusicText v-if="!lick.ofKey" :text="over" /><template v-else>{{ over }}</template></span
+        ><MusicText v-if="!lick.ofKey" :said="over" /><template v-else>{{ over }}</template></span
       >
-      <span class="lands" :title="`lands on ${lick.landsOn}`">to <MarkBadge :degree="lick.landsOn" :size="26" /></span>
+      <span class="lands" :title="`lands on ${engrave(lick.landsOn ?? '')}`"
+        >to <MarkBadge :degree="lick.landsOn" :size="26"
+      /></span>
       <Button
         :icon="mine && band.playing ? 'pi pi-stop' : 'pi pi-volume-up'"
         variant="text"

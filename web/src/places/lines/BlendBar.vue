@@ -68,7 +68,7 @@ const plain = (note: string) => note.replace(/-?\d$/, '')
       <summary>{{ turns.length }} {{ turns.length === 1 ? 'note' : 'notes' }} changed</summary>
       <ul>
         <li v-for="t in turns" :key="t.note">
-          <MusicText :text="plain(t.from)" /> to <MusicText :text="plain(t.to)" />: {{ t.why }}
+          <MusicText :symbol="plain(t.from)" /> to <MusicText :symbol="plain(t.to)" />: {{ t.why }}
         </li>
       </ul>
     </details>

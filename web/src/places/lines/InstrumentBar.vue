@@ -42,7 +42,7 @@ function lay() {
     </template>
     <template v-else>
       <span>
-        Written for strings tuned <b><MusicText :text="open" /></b
+        Written for strings tuned <b><MusicText :symbol="open" /></b
         ><template v-if="state.line.value?.capo">, capo at fret {{ state.line.value.capo }}</template
         >; you have another instrument in hand. It is shown as it was written.
       </span>

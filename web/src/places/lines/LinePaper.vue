@@ -58,7 +58,7 @@ const page = useTemplateRef('page')
     <article ref="page">
       <h2>{{ title }}</h2>
       <p class="under">
-        in <MusicText :text="score.data.value.key" /><template v-if="reading !== 'concert'">, {{ about }}</template> ·
+        in <MusicText :symbol="score.data.value.key" /><template v-if="reading !== 'concert'">, {{ about }}</template> ·
         {{ score.data.value.tempo }} a minute<template v-if="score.data.value.swing">
           · swing: eighths long, short</template
         >

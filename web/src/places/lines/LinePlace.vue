@@ -112,7 +112,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
       />
       <p class="meta">
         <PressButton class="key" title="another key, other chords, tempo, feel" @click="rekeying = true">
-          <MusicText :text="line.key" /> · {{ bars }} {{ bars === 1 ? 'bar' : 'bars' }} · {{ line.tempo }}
+          <MusicText :symbol="line.key" /> · {{ bars }} {{ bars === 1 ? 'bar' : 'bars' }} · {{ line.tempo }}
           <i class="pi pi-pencil" />
         </PressButton>
         · frets {{ told({ low: line.low, high: line.high, strings: stringsOf(line.strings ?? '') }) }} ·

@@ -74,8 +74,8 @@ const signs: Record<string, string> = {
         >
           <i class="pi" :class="signs[l.when] ?? 'pi-check'" />
           {{ l.bar }}<template v-if="l.beat > 1">.{{ l.beat }}</template>
-          <b><MusicText :text="l.chord" /></b>
-          <span v-if="l.degree"><MusicText :text="l.degree" /></span>
+          <b><MusicText :symbol="l.chord" /></b>
+          <span v-if="l.degree"><MusicText :symbol="l.degree" /></span>
         </PressButton>
       </li>
     </ol>

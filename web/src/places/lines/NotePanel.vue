@@ -36,8 +36,8 @@ const ways = computed(() => props.entry.ways.value.filter((w) => note.value && f
     <template v-if="note && written && reading">
       <h2>
         <MarkBadge v-if="reading.degree" :degree="reading.degree" :size="34" />
-        <MusicText :text="name" />
-        <small v-if="chord">over <MusicText :text="chord" /></small>
+        <MusicText :symbol="name" />
+        <small v-if="chord">over <MusicText :symbol="chord" /></small>
         <small>{{ where }}</small>
       </h2>
       <p class="why" :class="{ fault: reading.fault }" :title="reading.says">

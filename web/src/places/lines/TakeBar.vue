@@ -17,8 +17,8 @@ const tendency = computed(() => {
 
 <template>
   <p class="take" role="status">
-    <b><MusicText :text="`${take.good}.`" /></b>
-    <span v-if="take.heard">Try: <MusicText :text="take.try" />.</span>
+    <b><MusicText :said="`${take.good}.`" /></b>
+    <span v-if="take.heard">Try: <MusicText :said="take.try" />.</span>
     <span v-else>{{ take.try }}.</span>
     <small v-if="take.heard">{{ tendency }}, within {{ Math.round(take.spread) }} ms</small>
     <Button

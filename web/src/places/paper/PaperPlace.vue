@@ -185,8 +185,8 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
     <article v-if="of === 'chords' && leaf.data.value" ref="page" class="leaf">
       <h2>{{ leaf.data.value.title }}</h2>
       <p class="under">
-        in <MusicText :text="leaf.data.value.key" /><template v-if="reading !== 'concert'"
-          >, {{ about }}; it sounds in <MusicText :text="leaf.data.value.sounds"
+        in <MusicText :symbol="leaf.data.value.key" /><template v-if="reading !== 'concert'"
+          >, {{ about }}; it sounds in <MusicText :symbol="leaf.data.value.sounds"
         /></template>
         · {{ leaf.data.value.feel }} · {{ leaf.data.value.tempo }} a minute
       </p>

@@ -22,7 +22,7 @@ const says = computed(() => props.choice.narrowed.value.join(' · ') || 'anythin
     title="what is asked, and where"
     @click="panel?.toggle($event)"
   >
-    <span>Asked</span> <b><MusicText :text="says" /></b><i class="pi pi-angle-up" />
+    <span>Asked</span> <b><MusicText :said="says" /></b><i class="pi pi-angle-up" />
   </Button>
   <Popover ref="panel" @show="open = true" @hide="open = false">
     <div class="choice">

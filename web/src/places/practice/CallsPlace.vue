@@ -102,13 +102,13 @@ const last = computed(() => calls.outcomes.value.at(-1))
   <div v-else-if="chart && instrument" class="practice">
     <header>
       <h1>Calls</h1>
-      <p class="of"><MusicText :text="`${chart.title} · ${chart.key}`" /></p>
+      <p class="of">{{ chart.title }} · <MusicText :symbol="chart.key" /></p>
       <span class="space" />
       <p v-if="sum.asked" class="sum" role="status">
         <b>{{ sum.right }}</b> of {{ sum.asked }} at once<template v-if="sum.usual"
           >, in {{ seconds(sum.usual) }}</template
         ><template v-if="sum.skipped"> · {{ sum.skipped }} skipped</template
-        ><template v-if="sum.weak"> · look at <MusicText :text="sum.weak" /> again</template>
+        ><template v-if="sum.weak"> · look at <MusicText :symbol="sum.weak" /> again</template>
       </p>
       <Button
         v-if="by === 'play'"
@@ -130,12 +130,12 @@ const last = computed(() => calls.outcomes.value.at(-1))
       />
     </header>
     <section v-if="call" class="call" aria-live="polite">
-      <p class="chord"><MusicText :text="call.chord" /></p>
+      <p class="chord"><MusicText :symbol="call.chord" /></p>
       <div class="words">
-        <p class="says"><MusicText :text="call.says" /></p>
+        <p class="says"><MusicText :said="call.says" /></p>
         <p class="where">
-          <MusicText :text="call.numeral" /><template v-if="call.key !== chart.key">
-            in <MusicText :text="call.key"
+          <MusicText :symbol="call.numeral" /><template v-if="call.key !== chart.key">
+            in <MusicText :symbol="call.key"
           /></template>
           · frets {{ call.window.low }} to {{ call.window.high
           }}<template v-if="call.strings.length"> · {{ onStrings(call.strings) }}</template>

@@ -35,7 +35,7 @@ const here = computed(() => (props.beat === undefined ? -1 : props.metre.at(prop
         :data-landing="c.landing && (c.landing.counts ? 'counts' : c.landing.when)"
         :title="c.landing?.says"
       >
-        <b><MusicText :text="c.symbol" /></b>
+        <b><MusicText :symbol="c.symbol" /></b>
         <span v-if="c.landing" class="met" :class="{ counts: c.landing.counts, silent: c.landing.when === 'silent' }">
           <MarkBadge v-if="c.landing.degree" :degree="c.landing.degree" :size="26" />
           <small>{{ c.landing.word }}</small>

@@ -11,8 +11,8 @@ const { tune, chart, over, asked, modes, position, positions, frets, mode, made,
 
 <template>
   <header>
-    <h1><MusicText :text="tune ?? chart!.title" /></h1>
-    <p class="of"><MusicText :text="over?.key ?? chart!.key" /></p>
+    <h1>{{ tune ?? chart!.title }}</h1>
+    <p class="of"><MusicText :symbol="over?.key ?? chart!.key" /></p>
     <span class="space" />
     <Select v-model="asked" :options="modes" option-label="name" option-value="id" aria-label="what is practised" />
     <Select

@@ -117,7 +117,7 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
     </ChangesHead>
     <section class="ask" aria-live="polite">
       <p class="stage">
-        <MusicText :text="stage.says" /><small v-if="stage.of > 1">chorus {{ stage.n }} of {{ stage.of }}</small>
+        <MusicText :said="stage.says" /><small v-if="stage.of > 1">chorus {{ stage.n }} of {{ stage.of }}</small>
       </p>
       <p class="says">{{ mode.about }}</p>
     </section>

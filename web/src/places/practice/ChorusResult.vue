@@ -20,7 +20,7 @@ defineEmits<{ keep: []; write: [] }>()
   <section class="result" role="status">
     <p>
       <small v-if="number">Chorus {{ number }}: {{ chorus.asked }}</small>
-      <b><MusicText :text="`${chorus.good}.`" /></b> Try: <MusicText :text="chorus.try" />.
+      <b><MusicText :said="`${chorus.good}.`" /></b> Try: <MusicText :said="chorus.try" />.
       <small v-for="s in chorus.said" :key="s">{{ s }}.</small>
     </p>
     <Button

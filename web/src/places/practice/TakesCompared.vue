@@ -35,7 +35,7 @@ const difference = computed(() => {
     <p v-if="difference" class="difference" role="status">{{ difference }}</p>
     <article v-for="(t, i) in takes" :key="t.id">
       <p>
-        <b><MusicText :text="`${t.good}.`" /></b> Try: <MusicText :text="t.try" />.
+        <b><MusicText :said="`${t.good}.`" /></b> Try: <MusicText :said="t.try" />.
       </p>
       <div class="sheet">
         <StaffDrawing

@@ -116,7 +116,7 @@ const leaf = useQuery({
         <RouterLink v-if="chart" :to="{ name: 'bench', params: { id: chart.id } }">{{ chart.title }}</RouterLink>
         <span v-else class="gone">a chart that was deleted</span>
         <span v-if="chart" class="about"
-          ><MusicText :text="chart.key" /> · {{ chart.feelName }} · {{ chart.tempo }}</span
+          ><MusicText :symbol="chart.key" /> · {{ chart.feelName }} · {{ chart.tempo }}</span
         >
         <label class="times">
           <InputNumber

@@ -44,16 +44,16 @@ const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0
     </header>
     <div class="chords" role="status" aria-live="polite">
       <p class="now">
-        <MusicText :text="chord.symbol" />
+        <MusicText :symbol="chord.symbol" />
         <span v-if="targets[at]" class="aim"
-          ><MarkBadge :degree="targets[at]!.degree" :size="72" /><MusicText :text="targets[at]!.note"
+          ><MarkBadge :degree="targets[at]!.degree" :size="72" /><MusicText :symbol="targets[at]!.note"
         /></span>
       </p>
       <p v-if="next && coming[0]" class="next">
         <small>{{ away(coming[0].beats, data.chart) }}</small>
-        <MusicText :text="next.symbol" />
+        <MusicText :symbol="next.symbol" />
         <span v-if="nextTarget" class="aim"
-          ><MarkBadge :degree="nextTarget.degree" :size="60" hollow /><MusicText :text="nextTarget.note"
+          ><MarkBadge :degree="nextTarget.degree" :size="60" hollow /><MusicText :symbol="nextTarget.note"
         /></span>
       </p>
     </div>

@@ -33,7 +33,7 @@ const reached = computed(() => shown.value.length > 0 && shown.value.every((s) =
       <i v-if="reached" class="pi pi-check" aria-hidden="true" />
     </span>
     <div class="what">
-      <p><MusicText :text="aim.says" /></p>
+      <p><MusicText :said="aim.says" /></p>
       <small v-if="words">{{ words }}</small>
       <p v-for="(s, i) in shown" :key="i" class="far">
         <b v-if="s.pupil">{{ s.pupil }}</b>

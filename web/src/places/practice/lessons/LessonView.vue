@@ -63,7 +63,7 @@ const back = computed(() => {
       <li v-for="(t, i) in things" :key="i">
         <small>{{ t.what }}</small>
         <span v-if="t.gone">{{ t.title }} <small>is not here</small></span>
-        <RouterLink v-else :to="t.to"><MusicText :text="t.title" /></RouterLink>
+        <RouterLink v-else :to="t.to"><MusicText :said="t.title" /></RouterLink>
       </li>
     </ul>
     <ol v-if="lesson.aims.length" class="aims" aria-label="aims">

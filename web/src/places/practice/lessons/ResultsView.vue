@@ -53,7 +53,7 @@ onBeforeUnmount(() => sounding.value >= 0 && band.stop())
         />
         <p>
           {{ t.title }}
-          <small>{{ t.landed }} of {{ t.changes }} changes at {{ t.tempo }}. <MusicText :text="`${t.good}.`" /></small>
+          <small>{{ t.landed }} of {{ t.changes }} changes at {{ t.tempo }}. <MusicText :said="`${t.good}.`" /></small>
         </p>
       </li>
     </ul>

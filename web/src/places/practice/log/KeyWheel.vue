@@ -54,7 +54,7 @@ const name = (c: Cell) => told(`${c.key}, position ${c.position}`, c)
       <text v-if="cell.trials" :x="x" :y="y + 4" text-anchor="middle">{{ Math.round(10 * cell.strength) }}</text>
     </g>
     <text v-for="n in names" :key="n.name" class="name" :x="n.x" :y="n.y + 6" text-anchor="middle">
-      <SvgMusic :text="n.name" :size="17" />
+      <SvgMusic :symbol="n.name" :size="17" />
     </text>
     <text :x="size / 2" :y="size / 2 - 2" class="hub" text-anchor="middle">of ten,</text>
     <text :x="size / 2" :y="size / 2 + 13" class="hub" text-anchor="middle">today</text>

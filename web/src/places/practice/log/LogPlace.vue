@@ -148,7 +148,7 @@ const part = (x: number) => `${Math.round(100 * x)}%`
                 }
               "
             >
-              <b><MusicText :text="c.from" /> → <MusicText :text="c.to" /></b>
+              <b><MusicText :symbol="c.from" /> → <MusicText :symbol="c.to" /></b>
               <span class="bar" :aria-label="`met ${part(c.success)}`">
                 <i class="met" :style="{ width: part(c.success) }" />
               </span>
@@ -165,14 +165,14 @@ const part = (x: number) => `${Math.round(100 * x)}%`
       <aside class="why" aria-live="polite">
         <template v-if="look">
           <h2>
-            <MusicText :text="look.name" /> <small>{{ part(look.of.success) }} of {{ look.of.trials }}</small>
+            <MusicText :said="look.name" /> <small>{{ part(look.of.success) }} of {{ look.of.trials }}</small>
           </h2>
           <p v-if="!look.of.trials" class="soft">Never asked for.</p>
           <ul v-else>
             <li v-for="r in lines.data.value?.rows" :key="r.id">
               <span>{{ when.format(new Date(r.at)) }}</span>
               <span class="what"
-                ><MusicText :text="r.title" /><small v-if="barOf(r.id)">, bar {{ barOf(r.id) }}</small></span
+                ><MusicText :said="r.title" /><small v-if="barOf(r.id)">, bar {{ barOf(r.id) }}</small></span
               >
               <b>{{ part(r.went) }}</b>
               <Button

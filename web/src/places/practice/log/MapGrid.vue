@@ -19,12 +19,12 @@ const emit = defineEmits<{ choose: [cell: T, name: string] }>()
     <thead>
       <tr>
         <td />
-        <th v-for="c in columns" :key="c" scope="col"><MusicText :text="c" /></th>
+        <th v-for="c in columns" :key="c" scope="col"><MusicText :symbol="c" /></th>
       </tr>
     </thead>
     <tbody>
       <tr v-for="(r, i) in rows" :key="r">
-        <th scope="row"><MusicText :text="r" /></th>
+        <th scope="row"><MusicText :symbol="r" /></th>
         <td v-for="(c, k) in columns" :key="c">
           <PressButton
             v-if="cell(i, k)"

@@ -28,8 +28,8 @@ watch(
   <section v-if="plan.item && plan.kept.running" class="plan-strip" aria-label="the plan">
     <span class="left" role="timer">{{ left }}</span>
     <p>
-      <b><MusicText :text="plan.item.title" /></b>
-      <small><MusicText :text="`${plan.item.why}. Done: ${plan.item.done}.`" /></small>
+      <b><MusicText :said="plan.item.title" /></b>
+      <small><MusicText :said="`${plan.item.why}. Done: ${plan.item.done}.`" /></small>
     </p>
     <span class="at">{{ plan.kept.at + 1 }} of {{ plan.kept.items.length }}</span>
     <Button label="Next" @click="plan.next" />

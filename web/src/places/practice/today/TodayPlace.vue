@@ -102,7 +102,7 @@ const minutes = computed({
         {{ r.safe }} of {{ r.safe + r.weak.length + r.untried.length }} changes are safe<template v-if="r.weak.length"
           >; not yet:
           <span v-for="(w, i) in r.weak.slice(0, 4)" :key="i" class="change"
-            ><MusicText :text="w.from" /> → <MusicText :text="w.to" /> {{ Math.round(100 * w.success) }} %</span
+            ><MusicText :symbol="w.from" /> → <MusicText :symbol="w.to" /> {{ Math.round(100 * w.success) }} %</span
           ></template
         ><template v-if="r.untried.length">; {{ r.untried.length }} hardly tried</template>.
       </li>
@@ -124,9 +124,9 @@ const minutes = computed({
         <span class="minutes">{{ i.minutes }}<small>min</small></span>
         <div class="what">
           <p class="title">
-            <MusicText :text="i.title" /> <small class="kind">{{ i.new ? 'new' : i.kind }}</small>
+            <MusicText :said="i.title" /> <small class="kind">{{ i.new ? 'new' : i.kind }}</small>
           </p>
-          <p class="why"><MusicText :text="`${i.why}. Done: ${i.done}.`" /></p>
+          <p class="why"><MusicText :said="`${i.why}. Done: ${i.done}.`" /></p>
         </div>
         <span class="hands">
           <Button
