@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { engrave } from '../../music/text'
 import { computed, ref } from 'vue'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
@@ -161,7 +162,7 @@ const imagine = (id: string) => {
         <FieldRow
           v-for="n in numerals"
           :key="n"
-          :label="`Only on ${n.replaceAll('b', '♭').replaceAll('#', '♯')}`"
+          :label="`Only on ${engrave(n)}`"
           for=""
           hint="nothing chosen: as above"
         >

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* What a line stands over: its key, its chords, its tempo and its feel. */
+import { engrave } from '../../music/text'
 import { computed, reactive, ref, watch } from 'vue'
 import InputNumber from 'primevue/inputnumber'
 import Textarea from 'primevue/textarea'
@@ -28,7 +29,7 @@ const keys = computed(() =>
   [minor.value, minor.value ? '' : 'm'].flatMap((mode) =>
     (catalogue.data.value?.tonics ?? []).map((t) => ({
       value: t + mode,
-      name: t.replace('b', '♭').replace('#', '♯') + (mode && ' minor'),
+      name: engrave(t) + (mode && ' minor'),
     })),
   ),
 )

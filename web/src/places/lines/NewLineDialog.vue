@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* What a new line is played over, where on the neck, and how it begins. */
+import { engrave } from '../../music/text'
 import { computed, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import InputText from 'primevue/inputtext'
@@ -34,8 +35,7 @@ const sources = computed(() => [
 const over = computed(() => wish.over || sources.value[0]?.value || '')
 const chart = computed(() => charts.data.value?.find((c) => over.value === `chart ${c.id}`))
 const form = computed(() => catalogue.data.value?.forms.find((f) => over.value === `form ${f.id}`))
-const keys = computed(() => (catalogue.data.value?.tonics ?? []).map((t) => ({ name: engraved(t), value: t })))
-const engraved = (t: string) => t.replace('b', '♭').replace('#', '♯')
+const keys = computed(() => (catalogue.data.value?.tonics ?? []).map((t) => ({ name: engrave(t), value: t })))
 const tonic = computed(() => chart.value?.key.replace(/m$/, '') ?? wish.key)
 watch(chart, (c) => c && (wish.key = c.key.replace(/m$/, '')), { immediate: true })
 const windows = ref<{ name: string; value: string }[]>([])
@@ -73,7 +73,7 @@ async function make() {
     const feel = c?.feel ?? 'shuffle'
     const name = c?.title ?? form.value?.name ?? 'Line'
     const line: LineBody = {
-      title: wish.title.trim() || `${name} in ${engraved(key)}`,
+      title: wish.title.trim() || `${name} in ${engrave(key)}`,
       key,
       feel,
       tempo: c?.tempo ?? 96,

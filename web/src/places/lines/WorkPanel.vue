@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* What the core can do with the line: write bars, put in licks, dress it, lay an exercise over the chords. */
+import { engrave } from '../../music/text'
 import { toReactive } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import Button from 'primevue/button'
@@ -57,7 +58,7 @@ const usual = {
 const drill = toReactive<typeof usual>(useSetting('exercise', usual))
 const froms = ['lowest', 'R', '3', 'b3', '5', 'b7', '7'].map((d) => ({
   id: d,
-  name: d !== 'lowest' ? `from the ${d === 'R' ? 'root' : d.replace('b', '♭')}` : 'from the lowest tone',
+  name: d !== 'lowest' ? `from the ${d === 'R' ? 'root' : engrave(d)}` : 'from the lowest tone',
 }))
 function practise() {
   const line = props.state.line.value

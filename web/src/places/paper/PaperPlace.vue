@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* A run, a crossing or the thread on paper. */
+import { engrave } from '../../music/text'
 import { useQuery } from '@tanstack/vue-query'
 import { useTitle } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
@@ -42,10 +43,9 @@ const steps = computed(() => {
     const name = of.value === 'run' ? s.chord : `${s.chord} to ${next.chord}`
     if (seen.has(name) || (of.value === 'crossing' && s.chord === next.chord)) return []
     seen.add(name)
-    return [{ name: engraved(name), value: i }]
+    return [{ name: engrave(name), value: i }]
   })
 })
-const engraved = (text: string) => text.replaceAll('b', '♭').replaceAll('#', '♯').replaceAll('dim', '°')
 const step = computed({
   get: () => {
     const asked = Number(address.read('step'))

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* What is to be reached: of what, how well, how fast, how often. */
+import { engrave } from '../../../music/text'
 import { computed } from 'vue'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
@@ -20,9 +21,7 @@ const catalogue = useCatalogue()
 const of = (what: string) => `${what} of aim ${props.number}`
 const numbered = (names: string[]) => names.map((name, i) => ({ name, id: i + 1 }))
 const take = computed(() => aim.value.kind !== 'calls' && aim.value.kind !== 'minutes')
-const tonics = computed(() =>
-  (catalogue.data.value?.tonics ?? []).map((id) => ({ id, name: id.replace('b', '♭').replace('#', '♯') })),
-)
+const tonics = computed(() => (catalogue.data.value?.tonics ?? []).map((id) => ({ id, name: engrave(id) })))
 const degrees = ['root', 'third', 'fifth', 'seventh']
 </script>
 

@@ -2,6 +2,7 @@
 /* The twelve keys round the circle, the five positions as rings: how likely each succeeds today, in tenths. */
 import { computed } from 'vue'
 import type { LogMaps } from '../../../api/client'
+import { engrave } from '../../../music/text'
 import SvgMusic from '../../../music/SvgMusic.vue'
 import { ink, told } from './tenths'
 
@@ -32,7 +33,7 @@ const names = computed(() =>
     return { x, y, name: props.cells.find((c) => c.class === key)?.key ?? '' }
   }),
 )
-const name = (c: Cell) => told(`${c.key}, position ${c.position}`, c)
+const name = (c: Cell) => told(`${engrave(c.key)}, position ${c.position}`, c)
 </script>
 
 <template>

@@ -8,6 +8,7 @@ import type { LogMaps } from '../../../api/client'
 import { useLogLines, useLogMaps } from '../../../api/log'
 import { useCharts } from '../../../api/queries'
 import MusicText from '../../../music/MusicText.vue'
+import { engrave } from '../../../music/text'
 import PressButton from '../../../shell/PressButton.vue'
 import EmptyPlace from '../../../shell/EmptyPlace.vue'
 import SegmentedChoice from '../../../shell/SegmentedChoice.vue'
@@ -73,7 +74,7 @@ const start = (d: number, way: number) =>
   maps.data.value?.starts.find((s) => s.degree === degrees[d] && s.down === (way === 1))
 function ofKey(cell: LogMaps['cells'][number]) {
   look.value = {
-    name: `${cell.key}, position ${cell.position}`,
+    name: `${engrave(cell.key)}, position ${cell.position}`,
     of: cell,
     query: { do: 'calls', ask: 'tones', keys: cell.key },
   }
@@ -141,7 +142,7 @@ const part = (x: number) => `${Math.round(100 * x)}%`
               :class="{ chosen: look?.of === c }"
               @click="
                 look = {
-                  name: `${c.from} to ${c.to}`,
+                  name: `${engrave(c.from)} to ${engrave(c.to)}`,
                   of: c,
                   query: { do: 'changes', mode: 'land' },
                   chart: filter.chart,
@@ -197,7 +198,7 @@ const part = (x: number) => `${Math.round(100 * x)}%`
         <h2>On the neck</h2>
         <SegmentedChoice
           v-model="degree"
-          :options="[{ id: 'all', name: 'all' }, ...degrees.map((d) => ({ id: d, name: d }))]"
+          :options="[{ id: 'all', name: 'all' }, ...degrees.map((d) => ({ id: d, name: engrave(d) }))]"
           label="which degree"
         />
         <MapGrid

@@ -1,6 +1,7 @@
 <script setup lang="ts" generic="T extends { trials: number; success: number; last: string }">
 /* Rows and columns of what was asked: how well each goes, in tenths. */
 import MusicText from '../../../music/MusicText.vue'
+import { engrave } from '../../../music/text'
 import PressButton from '../../../shell/PressButton.vue'
 import { ink, tenths, told } from './tenths'
 
@@ -29,10 +30,10 @@ const emit = defineEmits<{ choose: [cell: T, name: string] }>()
           <PressButton
             v-if="cell(i, k)"
             :class="{ chosen: cell(i, k) === chosen }"
-            :aria-label="told(`${r}, ${c}`, cell(i, k)!)"
-            :title="told(`${r}, ${c}`, cell(i, k)!)"
+            :aria-label="told(`${engrave(r)}, ${engrave(c)}`, cell(i, k)!)"
+            :title="told(`${engrave(r)}, ${engrave(c)}`, cell(i, k)!)"
             :style="{ background: ink(cell(i, k)!.success) }"
-            @click="emit('choose', cell(i, k)!, `${r}, ${c}`)"
+            @click="emit('choose', cell(i, k)!, `${engrave(r)}, ${engrave(c)}`)"
           >
             {{ tenths(cell(i, k)!.success) }}
           </PressButton>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* What was landed on, week by week: each degree a part of the bar, written in it where there is room. */
+import { engrave } from '../../../music/text'
 import { computed } from 'vue'
 import type { LogMaps } from '../../../api/client'
 import { markOf } from '../../../music/marks'
@@ -31,11 +32,12 @@ const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })
     <g v-for="(w, i) in shown" :key="i" :transform="`translate(${i * width} 0)`">
       <g v-for="p in w.parts" :key="p.degree">
         <title>
-          {{ day.format(w.begins) }}: {{ p.degree === '–' ? 'not landed' : p.degree }}, {{ p.n }} of {{ w.all }}
+          {{ day.format(w.begins) }}: {{ p.degree === '–' ? 'not landed' : engrave(p.degree) }}, {{ p.n }} of
+          {{ w.all }}
         </title>
         <rect x="1" :y="p.y" :width="width - 2" :height="p.h" :style="{ fill: p.colour }" />
         <text v-if="p.h > 13" class="in" :x="width / 2" :y="p.y + p.h / 2 + 4" text-anchor="middle">
-          {{ p.degree.replace('b', '♭').replace('#', '♯') }}
+          {{ engrave(p.degree) }}
         </text>
       </g>
       <text v-if="i % 2 === 0" :x="width / 2" :y="height + 14" text-anchor="middle">{{ day.format(w.begins) }}</text>
