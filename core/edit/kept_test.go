@@ -8,9 +8,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/blend"
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/lick"
+	"undaris/core/line"
 	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/score"
@@ -234,4 +236,109 @@ func TestALickNeedsAChord(t *testing.T) {
 	l := plain(t, 0)
 	k := lick.Of(l.Notes, harmony.MustParse("C7"), 0, false)
 	assert.ErrorIs(t, l.PutLick(k, 4, false), ErrSilent)
+}
+
+// A guess of how a note is reached stays where the places found bear it out, and nowhere else.
+func TestGuessesThatThePlacesBearOut(t *testing.T) {
+	for what, c := range map[string]struct {
+		before, fret int // before is −1 where nothing stands on the string
+		join         score.Join
+		scoop        int
+		stays        bool
+	}{
+		"hammered upwards":             {5, 7, score.Hammer, 0, true},
+		"hammered one fret upwards":    {6, 7, score.Hammer, 0, true},
+		"hammered downwards":           {7, 5, score.Hammer, 0, false},
+		"hammered onto the same fret":  {7, 7, score.Hammer, 0, false},
+		"pulled off downwards":         {7, 5, score.PullOff, 0, true},
+		"pulled off upwards":           {5, 7, score.PullOff, 0, false},
+		"pulled off to the same fret":  {5, 5, score.PullOff, 0, false},
+		"slid upwards":                 {5, 7, score.Slide, 0, true},
+		"slid downwards":               {7, 5, score.Slide, 0, true},
+		"slid to the same fret":        {7, 7, score.Slide, 0, false},
+		"hammered from nothing":        {-1, 7, score.Hammer, 0, false},
+		"scooped from above the nut":   {5, 7, score.Picked, 2, true},
+		"scooped from the nut":         {5, 2, score.Picked, 2, true},
+		"scooped from beyond the nut":  {5, 1, score.Picked, 2, false},
+		"scooped onto an open string":  {5, 0, score.Picked, 1, false},
+		"scooped down onto a fret":     {5, 7, score.Picked, -2, true},
+		"a plain note that was a slip": {5, 7, score.Picked, 0, true},
+	} {
+		l := plain(t)
+		if c.before >= 0 {
+			l.Notes = append(l.Notes, score.Note{ID: 1, Length: 480, Placement: neck.Placement{String: 3, Fret: c.before}})
+		}
+		n := score.Note{ID: 2, Start: 480, Length: 480, Placement: neck.Placement{String: 3, Fret: c.fret}}
+		n.Join, n.Scoop, n.JoinGuessed = c.join, c.scoop, true
+		l.Notes = append(l.Notes, n)
+		l.unjoin()
+		got := l.Notes[len(l.Notes)-1]
+		if c.stays {
+			assert.Equal(t, n, got, what)
+		} else {
+			assert.Equal(t, [3]any{score.Picked, 0, false}, [3]any{got.Join, got.Scoop, got.JoinGuessed}, what)
+		}
+		l.Notes[len(l.Notes)-1] = n
+		l.Notes[len(l.Notes)-1].JoinGuessed = false
+		sure := l.Notes[len(l.Notes)-1]
+		l.unjoin()
+		assert.Equal(t, sure, l.Notes[len(l.Notes)-1], "%s, and no guess", what)
+	}
+}
+
+// What a neck does not reach sounds as few octaves away as it can, and the rest where it was.
+func TestOctavesOfAnotherNeck(t *testing.T) {
+	bass, err := neck.New("E1,A1,D2,G2", 20, 864, 0)
+	require.NoError(t, err)
+	for midi := 40; midi <= 86; midi++ {
+		l := plain(t)
+		places := l.In.Find(midi, neck.Region{Low: 0, High: l.In.Last()})
+		if len(places) == 0 {
+			continue
+		}
+		l.Notes = []score.Note{{ID: 1, Length: 480, Placement: places[0], Pitch: pitch.At(midi, l.Key.Spell(midi%12))}}
+		now, done, err := Lay(l, bass, neck.UsualHand)
+		require.NoError(t, err, midi)
+		got := now.Notes[0].Pitch.MIDI()
+		assert.Equal(t, midi%12, got%12)
+		assert.Equal(t, got, now.In.MIDI(now.Notes[0].Placement))
+		highest := bass.MIDI(neck.Placement{String: 1, Fret: bass.Last()})
+		if midi <= highest {
+			assert.Equal(t, midi, got)
+			assert.Zero(t, done.Octaves)
+		} else {
+			assert.Greater(t, got, highest-12, "no further than it must")
+			assert.Equal(t, 1, done.Octaves)
+		}
+	}
+}
+
+// A line that is settled has a finger for every fretted note, be it one or all of them that had none.
+func TestSettledNotesHaveFingers(t *testing.T) {
+	for _, without := range [][]int{{0}, {2}, {0, 1, 2}, nil} {
+		l := plain(t, 0, 480, 960)
+		for i := range l.Notes {
+			l.Notes[i].Pitch = pitch.At(l.In.MIDI(l.Notes[i].Placement), l.Key.Spell(l.In.MIDI(l.Notes[i].Placement)%12))
+		}
+		for _, i := range without {
+			l.Notes[i].Finger = 0
+		}
+		require.NoError(t, l.Settle())
+		for _, n := range l.Notes {
+			assert.Positive(t, n.Finger, "%v", without)
+		}
+	}
+}
+
+// A lick that begins with a rest is led into at its own first note.
+func TestALickIsLedIntoWhereItBegins(t *testing.T) {
+	for _, c := range line.Connectors {
+		l := plain(t, 0, 480, 960, 3840)
+		l.Palette = blend.Palettes[0]
+		k := lick.Lick{Chord: "7", Notes: []lick.Note{{Start: 1920, Length: 960, Degree: "3"}, {Start: 2880, Length: 960, Degree: "5"}}}
+		require.NoError(t, l.PutLicks(t.Context(), k, []int{2}, false, c.ID), c.ID)
+		within(t, l, c.ID)
+		assert.True(t, slices.ContainsFunc(l.Notes, func(n score.Note) bool { return n.Start == 3840 && n.Length <= 240 }), "%s: what stands in the rest stays", c.ID)
+		assert.True(t, slices.ContainsFunc(l.Notes, func(n score.Note) bool { return n.Start == 3840+1920 && n.Length == 960 }), "%s: the lick is there", c.ID)
+	}
 }

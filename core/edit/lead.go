@@ -110,7 +110,7 @@ func (l *Line) PutLicks(ctx context.Context, k lick.Lick, bars []int, follow boo
 			return ctx.Err()
 		}
 		l.Notes = score.Numbered(l.Notes)
-		at := l.At(bar-1) + min(0, k.Notes[0].Start)
+		at := l.At(bar-1) + k.Notes[0].Start
 		i := slices.IndexFunc(l.Notes, func(n score.Note) bool { return n.Start >= at })
 		if i < 0 {
 			continue
