@@ -36,25 +36,33 @@ type CallWish struct {
 	Seed     uint64        `json:"seed,omitempty" doc:"the same seed asks the same"`
 }
 
+// CallAnswer is one of what may be answered.
+type CallAnswer struct {
+	Is   string `json:"is"`
+	Name string `json:"name,omitempty" doc:"in words, where it is no degree"`
+	Key  string `json:"key" doc:"of the keyboard; empty where none is left"`
+}
+
 // Call is one thing asked.
 type Call struct {
-	Kind    string      `json:"kind" enum:"tones,place,exercise,bend"`
-	Key     string      `json:"key"`
-	Chord   string      `json:"chord"`
-	Degree  string      `json:"degree" doc:"that is asked for: to start from, to name, or to bend to"`
-	Down    bool        `json:"down"`
-	Device  string      `json:"device,omitempty"`
-	Numeral string      `json:"numeral"`
-	Says    string      `json:"says"`
-	Spoken  string      `json:"spoken" doc:"for the ear"`
-	Window  store.Frets `json:"window"`
-	Strings []int       `json:"strings" doc:"the lowest first; all where none is said"`
-	Notes   []CallNote  `json:"notes" doc:"to be named or found, in order"`
-	Given   *store.Spot `json:"given,omitempty" doc:"the place that is asked about"`
-	Options []string    `json:"options" doc:"what may be answered: degrees, or half steps"`
-	Answer  string      `json:"answer,omitempty"`
-	Gap     float64     `json:"gap,omitempty" doc:"milliseconds from tone to tone, where a pace is asked for"`
-	Give    float64     `json:"give,omitempty" doc:"how many more or less it may be"`
+	Kind    string       `json:"kind" enum:"tones,place,exercise,bend"`
+	Key     string       `json:"key"`
+	Chord   string       `json:"chord"`
+	Degree  string       `json:"degree" doc:"that is asked for: to start from, to name, or to bend to"`
+	Down    bool         `json:"down"`
+	Device  string       `json:"device,omitempty"`
+	Numeral string       `json:"numeral"`
+	Says    string       `json:"says"`
+	Spoken  string       `json:"spoken" doc:"for the ear"`
+	Window  store.Frets  `json:"window"`
+	Strings []int        `json:"strings" doc:"the lowest first; all where none is said"`
+	Notes   []CallNote   `json:"notes" doc:"to be named or found, in order"`
+	Given   *store.Spot  `json:"given,omitempty" doc:"the place that is asked about"`
+	Options []string     `json:"options" doc:"what may be answered: degrees, or half steps"`
+	Answers []CallAnswer `json:"answers" doc:"the same, each with its key of the keyboard"`
+	Answer  string       `json:"answer,omitempty"`
+	Gap     float64      `json:"gap,omitempty" doc:"milliseconds from tone to tone, where a pace is asked for"`
+	Give    float64      `json:"give,omitempty" doc:"how many more or less it may be"`
 }
 
 // CallNote is a tone that is asked for.
@@ -67,7 +75,8 @@ type CallNote struct {
 
 func wireCall(c call.Call) Call {
 	w := Call{Kind: c.Kind, Key: c.Key.String(), Chord: c.Chord.String(), Numeral: c.Numeral, Says: c.Says(), Spoken: c.Spoken(), Window: store.Frets{Low: c.Region.Low, High: c.Region.High},
-		Strings: append([]int{}, c.Region.Strings.List()...), Options: words(c.Options), Answer: c.Answer}
+		Strings: append([]int{}, c.Region.Strings.List()...), Options: words(c.Options), Answer: c.Answer,
+		Answers: each(c.Answers(), func(a call.Answer) CallAnswer { return CallAnswer(a) })}
 	w.Notes = each(c.Notes, func(n call.Note) CallNote {
 		return CallNote{string(n.Tone.Degree), n.Tone.Name.String(), n.MIDI, each(n.Places, func(p neck.Placement) store.Spot { return store.Spot(p) })}
 	})

@@ -4,7 +4,6 @@ import (
 	"context"
 	"math/rand/v2"
 	"slices"
-	"strings"
 
 	"undaris/core/arpeggio"
 	"undaris/core/blend"
@@ -13,25 +12,6 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/say"
-)
-
-// Kind is how a call asks.
-type Kind struct{ ID, Name, About string }
-
-// Kinds lists them.
-var Kinds = []Kind{
-	{Tones, "tones from a start", "a chord's tones in order, from the degree that is asked for"},
-	{Place, "which degree is it", "a place on the neck, plain or bent, over a chord"},
-	{Material, "an exercise", "the first notes of an exercise over the chord, in order"},
-	{Bend, "how far to bend", "a place on the neck, and the chord tone it is to become"},
-}
-
-// The kinds by ID.
-const (
-	Tones    = "tones"
-	Place    = "place"
-	Material = "exercise"
-	Bend     = "bend"
 )
 
 // Ground is a key with chords in it, and where they are asked for.
@@ -108,15 +88,7 @@ type Call struct {
 }
 
 // Degree is what is asked for: the degree to start from, to name, or to bend to.
-func (c Call) Degree() harmony.Degree {
-	switch c.Kind {
-	case Place:
-		return harmony.Degree(c.Answer)
-	case Bend:
-		return c.Goal.Degree
-	}
-	return c.Notes[c.Lead].Tone.Degree
-}
+func (c Call) Degree() harmony.Degree { return c.kind().degree(c) }
 
 // length is how many tones are asked for in a row.
 const length = 4
@@ -174,20 +146,14 @@ func (w Wish) draw(rng *rand.Rand) (Call, bool) {
 		c.Down = w.Only == "down"
 	}
 	c.Numeral = form.Numeral(c.Chord, c.Key)
-	if c.Kind == Tones || c.Kind == Material {
+	kind := c.kind()
+	if kind.Paced {
 		c.Pace, c.Tempo = one(rng, allowed(Paces, w.Paces, func(p Pace) string { return p.ID })).ID, w.Tempo
 	}
-	switch c.Kind {
-	case Tones:
-		return w.tones(rng, c)
-	case Place:
-		return w.place(rng, c)
-	case Material:
-		return w.material(rng, c)
-	case Bend:
-		return w.bend(rng, c)
+	if kind.draw == nil { // there is no such kind
+		return c, false
 	}
-	return c, false
+	return kind.draw(w, rng, c)
 }
 
 // most is how many notes of an exercise are asked for.
@@ -304,70 +270,4 @@ func (w Wish) bend(rng *rand.Rand, c Call) (Call, bool) {
 	c.Options = []string{"0", "1", "2", "3"}
 	c.Answer = c.Options[by]
 	return c, true
-}
-
-// halves are amounts of a bend in words.
-var halves = []string{"", "a half step", "a whole step", "one and a half steps"}
-
-// Says tells the call in words, without its chord.
-func (c Call) Says() string {
-	switch c.Kind {
-	case Tones:
-		way := "upward"
-		if c.Down {
-			way = "downward"
-		}
-		return say.F("%s, from the %s", way, c.Notes[c.Lead].Tone.Degree) + c.how()
-	case Material:
-		return say.F("%s, from the %s: the first %d", c.Drill, c.Notes[0].Tone.Degree, len(c.Notes)) + c.how()
-	case Place:
-		if c.Bent > 0 {
-			return say.F("string %d, fret %d, bent up %s: which degree?", c.Given.String, c.Given.Fret, halves[c.Bent])
-		}
-		return say.F("string %d, fret %d: which degree?", c.Given.String, c.Given.Fret)
-	}
-	return say.F("string %d, fret %d: how far up to the %s?", c.Given.String, c.Given.Fret, c.Goal.Degree)
-}
-
-// spokenDegrees are degrees as they are read out.
-var spokenDegrees = map[harmony.Degree]string{
-	"R": "root", "b9": "flat nine", "9": "nine", "#9": "sharp nine", "b3": "flat third", "3": "third", "11": "eleven", "#11": "sharp eleven",
-	"b5": "flat fifth", "5": "fifth", "#5": "sharp fifth", "b13": "flat thirteen", "13": "thirteen", "6": "sixth", "b7": "flat seventh", "7": "seventh",
-}
-
-// aloud is how signs in a name are read out.
-var aloud = strings.NewReplacer("♭", "flat ", "♯", "sharp ", "°", " diminished")
-
-// numerals are steps of the key as they are read out.
-var numerals = []struct{ is, spoken string }{
-	{"VII", "seven"}, {"III", "three"}, {"VI", "six"}, {"IV", "four"}, {"II", "two"}, {"V", "five"}, {"I", "one"},
-	{"vii", "seven"}, {"iii", "three"}, {"vi", "six"}, {"iv", "four"}, {"ii", "two"}, {"v", "five"}, {"i", "one"},
-}
-
-// Spoken is the call for the ear: your five-chord, upward from the fifth.
-func (c Call) Spoken() string {
-	chord := "this chord"
-	for _, n := range numerals {
-		if len(c.Numeral) >= len(n.is) && c.Numeral[:len(n.is)] == n.is {
-			chord = "your " + n.spoken + " chord"
-			break
-		}
-	}
-	switch c.Kind {
-	case Tones:
-		way := "upward"
-		if c.Down {
-			way = "downward"
-		}
-		return chord + ", " + way + " from the " + spokenDegrees[c.Notes[c.Lead].Tone.Degree] + c.how()
-	case Material:
-		return chord + ". " + aloud.Replace(c.Drill) + ", from the " + spokenDegrees[c.Notes[0].Tone.Degree]
-	case Place:
-		text := say.F("%s, string %d, fret %d", chord, c.Given.String, c.Given.Fret)
-		if c.Bent > 0 {
-			text += ", bent " + halves[c.Bent]
-		}
-		return text + ". Which degree?"
-	}
-	return say.F("%s, string %d, fret %d. How far to the ", chord, c.Given.String, c.Given.Fret) + spokenDegrees[c.Goal.Degree] + "?"
 }

@@ -1872,6 +1872,8 @@ export interface components {
         };
         Call: {
             answer?: string;
+            /** @description the same, each with its key of the keyboard */
+            answers: components["schemas"]["CallAnswer"][];
             chord: string;
             /** @description that is asked for: to start from, to name, or to bend to */
             degree: string;
@@ -1903,6 +1905,13 @@ export interface components {
             /** @description the lowest first; all where none is said */
             strings: number[];
             window: components["schemas"]["Frets"];
+        };
+        CallAnswer: {
+            is: string;
+            /** @description of the keyboard; empty where none is left */
+            key: string;
+            /** @description in words, where it is no degree */
+            name?: string;
         };
         CallLog: {
             /**

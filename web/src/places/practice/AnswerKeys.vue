@@ -1,30 +1,27 @@
 <script setup lang="ts">
 /* What may be answered, each with its key. */
-import { computed } from 'vue'
 import type { Call } from '../../api/client'
 import MarkBadge from '../../music/MarkBadge.vue'
+import { spoken } from '../../music/text'
 import PressButton from '../../shell/PressButton.vue'
-import { keysOf } from './keys'
 
-const props = defineProps<{ call: Call; slip?: string; over: boolean }>()
+defineProps<{ call: Call; slip?: string; over: boolean }>()
 const emit = defineEmits<{ name: [option: string] }>()
-const bends: Record<string, string> = { 0: 'not at all', 1: 'a half step', 2: 'a whole step', 3: 'one and a half' }
-const keys = computed(() => keysOf(props.call))
 </script>
 
 <template>
   <div class="keys" role="group" aria-label="answers">
     <PressButton
-      v-for="o in call.options"
-      :key="o"
-      :class="{ slip: slip === o, is: over && call.answer === o }"
-      :aria-label="call.kind === 'bend' ? bends[o] : o"
-      :data-answer="o"
-      @click="emit('name', o)"
+      v-for="a in call.answers"
+      :key="a.is"
+      :class="{ slip: slip === a.is, is: over && call.answer === a.is }"
+      :aria-label="a.name ?? spoken(a.is)"
+      :data-answer="a.is"
+      @click="emit('name', a.is)"
     >
-      <template v-if="call.kind === 'bend'">{{ bends[o] }}</template>
-      <MarkBadge v-else :degree="o" :size="38" />
-      <kbd>{{ keys[o] }}</kbd>
+      <template v-if="a.name">{{ a.name }}</template>
+      <MarkBadge v-else :degree="a.is" :size="38" />
+      <kbd>{{ a.key }}</kbd>
     </PressButton>
   </div>
 </template>

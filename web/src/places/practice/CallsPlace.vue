@@ -16,7 +16,6 @@ import { useCommands } from '../../shell/useCommands'
 import AnswerKeys from './AnswerKeys.vue'
 import CallChoice from './CallChoice.vue'
 import CallNeck from './CallNeck.vue'
-import { keysOf } from './keys'
 import { summed } from './outcomes'
 import { useCalls, type By } from './useCalls'
 import { useCallsNoted } from './useCallsNoted'
@@ -68,9 +67,8 @@ useCommands(
   },
   {
     others: (key) => {
-      const c = call.value
-      const option = c && Object.entries(keysOf(c)).find(([, k]) => k === key)?.[0]
-      return option === undefined ? undefined : () => void calls.name(option)
+      const answer = call.value?.answers.find((a) => a.key === key)
+      return answer && (() => void calls.name(answer.is))
     },
   },
 )

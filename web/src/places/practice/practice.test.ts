@@ -2,7 +2,6 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { ref } from 'vue'
 import type { Call, CallWish } from '../../api/client'
 import { Answers, doubt } from './answers'
-import { keysOf } from './keys'
 import { paced, summed, type Outcome } from './outcomes'
 
 let served: Call[] = []
@@ -31,6 +30,7 @@ const tones = (chord = 'G7'): Call => ({
   spoken: '',
   window: { low: 7, high: 11 },
   strings: [5, 4, 3, 2],
+  answers: [],
   options: ['R', '3', '5', 'b7'],
   notes: [
     { degree: '5', note: 'D', midi: 50, places: [place(4, 12), place(5, 17)] },
@@ -103,17 +103,6 @@ describe('a call', () => {
     const seeds = posted.mock.calls.map(([q]) => q.body.seed)
     expect(seeds.length).toBeGreaterThan(1)
     expect(new Set(seeds).size).toBe(seeds.length)
-  })
-})
-
-describe('the keys of an answer', () => {
-  it('are the figures of a chord’s degrees, and half steps for all twelve and for bends', () => {
-    expect(keysOf(tones())).toEqual({ R: '1', '3': '3', '5': '5', b7: '7' })
-    expect(keysOf({ ...tones(), options: ['R', '3', '5', 'b7', '9', '13'] })).toMatchObject({ '9': '2', '13': '6' })
-    const all = keysOf(which())
-    expect([all['R'], all['#9'], all['7']]).toEqual(['1', '4', '='])
-    expect(new Set(Object.values(all)).size).toBe(12)
-    expect(keysOf({ ...tones(), kind: 'bend', options: ['0', '1', '2', '3'] })['2']).toBe('2')
   })
 })
 
