@@ -28,6 +28,7 @@ web/dist/index.html: web/node_modules/.installed $(WEB)
 types: web/node_modules/.installed
 	mkdir -p bin && go run ./cmd/undaris openapi > bin/openapi.json
 	cd web && npm run types
+	go run ./cmd/undaris facts > web/src/api/facts.ts
 
 # The licences of everything the binary carries; committed, shown under Help, and checked to be fresh.
 notice: web/node_modules/.installed
@@ -41,6 +42,7 @@ check: bin/undaris
 	./bin/undaris openapi > bin/openapi.json
 	cd web && npx openapi-typescript ../bin/openapi.json -o ../bin/schema.d.ts
 	cmp bin/schema.d.ts web/src/api/schema.d.ts || { echo 'the API changed; run make types'; exit 1; }
+	./bin/undaris facts | cmp - web/src/api/facts.ts || { echo 'the core’s numbers changed; run make types'; exit 1; }
 	cd web && npm run check
 
 # The page's tests ask the program itself.

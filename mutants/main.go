@@ -73,6 +73,11 @@ func measure(ctx context.Context, seed uint64, count int, only string) error {
 		if only != "" {
 			wanted = min(count, len(some))
 		}
+		if g.name == "page" && wanted > 0 {
+			if err := soundPage(ctx, root); err != nil {
+				return err
+			}
+		}
 		told := try(ctx, root, packages, some, wanted, same)
 		if ctx.Err() != nil {
 			return ctx.Err()
@@ -95,6 +100,15 @@ func measure(ctx context.Context, seed uint64, count int, only string) error {
 		return fmt.Errorf("%s", strings.Join(failed, "; "))
 	}
 	return nil
+}
+
+func soundPage(ctx context.Context, root string) error {
+	p, err := copyPage(root)
+	if err != nil {
+		return err
+	}
+	defer p.remove()
+	return p.sound(ctx)
 }
 
 func everyFault(root string) (all []fault, packages goPackages, err error) {

@@ -42,6 +42,23 @@ func copyPage(root string) (*page, error) {
 
 func (p *page) remove() { os.RemoveAll(p.dir) }
 
+// sound says that the tests pass without any fault: else every fault would be told as noticed.
+func (p *page) sound(ctx context.Context) error {
+	out, err := p.vitest(ctx, "run").CombinedOutput()
+	if err != nil {
+		return fmt.Errorf("the page's tests fail without a fault: %w\n%s", err, out)
+	}
+	return nil
+}
+
+func (p *page) vitest(ctx context.Context, args ...string) *exec.Cmd {
+	c := exec.CommandContext(ctx, "npx", append([]string{"vitest"}, args...)...)
+	c.Dir = filepath.Join(p.dir, "web")
+	c.Env = append(os.Environ(), "UNDARIS="+p.program)
+	c.WaitDelay = time.Second
+	return c
+}
+
 // try puts a fault in and asks the tests that reach its file.
 func (p *page) try(ctx context.Context, f fault) (result, error) {
 	path := filepath.Join(p.dir, f.File)
@@ -59,11 +76,7 @@ func (p *page) try(ctx context.Context, f fault) (result, error) {
 	if err != nil {
 		return 0, err
 	}
-	c := exec.CommandContext(ctx, "npx", "vitest", "related", "--run", "--bail=1", "--passWithNoTests", file)
-	c.Dir = filepath.Join(p.dir, "web")
-	c.Env = append(os.Environ(), "UNDARIS="+p.program)
-	c.WaitDelay = time.Second
-	out, err := c.CombinedOutput()
+	out, err := p.vitest(ctx, "related", "--run", "--bail=1", "--passWithNoTests", file).CombinedOutput()
 	if err == nil {
 		return survived, nil
 	}

@@ -41,7 +41,9 @@ func root() *cobra.Command {
 		&cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs,
 			Run: func(cmd *cobra.Command, _ []string) { fmt.Fprintln(cmd.OutOrStdout(), "undaris", server.Version) }},
 		&cobra.Command{Use: "openapi", Short: "Print the description of the API", Args: cobra.NoArgs, Hidden: true,
-			RunE: func(cmd *cobra.Command, _ []string) error { return printOpenAPI(cmd) }})
+			RunE: func(cmd *cobra.Command, _ []string) error { return printOpenAPI(cmd) }},
+		&cobra.Command{Use: "facts", Short: "Print the core's numbers for the page", Args: cobra.NoArgs, Hidden: true,
+			Run: func(cmd *cobra.Command, _ []string) { fmt.Fprint(cmd.OutOrStdout(), server.Facts()) }})
 	return cmd
 }
 

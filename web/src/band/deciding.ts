@@ -1,7 +1,7 @@
 /* What the band decides: what is played, from where to where, how fast. Beats are quarters from the first bar; ticks are 960 to one. */
 import type { LoopBeats } from './settings'
 
-export const quarter = 960
+import { quarter } from '../api/facts'
 
 /** How many choruses are played as one file, so that they differ and it stays small: about 128 bars, always two by two. */
 export const chorusesOf = (bars: number) => Math.max(2, Math.min(4, Math.floor(128 / (bars || 12)) & ~1))

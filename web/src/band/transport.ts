@@ -6,6 +6,7 @@
  * Ticks are counted from the top of the form; the count-in lies before it,
  * below zero.
  */
+import { quarter } from '../api/facts'
 
 export interface SoundEvent {
   at: number
@@ -243,7 +244,7 @@ export class Transport {
   }
 
   private pace(tempo: number) {
-    return (this.rate * 60) / tempo / (this.score?.beat ?? 960)
+    return (this.rate * 60) / tempo / (this.score?.beat ?? quarter)
   }
 
   private barEnd(tick: number) {

@@ -1,4 +1,5 @@
 /* Where the band stands, as it is heard: told frame by frame, a little ahead of what is slow to draw. */
+import { quarter } from '../api/facts'
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { Ahead } from './ahead'
@@ -38,7 +39,7 @@ export const useHeard = defineStore('heard', () => {
     const at = engine.position(0.008)
     if (at) {
       const p = f.placeOf(at.tick)
-      ticks.value = p.beat * 960 + (((at.tick % 960) + 960) % 960)
+      ticks.value = p.beat * quarter + (((at.tick % quarter) + quarter) % quarter)
       beat.value = p.beat
       chorus.value = p.chorus
     }

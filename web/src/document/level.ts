@@ -1,4 +1,5 @@
 /* What is read off a line as it is written: its two levels, ornamented and plain, and the chord at a tick. */
+import { quarter } from '../api/facts'
 import type { Catalogue, LineNote, Score } from '../api/client'
 
 /** A note has something that the plain level leaves out. */
@@ -18,6 +19,6 @@ export const plainScore = (score: Score): Score => ({
 
 /** The chord that sounds at a tick; in a pickup the first. */
 export function chordAt(score: Score, tick: number): string | undefined {
-  const all = score.measures.flatMap((m) => m.chords.map((c) => ({ at: m.start + c.beat * 960, symbol: c.symbol })))
+  const all = score.measures.flatMap((m) => m.chords.map((c) => ({ at: m.start + c.beat * quarter, symbol: c.symbol })))
   return (all.findLast((c) => c.at <= tick) ?? all[0])?.symbol
 }

@@ -1,4 +1,5 @@
 /* A simulated player plays along: what an ear would notice of its notes, when their time comes. */
+import { quarter } from '../api/facts'
 import type { HeardNote } from '../api/client'
 import type { Timed } from './listening'
 import { Played, soon } from './played'
@@ -19,7 +20,7 @@ export class Simulated {
     while (this.notes[0] && this.notes[0].at + 2 * soon <= tick) {
       const { at, pitch, length, sway } = this.notes.shift()!
       out.push(...this.played.struck('', pitch, at))
-      if (sway) out.push(...this.played.swayed('', sway, at + 480))
+      if (sway) out.push(...this.played.swayed('', sway, at + quarter / 2))
       if (length) out.push(...this.played.released('', at + length))
     }
     return out

@@ -1,4 +1,5 @@
 /* Between which frames each pass was heard, so that a take can be kept as it sounded. */
+import { quarter } from '../api/facts'
 import { useBand } from '../band/useBand'
 import { useEar } from './useEar'
 
@@ -9,7 +10,7 @@ export function useReel() {
   return {
     /** A pass was at a tick when a frame was heard. */
     at(pass: number, tick: number, frame: number) {
-      const from = passes.get(pass)?.from ?? frame - (tick * band.rate() * 60) / band.tempo / 960
+      const from = passes.get(pass)?.from ?? frame - (tick * band.rate() * 60) / band.tempo / quarter
       passes.set(pass, { from, to: frame })
     },
     /** How a pass sounded, from its first beat on. */

@@ -1,4 +1,5 @@
 /* Where the ear listens to a simulated player, one plays along: through the synthesiser, and heard like anybody else. */
+import { quarter } from '../api/facts'
 import { watch, type Ref } from 'vue'
 import type { HeardNote } from '../api/client'
 import { useBand } from '../band/useBand'
@@ -19,7 +20,7 @@ export function useSounding(
       if (!plays) return
       const { choruses, ticks } = of()
       for (let c = 0; c < choruses && playing.value; c++)
-        band.join(soundEvents(await ask(), c ? c * ticks : 0).filter((e) => e.at > (c ? 0 : -960)))
+        band.join(soundEvents(await ask(), c ? c * ticks : 0).filter((e) => e.at > (c ? 0 : -quarter)))
     },
   )
 }

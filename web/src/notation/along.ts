@@ -1,8 +1,9 @@
 /* Where a tick lies in what is drawn, and which tick lies at a place. */
+import { quarter } from '../api/facts'
 import type { Box } from './engrave'
 
 /** What is pressed is the nearest quarter of a beat, in ticks. */
-const quarterOfABeat = 240
+const quarterOfABeat = quarter / 4
 
 type Spots = { spots: { x: number; note: { start: number } }[] }
 type Bar = Pick<Box, 'x' | 'width' | 'from' | 'to' | 'start' | 'stop'>

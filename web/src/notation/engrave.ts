@@ -2,6 +2,7 @@
  * Staff and tablature, engraved by VexFlow. What is to be written comes from the
  * core, bar by bar; here it is only drawn, and told where everything came to lie.
  */
+import { quarter } from '../api/facts'
 import {
   Accidental,
   Beam,
@@ -192,7 +193,7 @@ function system(
     layout.boxes.push({
       measure: p.measure.number,
       start: p.measure.start,
-      stop: p.measure.number ? p.measure.start + p.measure.beats * 960 : 0,
+      stop: p.measure.number ? p.measure.start + p.measure.beats * quarter : 0,
       x,
       width: w,
       from: xs[0] ?? from,
@@ -227,7 +228,7 @@ function system(
       })
     })
     const beat = (b: number) => {
-      const tick = b * 960
+      const tick = b * quarter
       const k = p.measure.strokes.findIndex((s) => s.at >= tick)
       if (k >= 0 && p.measure.strokes[k]!.at === tick) return xs[k]! - 8
       return xs[0]! - 8 + ((end - xs[0]!) * b) / p.measure.beats

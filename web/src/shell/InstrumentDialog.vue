@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { maxFrets, minFrets } from '../api/facts'
 import { computed, reactive, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
@@ -67,7 +68,7 @@ async function keep() {
       <FieldRow label="Open strings" for="tuning" hint="low to high, with octaves" :wrong="wrong.tuning">
         <InputText id="tuning" v-model="form.tuning" :invalid="!!wrong.tuning" placeholder="E2,A2,D3,G3,B3,E4" />
       </FieldRow>
-      <FieldRow label="Frets" for="frets" hint="12 to 27" :wrong="wrong.frets">
+      <FieldRow label="Frets" for="frets" :hint="`${minFrets} to ${maxFrets}`" :wrong="wrong.frets">
         <InputNumber v-model="form.frets" input-id="frets" :invalid="!!wrong.frets" />
       </FieldRow>
       <FieldRow label="Scale length" for="scale" hint="mm, nut to bridge" :wrong="wrong.scale">

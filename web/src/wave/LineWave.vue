@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* The wave of a written line: each bar's chord tones as rails, the line running through them, and how it lands. */
+import { quarter } from '../api/facts'
 import { useElementSize } from '@vueuse/core'
 import { replaceEqualDeep } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -29,7 +30,7 @@ const bars = computed<Score['measures']>((before) =>
     props.score.measures.filter((m) => m.number > 0),
   ),
 )
-const total = computed(() => metreOf(barsOf(props.score)).length * 960)
+const total = computed(() => metreOf(barsOf(props.score)).length * quarter)
 const x = (tick: number) => (tick / Math.max(1, total.value)) * width.value
 
 /* Figures by themselves: what is drawn from them waits until they change. */
@@ -44,7 +45,7 @@ const high = computed(() => Math.max(...all.value, 0) + 1)
 const y = (midi: number) => top + ((high.value - midi) / Math.max(1, high.value - low.value)) * (height - top - 6)
 
 const chords = computed<{ at: number; symbol: string; to: number }[]>((before) => {
-  const list = bars.value.flatMap((m) => m.chords.map((c) => ({ at: m.start + c.beat * 960, symbol: c.symbol })))
+  const list = bars.value.flatMap((m) => m.chords.map((c) => ({ at: m.start + c.beat * quarter, symbol: c.symbol })))
   return replaceEqualDeep(
     before,
     list.map((c, i) => ({ ...c, to: list[i + 1]?.at ?? total.value })),

@@ -147,7 +147,7 @@ describe('the thread', () => {
     await sees('.thread .about', 'chorus 1 of 4')
     await keys('End', 'ArrowRight')
     await sees('.thread .about', 'chorus 2 of 4')
-    await until(() => find('[data-target="0"] title')?.textContent?.trim().startsWith('b7'))
+    await until(() => find('[data-target="0"] title')?.textContent?.trim().startsWith('♭7'))
     await click('.thread button', 'List')
     await until(() => all('[role=dialog] tbody tr').length === 48)
     await shut()

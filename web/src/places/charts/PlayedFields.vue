@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* How a chart is played: its feel, its tempo, its swing and its metre. */
+import { maxSwing, minSwing } from '../../api/facts'
 import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
 import type { ChartBody } from '../../api/client'
@@ -38,7 +39,7 @@ function setFeel(feel: string) {
       @update:model-value="(tempo) => emit('typed', 'tempo', { tempo: tempo ?? 0 })"
     />
   </FieldRow>
-  <FieldRow label="Swing" for="swing" hint="50 to 75 percent" :wrong="wrong.swing">
+  <FieldRow label="Swing" for="swing" :hint="`${minSwing} to ${maxSwing} percent`" :wrong="wrong.swing">
     <InputNumber
       :model-value="body.swing || null"
       input-id="swing"

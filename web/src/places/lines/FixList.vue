@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* Edits that the core proposes: each is heard over the bars where it is, and taken like an edit of the player's own. */
+import { quarter } from '../../api/facts'
 import Button from 'primevue/button'
 import { playing } from '../../api/kept'
 import type { Fixes } from '../../api/client'
@@ -22,7 +23,7 @@ function hear(i: number) {
   if (!fix || !now) return
   if (band.playing && band.audition?.title === nameOf(i)) return band.stop()
   const line = mend(fix.gone, fix.put).apply(now)
-  const beat = Math.floor(props.at / 960)
+  const beat = Math.floor(props.at / quarter)
   const score = props.state.study.value?.score
   const bars = barsOf(score ?? { beats: line.beats, measures: [] })
   const all = metreOf(bars)

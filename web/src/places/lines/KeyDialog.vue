@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* What a line stands over: its key, its chords, its tempo and its feel. */
+import { maxTempo, minTempo } from '../../api/facts'
 import { engrave } from '../../music/text'
 import { computed, reactive, ref, watch } from 'vue'
 import InputNumber from 'primevue/inputnumber'
@@ -95,7 +96,7 @@ async function change() {
       <Textarea id="over-text" v-model="wish.text" rows="5" spellcheck="false" />
     </FieldRow>
     <FieldRow label="Tempo" hint="30 to 300 beats a minute" for="over-tempo">
-      <InputNumber v-model="wish.tempo" input-id="over-tempo" :min="30" :max="300" show-buttons />
+      <InputNumber v-model="wish.tempo" input-id="over-tempo" :min="minTempo" :max="maxTempo" show-buttons />
     </FieldRow>
     <SelectRow id="over-feel" v-model="wish.feel" label="Feel" :options="feels" />
   </FormDialog>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* One line on staff and tablature: written, checked, mended, heard, printed. */
+import { quarter } from '../../api/facts'
 import { useTitle } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
@@ -195,7 +196,7 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
         :state="state"
         :tab="panel"
         :note="entry.note.value"
-        :bar="Math.max(0, metreOf(frame).at(Math.floor(entry.tick.value / 960)).bar) + 1"
+        :bar="Math.max(0, metreOf(frame).at(Math.floor(entry.tick.value / quarter)).bar) + 1"
       />
     </aside>
     <footer class="foot">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* The note in hand: what it is, why it is there, how it is played. */
+import { quarter } from '../../api/facts'
 import { computed } from 'vue'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
@@ -19,10 +20,11 @@ const name = computed(() => written.value?.note.replace(/-?\d$/, '') ?? '')
 const where = computed(() => {
   const score = props.state.study.value?.score
   const t = props.entry.tick.value
-  const beat = Math.floor(t / 960)
+  const beat = Math.floor(t / quarter)
   const part =
-    { 0: '', 240: ' e', 320: ' second third', 480: ' and', 640: ' last third', 720: ' a' }[((t % 960) + 960) % 960] ??
-    ' +'
+    { 0: '', 240: ' e', 320: ' second third', 480: ' and', 640: ' last third', 720: ' a' }[
+      ((t % quarter) + quarter) % quarter
+    ] ?? ' +'
   if (t < 0 || !score) return 'in the pickup'
   const at = metreOf(barsOf(score)).at(beat)
   return `bar ${at.bar + 1}, beat ${at.beat + 1}${part}`
@@ -54,7 +56,7 @@ const ways = computed(() => props.entry.ways.value.filter((w) => note.value && f
         <PressButton aria-label="shorter" :title="hint('shorter')" @click="entry.longer(-1)">
           <i class="pi pi-minus" />
         </PressButton>
-        <span>{{ stepNames[note.length] ?? `${(note.length / 960).toFixed(2)} beats` }}</span>
+        <span>{{ stepNames[note.length] ?? `${(note.length / quarter).toFixed(2)} beats` }}</span>
         <PressButton aria-label="longer" :title="hint('longer')" @click="entry.longer(1)">
           <i class="pi pi-plus" />
         </PressButton>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /* The core writes bars of the line: a word for the style, sliders for those who want them, and one press for a little more
    of one thing. */
+import { maxFrets } from '../../api/facts'
 import { toReactive } from '@vueuse/core'
 import { computed } from 'vue'
 import Button from 'primevue/button'
@@ -103,7 +104,7 @@ function frets(low: number, high: number) {
         :model-value="state.line.value?.high"
         input-id="wish-high"
         :min="3"
-        :max="27"
+        :max="maxFrets"
         size="small"
         aria-label="last fret"
         @update:model-value="frets(state.line.value?.low ?? 0, $event as number)"

@@ -22,7 +22,7 @@ const make = async (more: Record<string, unknown>) =>
   (await ask<{ id: number }>('/api/lines', 'POST', { title: `Loose Ways ${++made}`, key: 'A', feel: 'straight', tempo: 96, beats: 4, text: '| A7 | D7 |', low: 5, high: 9, notes: [], ...more })).id // prettier-ignore
 
 /* The line that was made last is the one that is shown. */
-const there = () => until(() => all<HTMLInputElement>('h1 input').some((e) => e.value === `Loose Ways ${made}`) && find('[data-note="2"]')) // prettier-ignore
+const there = (note = 2) => until(() => all<HTMLInputElement>('h1 input').some((e) => e.value === `Loose Ways ${made}`) && find(`[data-note="${note}"]`)) // prettier-ignore
 
 /* A MIDI file of one track: pitches with their starts, lengths and loudness. */
 const played = (title: string, notes: { at: number; long: number; midi: number; loud: number }[], key = 0) => {
@@ -144,7 +144,7 @@ describe('a line', () => {
   it('is written with a closing, led into, dressed, picked and shown plain', async () => {
     const id = await make({ key: 'C', text: '| C7 | F7 | C7 | C7 | F7 | F7 | C7 | C7 | G7 | F7 | C7 | G7 |', low: 7, high: 11, palette: 'minor-pentatonic', notes: [{ id: 1, start: 0, length: 960, string: 2, fret: 8, note: '' }] }) // prettier-ignore
     await visit(`/lines/${id}?panel=write`)
-    await until(() => all('.grid [data-note]').length)
+    await there(1)
     await choose('wish-word', 'box blues')
     await choose('wish-closing', 'turnaround: walking down')
     await click('.do button', 'Write')

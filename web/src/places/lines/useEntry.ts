@@ -1,4 +1,5 @@
 /* Writing by hand: a cursor on the tablature, moved and filled from the keyboard, the staff or the neck. */
+import { quarter } from '../../api/facts'
 import { computed, ref, watch, type Ref } from 'vue'
 import type { LineNote } from '../../api/client'
 import { alter, confirm, insert, move, remove } from '../../document/notes'
@@ -31,7 +32,7 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
   const score = computed(() => state.study.value?.score)
   const end = computed(() => {
     const last = score.value?.measures.at(-1)
-    return last ? last.start + last.beats * 960 : 3840
+    return last ? last.start + last.beats * quarter : 4 * quarter
   })
   const first = computed(() => Math.min(0, score.value?.measures[0]?.start ?? 0))
   const strings = computed(() => score.value?.strings ?? 6)

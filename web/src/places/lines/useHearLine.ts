@@ -1,4 +1,5 @@
 /* The band plays the line that is in view, follows what is changed in it, and hears what is played along with it. */
+import { quarter } from '../../api/facts'
 import { computed, onBeforeUnmount, watch, type Ref } from 'vue'
 import type { LineBody } from '../../api/client'
 import type { Bars } from '../../music/metre'
@@ -59,7 +60,7 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>) {
         const at = band.at(o.frame - behind)
         return at ? [{ ...o, ...at }] : []
       })
-      if (!now || now.tick <= -960) return
+      if (!now || now.tick <= -quarter) return
       reel.at(now.pass, now.tick, n.frame)
       take.noticed(list, now)
     }),

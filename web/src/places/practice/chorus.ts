@@ -1,4 +1,5 @@
 /* Free playing is taken chorus by chorus: where a tick of the band lies, and which choruses are held. */
+import { quarter } from '../../api/facts'
 import type { FreeTake, HeardNote } from '../../api/client'
 
 /** A chorus that was played. */
@@ -20,7 +21,7 @@ export const held = 2
 /** More choruses than a pass of the band has. */
 const most = 64
 /** Ticks before the first bar in which a note may belong to it. */
-const pickup = 960
+const pickup = quarter
 
 /**
  * Where a tick of a pass of the band lies: in which chorus, each pass having numbers of its own, and where in it. A note just

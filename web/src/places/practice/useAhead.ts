@@ -1,4 +1,5 @@
 /* The chord that comes next is spoken a beat ahead, where the player wants it. */
+import { quarter } from '../../api/facts'
 import { watch } from 'vue'
 import { useBand } from '../../band/useBand'
 import { metreOf } from '../../music/metre'
@@ -16,7 +17,7 @@ export function useAhead({ chart, ground }: Chosen, playing: () => boolean) {
       if (beat === undefined || !c || beat < 0) return
       const bars = ground.data.value?.bars ?? []
       const whole = metreOf({ beats: c.beats, bars: bars.length, lengths: ground.data.value?.lengths }).length
-      const change = bars.flat().find((x) => x.at === (beat % whole) * 960)
+      const change = bars.flat().find((x) => x.at === (beat % whole) * quarter)
       if (change) voice.say(spoken(change.chord))
     },
   )

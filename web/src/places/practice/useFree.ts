@@ -1,4 +1,5 @@
 /* Free playing over a chart's changes: each chorus is listened to, judged by what it asks for, and the last two are held. */
+import { quarter } from '../../api/facts'
 import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, api, type FreeLanding, type FreeTake, type HeardNote, type LineBody } from '../../api/client'
 import { chorusAt, Counted, held, since, withOne, type Chorus } from './chorus'
@@ -32,7 +33,7 @@ export function useFree(
   const pass = ref(0)
   const playing = computed(() => band.playing && band.audition?.title === own.value)
   /* Choruses of a chart follow each other within a pass of the loop; what is played in its place is a pass by itself. */
-  const form = computed(() => (!over.value ? 0 : own.value ? Infinity : band.formBeats * 960))
+  const form = computed(() => (!over.value ? 0 : own.value ? Infinity : band.formBeats * quarter))
 
   function add(free: FreeTake, heard: HeardNote[], of: number, simulated: boolean) {
     choruses.value = withOne(choruses.value, { pass: of, free, heard, simulated, sound: reel.sound(of) })

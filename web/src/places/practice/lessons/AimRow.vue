@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* What is to be reached: of what, how well, how fast, how often. */
+import { maxTempo, minTempo } from '../../../api/facts'
 import { engrave } from '../../../music/text'
 import { computed } from 'vue'
 import Button from 'primevue/button'
@@ -62,8 +63,8 @@ const degrees = ['root', 'third', 'fifth', 'seventh']
     <InputNumber
       v-if="take"
       v-model="aim.tempo"
-      :min="30"
-      :max="300"
+      :min="minTempo"
+      :max="maxTempo"
       placeholder="any tempo"
       :aria-label="of('tempo')"
     />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* An exercise that is set: which, in which notes, over which chart, in which position. */
+import { maxTempo, minTempo } from '../../../api/facts'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
@@ -50,7 +51,13 @@ const of = (what: string) => `${what} of exercise ${props.number}`
       option-value="id"
       :aria-label="of('position')"
     />
-    <InputNumber v-model="exercise.tempo" :min="30" :max="300" placeholder="tempo" :aria-label="of('tempo')" />
+    <InputNumber
+      v-model="exercise.tempo"
+      :min="minTempo"
+      :max="maxTempo"
+      placeholder="tempo"
+      :aria-label="of('tempo')"
+    />
     <Button icon="pi pi-trash" variant="text" :aria-label="`leave out exercise ${number}`" @click="emit('remove')" />
   </fieldset>
 </template>
