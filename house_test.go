@@ -5,6 +5,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -63,4 +64,23 @@ func TestNoComponentDecidesMuch(t *testing.T) {
 		script, _, _ = strings.Cut(script, "</script>")
 		assert.LessOrEqual(t, strings.Count(script, "\n"), most, file)
 	}
+}
+
+// Drawings, documents and what the page remembers know no place: places are built of them.
+func TestPlacesAreOnTop(t *testing.T) {
+	top := []string{"web/src/places/", "web/src/router.ts", "web/src/App.vue"}
+	above := regexp.MustCompile(`from '[./]+/places/`)
+	require.NoError(t, filepath.WalkDir("web/src", func(path string, _ os.DirEntry, err error) error {
+		if err != nil || !strings.HasSuffix(path, ".vue") && !strings.HasSuffix(path, ".ts") {
+			return err
+		}
+		for _, built := range top {
+			if strings.HasPrefix(path, built) {
+				return nil
+			}
+		}
+		source, err := os.ReadFile(path)
+		assert.False(t, above.Match(source), "%s knows a place", path)
+		return err
+	}))
 }

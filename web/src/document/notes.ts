@@ -1,6 +1,6 @@
 /* What can be done to the notes of a line, as commands that name a note by its id. */
 import type { LineBody, LineNote } from '../api/client'
-import { settled, stillGuessed } from '../places/lines/guesses'
+import { settled, stillGuessed } from './guesses'
 import { inOrder } from './steps'
 import type { Command } from './useDocument'
 

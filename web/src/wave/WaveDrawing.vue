@@ -5,7 +5,7 @@ import type { ChartMap, Note, Place, Target } from '../api/client'
 import WaveRails, { type Rail } from './WaveRails.vue'
 import WaveThread from './WaveThread.vue'
 import { metreOfSheet } from '../music/metre'
-import type { Step } from '../places/bench/standing'
+import type { Step } from '../sheet/step'
 
 /* Time runs with the bars, height is pitch. Rails are the chord tones in the window; the thread runs through them. */
 const props = defineProps<{

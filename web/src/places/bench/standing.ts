@@ -1,17 +1,6 @@
 /* Where a player stands on the Bench: in which step of the form, in which position, and what comes next. */
+import type { Step } from '../../sheet/step'
 import type { ChartMap, Target } from '../../api/client'
-
-/** A chord of the form at its place. */
-export interface Step {
-  bar: number
-  change: number
-  /** index of the map's chords */
-  chord: number
-  /** in its bar, from 1 */
-  beat: number
-  /** beats */
-  length: number
-}
 
 type Bars = { changes: { chord: number; beat: number; length: number }[] }[]
 

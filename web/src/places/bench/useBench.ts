@@ -5,7 +5,8 @@ import { noteOpened, useChartMap, useCharts } from '../../api/queries'
 import { useRegion, useRegions } from './useRegion'
 import { metreOfSheet } from '../../music/metre'
 import { useRemembered } from './useRemembered'
-import { aimed, comingFrom, movesOf, numbered, positionOf, round, stepAt, stepsOf, targetAt, targetsOf, toggled, type Step } from './standing' // prettier-ignore
+import { aimed, comingFrom, movesOf, numbered, positionOf, round, stepAt, stepsOf, targetAt, targetsOf, toggled } from './standing' // prettier-ignore
+import type { Step } from '../../sheet/step'
 
 export const plainLabels = ['degree', 'note', 'finger', 'fret'] as const
 /* Where the next chord is known, also how far it is. */

@@ -8,7 +8,7 @@ import { mergeFields } from '../../document/merge'
 import { useHistory } from '../../document/useHistory'
 import { same } from './moves'
 import type { Bench } from './useBench'
-import type { Step } from './standing'
+import type { Step } from '../../sheet/step'
 
 type Pin = NonNullable<Plan['pins']>[number]
 const spot = ({ string, fret }: Place) => ({ string, fret })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /* How many notes of an imported line were guessed, and how they are marked. */
 import { computed } from 'vue'
-import { guessed } from './guesses'
+import { guessed } from '../../document/guesses'
 import { confirm } from '../../document/notes'
 import type { LineState } from './useLine'
 import PressButton from '../../shell/PressButton.vue'

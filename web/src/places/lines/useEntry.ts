@@ -5,7 +5,7 @@ import type { LineNote } from '../../api/client'
 import { alter, confirm, insert, move, remove } from '../../document/notes'
 import { fits, turned, type Way } from '../../document/ways'
 import type { Deeds, Others } from '../../shell/useCommands'
-import { settled } from './guesses'
+import { settled } from '../../document/guesses'
 import type { LineState } from './useLine'
 
 export const steps = [160, 240, 320, 480, 640, 720, 960, 1440, 1920, 3840]

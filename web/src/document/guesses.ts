@@ -1,5 +1,5 @@
 /* What a file did not say, and Undaris chose: told for a note, and taken as it is. */
-import type { LineNote } from '../../api/client'
+import type { LineNote } from '../api/client'
 
 const words = {
   placeGuessed: 'place',
