@@ -20,6 +20,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
@@ -312,6 +313,15 @@ func (p *player) write(css, text string) {
 		return
 	}
 	p.do(chromedp.SendKeys(chromedp.CSS(css), text))
+}
+
+// paste puts a text into a field in place of what it holds, in one go.
+func (p *player) paste(css, text string) {
+	p.t.Helper()
+	p.do(chromedp.Focus(chromedp.CSS(css)))
+	eval[bool](p, fmt.Sprintf(`(() => { document.querySelector(%q).select(); return true })()`, css))
+	_, err := chromedp.Call(p.ctx, input.InsertText, input.InsertTextParams{Text: text})
+	require.NoError(p.t, err)
 }
 
 // degrees are the degrees on the neck, by place.

@@ -199,7 +199,7 @@ func TestDeletedElsewhere(t *testing.T) {
 			p.until(`document.querySelector(%q)?.value`, title)
 			before := eval[string](p, fmt.Sprintf(`document.querySelector(%q).value`, title))
 			evalLater[int](p, fmt.Sprintf(`fetch('/api%s', {method: 'DELETE', headers: {'If-Match': '*'}}).then(r => r.status)`, path))
-			p.write(title, "Written on "+press)
+			p.paste(title, "Written on "+press) // at once: the page asks as soon as half a second later
 			p.sees("[role=dialog]", "was deleted in another window")
 			p.click("[role=dialog] button", press)
 			p.until(`!document.querySelector('[role=dialog]')`)
