@@ -33,7 +33,7 @@ func TestOtherReadersUnderstandTheFiles(t *testing.T) {
 			Name  string
 			Notes int
 		}
-	}](p, `readMIDI('/api/charts/6/midi?choruses=2&seed=3')`)
+	}](p, `readMIDI('/api/charts/6/files/midi?choruses=2&seed=3')`)
 	assert.Equal(t, band.Tick, midi.Ticks)
 	require.NotEmpty(t, midi.Tempo)
 	assert.InDelta(t, 96, slices.Min(midi.Tempo), 0.01) // it puts its own 120 beside it
@@ -60,7 +60,7 @@ func TestOtherReadersUnderstandTheFiles(t *testing.T) {
 				Octave int
 				Sharp  string
 			}
-		}](p, fmt.Sprintf(`engrave('/api/charts/6/musicxml?%s')`, query))
+		}](p, fmt.Sprintf(`engrave('/api/charts/6/files/musicxml?%s')`, query))
 		assert.Equal(t, len(written.Measures), engraved.Measures, of)
 		assert.Equal(t, 2, engraved.Staves, of)
 		named := map[int]string{}
@@ -103,18 +103,18 @@ func TestEverythingThatLeavesIsReadElsewhere(t *testing.T) {
 	}
 	var sheets, sounds []string
 	for _, c := range all("charts") {
-		sheets = append(sheets, fmt.Sprintf("/api/charts/%d/musicxml?of=chords&low=0&high=4", c.ID), fmt.Sprintf("/api/charts/%d/musicxml?of=thread&low=5&high=9", c.ID))
-		sounds = append(sounds, fmt.Sprintf("/api/charts/%d/midi?choruses=2", c.ID))
+		sheets = append(sheets, fmt.Sprintf("/api/charts/%d/files/musicxml?of=chords&low=0&high=4", c.ID), fmt.Sprintf("/api/charts/%d/files/musicxml?of=thread&low=5&high=9", c.ID))
+		sounds = append(sounds, fmt.Sprintf("/api/charts/%d/files/midi?choruses=2", c.ID))
 	}
 	for _, l := range all("lines") {
-		sheets = append(sheets, fmt.Sprintf("/api/lines/%d/musicxml", l.ID))
-		sounds = append(sounds, fmt.Sprintf("/api/lines/%d/midi?choruses=1&ending=true", l.ID))
+		sheets = append(sheets, fmt.Sprintf("/api/lines/%d/files/musicxml", l.ID))
+		sounds = append(sounds, fmt.Sprintf("/api/lines/%d/files/midi?choruses=1&ending=true", l.ID))
 	}
 	licks := all("licks")
 	require.NotEmpty(t, licks)
 	for _, l := range licks {
-		sheets = append(sheets, fmt.Sprintf("/api/licks/musicxml?id=%d", l.ID))
-		sounds = append(sounds, fmt.Sprintf("/api/licks/midi?id=%d", l.ID))
+		sheets = append(sheets, fmt.Sprintf("/api/licks/files/musicxml?id=%d", l.ID))
+		sounds = append(sounds, fmt.Sprintf("/api/licks/files/midi?id=%d", l.ID))
 	}
 	require.Greater(t, len(sheets), 80)
 	drawn := 0

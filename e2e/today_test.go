@@ -153,7 +153,7 @@ func TestTheLogIsMaps(t *testing.T) {
 	p.click(".takes .chosen [aria-label^='hear']", "")
 	p.visit("/practice/6?do=log")
 	p.sees("h1", "Log")
-	csv := evalLater[string](p, `fetch('/api/log/csv').then(r => r.text())`)
+	csv := evalLater[string](p, `fetch('/api/log/files/csv').then(r => r.text())`)
 	require.Contains(t, csv, "Slipway Shuffle")
 
 	// Another player has a log of their own; two of one name are refused.

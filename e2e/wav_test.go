@@ -103,10 +103,10 @@ func TestEveryLineAndLickSoundsAndEnds(t *testing.T) {
 		feels := map[string]bool{}
 		for _, one := range all {
 			if kind == "licks" {
-				urls = append(urls, fmt.Sprintf("/api/licks/midi?id=%d&choruses=1&countIn=false", one.ID)+alone)
+				urls = append(urls, fmt.Sprintf("/api/licks/files/midi?id=%d&choruses=1&countIn=false", one.ID)+alone)
 				continue
 			}
-			url := fmt.Sprintf("/api/lines/%d/midi?choruses=1&ending=true", one.ID)
+			url := fmt.Sprintf("/api/lines/%d/files/midi?choruses=1&ending=true", one.ID)
 			urls = append(urls, url+alone)
 			if !feels[one.Feel] {
 				feels[one.Feel] = true

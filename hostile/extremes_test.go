@@ -50,8 +50,8 @@ func TestTheSlowestLegalRequests(t *testing.T) {
 	p.timed("read its text", "POST", "/api/readings", object{"text": longText(), "key": "C", "beats": 4})
 	p.timed("its map with the whole neck", "GET", "/api/charts/7/map?low=0&high=27", nil)
 	p.timed("its map", "GET", "/api/charts/7/map", nil)
-	p.timed("its band, 4 choruses", "GET", "/api/charts/7/midi?choruses=4", nil)
-	p.timed("its thread, played", "GET", "/api/charts/7/midi?choruses=4&lead=thread&low=0&high=9", nil)
+	p.timed("its band, 4 choruses", "GET", "/api/charts/7/files/midi?choruses=4", nil)
+	p.timed("its thread, played", "GET", "/api/charts/7/files/midi?choruses=4&lead=thread&low=0&high=9", nil)
 	p.timed("its thread on paper", "GET", "/api/charts/7/score?of=thread&low=0&high=9", nil)
 	text := url.QueryEscape(strings.Repeat("| C13 F#m11 Bb7#9 Ebmaj9 ", 40) + "|")
 	for _, high := range []int{5, 9, 12, 20, 27} {
@@ -68,9 +68,9 @@ func TestTheSlowestLegalRequests(t *testing.T) {
 	p.timed("move it", "POST", "/api/lines/move", object{"line": line, "key": "F#"})
 	p.timed("exercise over it", "POST", "/api/lines/drill", object{"line": line, "task": object{"drill": "scale", "pace": "sextuplets"}})
 	p.timed("a lick through it", "POST", "/api/lines/lick", object{"line": line, "lick": 1, "land": true})
-	p.timed("it as MIDI", "GET", "/api/lines/5/midi?choruses=1", nil)
-	p.timed("it as MusicXML", "GET", "/api/lines/5/musicxml", nil)
-	p.timed("it as text", "GET", "/api/lines/5/tab", nil)
+	p.timed("it as MIDI", "GET", "/api/lines/5/files/midi?choruses=1", nil)
+	p.timed("it as MusicXML", "GET", "/api/lines/5/files/musicxml", nil)
+	p.timed("it as text", "GET", "/api/lines/5/files/tab", nil)
 	line["notes"] = []any{}
 	for _, bars := range []int{12, 96, 512} {
 		for _, high := range []int{4, 12, 27} {

@@ -94,36 +94,29 @@ func deliver[I any](s *server, api huma.API, path, id, summary, kind string, ans
 	register(s, api, delivery(path, id, summary, kind), queued(s, answer))
 }
 
-func (s *server) bands(api huma.API) {
-	deliver(s, api, "/api/charts/{id}/midi", "chart-midi", "The band playing a chart, as a Standard MIDI File of format 1", "audio/midi",
-		func(ctx context.Context, in *struct {
-			ByID
-			BandQuery
-			Lead    string `query:"lead" enum:"thread" doc:"thread: its targets are played over the band"`
-			Low     int    `query:"low" minimum:"0" maximum:"27" doc:"with high: the window of the thread"`
-			High    int    `query:"high"`
-			Strings string `query:"strings" maxLength:"20" doc:"of the thread, such as 5,2"`
-		}) (none download, err error) {
-			on, c, err := s.handed(in.ID)
-			if err != nil {
-				return none, err
-			}
-			var lead []band.Note
-			if in.Lead == "thread" {
-				w, err := (RegionQuery{in.Low, in.High, in.Strings}).region(on.In)
-				if err != nil {
-					return none, err
-				}
-				thread, err := on.Thread(ctx, w)
-				if err != nil {
-					return none, at("query.lead", in.Lead, err)
-				}
-				lead = on.Lead(thread, in.Choruses)
-			}
-			in.Swing = cmp.Or(in.Swing, float64(c.Swing)/100)
-			return in.play(ctx, on.Band, c.Feel, midi.Head{Title: c.Title, Tempo: c.Tempo, Key: on.Key}, lead)
-		})
+// chartPlayed is the band playing a chart, as a Standard MIDI File of format 1.
+func (s *server) chartPlayed(ctx context.Context, in ChartFile) (none download, err error) {
+	on, c, err := s.handed(in.ID)
+	if err != nil {
+		return none, err
+	}
+	var lead []band.Note
+	if in.Lead == "thread" {
+		w, err := in.paper().region(on.In)
+		if err != nil {
+			return none, err
+		}
+		thread, err := on.Thread(ctx, w)
+		if err != nil {
+			return none, at("query.lead", in.Lead, err)
+		}
+		lead = on.Lead(thread, in.Choruses)
+	}
+	in.Swing = cmp.Or(in.Swing, float64(c.Swing)/100)
+	return in.play(ctx, on.Band, c.Feel, midi.Head{Title: c.Title, Tempo: c.Tempo, Key: on.Key}, lead)
+}
 
+func (s *server) bands(api huma.API) {
 	op := delivery("/api/bands/midi", "band-midi", "The band playing any bars, with notes over them, as a Standard MIDI File", "audio/midi")
 	op.Method = http.MethodPost
 	register(s, api, op, queued(s, func(ctx context.Context, in *struct {

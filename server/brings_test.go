@@ -80,7 +80,7 @@ func TestAPartIsChosen(t *testing.T) {
 	_, no := bringAs(t, srv, "line", "x.musicxml", file, "&part=4")
 	assert.Contains(t, no.Detail, "there is no part 4; the file has 3")
 
-	solo := fetch(t, srv.URL+"/api/lines/3/midi?choruses=1")
+	solo := fetch(t, srv.URL+"/api/lines/3/files/midi?choruses=1")
 	got, no := bringAs(t, srv, "line", "x.mid", solo, "")
 	require.Zero(t, no.Status, no.Detail)
 	require.Len(t, got.Parts, 3)
@@ -146,8 +146,8 @@ func TestLicksLeaveAndComeBack(t *testing.T) {
 			}
 		}
 	}
-	one := fetch(t, fmt.Sprintf("%s/api/licks/midi?id=%d", srv.URL, licks[0].ID))
+	one := fetch(t, fmt.Sprintf("%s/api/licks/files/midi?id=%d", srv.URL, licks[0].ID))
 	assert.True(t, bytes.HasPrefix(one, []byte("MThd")))
 	var no refusal
-	assert.Equal(t, 404, ask(t, srv, "GET", "/api/licks/tab?id=99999", nil, &no).StatusCode)
+	assert.Equal(t, 404, ask(t, srv, "GET", "/api/licks/files/tab?id=99999", nil, &no).StatusCode)
 }

@@ -137,7 +137,7 @@ func TestTheBandIsExported(t *testing.T) {
 		require.NoError(t, err)
 		return resp, data
 	}
-	resp, data := fetch("/api/charts/6/midi?choruses=2")
+	resp, data := fetch("/api/charts/6/files/midi?choruses=2")
 	assert.Equal(t, "audio/midi", resp.Header.Get("Content-Type"))
 	assert.Contains(t, resp.Header.Get("Content-Disposition"), `"slipway-shuffle.mid"`)
 	file, err := midi.Read(t.Context(), data)
@@ -149,9 +149,9 @@ func TestTheBandIsExported(t *testing.T) {
 	}
 	assert.Equal(t, []string{"drums", "bass", "chords", "count-in"}, names)
 	assert.InDelta(t, 96, file.Tempo, 0.01)
-	_, again := fetch("/api/charts/6/midi?choruses=2")
+	_, again := fetch("/api/charts/6/files/midi?choruses=2")
 	assert.Equal(t, data, again)
-	_, data = fetch("/api/charts/6/midi?choruses=2&lead=thread&low=7&high=11&metronome=true&countIn=false&without=bass&tempo=140&comp=organ")
+	_, data = fetch("/api/charts/6/files/midi?choruses=2&lead=thread&low=7&high=11&metronome=true&countIn=false&without=bass&tempo=140&comp=organ")
 	file, err = midi.Read(t.Context(), data)
 	require.NoError(t, err)
 	require.Len(t, file.Tracks, 4)
@@ -181,8 +181,8 @@ func TestTheBandIsExported(t *testing.T) {
 		status, _ := played(bad, `{"text":"|C7|"}`)
 		assert.Equal(t, 422, status, bad)
 	}
-	resp, _ = fetch("/api/charts/6/midi?choruses=0")
+	resp, _ = fetch("/api/charts/6/files/midi?choruses=0")
 	assert.Equal(t, 422, resp.StatusCode)
-	resp, _ = fetch("/api/charts/99/midi")
+	resp, _ = fetch("/api/charts/99/files/midi")
 	assert.Equal(t, 404, resp.StatusCode)
 }

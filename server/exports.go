@@ -28,54 +28,62 @@ func (l Level) of(o lineIn) lineIn {
 	return o
 }
 
-// lineFiles registers how lines leave as files, and as sound.
+// lineFormat is a format in which a line leaves.
+type lineFormat struct {
+	name, mime string
+	write      func(context.Context, lineIn, BandQuery, form.Reading) (download, error)
+}
+
+// lineFormats are all of them; licks leave as a line does.
+var lineFormats = []lineFormat{
+	{"midi", "audio/midi", func(ctx context.Context, o lineIn, q BandQuery, _ form.Reading) (download, error) {
+		return q.play(ctx, o.Progression, o.Feel, midi.Head{Title: o.Title, Tempo: o.Tempo, Key: o.Key}, band.Lead(o.Score))
+	}},
+	{"tab", plainText, func(_ context.Context, o lineIn, _ BandQuery, _ form.Reading) (download, error) {
+		return file(plainText, o.Title, "txt", tabtext.Write(o.felt())), nil
+	}},
+	{sheets[0].ending, sheets[0].kind, onSheet(sheets[0])},
+	{sheets[1].ending, sheets[1].kind, onSheet(sheets[1])},
+}
+
+func onSheet(k sheet) func(context.Context, lineIn, BandQuery, form.Reading) (download, error) {
+	return func(_ context.Context, o lineIn, _ BandQuery, r form.Reading) (download, error) {
+		return k.file(o.Title, musicxml.Write(o.felt().Read(r)))
+	}
+}
+
+// lineFiles registers how lines and licks leave as files, and as sound.
 func (s *server) lineFiles(api huma.API) {
-	type posted struct {
+	type LineFile struct {
+		ByID
+		InFormat
 		BandQuery
 		Level
-		Body LineBody
+		ReadingQuery
 	}
-	type leaving struct {
-		name, mime string
-		write      func(ctx context.Context, o lineIn, q BandQuery, r form.Reading) (download, error)
-	}
-	kinds := []leaving{
-		{"midi", "audio/midi", func(ctx context.Context, o lineIn, q BandQuery, _ form.Reading) (download, error) {
-			return q.play(ctx, o.Progression, o.Feel, midi.Head{Title: o.Title, Tempo: o.Tempo, Key: o.Key}, band.Lead(o.Score))
-		}},
-		{"tab", "text/plain; charset=utf-8", func(_ context.Context, o lineIn, _ BandQuery, _ form.Reading) (download, error) {
-			return file("text/plain; charset=utf-8", o.Title, "txt", tabtext.Write(o.felt())), nil
-		}},
-	}
-	for _, k := range sheets {
-		kinds = append(kinds, leaving{k.ending, k.kind, func(_ context.Context, o lineIn, _ BandQuery, r form.Reading) (download, error) {
-			return k.file(o.Title, musicxml.Write(o.felt().Read(r)))
-		}})
-	}
-	for _, k := range kinds {
-		deliver(s, api, "/api/licks/"+k.name, "licks-"+k.name, "Licks as a file, one behind the other", k.mime, func(ctx context.Context, in *struct {
-			IDs []uint `query:"id,explode" required:"true" minItems:"1" maxItems:"100"`
-			BandQuery
-		}) (none download, err error) {
-			o, err := s.licksAsLine(in.IDs)
-			if err != nil {
-				return none, err
-			}
-			return k.write(ctx, o, in.BandQuery, form.Reading{})
-		})
-		deliver(s, api, "/api/lines/{id}/"+k.name, "line-"+k.name, "A kept line as a file", k.mime, func(ctx context.Context, in *struct {
-			ByID
-			BandQuery
-			Level
-			ReadingQuery
-		}) (none download, err error) {
+	files(s, api, "/api/lines/{id}", "line-file", "A kept line as a file", each(lineFormats, func(k lineFormat) leaving[LineFile] {
+		return leaving[LineFile]{k.name, k.mime, func(ctx context.Context, in LineFile) (none download, err error) {
 			o, r, err := s.lineFor(in.ID, in.Level, in.ReadingQuery)
 			if err != nil {
 				return none, err
 			}
 			return k.write(ctx, o, in.BandQuery, r)
-		})
+		}}
+	}))
+	type LicksFile struct {
+		InFormat
+		IDs []uint `query:"id,explode" required:"true" minItems:"1" maxItems:"100"`
+		BandQuery
 	}
+	files(s, api, "/api/licks", "licks-file", "Licks as a file, one behind the other", each(lineFormats, func(k lineFormat) leaving[LicksFile] {
+		return leaving[LicksFile]{k.name, k.mime, func(ctx context.Context, in LicksFile) (none download, err error) {
+			o, err := s.licksAsLine(in.IDs)
+			if err != nil {
+				return none, err
+			}
+			return k.write(ctx, o, in.BandQuery, form.Reading{})
+		}}
+	}))
 	get(s, api, "/api/lines/{id}/score", "line-score", "A kept line on paper, as players of a reading write it",
 		func(_ context.Context, in *struct {
 			ByID
@@ -90,12 +98,16 @@ func (s *server) lineFiles(api huma.API) {
 		})
 	op := delivery("/api/lines/midi", "play-line", "The band playing a line that need not be kept", "audio/midi")
 	op.Method = http.MethodPost
-	register(s, api, op, queued(s, func(ctx context.Context, in *posted) (none download, err error) {
+	register(s, api, op, queued(s, func(ctx context.Context, in *struct {
+		BandQuery
+		Level
+		Body LineBody
+	}) (none download, err error) {
 		o, err := s.read(in.Body)
 		if err != nil {
 			return none, err
 		}
-		return kinds[0].write(ctx, in.of(o), in.BandQuery, form.Reading{})
+		return lineFormats[0].write(ctx, in.of(o), in.BandQuery, form.Reading{})
 	}))
 }
 

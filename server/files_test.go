@@ -55,7 +55,7 @@ func TestEveryLineLeavesAndComesBack(t *testing.T) {
 	for _, l := range lines {
 		for ending, path := range map[string]string{"musicxml": "musicxml", "mxl": "mxl", "txt": "tab", "mid": "midi?choruses=1"} {
 			what := l.Title + " as " + ending
-			st, no := bring(t, srv, "out."+ending, fetch(t, fmt.Sprintf("%s/api/lines/%d/%s", srv.URL, l.ID, path)), 0)
+			st, no := bring(t, srv, "out."+ending, fetch(t, fmt.Sprintf("%s/api/lines/%d/files/%s", srv.URL, l.ID, path)), 0)
 			require.Empty(t, no.Detail, what)
 			assert.Equal(t, []any{l.Title, l.Key, l.Tempo, l.Beats, l.Feel}, []any{st.Line.Title, st.Line.Key, st.Line.Tempo, st.Line.Beats, st.Line.Feel}, what)
 			require.Len(t, st.Score.Notes, len(l.Notes), what)

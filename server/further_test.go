@@ -139,11 +139,11 @@ func TestALineInAWord(t *testing.T) {
 		assert.Equal(t, location, no.Errors[0].Location)
 	}
 	// The band's file ends with a last chord where that is asked for.
-	plain := fetch(t, srv.URL+"/api/charts/6/midi?choruses=1")
-	ended := fetch(t, srv.URL+"/api/charts/6/midi?"+url.Values{"choruses": {"1"}, "ending": {"true"}, "arc": {"grow"}}.Encode())
+	plain := fetch(t, srv.URL+"/api/charts/6/files/midi?choruses=1")
+	ended := fetch(t, srv.URL+"/api/charts/6/files/midi?"+url.Values{"choruses": {"1"}, "ending": {"true"}, "arc": {"grow"}}.Encode())
 	assert.Contains(t, string(ended), "ending")
 	assert.NotContains(t, string(plain), "ending")
-	assert.Equal(t, 422, ask(t, srv, "GET", "/api/charts/6/midi?arc=zigzag", nil, nil).StatusCode)
+	assert.Equal(t, 422, ask(t, srv, "GET", "/api/charts/6/files/midi?arc=zigzag", nil, nil).StatusCode)
 }
 
 // A text is read in the ways players write it; what is taken for granted is said.
@@ -251,7 +251,7 @@ func TestChartsLeave(t *testing.T) {
 		assert.Equal(t, chart.Text, r.Text, name)
 		assert.Equal(t, Found{"Leaving", "G", "shuffle", 96, 58, 4}, r.Found)
 	}
-	resp, err := http.Get(fmt.Sprintf("%s/api/charts/%d/musicxml?of=chords&low=0&high=4", srv.URL, made.ID))
+	resp, err := http.Get(fmt.Sprintf("%s/api/charts/%d/files/musicxml?of=chords&low=0&high=4", srv.URL, made.ID))
 	require.NoError(t, err)
 	text, err := io.ReadAll(resp.Body)
 	resp.Body.Close()
@@ -272,7 +272,7 @@ func TestAChartKeepsItsSwing(t *testing.T) {
 		var made Chart
 		ask(t, srv, "POST", "/api/charts", body, &made)
 		require.Equal(t, swing, made.Swing)
-		return fetch(t, fmt.Sprintf("%s/api/charts/%d/midi?choruses=1%s", srv.URL, made.ID, query))
+		return fetch(t, fmt.Sprintf("%s/api/charts/%d/files/midi?choruses=1%s", srv.URL, made.ID, query))
 	}
 	assert.Equal(t, file(58, ""), file(0, "&swing=0.58"))
 	assert.Equal(t, file(58, "&swing=0.7"), file(0, "&swing=0.7"))

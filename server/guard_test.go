@@ -55,7 +55,7 @@ func TestTheRestOfARefusedBodyIsNoRequest(t *testing.T) {
 func TestOtherSitesAreRefused(t *testing.T) {
 	srv := serve(t)
 	for site, want := range map[string]int{"": 200, "same-origin": 200, "none": 200, "cross-site": 403, "same-site": 403, "nonsense": 403} {
-		for _, path := range []string{"/api/charts", "/api/charts/6/midi?choruses=1", "/api/openapi.json"} {
+		for _, path := range []string{"/api/charts", "/api/charts/6/files/midi?choruses=1", "/api/openapi.json"} {
 			req, _ := http.NewRequest("GET", srv.URL+path, nil)
 			if site != "" {
 				req.Header.Set("Sec-Fetch-Site", site)

@@ -7,6 +7,8 @@ import (
 	"fmt"
 	"time"
 
+	"github.com/danielgtaylor/huma/v2"
+
 	"undaris/core/band"
 	"undaris/core/blend"
 	"undaris/core/edit"
@@ -192,4 +194,24 @@ func storedLine(player store.Player, b LineBody) (store.Line, error) {
 	}
 	b = wireBody(o.Line)
 	return store.Line{Title: b.Title, Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats, Text: b.Text, Palette: b.Palette, Low: b.Low, High: b.High, Strings: b.Strings, Tuning: b.Tuning, Frets: b.Frets, Capo: b.Capo, Notes: b.Notes, Locked: b.Locked, Exercise: b.Exercise}, nil
+}
+
+func (s *server) lines(api huma.API) {
+	keeping[LineBody, store.Line, store.LineSummary, Line, LineRow]{
+		name: "line", path: "/api/lines", wire: wireLine, row: lineRow, tag: func(l store.Line) store.Tag { return l.Tag }, stored: s.stored,
+		put:  func(old *store.Line, now store.Line) { now.Kept, *old = old.Kept, now },
+		list: s.store.Lines, count: s.store.CountLines, one: s.store.Line, create: s.store.CreateLine,
+		change: s.store.ChangeLine, remove: s.store.DeleteLine, restore: s.store.RestoreLine,
+	}.serve(s, api)
+
+	for _, register := range lineOps {
+		register(s, api)
+	}
+	s.lineFiles(api)
+}
+
+// with is the same line after something was done to it.
+func (o lineIn) with(l edit.Line) lineIn {
+	o.Line = l
+	return o
 }

@@ -133,7 +133,7 @@ func TestALickBecomesAChorus(t *testing.T) {
 			assert.Equal(t, n, got, "%s, note %d", format, i)
 		}
 	}
-	assert.True(t, bytes.HasPrefix(fetch(t, fmt.Sprintf("%s/api/lines/%d/midi?choruses=1", srv.URL, kept.ID)), []byte("MThd")))
+	assert.True(t, bytes.HasPrefix(fetch(t, fmt.Sprintf("%s/api/lines/%d/files/midi?choruses=1", srv.URL, kept.ID)), []byte("MThd")))
 
 	ask(t, srv, "DELETE", fmt.Sprintf("/api/lines/%d", kept.ID), nil, nil)
 	assert.Equal(t, 404, ask(t, srv, "GET", fmt.Sprintf("/api/lines/%d", kept.ID), nil, nil).StatusCode)
@@ -235,7 +235,7 @@ func TestImportsUnderstoodOrRefused(t *testing.T) {
 	require.Len(t, st.Score.Notes, 5)
 	assert.Equal(t, []bool{false, true}, []bool{st.Score.Notes[0].RhythmGuessed, st.Score.Notes[1].RhythmGuessed})
 
-	st, _ = send("band.mid", string(fetch(t, srv.URL+"/api/charts/6/midi?choruses=1")), 6)
+	st, _ = send("band.mid", string(fetch(t, srv.URL+"/api/charts/6/files/midi?choruses=1")), 6)
 	assert.NotEmpty(t, st.Score.Notes)
 
 	for name, data := range map[string]string{"x.bin": "\x00\x01", "x.mid": "MThd nothing", "x.xml": "<html/>", "x.txt": "no strings"} {

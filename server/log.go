@@ -320,32 +320,46 @@ func (s *server) logs(api huma.API) {
 			})
 			return m, err
 		})
-	deliver(s, api, "/api/log/csv", "log-csv", "The log, a line for each thing asked", "text/csv", func(_ context.Context, in *LogQuery) (d download, err error) {
-		var out bytes.Buffer
-		w := csv.NewWriter(&out)
-		_ = w.Write([]string{"at", "kind", "title", "bar", "tempo", "key", "position", "chord", "from", "degree", "down", "device", "string", "met", "on", "success", "ms"})
-		err = s.picture(func(now picture) error {
-			for _, e := range now.entries {
-				if !in.keeps(e.Chart, e.Tuning, e.At) {
-					continue
-				}
-				for _, t := range e.Trials {
-					_ = w.Write([]string{e.At.UTC().Format(time.RFC3339), e.Kind, e.Title, strconv.Itoa(t.Bar), strconv.Itoa(e.Tempo), planner.KeyName(t.Key).String(), strconv.Itoa(t.Position + 1), t.Chord, t.From, t.Degree,
-						strconv.FormatBool(t.Down), t.Device, strconv.Itoa(t.String), t.Met, t.On, strconv.FormatFloat(t.Success, 'g', 3, 64), strconv.FormatFloat(t.Ms, 'f', 0, 64)})
-				}
+	files(s, api, "/api/log", "log-file", "The log as a file", []leaving[LogFile]{
+		{"csv", "text/csv; charset=utf-8", s.logTable},
+		{"json", "application/json", s.logWhole},
+	})
+}
+
+// LogFile says what of the log leaves as a file.
+type LogFile struct {
+	InFormat
+	LogQuery
+}
+
+// logTable is the log with a line for each thing asked.
+func (s *server) logTable(_ context.Context, in LogFile) (download, error) {
+	var out bytes.Buffer
+	w := csv.NewWriter(&out)
+	_ = w.Write([]string{"at", "kind", "title", "bar", "tempo", "key", "position", "chord", "from", "degree", "down", "device", "string", "met", "on", "success", "ms"})
+	err := s.picture(func(now picture) error {
+		for _, e := range now.entries {
+			if !in.keeps(e.Chart, e.Tuning, e.At) {
+				continue
 			}
-			return nil
-		})
-		w.Flush()
-		return file("text/csv; charset=utf-8", "undaris log", "csv", out.Bytes()), err
+			for _, t := range e.Trials {
+				_ = w.Write([]string{e.At.UTC().Format(time.RFC3339), e.Kind, e.Title, strconv.Itoa(t.Bar), strconv.Itoa(e.Tempo), planner.KeyName(t.Key).String(), strconv.Itoa(t.Position + 1), t.Chord, t.From, t.Degree,
+					strconv.FormatBool(t.Down), t.Device, strconv.Itoa(t.String), t.Met, t.On, strconv.FormatFloat(t.Success, 'g', 3, 64), strconv.FormatFloat(t.Ms, 'f', 0, 64)})
+			}
+		}
+		return nil
 	})
-	deliver(s, api, "/api/log/json", "log-json", "The log, whole", "application/json", func(_ context.Context, in *LogQuery) (d download, err error) {
-		var data []byte
-		err = s.picture(func(now picture) (err error) {
-			kept := slices.DeleteFunc(slices.Clone(now.entries), func(e store.Entry) bool { return !in.keeps(e.Chart, e.Tuning, e.At) })
-			data, err = json.MarshalIndent(map[string]any{"version": 1, "log": kept}, "", " ")
-			return err
-		})
-		return file("application/json", "undaris log", "json", data), err
+	w.Flush()
+	return file("text/csv; charset=utf-8", "undaris log", "csv", out.Bytes()), err
+}
+
+// logWhole is the log with everything in it.
+func (s *server) logWhole(_ context.Context, in LogFile) (download, error) {
+	var data []byte
+	err := s.picture(func(now picture) (err error) {
+		kept := slices.DeleteFunc(slices.Clone(now.entries), func(e store.Entry) bool { return !in.keeps(e.Chart, e.Tuning, e.At) })
+		data, err = json.MarshalIndent(map[string]any{"version": 1, "log": kept}, "", " ")
+		return err
 	})
+	return file("application/json", "undaris log", "json", data), err
 }

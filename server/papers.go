@@ -118,63 +118,83 @@ func (s *server) papers(api huma.API) {
 			feel, _ := form.FeelByID(c.Feel)
 			return Leaf{c.Title, r.Key(key).String(), key.String(), feel.Name, c.Tempo, c.Beats, wireSheet(r.Chords(p, key), r.Key(key)), c.Remarks}, nil
 		})
-	for _, as := range []struct {
-		name, summary, ending string
-		write                 func(charttext.Chart) []byte
-	}{
-		{"text", "A chart as text, which is read again as it is", "txt", charttext.Write},
-		{"chordpro", "A chart as a ChordPro song with one grid", "cho", charttext.WriteChordPro},
-	} {
-		deliver(s, api, "/api/charts/{id}/"+as.name, "chart-"+as.name, as.summary, "text/plain; charset=utf-8",
-			func(_ context.Context, in *ByID) (none download, err error) {
-				c, err := s.chart(in.ID)
-				if err != nil {
-					return none, err
-				}
-				song, err := s.song(c)
-				if err != nil {
-					return none, err
-				}
-				key, err := form.ParseKey(c.Key)
-				if err != nil {
-					return none, err
-				}
-				feel, _ := form.FeelByID(c.Feel)
-				return file("text/plain; charset=utf-8", c.Title, as.ending, as.write(charttext.Chart{Title: c.Title, Key: key, Tempo: c.Tempo, Swing: c.Swing, Feel: feel, Song: song})), nil
-			})
-	}
-	deliver(s, api, "/api/charts/{id}/score/midi", "chart-score-midi", "The same, played over the band", "audio/midi",
-		func(ctx context.Context, in *struct {
-			PaperQuery
-			BandQuery
-		}) (none download, err error) {
-			c, sc, err := s.paper(ctx, in.PaperQuery)
+	files(s, api, "/api/charts/{id}", "chart-file", "A chart as a file", []leaving[ChartFile]{
+		{"text", plainText, s.chartText("txt", charttext.Write)},
+		{"chordpro", plainText, s.chartText("cho", charttext.WriteChordPro)},
+		{"midi", "audio/midi", s.chartPlayed},
+		{"score-midi", "audio/midi", func(ctx context.Context, in ChartFile) (none download, err error) {
+			c, sc, err := s.paper(ctx, in.paper())
 			if err != nil {
 				return none, err
 			}
 			return in.play(ctx, sc.Progression, c.Feel, midi.Head{Title: sc.Title, Tempo: sc.Tempo, Key: sc.Key}, band.Lead(sc))
-		})
-	for _, k := range sheets {
-		deliver(s, api, "/api/charts/{id}/"+k.ending, "chart-"+k.ending, "The same as a file of MusicXML", k.kind,
-			func(ctx context.Context, in *PaperQuery) (none download, err error) {
-				c, sc, err := s.paper(ctx, *in)
-				if err != nil {
-					return none, err
-				}
-				r, err := in.reading()
-				if err != nil {
-					return none, err
-				}
-				sc.Feel = c.Feel
-				if in.Of == "chords" { // as it is written, with its repeats
-					song, err := s.song(c)
-					if err != nil {
-						return none, err
-					}
-					sc.Progression = song.Flat()
-					return k.file(sc.Title, musicxml.WriteSong(sc.Read(r), each(song.Bars, func(w form.Written) form.Signs { return w.Signs })))
-				}
-				return k.file(sc.Title, musicxml.Write(sc.Read(r)))
-			})
+		}},
+		{sheets[0].ending, sheets[0].kind, s.chartOn(sheets[0])},
+		{sheets[1].ending, sheets[1].kind, s.chartOn(sheets[1])},
+	})
+}
+
+// plainText is what a file of letters is.
+const plainText = "text/plain; charset=utf-8"
+
+// ChartFile says what of a chart leaves as a file, and how; each format heeds what concerns it.
+type ChartFile struct {
+	ByID
+	InFormat
+	BandQuery
+	Of      string `query:"of" enum:"run,crossing,thread,chords" default:"thread" doc:"what is on paper"`
+	Step    int    `query:"step" doc:"for a run or a crossing: which chord of the form, from 0"`
+	Lead    string `query:"lead" enum:"thread" doc:"thread: its targets are played over the band"`
+	Low     int    `query:"low" minimum:"0" maximum:"27" doc:"with high: the window of what is on paper, or of the thread"`
+	High    int    `query:"high"`
+	Strings string `query:"strings" maxLength:"20" doc:"of it, such as 5,2"`
+	ReadingQuery
+}
+
+func (q ChartFile) paper() PaperQuery {
+	return PaperQuery{q.ByID, RegionQuery{q.Low, q.High, q.Strings}, q.Of, q.Step, q.ReadingQuery}
+}
+
+// chartText writes a chart as text, which is read again as it is, or as a ChordPro song with one grid.
+func (s *server) chartText(ending string, write func(charttext.Chart) []byte) func(context.Context, ChartFile) (download, error) {
+	return func(_ context.Context, in ChartFile) (none download, err error) {
+		c, err := s.chart(in.ID)
+		if err != nil {
+			return none, err
+		}
+		song, err := s.song(c)
+		if err != nil {
+			return none, err
+		}
+		key, err := form.ParseKey(c.Key)
+		if err != nil {
+			return none, err
+		}
+		feel, _ := form.FeelByID(c.Feel)
+		return file(plainText, c.Title, ending, write(charttext.Chart{Title: c.Title, Key: key, Tempo: c.Tempo, Swing: c.Swing, Feel: feel, Song: song})), nil
+	}
+}
+
+// chartOn writes what is on paper as a file of MusicXML.
+func (s *server) chartOn(k sheet) func(context.Context, ChartFile) (download, error) {
+	return func(ctx context.Context, in ChartFile) (none download, err error) {
+		c, sc, err := s.paper(ctx, in.paper())
+		if err != nil {
+			return none, err
+		}
+		r, err := in.reading()
+		if err != nil {
+			return none, err
+		}
+		sc.Feel = c.Feel
+		if in.Of == "chords" { // as it is written, with its repeats
+			song, err := s.song(c)
+			if err != nil {
+				return none, err
+			}
+			sc.Progression = song.Flat()
+			return k.file(sc.Title, musicxml.WriteSong(sc.Read(r), each(song.Bars, func(w form.Written) form.Signs { return w.Signs })))
+		}
+		return k.file(sc.Title, musicxml.Write(sc.Read(r)))
 	}
 }

@@ -34,14 +34,14 @@ func TestWhatLiesOnTheNeckIsWrittenDown(t *testing.T) {
 			}
 			assert.Equal(t, 4*960, ticks, "bar %d of the %s adds up", m.Number, of)
 		}
-		f, err := musicxml.Read(t.Context(), fetch(t, srv.URL+"/api/charts/6/musicxml?"+query))
+		f, err := musicxml.Read(t.Context(), fetch(t, srv.URL+"/api/charts/6/files/musicxml?"+query))
 		require.NoError(t, err)
 		assert.Empty(t, f.Said)
 		require.Len(t, f.Notes, len(sc.Notes))
 		for i, n := range sc.Notes {
 			assert.Equal(t, []int{n.MIDI, n.String, n.Fret, n.Finger}, []int{f.Notes[i].Pitch.MIDI(), f.Notes[i].String, f.Notes[i].Fret, f.Notes[i].Finger})
 		}
-		file, err := midi.Read(t.Context(), fetch(t, srv.URL+"/api/charts/6/score/midi?choruses=1&"+query))
+		file, err := midi.Read(t.Context(), fetch(t, srv.URL+"/api/charts/6/files/score-midi?choruses=1&"+query))
 		require.NoError(t, err)
 		var lead int
 		for _, track := range file.Tracks {
@@ -128,5 +128,5 @@ func TestLinesRefused(t *testing.T) {
 	assert.Contains(t, no.Detail, "bars 1 to 12")
 	ask(t, srv, "POST", "/api/lines/write", map[string]any{"line": good, "wish": WishBody{Density: 9}}, &no)
 	assert.Contains(t, no.Detail, "density")
-	assert.True(t, bytes.HasPrefix(fetch(t, srv.URL+"/api/lines/1/tab"), []byte("Title:")))
+	assert.True(t, bytes.HasPrefix(fetch(t, srv.URL+"/api/lines/1/files/tab"), []byte("Title:")))
 }

@@ -208,12 +208,12 @@ func TestTheLogAndThePlan(t *testing.T) {
 	assert.Positive(t, calls)
 	assert.Equal(t, 422, ask(t, srv, "GET", "/api/today?by=friday", nil, nil).StatusCode)
 
-	assert.Contains(t, string(fetch(t, srv.URL+"/api/log/csv")), "thirds")
+	assert.Contains(t, string(fetch(t, srv.URL+"/api/log/files/csv")), "thirds")
 	var out struct {
 		Version int
 		Log     []store.Entry
 	}
-	require.NoError(t, json.Unmarshal(fetch(t, srv.URL+"/api/log/json"), &out))
+	require.NoError(t, json.Unmarshal(fetch(t, srv.URL+"/api/log/files/json"), &out))
 	assert.Len(t, out.Log, 17)
 	for _, bad := range []CallLog{{Key: "H#", Chord: "C7"}, {Key: "C", Chord: "nonsense"}} {
 		bad.How = "right"

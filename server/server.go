@@ -83,7 +83,6 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.bands(api)
 	srv.papers(api)
 	srv.calls(api)
-	srv.takes(api)
 	srv.practice(api)
 	srv.logs(api)
 	srv.today(api)
@@ -95,6 +94,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.backups(engine)
 	srv.sets(api)
 	srv.ears(engine)
+	leadOn(engine)
 	// The log is read before it is asked for; what goes wrong is told when it is.
 	_ = srv.picture(func(picture) error { return nil })
 	engine.NoRoute(site(front))

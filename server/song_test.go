@@ -30,7 +30,7 @@ func TestASongIsPlayedInItsOrder(t *testing.T) {
 	for i, b := range m.Bars {
 		assert.Equal(t, []any{want[i], bars[i], lengths[i]}, []any{m.Chords[b.Changes[0].Chord].Symbol, b.Written, b.Beats}, "bar %d", i+1)
 	}
-	file, err := midi.Read(t.Context(), fetch(t, fmt.Sprintf("%s/api/charts/%d/midi?choruses=1", srv.URL, c.ID)))
+	file, err := midi.Read(t.Context(), fetch(t, fmt.Sprintf("%s/api/charts/%d/files/midi?choruses=1", srv.URL, c.ID)))
 	require.NoError(t, err)
 	var heard []string
 	for _, chord := range file.Chords {

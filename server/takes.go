@@ -4,8 +4,6 @@ import (
 	"cmp"
 	"context"
 
-	"github.com/danielgtaylor/huma/v2"
-
 	"undaris/core/band"
 	"undaris/core/judge"
 	"undaris/store"
@@ -71,46 +69,38 @@ func (o lineIn) swing(asked float64, tempo int) float64 {
 	return cmp.Or(asked, g.Eighths(cmp.Or(tempo, o.Tempo)))
 }
 
-func (s *server) takes(api huma.API) {
-	type Played struct {
-		Line  LineBody `json:"line"`
-		Tempo int      `json:"tempo,omitempty" minimum:"0" maximum:"300" doc:"that it was played at; 0 is the line's own"`
-		Swing float64  `json:"swing,omitempty" minimum:"0" maximum:"0.75" doc:"of the band; 0 is the feel's own"`
-	}
-	post(s, api, "/api/lines/judge", "judge-line", "What was heard set against what is written, note by note",
-		func(_ context.Context, in *struct {
-			Body struct {
-				Played
-				Heard []HeardNote `json:"heard" maxItems:"4096"`
-			}
-		}) (Take, error) {
-			o, err := s.read(in.Body.Line)
-			if err != nil {
-				return Take{}, err
-			}
-			heard := each(in.Body.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) })
-			return o.take(judge.Prescribed(o.Score, heard, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing, in.Body.Tempo))), nil
-		})
-	post(s, api, "/api/lines/simulate", "simulate-line", "What a simulated player makes of a line",
-		func(_ context.Context, in *struct {
-			Body struct {
-				Played
-				Wrong    float64 `json:"wrong,omitempty" minimum:"0" maximum:"1" doc:"how often a neighbouring note is played"`
-				Late     float64 `json:"late,omitempty" minimum:"0" maximum:"1" doc:"how often a landing comes late"`
-				Missed   float64 `json:"missed,omitempty" minimum:"0" maximum:"1"`
-				Bad      float64 `json:"bad,omitempty" minimum:"0" maximum:"1" doc:"how often a bend is flat or sharp"`
-				Spread   float64 `json:"spread,omitempty" minimum:"0" maximum:"200" doc:"milliseconds that onsets scatter"`
-				Tendency float64 `json:"tendency,omitempty" minimum:"-200" maximum:"200" doc:"milliseconds late as a whole"`
-				Seed     uint64  `json:"seed,omitempty"`
-			}
-		}) ([]HeardNote, error) {
-			o, err := s.read(in.Body.Line)
-			if err != nil {
-				return nil, err
-			}
-			b := in.Body
-			heard, _ := judge.Player{Wrong: b.Wrong, Late: b.Late, Missed: b.Missed, Bad: b.Bad, Spread: b.Spread, Tendency: b.Tendency, Seed: b.Seed}.
-				Play(o.Score, cmp.Or(b.Tempo, o.Tempo), o.swing(b.Swing, b.Tempo))
-			return each(heard, func(h judge.Heard) HeardNote { return HeardNote(h) }), nil
-		})
+// Played is a line as it was played.
+type Played struct {
+	LineAsk
+	Tempo int     `json:"tempo,omitempty" minimum:"0" maximum:"300" doc:"that it was played at; 0 is the line's own"`
+	Swing float64 `json:"swing,omitempty" minimum:"0" maximum:"0.75" doc:"of the band; 0 is the feel's own"`
+}
+
+// JudgeAsk is what was heard of it.
+type JudgeAsk struct {
+	Played
+	Heard []HeardNote `json:"heard" maxItems:"4096"`
+}
+
+func judgeLine(_ context.Context, _ *server, o lineIn, q JudgeAsk) (Take, error) {
+	heard := each(q.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) })
+	return o.take(judge.Prescribed(o.Score, heard, cmp.Or(q.Tempo, o.Tempo), o.swing(q.Swing, q.Tempo))), nil
+}
+
+// SimulateAsk is what the simulated player is like.
+type SimulateAsk struct {
+	Played
+	Wrong    float64 `json:"wrong,omitempty" minimum:"0" maximum:"1" doc:"how often a neighbouring note is played"`
+	Late     float64 `json:"late,omitempty" minimum:"0" maximum:"1" doc:"how often a landing comes late"`
+	Missed   float64 `json:"missed,omitempty" minimum:"0" maximum:"1"`
+	Bad      float64 `json:"bad,omitempty" minimum:"0" maximum:"1" doc:"how often a bend is flat or sharp"`
+	Spread   float64 `json:"spread,omitempty" minimum:"0" maximum:"200" doc:"milliseconds that onsets scatter"`
+	Tendency float64 `json:"tendency,omitempty" minimum:"-200" maximum:"200" doc:"milliseconds late as a whole"`
+	Seed     uint64  `json:"seed,omitempty"`
+}
+
+func simulateLine(_ context.Context, _ *server, o lineIn, q SimulateAsk) ([]HeardNote, error) {
+	heard, _ := judge.Player{Wrong: q.Wrong, Late: q.Late, Missed: q.Missed, Bad: q.Bad, Spread: q.Spread, Tendency: q.Tendency, Seed: q.Seed}.
+		Play(o.Score, cmp.Or(q.Tempo, o.Tempo), o.swing(q.Swing, q.Tempo))
+	return each(heard, func(h judge.Heard) HeardNote { return HeardNote(h) }), nil
 }

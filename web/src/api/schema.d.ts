@@ -264,15 +264,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/charts/{id}/chordpro": {
+    "/api/charts/{id}/files/{format}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** A chart as a ChordPro song with one grid */
-        get: operations["chart-chordpro"];
+        /** A chart as a file: text, chordpro, midi, score-midi, musicxml or mxl */
+        get: operations["chart-file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -307,57 +307,6 @@ export interface paths {
         };
         /** Everything about a chart on the player's neck: all bars, all positions */
         get: operations["chart-map"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/charts/{id}/midi": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The band playing a chart, as a Standard MIDI File of format 1 */
-        get: operations["chart-midi"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/charts/{id}/musicxml": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The same as a file of MusicXML */
-        get: operations["chart-musicxml"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/charts/{id}/mxl": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The same as a file of MusicXML */
-        get: operations["chart-mxl"];
         put?: never;
         post?: never;
         delete?: never;
@@ -426,40 +375,6 @@ export interface paths {
         };
         /** A run, a crossing or the thread of a chart on staff and tablature */
         get: operations["chart-score"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/charts/{id}/score/midi": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The same, played over the band */
-        get: operations["chart-score-midi"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/charts/{id}/text": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A chart as text, which is read again as it is */
-        get: operations["chart-text"];
         put?: never;
         post?: never;
         delete?: never;
@@ -554,6 +469,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/licks/files/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Licks as a file, one behind the other: midi, tab, musicxml or mxl */
+        get: operations["licks-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/licks/keep": {
         parameters: {
             query?: never;
@@ -565,57 +497,6 @@ export interface paths {
         put?: never;
         /** Bars of a line made into a lick */
         post: operations["keep-lick"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/licks/midi": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Licks as a file, one behind the other */
-        get: operations["licks-midi"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/licks/musicxml": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Licks as a file, one behind the other */
-        get: operations["licks-musicxml"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/licks/mxl": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Licks as a file, one behind the other */
-        get: operations["licks-mxl"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -650,23 +531,6 @@ export interface paths {
         put?: never;
         /** A lick that need not be kept, as it would be shown */
         post: operations["study-lick"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/licks/tab": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Licks as a file, one behind the other */
-        get: operations["licks-tab"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1001,49 +865,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/lines/{id}/midi": {
+    "/api/lines/{id}/files/{format}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** A kept line as a file */
-        get: operations["line-midi"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/lines/{id}/musicxml": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A kept line as a file */
-        get: operations["line-musicxml"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/lines/{id}/mxl": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A kept line as a file */
-        get: operations["line-mxl"];
+        /** A kept line as a file: midi, tab, musicxml or mxl */
+        get: operations["line-file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1086,23 +916,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/lines/{id}/tab": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A kept line as a file */
-        get: operations["line-tab"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/log": {
         parameters: {
             query?: never;
@@ -1137,32 +950,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/log/csv": {
+    "/api/log/files/{format}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The log, a line for each thing asked */
-        get: operations["log-csv"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/log/json": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The log, whole */
-        get: operations["log-json"];
+        /** The log as a file: csv or json */
+        get: operations["log-file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1683,7 +1479,7 @@ export interface components {
             note: string;
             places: components["schemas"]["Place"][];
         };
-        "Adorn-lineRequest": {
+        AdornAsk: {
             /**
              * Format: double
              * @description of the notes that bear one; 0 takes all away
@@ -1832,7 +1628,7 @@ export interface components {
             /** @description why that box */
             why?: string;
         };
-        "Blend-lineRequest": {
+        BlendAsk: {
             /** Format: double */
             amount: number;
             /** @description every note stays on its fret, and only how far it is bent changes */
@@ -2377,7 +2173,7 @@ export interface components {
             says: string;
             strong: boolean;
         };
-        "Drill-lineRequest": {
+        DrillAsk: {
             line: components["schemas"]["LineBody"];
             task: components["schemas"]["DrillBody"];
         };
@@ -2464,7 +2260,7 @@ export interface components {
              */
             type: string;
         };
-        "Fit-lineRequest": {
+        FitAsk: {
             /**
              * Format: int64
              * @description tick of the change
@@ -2618,7 +2414,19 @@ export interface components {
             open: string[];
             tuning: string;
         };
-        "Judge-lineRequest": {
+        "Judge-practiceRequest": {
+            heard: components["schemas"]["HeardNote"][];
+            mode: string;
+            /** @description the chords, with what is to be played where the mode writes it */
+            over: components["schemas"]["LineBody"];
+            /** Format: int64 */
+            pass?: number;
+            /** Format: double */
+            swing?: number;
+            /** Format: int64 */
+            tempo?: number;
+        };
+        JudgeAsk: {
             heard: components["schemas"]["HeardNote"][];
             line: components["schemas"]["LineBody"];
             /**
@@ -2630,18 +2438,6 @@ export interface components {
              * Format: int64
              * @description that it was played at; 0 is the line's own
              */
-            tempo?: number;
-        };
-        "Judge-practiceRequest": {
-            heard: components["schemas"]["HeardNote"][];
-            mode: string;
-            /** @description the chords, with what is to be played where the mode writes it */
-            over: components["schemas"]["LineBody"];
-            /** Format: int64 */
-            pass?: number;
-            /** Format: double */
-            swing?: number;
-            /** Format: int64 */
             tempo?: number;
         };
         "Keep-lickRequest": {
@@ -2721,7 +2517,7 @@ export interface components {
             says: string;
             study: components["schemas"]["Study"];
         };
-        "Lead-lineRequest": {
+        LeadAsk: {
             line: components["schemas"]["LineBody"];
             /**
              * Format: int64
@@ -2957,7 +2753,7 @@ export interface components {
             /** @description its ETag, without the quotes */
             version: string;
         };
-        "Lick-lineRequest": {
+        LickAsk: {
             /**
              * Format: int64
              * @description from 1; with no bars 0 sends it through the changes
@@ -3682,7 +3478,7 @@ export interface components {
             places: components["schemas"]["MovePlace"][];
             to: components["schemas"]["ToneName"];
         };
-        "Move-lineRequest": {
+        MoveAsk: {
             /** @description of the same mode */
             key: string;
             line: components["schemas"]["LineBody"];
@@ -3860,7 +3656,7 @@ export interface components {
             /** Format: int64 */
             string: number;
         };
-        "Pick-lineRequest": {
+        PickAsk: {
             line: components["schemas"]["LineBody"];
             /** @description of the catalogue's pickings */
             picking: string;
@@ -4306,7 +4102,29 @@ export interface components {
              */
             value: number;
         };
-        "Simulate-lineRequest": {
+        "Simulate-practiceRequest": {
+            /** Format: double */
+            late?: number;
+            /**
+             * Format: double
+             * @description how often, from bar to bar, the form is lost
+             */
+            lost?: number;
+            /** @description the chords, with what is to be played where the mode writes it */
+            over: components["schemas"]["LineBody"];
+            /** Format: int64 */
+            seed?: number;
+            /** Format: double */
+            swing?: number;
+            /** Format: int64 */
+            tempo?: number;
+            /**
+             * Format: double
+             * @description how often a neighbouring note is played
+             */
+            wrong?: number;
+        };
+        SimulateAsk: {
             /**
              * Format: double
              * @description how often a bend is flat or sharp
@@ -4342,28 +4160,6 @@ export interface components {
              * @description milliseconds late as a whole
              */
             tendency?: number;
-            /**
-             * Format: double
-             * @description how often a neighbouring note is played
-             */
-            wrong?: number;
-        };
-        "Simulate-practiceRequest": {
-            /** Format: double */
-            late?: number;
-            /**
-             * Format: double
-             * @description how often, from bar to bar, the form is lost
-             */
-            lost?: number;
-            /** @description the chords, with what is to be played where the mode writes it */
-            over: components["schemas"]["LineBody"];
-            /** Format: int64 */
-            seed?: number;
-            /** Format: double */
-            swing?: number;
-            /** Format: int64 */
-            tempo?: number;
             /**
              * Format: double
              * @description how often a neighbouring note is played
@@ -4775,7 +4571,7 @@ export interface components {
             /** @description a style: what it sets where nothing else is said */
             word?: string;
         };
-        "Write-lineRequest": {
+        WriteAsk: {
             line: components["schemas"]["LineBody"];
             wish: components["schemas"]["WishBody"];
         };
@@ -5655,12 +5451,55 @@ export interface operations {
             };
         };
     };
-    "chart-chordpro": {
+    "chart-file": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+                /** @description what is on paper */
+                of?: "run" | "crossing" | "thread" | "chords";
+                /** @description for a run or a crossing: which chord of the form, from 0 */
+                step?: number;
+                /** @description thread: its targets are played over the band */
+                lead?: "thread";
+                /** @description with high: the window of what is on paper, or of the thread */
+                low?: number;
+                high?: number;
+                /** @description of it, such as 5,2 */
+                strings?: string;
+                /** @description of the catalogue's readings: concert, bb, eb or a capo */
+                reading?: string;
+            };
             header?: never;
             path: {
                 id: number;
+                format: string;
             };
             cookie?: never;
         };
@@ -5674,6 +5513,9 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/vnd.recordare.musicxml": string;
+                    "application/vnd.recordare.musicxml+xml": string;
+                    "audio/midi": string;
                     "text/plain; charset=utf-8": string;
                 };
             };
@@ -5749,161 +5591,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Map"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "chart-midi": {
-        parameters: {
-            query?: {
-                /** @description 1 to 32 */
-                choruses?: number;
-                /** @description the same seed gives the same file */
-                seed?: number;
-                /** @description a bar of sticks first; a pickup brings it along in any case */
-                countIn?: "true" | "false";
-                /** @description a click on every beat, on a track of its own */
-                metronome?: boolean;
-                /** @description who plays the chords: guitar, organ or piano */
-                comp?: string;
-                /** @description no chords in every second chorus */
-                dropChords?: boolean;
-                /** @description 1 to 5 */
-                intensity?: number;
-                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-                swing?: number;
-                /** @description beats a minute, 30 to 300; 0 is the chart's own */
-                tempo?: number;
-                /** @description players who rest: drums, bass, chords */
-                without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
-                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-                bass?: string;
-                /** @description what the metronome marks, of the catalogue's; none is every beat */
-                click?: string;
-                /** @description how it grows over the choruses: level, grow or wave */
-                arc?: string;
-                /** @description thread: its targets are played over the band */
-                lead?: "thread";
-                /** @description with high: the window of the thread */
-                low?: number;
-                high?: number;
-                /** @description of the thread, such as 5,2 */
-                strings?: string;
-            };
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "audio/midi": string;
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "chart-musicxml": {
-        parameters: {
-            query: {
-                low: number;
-                high: number;
-                /** @description such as 5,2; all where none is said */
-                strings?: string;
-                of?: "run" | "crossing" | "thread" | "chords";
-                /** @description for a run or a crossing: which chord of the form, from 0 */
-                step?: number;
-                /** @description of the catalogue's readings: concert, bb, eb or a capo */
-                reading?: string;
-            };
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/vnd.recordare.musicxml+xml": string;
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "chart-mxl": {
-        parameters: {
-            query: {
-                low: number;
-                high: number;
-                /** @description such as 5,2; all where none is said */
-                strings?: string;
-                of?: "run" | "crossing" | "thread" | "chords";
-                /** @description for a run or a crossing: which chord of the form, from 0 */
-                step?: number;
-                /** @description of the catalogue's readings: concert, bb, eb or a capo */
-                reading?: string;
-            };
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/vnd.recordare.musicxml": string;
                 };
             };
             /** @description Error */
@@ -6045,110 +5732,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Score"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "chart-score-midi": {
-        parameters: {
-            query: {
-                low: number;
-                high: number;
-                /** @description such as 5,2; all where none is said */
-                strings?: string;
-                of?: "run" | "crossing" | "thread" | "chords";
-                /** @description for a run or a crossing: which chord of the form, from 0 */
-                step?: number;
-                /** @description of the catalogue's readings: concert, bb, eb or a capo */
-                reading?: string;
-                /** @description 1 to 32 */
-                choruses?: number;
-                /** @description the same seed gives the same file */
-                seed?: number;
-                /** @description a bar of sticks first; a pickup brings it along in any case */
-                countIn?: "true" | "false";
-                /** @description a click on every beat, on a track of its own */
-                metronome?: boolean;
-                /** @description who plays the chords: guitar, organ or piano */
-                comp?: string;
-                /** @description no chords in every second chorus */
-                dropChords?: boolean;
-                /** @description 1 to 5 */
-                intensity?: number;
-                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-                swing?: number;
-                /** @description beats a minute, 30 to 300; 0 is the chart's own */
-                tempo?: number;
-                /** @description players who rest: drums, bass, chords */
-                without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
-                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-                bass?: string;
-                /** @description what the metronome marks, of the catalogue's; none is every beat */
-                click?: string;
-                /** @description how it grows over the choruses: level, grow or wave */
-                arc?: string;
-            };
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "audio/midi": string;
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "chart-text": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/plain; charset=utf-8": string;
                 };
             };
             /** @description Error */
@@ -6399,6 +5982,72 @@ export interface operations {
             };
         };
     };
+    "licks-file": {
+        parameters: {
+            query: {
+                id: number[];
+                /** @description 1 to 32 */
+                choruses?: number;
+                /** @description the same seed gives the same file */
+                seed?: number;
+                /** @description a bar of sticks first; a pickup brings it along in any case */
+                countIn?: "true" | "false";
+                /** @description a click on every beat, on a track of its own */
+                metronome?: boolean;
+                /** @description who plays the chords: guitar, organ or piano */
+                comp?: string;
+                /** @description no chords in every second chorus */
+                dropChords?: boolean;
+                /** @description 1 to 5 */
+                intensity?: number;
+                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
+                swing?: number;
+                /** @description beats a minute, 30 to 300; 0 is the chart's own */
+                tempo?: number;
+                /** @description players who rest: drums, bass, chords */
+                without?: string[];
+                /** @description a bar more with a last chord */
+                ending?: boolean;
+                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
+                bass?: string;
+                /** @description what the metronome marks, of the catalogue's; none is every beat */
+                click?: string;
+                /** @description how it grows over the choruses: level, grow or wave */
+                arc?: string;
+            };
+            header?: never;
+            path: {
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.recordare.musicxml": string;
+                    "application/vnd.recordare.musicxml+xml": string;
+                    "audio/midi": string;
+                    "text/plain; charset=utf-8": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "keep-lick": {
         parameters: {
             query?: never;
@@ -6419,189 +6068,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LickBody"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "licks-midi": {
-        parameters: {
-            query: {
-                id: number[];
-                /** @description 1 to 32 */
-                choruses?: number;
-                /** @description the same seed gives the same file */
-                seed?: number;
-                /** @description a bar of sticks first; a pickup brings it along in any case */
-                countIn?: "true" | "false";
-                /** @description a click on every beat, on a track of its own */
-                metronome?: boolean;
-                /** @description who plays the chords: guitar, organ or piano */
-                comp?: string;
-                /** @description no chords in every second chorus */
-                dropChords?: boolean;
-                /** @description 1 to 5 */
-                intensity?: number;
-                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-                swing?: number;
-                /** @description beats a minute, 30 to 300; 0 is the chart's own */
-                tempo?: number;
-                /** @description players who rest: drums, bass, chords */
-                without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
-                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-                bass?: string;
-                /** @description what the metronome marks, of the catalogue's; none is every beat */
-                click?: string;
-                /** @description how it grows over the choruses: level, grow or wave */
-                arc?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "audio/midi": string;
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "licks-musicxml": {
-        parameters: {
-            query: {
-                id: number[];
-                /** @description 1 to 32 */
-                choruses?: number;
-                /** @description the same seed gives the same file */
-                seed?: number;
-                /** @description a bar of sticks first; a pickup brings it along in any case */
-                countIn?: "true" | "false";
-                /** @description a click on every beat, on a track of its own */
-                metronome?: boolean;
-                /** @description who plays the chords: guitar, organ or piano */
-                comp?: string;
-                /** @description no chords in every second chorus */
-                dropChords?: boolean;
-                /** @description 1 to 5 */
-                intensity?: number;
-                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-                swing?: number;
-                /** @description beats a minute, 30 to 300; 0 is the chart's own */
-                tempo?: number;
-                /** @description players who rest: drums, bass, chords */
-                without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
-                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-                bass?: string;
-                /** @description what the metronome marks, of the catalogue's; none is every beat */
-                click?: string;
-                /** @description how it grows over the choruses: level, grow or wave */
-                arc?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/vnd.recordare.musicxml+xml": string;
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "licks-mxl": {
-        parameters: {
-            query: {
-                id: number[];
-                /** @description 1 to 32 */
-                choruses?: number;
-                /** @description the same seed gives the same file */
-                seed?: number;
-                /** @description a bar of sticks first; a pickup brings it along in any case */
-                countIn?: "true" | "false";
-                /** @description a click on every beat, on a track of its own */
-                metronome?: boolean;
-                /** @description who plays the chords: guitar, organ or piano */
-                comp?: string;
-                /** @description no chords in every second chorus */
-                dropChords?: boolean;
-                /** @description 1 to 5 */
-                intensity?: number;
-                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-                swing?: number;
-                /** @description beats a minute, 30 to 300; 0 is the chart's own */
-                tempo?: number;
-                /** @description players who rest: drums, bass, chords */
-                without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
-                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-                bass?: string;
-                /** @description what the metronome marks, of the catalogue's; none is every beat */
-                click?: string;
-                /** @description how it grows over the choruses: level, grow or wave */
-                arc?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/vnd.recordare.musicxml": string;
                 };
             };
             /** @description Error */
@@ -6668,67 +6134,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Lick"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "licks-tab": {
-        parameters: {
-            query: {
-                id: number[];
-                /** @description 1 to 32 */
-                choruses?: number;
-                /** @description the same seed gives the same file */
-                seed?: number;
-                /** @description a bar of sticks first; a pickup brings it along in any case */
-                countIn?: "true" | "false";
-                /** @description a click on every beat, on a track of its own */
-                metronome?: boolean;
-                /** @description who plays the chords: guitar, organ or piano */
-                comp?: string;
-                /** @description no chords in every second chorus */
-                dropChords?: boolean;
-                /** @description 1 to 5 */
-                intensity?: number;
-                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-                swing?: number;
-                /** @description beats a minute, 30 to 300; 0 is the chart's own */
-                tempo?: number;
-                /** @description players who rest: drums, bass, chords */
-                without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
-                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-                bass?: string;
-                /** @description what the metronome marks, of the catalogue's; none is every beat */
-                click?: string;
-                /** @description how it grows over the choruses: level, grow or wave */
-                arc?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/plain; charset=utf-8": string;
                 };
             };
             /** @description Error */
@@ -6993,7 +6398,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Adorn-lineRequest"];
+                "application/json": components["schemas"]["AdornAsk"];
             };
         };
         responses: {
@@ -7026,7 +6431,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Blend-lineRequest"];
+                "application/json": components["schemas"]["BlendAsk"];
             };
         };
         responses: {
@@ -7059,7 +6464,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Drill-lineRequest"];
+                "application/json": components["schemas"]["DrillAsk"];
             };
         };
         responses: {
@@ -7092,7 +6497,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Fit-lineRequest"];
+                "application/json": components["schemas"]["FitAsk"];
             };
         };
         responses: {
@@ -7125,7 +6530,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Judge-lineRequest"];
+                "application/json": components["schemas"]["JudgeAsk"];
             };
         };
         responses: {
@@ -7191,7 +6596,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Lead-lineRequest"];
+                "application/json": components["schemas"]["LeadAsk"];
             };
         };
         responses: {
@@ -7224,7 +6629,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Lick-lineRequest"];
+                "application/json": components["schemas"]["LickAsk"];
             };
         };
         responses: {
@@ -7323,7 +6728,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Move-lineRequest"];
+                "application/json": components["schemas"]["MoveAsk"];
             };
         };
         responses: {
@@ -7356,7 +6761,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Pick-lineRequest"];
+                "application/json": components["schemas"]["PickAsk"];
             };
         };
         responses: {
@@ -7389,7 +6794,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Simulate-lineRequest"];
+                "application/json": components["schemas"]["SimulateAsk"];
             };
         };
         responses: {
@@ -7455,7 +6860,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Write-lineRequest"];
+                "application/json": components["schemas"]["WriteAsk"];
             };
         };
         responses: {
@@ -7582,7 +6987,7 @@ export interface operations {
             };
         };
     };
-    "line-midi": {
+    "line-file": {
         parameters: {
             query?: {
                 /** @description 1 to 32 */
@@ -7621,138 +7026,7 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "audio/midi": string;
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "line-musicxml": {
-        parameters: {
-            query?: {
-                /** @description 1 to 32 */
-                choruses?: number;
-                /** @description the same seed gives the same file */
-                seed?: number;
-                /** @description a bar of sticks first; a pickup brings it along in any case */
-                countIn?: "true" | "false";
-                /** @description a click on every beat, on a track of its own */
-                metronome?: boolean;
-                /** @description who plays the chords: guitar, organ or piano */
-                comp?: string;
-                /** @description no chords in every second chorus */
-                dropChords?: boolean;
-                /** @description 1 to 5 */
-                intensity?: number;
-                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-                swing?: number;
-                /** @description beats a minute, 30 to 300; 0 is the chart's own */
-                tempo?: number;
-                /** @description players who rest: drums, bass, chords */
-                without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
-                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-                bass?: string;
-                /** @description what the metronome marks, of the catalogue's; none is every beat */
-                click?: string;
-                /** @description how it grows over the choruses: level, grow or wave */
-                arc?: string;
-                /** @description without turns, hammered doubles and trills */
-                plain?: boolean;
-                /** @description of the catalogue's readings: concert, bb, eb or a capo */
-                reading?: string;
-            };
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/vnd.recordare.musicxml+xml": string;
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "line-mxl": {
-        parameters: {
-            query?: {
-                /** @description 1 to 32 */
-                choruses?: number;
-                /** @description the same seed gives the same file */
-                seed?: number;
-                /** @description a bar of sticks first; a pickup brings it along in any case */
-                countIn?: "true" | "false";
-                /** @description a click on every beat, on a track of its own */
-                metronome?: boolean;
-                /** @description who plays the chords: guitar, organ or piano */
-                comp?: string;
-                /** @description no chords in every second chorus */
-                dropChords?: boolean;
-                /** @description 1 to 5 */
-                intensity?: number;
-                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-                swing?: number;
-                /** @description beats a minute, 30 to 300; 0 is the chart's own */
-                tempo?: number;
-                /** @description players who rest: drums, bass, chords */
-                without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
-                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-                bass?: string;
-                /** @description what the metronome marks, of the catalogue's; none is every beat */
-                click?: string;
-                /** @description how it grows over the choruses: level, grow or wave */
-                arc?: string;
-                /** @description without turns, hammered doubles and trills */
-                plain?: boolean;
-                /** @description of the catalogue's readings: concert, bb, eb or a capo */
-                reading?: string;
-            };
-            header?: never;
-            path: {
-                id: number;
+                format: string;
             };
             cookie?: never;
         };
@@ -7767,6 +7041,9 @@ export interface operations {
                 };
                 content: {
                     "application/vnd.recordare.musicxml": string;
+                    "application/vnd.recordare.musicxml+xml": string;
+                    "audio/midi": string;
+                    "text/plain; charset=utf-8": string;
                 };
             };
             /** @description Error */
@@ -7835,72 +7112,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Score"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "line-tab": {
-        parameters: {
-            query?: {
-                /** @description 1 to 32 */
-                choruses?: number;
-                /** @description the same seed gives the same file */
-                seed?: number;
-                /** @description a bar of sticks first; a pickup brings it along in any case */
-                countIn?: "true" | "false";
-                /** @description a click on every beat, on a track of its own */
-                metronome?: boolean;
-                /** @description who plays the chords: guitar, organ or piano */
-                comp?: string;
-                /** @description no chords in every second chorus */
-                dropChords?: boolean;
-                /** @description 1 to 5 */
-                intensity?: number;
-                /** @description where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own */
-                swing?: number;
-                /** @description beats a minute, 30 to 300; 0 is the chart's own */
-                tempo?: number;
-                /** @description players who rest: drums, bass, chords */
-                without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
-                /** @description how the bass plays, of the catalogue's; none is as the feel has it */
-                bass?: string;
-                /** @description what the metronome marks, of the catalogue's; none is every beat */
-                click?: string;
-                /** @description how it grows over the choruses: level, grow or wave */
-                arc?: string;
-                /** @description without turns, hammered doubles and trills */
-                plain?: boolean;
-                /** @description of the catalogue's readings: concert, bb, eb or a capo */
-                reading?: string;
-            };
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/plain; charset=utf-8": string;
                 };
             };
             /** @description Error */
@@ -7987,7 +7198,7 @@ export interface operations {
             };
         };
     };
-    "log-csv": {
+    "log-file": {
         parameters: {
             query?: {
                 /** @description of one chart alone */
@@ -7998,45 +7209,9 @@ export interface operations {
                 weeks?: number;
             };
             header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description the file */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
+            path: {
+                format: string;
             };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "log-json": {
-        parameters: {
-            query?: {
-                /** @description of one chart alone */
-                chart?: number;
-                /** @description of one instrument alone */
-                tuning?: string;
-                /** @description of the last so many weeks; 0 is all */
-                weeks?: number;
-            };
-            header?: never;
-            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -8050,6 +7225,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                    "text/csv; charset=utf-8": string;
                 };
             };
             /** @description Error */

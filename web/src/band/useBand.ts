@@ -76,9 +76,9 @@ export const useBand = defineStore('band', () => {
     if (a) return a.load(how)
     const thread = withThread.value
     return answer<ArrayBuffer>(
-      api.GET('/api/charts/{id}/midi', {
+      api.GET('/api/charts/{id}/files/{format}', {
         params: {
-          path: { id: chart.value!.id },
+          path: { id: chart.value!.id, format: 'midi' },
           query: {
             ...how,
             choruses: along?.choruses ?? choruses.value,

@@ -64,7 +64,7 @@ const copy = async (row: ChartRow) => {
         />
         <Button
           as="a"
-          :href="`/api/charts/${c.id}/midi?ending=true`"
+          :href="`/api/charts/${c.id}/files/midi?ending=true`"
           download
           variant="text"
           icon="pi pi-download"

@@ -276,7 +276,7 @@ describe('files', () => {
     await visit('/licks')
     await until(() => find('.card'))
     const n = Number(texts('.tags button')[0]!.split(' ')[1])
-    await hand(new File([await ask<string>('/api/licks/musicxml?id=1&id=2&id=3')], 'licks.musicxml'))
+    await hand(new File([await ask<string>('/api/licks/files/musicxml?id=1&id=2&id=3')], 'licks.musicxml'))
     await sees('.preview', '3 licks')
     await click('[role=dialog] button', 'Keep it')
     await until(() => texts('.tags button').includes(`all ${n + 3}`))

@@ -72,7 +72,7 @@ const leaves = computed(() =>
   leavings
     .map(({ label, kind }): MenuItem => ({
       label,
-      url: `/api/licks/${kind}?${shown.value.map((l) => `id=${l.id}`).join('&')}`,
+      url: `/api/licks/files/${kind}?${shown.value.map((l) => `id=${l.id}`).join('&')}`,
     }))
     .concat({
       label: 'WAV, with the band',
@@ -82,8 +82,8 @@ const leaves = computed(() =>
           title: id.length > 1 ? `${id.length} licks` : shown.value[0]!.title,
           load: () =>
             answer<ArrayBuffer>(
-              api.GET('/api/licks/midi', {
-                params: { query: { id, choruses: 1, ending: true } },
+              api.GET('/api/licks/files/{format}', {
+                params: { path: { format: 'midi' }, query: { id, choruses: 1, ending: true } },
                 parseAs: 'arrayBuffer',
               }),
             ),

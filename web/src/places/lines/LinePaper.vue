@@ -25,7 +25,7 @@ const score = useQuery({
   queryFn: () => answer(api.GET('/api/lines/{id}/score', { params: { path: { id: id.value }, query: query.value } })),
 })
 const link = computed(
-  () => `/api/lines/${id.value}/musicxml?reading=${reading.value}${plain.value ? '&plain=true' : ''}`,
+  () => `/api/lines/${id.value}/files/musicxml?reading=${reading.value}${plain.value ? '&plain=true' : ''}`,
 )
 const title = computed(() => score.data.value?.title ?? '')
 useTitle(computed(() => `${title.value} on paper · Undaris`))

@@ -46,7 +46,7 @@ const bringing = ref(false)
       >
         <Button
           as="a"
-          :href="`/api/lines/${l.id}/musicxml`"
+          :href="`/api/lines/${l.id}/files/musicxml`"
           download
           variant="text"
           icon="pi pi-download"

@@ -13,5 +13,5 @@ export const lineFiles = (id: number, plain = false) =>
       ...(kind === 'midi' && { choruses: '1', ending: 'true' }),
       ...(plain && { plain: 'true' }),
     })
-    return { label, url: `/api/lines/${id}/${kind}${query.size ? `?${query}` : ''}` }
+    return { label, url: `/api/lines/${id}/files/${kind}${query.size ? `?${query}` : ''}` }
   })

@@ -76,13 +76,13 @@ const score = useQuery({
 const fingers = address.yes('fingers')
 const link = computed(
   () =>
-    `/api/charts/${id.value}/musicxml?${new URLSearchParams(Object.entries(asked.value).map(([k, v]) => [k, String(v)]))}`,
+    `/api/charts/${id.value}/files/musicxml?${new URLSearchParams(Object.entries(asked.value).map(([k, v]) => [k, String(v)]))}`,
 )
 /* The chords as others open them. */
 const leaves = computed(() => [
   { label: 'Text', href: `/api/charts/${id.value}/text` },
-  { label: 'ChordPro', href: `/api/charts/${id.value}/chordpro` },
-  { label: 'MusicXML', href: `/api/charts/${id.value}/musicxml?of=chords&low=0&high=4&reading=${reading.value}` },
+  { label: 'ChordPro', href: `/api/charts/${id.value}/files/chordpro` },
+  { label: 'MusicXML', href: `/api/charts/${id.value}/files/musicxml?of=chords&low=0&high=4&reading=${reading.value}` },
 ])
 const title = computed(() => map.data.value?.chart.title ?? '')
 useTitle(computed(() => `${title.value} on paper · Undaris`))
@@ -103,8 +103,8 @@ function hear() {
     cues: [],
     load: (how) =>
       answer(
-        api.GET('/api/charts/{id}/score/midi', {
-          params: { path, query: { ...query, ...how } },
+        api.GET('/api/charts/{id}/files/{format}', {
+          params: { path: { ...path, format: 'score-midi' }, query: { ...query, ...how } },
           parseAs: 'arrayBuffer',
         }),
       ),

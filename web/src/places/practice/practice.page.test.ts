@@ -233,7 +233,7 @@ describe('the log', () => {
     await until(() => texts('.why h2')[0]!.includes('ward'))
     await sees('figcaption', 'the newest take on top')
     await until(() => document.querySelector('svg[aria-label^="minutes played"] rect'))
-    expect(await ask<string>('/api/log/csv')).toContain('Slipway Shuffle')
+    expect(await ask<string>('/api/log/files/csv')).toContain('Slipway Shuffle')
   })
 })
 

@@ -71,11 +71,11 @@ describe('what a player typed', () => {
     const idOf = async (of: string) => (await ask<{ id: number; title: string }[]>(`/api/${of}`)).find((c) => c.title === title)!.id // prettier-ignore
     const [chart, line, lick] = [await idOf('charts'), await idOf('lines'), await idOf('licks')]
     for (const path of [
-      `/api/charts/${chart}/chordpro`,
-      `/api/charts/${chart}/musicxml?low=7&high=11`,
-      `/api/lines/${line}/musicxml`,
-      `/api/lines/${line}/tab`,
-      `/api/licks/musicxml?id=${lick}`,
+      `/api/charts/${chart}/files/chordpro`,
+      `/api/charts/${chart}/files/musicxml?low=7&high=11`,
+      `/api/lines/${line}/files/musicxml`,
+      `/api/lines/${line}/files/tab`,
+      `/api/licks/files/musicxml?id=${lick}`,
     ])
       // prettier-ignore
       expect(unescaped(await ask<string>(path)), path).toContain(title)

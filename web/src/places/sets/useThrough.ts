@@ -35,8 +35,11 @@ export function useThrough(pieces: Ref<Piece[]>) {
       cues: [],
       load: (how) =>
         answer(
-          api.GET('/api/charts/{id}/midi', {
-            params: { path: { id: piece.chart.id }, query: { ...how, choruses: piece.choruses, ending: true } },
+          api.GET('/api/charts/{id}/files/{format}', {
+            params: {
+              path: { id: piece.chart.id, format: 'midi' },
+              query: { ...how, choruses: piece.choruses, ending: true },
+            },
             parseAs: 'arrayBuffer' as const,
           }),
         ),

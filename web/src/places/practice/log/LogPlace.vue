@@ -126,8 +126,8 @@ const part = (x: number) => `${Math.round(100 * x)}%`
         aria-label="on which instrument"
       />
       <SegmentedChoice v-model="weeks" :options="spans" label="since when" />
-      <Button as="a" :href="`/api/log/csv${query}`" label="CSV" variant="outlined" title="the log as a table" />
-      <Button as="a" :href="`/api/log/json${query}`" label="JSON" variant="outlined" title="the log, whole" />
+      <Button as="a" :href="`/api/log/files/csv${query}`" label="CSV" variant="outlined" title="the log as a table" />
+      <Button as="a" :href="`/api/log/files/json${query}`" label="JSON" variant="outlined" title="the log, whole" />
     </header>
     <div class="maps">
       <section>
