@@ -53,6 +53,7 @@ unit: bin/undaris
 # The real application in Debian's Chromium.
 interface: web/dist/index.html
 	command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium; }
+	command -v chromium-headless-shell >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium-headless-shell; } || true
 	cd web && npm run readers && npm run ear
 	go test ./e2e/studio
 	go run ./e2e/run
@@ -66,7 +67,7 @@ hostile: web/dist/index.html
 thorough: web/dist/index.html
 	cd web && npm run ear
 	EVERY=1 go test -count=1 -timeout 30m -v -run TheEar ./e2e/studio
-	EVERY=1 go test -count=1 -timeout 30m -v -run EveryRoom ./e2e
+	EVERY=1 go test -count=1 -timeout 30m -v -run 'EveryRoom|EveryLineAndLick' ./e2e
 	EVERY=1 go test -count=1 -v -run Words ./core/line
 	EVERY=1 go test -count=1 -timeout 90m -run EveryExercise ./core/exercise
 	CGO_ENABLED=1 go test -race -count=1 -timeout 60m ./core/chart ./core/line ./core/ear ./core/judge ./server ./store

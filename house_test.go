@@ -66,21 +66,133 @@ func TestNoComponentDecidesMuch(t *testing.T) {
 	}
 }
 
-// Drawings, documents and what the page remembers know no place: places are built of them.
-func TestPlacesAreOnTop(t *testing.T) {
-	top := []string{"web/src/places/", "web/src/router.ts", "web/src/App.vue"}
-	above := regexp.MustCompile(`from '[./]+/places/`)
+// pageImports are the modules of the page, each with those of its own that it imports, types too.
+func pageImports(t *testing.T) map[string][]string {
+	t.Helper()
+	from := regexp.MustCompile(`(?:from|import\(|import)\s*'(\.[^'?]*)`)
+	imports := map[string][]string{}
 	require.NoError(t, filepath.WalkDir("web/src", func(path string, _ os.DirEntry, err error) error {
-		if err != nil || !strings.HasSuffix(path, ".vue") && !strings.HasSuffix(path, ".ts") {
+		if err != nil || strings.Contains(path, ".test.") || !strings.HasSuffix(path, ".vue") && !strings.HasSuffix(path, ".ts") {
 			return err
 		}
-		for _, built := range top {
-			if strings.HasPrefix(path, built) {
-				return nil
+		source, err := os.ReadFile(path)
+		for _, found := range from.FindAllStringSubmatch(string(source), -1) {
+			to := filepath.Join(filepath.Dir(path), found[1])
+			for _, ending := range []string{"", ".ts", ".vue", ".d.ts"} {
+				if at, err := os.Stat(to + ending); err == nil && !at.IsDir() {
+					imports[path] = append(imports[path], to+ending)
+					break
+				}
 			}
 		}
-		source, err := os.ReadFile(path)
-		assert.False(t, above.Match(source), "%s knows a place", path)
 		return err
 	}))
+	assert.Greater(t, len(imports), 150)
+	return imports
+}
+
+// place is which one a module belongs to; nothing where to none.
+func place(module string) string {
+	below, ok := strings.CutPrefix(module, "web/src/places/")
+	name, _, _ := strings.Cut(below, "/")
+	if !ok {
+		return ""
+	}
+	return name
+}
+
+// Drawings, documents and what the page remembers know no place: places are built of them. And no place knows another.
+func TestPlacesAreOnTop(t *testing.T) {
+	for module, all := range pageImports(t) {
+		if module == "web/src/router.ts" || module == "web/src/App.vue" {
+			continue
+		}
+		for _, to := range all {
+			if of := place(to); of != "" {
+				assert.Equal(t, place(module), of, "%s imports %s", module, to)
+			}
+		}
+	}
+}
+
+// Arrows point one way: no module of the page leads back to itself.
+func TestThePageHasNoCircles(t *testing.T) {
+	imports := pageImports(t)
+	const under, done = 1, 2
+	state := map[string]int{}
+	var walk func(module string, way []string)
+	walk = func(module string, way []string) {
+		switch way = append(way, module); state[module] {
+		case done:
+			return
+		case under:
+			assert.Fail(t, "a circle", strings.Join(way, " → "))
+			return
+		}
+		state[module] = under
+		for _, to := range imports[module] {
+			walk(to, way)
+		}
+		state[module] = done
+	}
+	for module := range imports {
+		walk(module, nil)
+	}
+}
+
+// What each room may import of the others, in its tests too (but for the files that try several together).
+func TestArrowsOfTheHouse(t *testing.T) {
+	may := map[string][]string{
+		"core": {"core"}, "formats": {"core", "formats"}, "store": {"core", "store"}, "demo": {"core", "store", "demo"},
+		"server": {"core", "formats", "store", "server"}, "cmd": {"core", "store", "server", "demo", "cmd"},
+	}
+	out, err := exec.Command("go", "list", "-f", `{{.ImportPath}}:{{join .Imports " "}}`, "./...").Output()
+	require.NoError(t, err)
+	room := func(path string) string {
+		below, ok := strings.CutPrefix(path, "undaris/")
+		name, _, _ := strings.Cut(below, "/")
+		if !ok {
+			return ""
+		}
+		return name
+	}
+	seen := map[string]bool{}
+	for line := range strings.Lines(string(out)) {
+		name, imports, _ := strings.Cut(strings.TrimSpace(line), ":")
+		allowed, ok := may[room(name)]
+		if !ok {
+			continue
+		}
+		seen[room(name)] = true
+		for _, path := range strings.Fields(imports) {
+			if to := room(path); to != "" && to != "web" {
+				assert.Contains(t, allowed, to, "%s imports %s", name, path)
+			}
+		}
+	}
+	assert.Len(t, seen, len(may))
+}
+
+// A number of the core that the page reckons with stands in one place there, which is made from the core; those that could
+// be anything (12 frets, 50 percent) are told by their names.
+func TestNoFactIsSpelledTwice(t *testing.T) {
+	made, err := os.ReadFile("web/src/api/facts.ts")
+	require.NoError(t, err)
+	facts := regexp.MustCompile(`export const (\w+) = (\d+)`).FindAllStringSubmatch(string(made), -1)
+	require.NotEmpty(t, facts)
+	for module := range pageImports(t) {
+		source, err := os.ReadFile(module)
+		require.NoError(t, err)
+		if module == "web/src/api/facts.ts" {
+			continue
+		}
+		for _, fact := range facts {
+			own := regexp.MustCompile(`(const|let) ` + fact[1] + `\b[^=\n]*= *\d`)
+			assert.False(t, own.Match(source), "%s has a %s of its own", module, fact[1])
+			if fact[1] == "quarter" { // which is like no other number
+				ticks := regexp.MustCompile(`(^|[^\w.])` + fact[2] + `([^\w.]|$)`)
+				assert.False(t, ticks.Match(source), "%s spells ticks", module)
+			}
+		}
+	}
 }

@@ -57,6 +57,9 @@ func flags(more ...chromedp.ExecAllocatorOption) []chromedp.ExecAllocatorOption 
 	own := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.WindowSize(1280, 800),
 		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true),
 		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true))
+	if path := os.Getenv("BROWSER"); path != "" { // of those in parallel: see run
+		own = append(own, chromedp.ExecPath(path))
+	}
 	return append(own, more...)
 }
 

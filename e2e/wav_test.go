@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"os"
 	"testing"
 
 	"github.com/chromedp/chromedp/kb"
@@ -85,7 +86,7 @@ func TestTheBandIsWrittenIntoAFile(t *testing.T) {
 	assert.Less(t, heard.Tail, 0.001)
 }
 
-// Every line and every lick of the demo sounds by itself and ends in silence; so does a line over
+// Every fourth line and lick of the demo (EVERY=1: each) sounds by itself and ends in silence; so does a line over
 // its band, in each feel that there is.
 func TestEveryLineAndLickSoundsAndEnds(t *testing.T) {
 	p := sit(t, true)
@@ -94,6 +95,10 @@ func TestEveryLineAndLickSoundsAndEnds(t *testing.T) {
 	p.sees("h1", "Licks")
 	const alone = "&without=drums&without=bass&without=chords"
 	var urls []string
+	step := 4
+	if os.Getenv("EVERY") != "" {
+		step = 1
+	}
 	for _, kind := range []string{"licks", "lines"} {
 		all := evalLater[[]struct {
 			ID   int
@@ -101,13 +106,17 @@ func TestEveryLineAndLickSoundsAndEnds(t *testing.T) {
 		}](p, fmt.Sprintf(`fetch('/api/%s?limit=1000').then(r => r.json()).then(l => (l.rows ?? l).map(x => ({id: x.id, feel: x.feel ?? ''})))`, kind))
 		require.NotEmpty(t, all)
 		feels := map[string]bool{}
-		for _, one := range all {
+		for i, one := range all {
 			if kind == "licks" {
-				urls = append(urls, fmt.Sprintf("/api/licks/files/midi?id=%d&choruses=1&countIn=false", one.ID)+alone)
+				if i%step == 0 {
+					urls = append(urls, fmt.Sprintf("/api/licks/files/midi?id=%d&choruses=1&countIn=false", one.ID)+alone)
+				}
 				continue
 			}
 			url := fmt.Sprintf("/api/lines/%d/files/midi?choruses=1&ending=true", one.ID)
-			urls = append(urls, url+alone)
+			if i%step == 0 {
+				urls = append(urls, url+alone)
+			}
 			if !feels[one.Feel] {
 				feels[one.Feel] = true
 				urls = append(urls, url)
@@ -115,7 +124,7 @@ func TestEveryLineAndLickSoundsAndEnds(t *testing.T) {
 		}
 	}
 	t.Log(len(urls), "files")
-	require.Greater(t, len(urls), 60)
+	require.Greater(t, len(urls), 60/step)
 	for _, url := range urls {
 		heard := evalLater[listened](p, fmt.Sprintf(`%s.get('writing').write({ title: 'x', load: () => fetch(%q).then(r => r.arrayBuffer()) }).then(heard)`, stores, url))
 		assert.Greater(t, heard.Seconds, 1.5, url)

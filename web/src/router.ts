@@ -10,7 +10,7 @@ export const router = createRouter({
     {
       path: '/stand/:id(\\d+)',
       name: 'stand',
-      component: () => import('./places/stand/StandPlace.vue'),
+      component: () => import('./places/bench/StandPlace.vue'),
       meta: { place: 'Bench', alone: true },
     },
     {

@@ -251,3 +251,9 @@ export async function hand(...files: File[]) {
 
 /* Waits until what was done is kept. */
 export const saved = () => until(() => texts('header [role=status]').includes('saved'))
+
+/* What was changed behind the page's back is asked for anew, as after a reload. */
+export async function anew() {
+  const app = (document.querySelector('#app') as unknown as { __vue_app__: { _context: { provides: Record<string, { invalidateQueries: () => Promise<void> }> } } }).__vue_app__ // prettier-ignore
+  await app._context.provides['VUE_QUERY_CLIENT']!.invalidateQueries()
+}

@@ -6,7 +6,7 @@ import Popover from 'primevue/popover'
 import { useToast } from 'primevue/usetoast'
 import { useCharts } from '../api/queries'
 import { metreOf } from '../music/metre'
-import { useCommands } from '../shell/useCommands'
+import { useCommand, useCommands } from '../shell/useCommands'
 import BandPanel from './BandPanel.vue'
 import LoopChooser from './LoopChooser.vue'
 import TempoField from './TempoField.vue'
@@ -37,14 +37,20 @@ function toggle() {
   else if (band.offered) void band.hear(band.offered)
   else void band.start(from())
 }
-const there = (deed: () => unknown) => () => (band.chart || band.offered ? void deed() : false)
+const there = (deed: () => unknown) => ({ do: () => void deed(), can: () => !!(band.chart || band.offered) })
 useCommands({
-  play: there(() => toggle()),
+  play: {
+    do: () => toggle(),
+    can: () => !!(band.chart || band.offered),
+    name: () => (band.playing ? 'stop' : 'play'),
+  },
   slower: there(() => band.setTempo(band.tempo - 2)),
   faster: there(() => band.setTempo(band.tempo + 2)),
   half: there(() => band.half()),
   loop: there(() => band.turnLoop()),
 })
+
+const play = useCommand('play')
 
 /* The bars of what plays, which need not be the chart's. */
 const metre = computed(() => {
@@ -86,9 +92,8 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
     <PressButton
       class="play"
       :class="{ on: band.playing }"
-      :disabled="band.status === 'loading'"
-      :title="band.playing ? 'stop (space)' : 'play (space)'"
-      @click="toggle"
+      v-bind="play"
+      :disabled="play.disabled || band.status === 'loading'"
     >
       <i class="pi" :class="band.playing ? 'pi-stop' : 'pi-play'" />
       <span>{{ band.playing ? 'Stop' : band.status === 'loading' ? 'Tuning up' : 'Play' }}</span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { hint } from '../shell/commands'
 import { computed, ref } from 'vue'
 import SegmentedChoice from '../shell/SegmentedChoice.vue'
 import { readLoop, writeLoop } from './settings'
@@ -30,7 +31,7 @@ function set(text: string) {
 
 <template>
   <div class="loop" role="group" aria-label="loop">
-    <i class="pi pi-replay" title="loop (L)" />
+    <i class="pi pi-replay" :title="hint('loop')" />
     <div class="bars">
       <SegmentedChoice
         :model-value="band.loopIs"

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useBand } from './useBand'
-import { hint } from '../shell/commands'
-import { maxTempo, minTempo } from './settings'
+import { useCommand } from '../shell/useCommands'
+import { maxTempo, minTempo } from '../api/facts'
 import PressButton from '../shell/PressButton.vue'
 
 const emit = defineEmits<{ said: [text: string] }>()
@@ -19,11 +19,14 @@ function set(text: string) {
     )
   if (field.value) field.value.value = String(band.tempo)
 }
+const slower = useCommand('slower')
+const faster = useCommand('faster')
+const half = useCommand('half')
 </script>
 
 <template>
   <div class="tempo" role="group" aria-label="tempo">
-    <PressButton aria-label="slower" title="slower ([)" @click="band.setTempo(band.tempo - 2)">
+    <PressButton aria-label="slower" v-bind="slower">
       <i class="pi pi-minus" />
     </PressButton>
     <input
@@ -36,15 +39,14 @@ function set(text: string) {
       @change="set(($event.target as HTMLInputElement).value)"
       @keydown.enter="($event.target as HTMLInputElement).blur()"
     />
-    <PressButton aria-label="faster" title="faster (])" @click="band.setTempo(band.tempo + 2)">
+    <PressButton aria-label="faster" v-bind="faster">
       <i class="pi pi-plus" />
     </PressButton>
     <PressButton
       class="half"
       :aria-pressed="band.halved"
-      :title="hint('half')"
+      v-bind="half"
       :aria-label="`half the tempo${band.halved ? ', now on' : ''}`"
-      @click="band.half()"
     >
       ½
     </PressButton>

@@ -1,4 +1,4 @@
-/* What the band decides: what is played, from where to where, how fast. Beats are quarters from the first bar; ticks are 960 to one. */
+/* What the band decides: what is played, from where to where, how fast. Beats are quarters from the first bar; ticks are `quarter` to one. */
 import type { LoopBeats } from './settings'
 
 import { quarter } from '../api/facts'

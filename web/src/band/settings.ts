@@ -1,9 +1,6 @@
 /* What the transport can be set to. */
 import type { Metre } from '../music/metre'
 
-export const minTempo = 30
-export const maxTempo = 300
-
 /** How players call a swing, by where the second eighth falls in its beat. */
 const swings = [
   [0.52, 'straight'],

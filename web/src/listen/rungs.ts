@@ -1,5 +1,5 @@
 /* A ladder of tempi that follows how it goes: up after clean passes, down after ones that were not. */
-import { maxTempo, minTempo } from '../band/settings'
+import { maxTempo, minTempo } from '../api/facts'
 
 export interface Rung {
   tempo: number

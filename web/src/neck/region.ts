@@ -16,6 +16,13 @@ export const stringsOf = (text: string) =>
     .toSorted((a, b) => b - a)
 export const written = (strings: number[] | undefined) => (strings?.length ? strings.join(',') : undefined)
 
+/** Its frets as they stand in an address, "7-11", and back; nothing where that is no such text. */
+export const spanOf = (r: Region) => `${r.low}-${r.high}`
+export const readFrets = (text: string): { low: number; high: number } | undefined => {
+  const [low, high] = (/^(\d+)-(\d+)$/.exec(text) ?? []).slice(1).map(Number)
+  return low === undefined || high === undefined ? undefined : { low, high }
+}
+
 /** In words: "string 4", "strings 5 and 2"; of every string nothing. */
 export const onStrings = (strings: number[]) =>
   strings.length < 2

@@ -1,38 +1,16 @@
 <script setup lang="ts">
 /* Back and forth through what was done, each step by its name. */
-import type { Ref } from 'vue'
 import Button from 'primevue/button'
+import { useCommand } from './useCommands'
 
-defineProps<{
-  history: {
-    undo: () => unknown
-    redo: () => unknown
-    canUndo: Ref<boolean>
-    canRedo: Ref<boolean>
-    undoName: Ref<string>
-    redoName: Ref<string>
-  }
-}>()
+const [undo, redo] = [useCommand('undo'), useCommand('redo')]
+const step = (title: string) => title.replace(/ \(.*/, '')
 </script>
 
 <template>
   <span class="history">
-    <Button
-      icon="pi pi-undo"
-      variant="text"
-      :aria-label="`undo ${history.undoName.value}`"
-      :title="history.undoName.value && `undo ${history.undoName.value}`"
-      :disabled="!history.canUndo.value"
-      @click="history.undo"
-    />
-    <Button
-      icon="pi pi-refresh"
-      variant="text"
-      :aria-label="`redo ${history.redoName.value}`"
-      :title="history.redoName.value && `redo ${history.redoName.value}`"
-      :disabled="!history.canRedo.value"
-      @click="history.redo"
-    />
+    <Button icon="pi pi-undo" variant="text" v-bind="undo" :aria-label="step(undo.title)" />
+    <Button icon="pi pi-refresh" variant="text" v-bind="redo" :aria-label="step(redo.title)" />
   </span>
 </template>
 

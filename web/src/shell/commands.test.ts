@@ -30,6 +30,8 @@ describe('the table of commands', () => {
   })
 
   it('tells its keys on buttons, in the help and aloud', () => {
+    expect(hint('onPaper')).toBe('On paper, also for horns')
+    expect(hint('undo', 'undo insert')).toBe('undo insert (Ctrl Z)')
     expect(hint('hear')).toBe('hear it with the band (Enter)')
     expect(hint('stringAbove')).toBe('the same note on the string above (Shift ↑)')
     expect([face(' '), face('+'), face('Ctrl+z'), aloud('Shift+ArrowLeft')]).toEqual(['space', '+', 'Ctrl Z', 'Shift left']) // prettier-ignore

@@ -1,4 +1,5 @@
-/* Everything a key does, in one table: the listener, the help, and the hints on buttons read it. */
+/* Everything that can be done by a key or from a menu, in one table: the listener, the help, buttons and menus read it. What
+   a command does, and whether it can, the place that is in view says (`useCommands`). */
 
 /** Where a command can be given. */
 export const rooms = {
@@ -11,7 +12,8 @@ export type Room = keyof typeof rooms
 
 export interface Command {
   room: Room
-  /** As KeyboardEvent.key has them, letters small; with Shift+ before named keys, Ctrl+ (or the command key), Alt+. */
+  /** As KeyboardEvent.key has them, letters small; with Shift+ before named keys, Ctrl+ (or the command key), Alt+. None
+      where it is given from a menu alone. */
   keys: string[]
   name: string
 }
@@ -53,9 +55,12 @@ export const commands = {
   longer: { room: 'line', keys: ['+', '='], name: 'longer' },
   shorter: { room: 'line', keys: ['-'], name: 'shorter' },
   remove: { room: 'line', keys: ['Delete', 'Backspace'], name: 'take the note away' },
-  undo: { room: 'line', keys: ['Ctrl+z'], name: 'undo' },
-  redo: { room: 'line', keys: ['Ctrl+y', 'Ctrl+Shift+z'], name: 'redo' },
   hear: { room: 'line', keys: ['Enter'], name: 'hear it with the band' },
+  onPaper: { room: 'line', keys: [], name: 'On paper, also for horns' },
+  byMIDI: { room: 'line', keys: [], name: 'Write and play by MIDI guitar or keyboard' },
+  simulate: { room: 'line', keys: [], name: 'Have a simulated player play it' },
+  climb: { room: 'line', keys: [], name: 'Climb in tempo' },
+  fingers: { room: 'line', keys: [], name: 'Fingers beside the notes' },
 
   uncover: { room: 'practice', keys: ['h'], name: 'uncover the neck; it is noted, and no harm' },
   skip: { room: 'practice', keys: ['ArrowRight', 'PageDown'], name: 'the next call' },
@@ -64,6 +69,8 @@ export const commands = {
   keep: { room: 'practice', keys: ['k'], name: 'keep that: the last two choruses' },
   answer: { room: 'practice', keys: figures, name: 'a degree; for bends, how many half steps' },
 
+  undo: { room: 'everywhere', keys: ['Ctrl+z'], name: 'undo' },
+  redo: { room: 'everywhere', keys: ['Ctrl+y', 'Ctrl+Shift+z'], name: 'redo' },
   play: { room: 'everywhere', keys: [' '], name: 'the band plays, or stops' },
   slower: { room: 'everywhere', keys: ['['], name: 'slower' },
   faster: { room: 'everywhere', keys: [']'], name: 'faster' },
@@ -97,4 +104,7 @@ export const face = (key: string) =>
 export const aloud = (key: string) => face(key).replace(/[←→↑↓]/g, (a) => spoken[a]!)
 
 /** What a button says of itself: what it does, and by which key. */
-export const hint = (id: CommandId) => `${commands[id].name} (${face(commands[id].keys[0]!)})`
+export const hint = (id: CommandId, name: string = commands[id].name) => {
+  const [key]: string[] = commands[id].keys
+  return key ? `${name} (${face(key)})` : name
+}

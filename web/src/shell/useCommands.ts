@@ -1,6 +1,7 @@
 /* What the commands of the table do while a place is in view. One listener serves all; the place opened last is asked first. */
-import { onScopeDispose } from 'vue'
-import { commands, pressed, type CommandId } from './commands'
+import type { MenuItem } from 'primevue/menuitem'
+import { computed, onScopeDispose, shallowReactive, type Ref } from 'vue'
+import { commands, hint, pressed, type CommandId } from './commands'
 
 /** Whether a key press belongs to a field, menu or open dialog rather than to the place. */
 export function isTyping(e: KeyboardEvent): boolean {
@@ -13,14 +14,22 @@ export function isTyping(e: KeyboardEvent): boolean {
 /* Those that stop everything hang beside the application: a sheet of ten thousand marks need not be searched for them. */
 const dialog = '[role="dialog"]'
 
-/** What a command does. false tells that it cannot be done now: the key is left to others. */
-export type Deed = (e: KeyboardEvent) => unknown
+/** What a command does; false tells that it cannot be done now, so that its key is left to others. */
+export type Do = (e: KeyboardEvent) => unknown
+export interface Deed {
+  do: Do
+  /** Whether it can be done now: its buttons are pale where not, and its key is left to others. */
+  can?: () => boolean
+  /** What it is called now, where that says more than the table. */
+  name?: () => string
+}
 
 interface Bound {
-  deed: (key: string) => Deed | undefined
+  deeds: Partial<Record<CommandId, Deed>>
+  byKey: (key: string) => Do | undefined
   within?: string
 }
-const places: Bound[] = []
+const places = shallowReactive<Bound[]>([])
 
 function listen(e: KeyboardEvent) {
   if (e.defaultPrevented || isTyping(e)) return
@@ -34,28 +43,31 @@ function listen(e: KeyboardEvent) {
   const key = pressed(e)
   for (const p of places.toReversed()) {
     if (p.within && !el?.closest(p.within)) continue
-    const deed = p.deed(key)
+    const deed = p.byKey(key)
     if (!deed || deed(e) === false) continue
     e.preventDefault()
     return
   }
 }
 
-export type Deeds = Partial<Record<CommandId, Deed>>
+export type Deeds = Partial<Record<CommandId, Deed | Do>>
 /** What a key does that is not in the table. */
-export type Others = (key: string) => Deed | undefined
+export type Others = (key: string) => Do | undefined
+
+const whole = (deeds: Deeds): Bound['deeds'] =>
+  Object.fromEntries(Object.entries(deeds).map(([id, deed]) => [id, typeof deed === 'function' ? { do: deed } : deed]))
 
 /** What each key does. */
 export function keymap(deeds: Deeds, others?: Others): Others {
-  const keys = new Map<string, Deed>()
-  for (const [id, deed] of Object.entries(deeds) as [CommandId, Deed][])
-    for (const key of commands[id].keys) keys.set(key, deed)
+  const keys = new Map<string, Do>()
+  for (const [id, deed] of Object.entries(whole(deeds)) as [CommandId, Deed][])
+    for (const key of commands[id].keys) keys.set(key, (e) => (deed.can?.() === false ? false : deed.do(e)))
   return (key) => keys.get(key) ?? others?.(key)
 }
 
 /** Binds commands as long as the component lives; within: only while the focus is there. */
 export function useCommands(deeds: Deeds, how: { within?: string; others?: Others } = {}) {
-  const bound: Bound = { deed: keymap(deeds, how.others), within: how.within }
+  const bound: Bound = { deeds: whole(deeds), byKey: keymap(deeds, how.others), within: how.within }
   if (!places.length) window.addEventListener('keydown', listen)
   places.push(bound)
   onScopeDispose(() => {
@@ -63,3 +75,43 @@ export function useCommands(deeds: Deeds, how: { within?: string; others?: Other
     if (!places.length) window.removeEventListener('keydown', listen)
   })
 }
+
+/** What the place in view has a command do: of those that have it the one opened last. */
+const deedOf = (id: CommandId) => places.findLast((p) => p.deeds[id])?.deeds[id]
+
+/** A command as a button bears it (`v-bind`): what it says of itself, whether it can be pressed, and what that does. */
+export const useCommand = (id: CommandId) =>
+  computed(() => {
+    const deed = deedOf(id)
+    return {
+      title: hint(id, deed?.name?.()),
+      disabled: !deed || deed.can?.() === false,
+      onClick: (e: Event) => void deed?.do(e as KeyboardEvent),
+    }
+  })
+
+/** The same as a line of a menu. */
+export function commandItem(id: CommandId, more: MenuItem = {}): MenuItem {
+  const deed = deedOf(id)
+  return {
+    label: deed?.name?.() ?? commands[id].name,
+    disabled: !deed || deed.can?.() === false,
+    command: () => void deed?.do({} as KeyboardEvent),
+    ...more,
+  }
+}
+
+/** A history, as the buttons and the keys of undo know it. */
+export interface Undoable {
+  undo: () => unknown
+  redo: () => unknown
+  canUndo: Ref<boolean>
+  canRedo: Ref<boolean>
+  undoName: Ref<string>
+  redoName: Ref<string>
+}
+export const throughHistory = (h: Undoable) =>
+  ({
+    undo: { do: () => void h.undo(), can: () => h.canUndo.value, name: () => `undo ${h.undoName.value}`.trim() },
+    redo: { do: () => void h.redo(), can: () => h.canRedo.value, name: () => `redo ${h.redoName.value}`.trim() },
+  }) satisfies Deeds

@@ -4,7 +4,7 @@ import { computed, ref, type Ref } from 'vue'
 import { everyString, stringSets, useDivision } from '../../api/division'
 import { told } from '../../neck/region'
 import type { useAddress } from '../../shell/useAddress'
-import { useRegion } from '../bench/useRegion'
+import { useRegion } from '../../neck/useRegion'
 
 /* The lists have a name for what the address leaves out. */
 export const every = 'every'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { spanOf } from '../../neck/region'
 import { useTitle } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
@@ -13,7 +14,7 @@ import NeckPalette from '../../neck/NeckPalette.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import { useAddress } from '../../shell/useAddress'
-import { useCommands } from '../../shell/useCommands'
+import { throughHistory, useCommands } from '../../shell/useCommands'
 import WaveDrawing from '../../wave/WaveDrawing.vue'
 import BenchTools from './BenchTools.vue'
 import BlendCard from './BlendCard.vue'
@@ -81,10 +82,12 @@ function ask(at: Place) {
 const sound = useFollow(bench)
 const hearing = useHearing(bench, readOne)
 useBenchKeys(bench)
+const back = throughHistory(plan)
 useCommands({
   palette: turnPalette,
   target: turnTarget,
-  takeBack: plan.undo,
+  ...back,
+  takeBack: back.undo,
   strum: grip.strum,
   arrivals: () => bench.dim('arrivals'),
   bends: () => bench.dim('bends'),
@@ -113,7 +116,7 @@ useCommands({
           :to="{
             name: 'paper',
             params: { id: data.chart.id },
-            query: { frets: `${window.low}-${window.high}`, step: at },
+            query: { frets: spanOf(window), step: at },
           }"
           >Paper</RouterLink
         >
@@ -235,7 +238,6 @@ useCommands({
         @pick="pick"
         @hold="hearing.rest"
         @hear="hearing.walk"
-        @strum="grip.strum"
         @go="bench.setPosition"
         @others="card = 'others'"
       />

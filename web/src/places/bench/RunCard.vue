@@ -6,7 +6,7 @@ import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import { engrave, spoken } from '../../music/text'
 import PressButton from '../../shell/PressButton.vue'
-import { hint } from '../../shell/commands'
+import { useCommand } from '../../shell/useCommands'
 
 const props = defineProps<{
   chord: Chord
@@ -22,7 +22,6 @@ const emit = defineEmits<{
   pick: [note: Note]
   hold: [place: Place]
   hear: []
-  strum: []
   go: [position: number]
   others: []
 }>()
@@ -32,6 +31,7 @@ const words = (n: Note) =>
   `${spoken(n.degree)}, ${spoken(n.note)}, string ${n.string}, ${n.fret ? 'fret ' + n.fret : 'open'}` +
   (n.finger ? `, finger ${n.finger}` : '')
 const simpler = computed(() => props.chord.tones.filter((t) => t.simpler))
+const strum = useCommand('strum')
 </script>
 
 <template>
@@ -75,7 +75,7 @@ const simpler = computed(() => props.chord.tones.filter((t) => t.simpler))
       </li>
     </ol>
     <p v-if="grip || elsewhere?.length" class="held">
-      <PressButton v-if="grip" :title="hint('strum')" :aria-label="`strum the grip ${grip}`" @click="emit('strum')">
+      <PressButton v-if="grip" v-bind="strum" :aria-label="`strum the grip ${grip}`">
         grip <b>{{ grip }}</b>
       </PressButton>
       <span v-if="elsewhere?.length"

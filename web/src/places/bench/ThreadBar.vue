@@ -12,7 +12,7 @@ import { everyString, stringSets, useDivision } from '../../api/division'
 import { useCatalogue } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
 import FieldRow from '../../shell/FieldRow.vue'
-import { commands, face } from '../../shell/commands'
+import { useCommand } from '../../shell/useCommands'
 import ThreadList from './ThreadList.vue'
 import type { Bench } from './useBench'
 import type { PlanState } from './usePlan'
@@ -22,6 +22,7 @@ const props = defineProps<{ bench: Bench; plan: PlanState; heard: boolean }>()
 const emit = defineEmits<{ hear: [] }>()
 const catalogue = useCatalogue()
 const toast = useToast()
+const back = useCommand('takeBack')
 const choosing = ref(false)
 const listing = ref(false)
 const now = computed(() => props.plan.plan.value)
@@ -115,8 +116,7 @@ const imagine = (id: string) => {
         size="small"
         variant="text"
         :aria-label="`undo ${plan.undoName.value}`"
-        :title="`undo ${plan.undoName.value} (${face(commands.takeBack.keys[0]!)})`"
-        @click="plan.undo"
+        v-bind="back"
       />
       <Button
         label="Hear"

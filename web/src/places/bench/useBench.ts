@@ -1,14 +1,15 @@
+import { spanOf } from '../../neck/region'
 import { computed, watch } from 'vue'
 import { useAddress } from '../../shell/useAddress'
 import { useBand } from '../../band/useBand'
 import { noteOpened, useChartMap, useCharts } from '../../api/queries'
-import { useRegion, useRegions } from './useRegion'
+import { plainLabels } from '../../neck/labels'
+import { useRegion, useRegions } from '../../neck/useRegion'
 import { metreOfSheet } from '../../music/metre'
 import { useRemembered } from './useRemembered'
 import { aimed, comingFrom, movesOf, numbered, positionOf, round, stepAt, stepsOf, targetAt, targetsOf, toggled } from './standing' // prettier-ignore
 import type { Step } from '../../sheet/step'
 
-export const plainLabels = ['degree', 'note', 'finger', 'fret'] as const
 /* Where the next chord is known, also how far it is. */
 export const labelKinds = [...plainLabels, 'steps'] as const
 export type LabelKind = (typeof labelKinds)[number]
@@ -96,7 +97,7 @@ export function useBench() {
   const goTo = (bar: number, change: number) => go(steps.value.findIndex((s) => s.bar === bar && s.change === change))
   const setPosition = (i: number) => {
     const p = positions.value[i]
-    if (p) turn(p.number === 0 ? {} : { frets: `${p.low}-${p.high}`, own: undefined, on: undefined, way: undefined })
+    if (p) turn(p.number === 0 ? {} : { frets: spanOf(p), own: undefined, on: undefined, way: undefined })
   }
   /** Moves to the next position or region up or down the neck. */
   const shift = (by: number) => {

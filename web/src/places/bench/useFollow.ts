@@ -1,6 +1,7 @@
 import { computed, watch } from 'vue'
 import { useToast } from 'primevue/usetoast'
-import { maxTempo, minTempo, readLoop, writeLoop } from '../../band/settings'
+import { readLoop, writeLoop } from '../../band/settings'
+import { maxTempo, minTempo } from '../../api/facts'
 import { useBand } from '../../band/useBand'
 import type { Bench } from './useBench'
 import { metreOfSheet } from '../../music/metre'

@@ -93,6 +93,11 @@ export function usePlan(bench: Bench) {
     history.undo()
     void save()
   }
+  const redo = () => {
+    if (!history.canRedo.value) return
+    history.redo()
+    void save()
+  }
 
   const frets = () => ({ low: bench.window.value?.low ?? 0, high: bench.window.value?.high ?? 0 })
   const here = (p: { low: number; high: number }) => p.low === frets().low && p.high === frets().high
@@ -134,8 +139,11 @@ export function usePlan(bench: Bench) {
     plan,
     canUndo: history.canUndo,
     undoName: history.undoName,
+    canRedo: history.canRedo,
+    redoName: history.redoName,
     set,
     undo,
+    redo,
     pin,
     pinned,
     pins,

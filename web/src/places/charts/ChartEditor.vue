@@ -15,7 +15,7 @@ import EmptyPlace from '../../shell/EmptyPlace.vue'
 import FieldRow from '../../shell/FieldRow.vue'
 import HistoryButtons from '../../shell/HistoryButtons.vue'
 import SaveWords from '../../shell/SaveWords.vue'
-import { useCommands } from '../../shell/useCommands'
+import { throughHistory, useCommands } from '../../shell/useCommands'
 import { useOpening } from '../../document/useOpening'
 import BarTiles from './BarTiles.vue'
 import KeyField from './KeyField.vue'
@@ -105,7 +105,7 @@ async function done() {
   }
 }
 const typed = (name: string, part: Partial<ChartBody>) => draft.change(name, part, true)
-useCommands({ undo: () => void draft.undo(), redo: () => void draft.redo() })
+useCommands(throughHistory(draft))
 onBeforeUnmount(() => void changes.fresh())
 </script>
 
@@ -117,7 +117,7 @@ onBeforeUnmount(() => void changes.fresh())
     <header>
       <h1>{{ id ? 'Edit chart' : 'New chart' }}</h1>
       <SaveWords v-if="id" :state="draft.state.value" :why="draft.why.value" />
-      <HistoryButtons :history="draft" />
+      <HistoryButtons />
       <Button
         :label="id ? 'Play it' : 'Make chart'"
         :disabled="!reading || reading.problems.length > 0"

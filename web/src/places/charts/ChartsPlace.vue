@@ -7,7 +7,7 @@ import { readChart, useChartChanges, useCharts } from '../../api/queries'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import ShelfPlace from '../../shell/ShelfPlace.vue'
 import ShelfRow from '../../shell/ShelfRow.vue'
-import BringDialog from '../bring/BringDialog.vue'
+import BringDialog from '../../making/BringDialog.vue'
 
 useTitle('Charts · Undaris')
 const charts = useCharts()

@@ -4,8 +4,8 @@ import { computed } from 'vue'
 import InputText from 'primevue/inputtext'
 import FieldRow from '../../shell/FieldRow.vue'
 import SelectRow from '../../shell/SelectRow.vue'
-import LickSpelling from './LickSpelling.vue'
-import { kindOf, kinds, overOf } from './kinds'
+import LickSpelling from '../../making/LickSpelling.vue'
+import { kindOf, kinds, overOf } from '../../making/kinds'
 import type { useLickWork } from './useLickWork'
 
 const props = defineProps<{ work: ReturnType<typeof useLickWork> }>()

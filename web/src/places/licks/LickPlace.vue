@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* One lick: over any chord in both ways, and through the changes. */
+import { readFrets } from '../../neck/region'
 import { useQuery } from '@tanstack/vue-query'
 import { useTitle } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref } from 'vue'
@@ -14,11 +15,11 @@ import MarkBadge from '../../music/MarkBadge.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import TickBox from '../../shell/TickBox.vue'
-import NewLineDialog from '../lines/NewLineDialog.vue'
+import NewLineDialog from '../../making/NewLineDialog.vue'
 import HistoryButtons from '../../shell/HistoryButtons.vue'
 import SaveWords from '../../shell/SaveWords.vue'
 import TitleField from '../../shell/TitleField.vue'
-import { useCommands } from '../../shell/useCommands'
+import { throughHistory, useCommands } from '../../shell/useCommands'
 import { useOpening } from '../../document/useOpening'
 import LickFields from './LickFields.vue'
 import { useLickWork } from './useLickWork'
@@ -42,7 +43,7 @@ const opening = useOpening<LickBody, Lick>({
   state: work.state,
   join: work.join,
 })
-useCommands({ undo: () => void work.undo(), redo: () => void work.redo() })
+useCommands(throughHistory(work))
 onBeforeUnmount(() => void changes.fresh())
 useTitle(computed(() => `${shown.value?.title ?? 'Lick'} · Undaris`))
 const chord = address.text('over', 'F7')
@@ -53,8 +54,7 @@ const windows = ['0-4', '2-6', '4-8', '5-9', '7-11', '9-13', '12-16', '14-18'].m
 }))
 const follow = address.yes('follow')
 const asked = computed(() => {
-  const [low, high] = frets.value.split('-').map(Number)
-  return { chord: chord.value, low: low!, high: high!, follow: follow.value }
+  return { chord: chord.value, ...(readFrets(frets.value) ?? { low: 7, high: 11 }), follow: follow.value }
 })
 const ways = useQuery({
   queryKey: ['ways', id, asked, computed(() => (work.state.value === 'saved' ? opening.keeper()?.version() : ''))],
@@ -91,7 +91,7 @@ async function remove() {
         <SaveWords :state="work.state.value" :why="changing ? undefined : work.why.value" />
       </p>
       <span class="space" />
-      <HistoryButtons :history="work" />
+      <HistoryButtons />
       <Button
         v-if="shown.line"
         :icon="heard(shown.title) ? 'pi pi-stop' : 'pi pi-volume-up'"

@@ -11,7 +11,7 @@ import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import TickBox from '../../shell/TickBox.vue'
-import { useReading } from '../paper/useReading'
+import { useReading } from '../../shell/useReading'
 import { useAddress } from '../../shell/useAddress'
 
 const address = useAddress()

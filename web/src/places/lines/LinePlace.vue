@@ -15,8 +15,7 @@ import EmptyPlace from '../../shell/EmptyPlace.vue'
 import HistoryButtons from '../../shell/HistoryButtons.vue'
 import SaveWords from '../../shell/SaveWords.vue'
 import TitleField from '../../shell/TitleField.vue'
-import { hint } from '../../shell/commands'
-import { useCommands } from '../../shell/useCommands'
+import { throughHistory, useCommand, useCommands } from '../../shell/useCommands'
 import BlendBar from './BlendBar.vue'
 import PressNeck from '../../neck/PressNeck.vue'
 import { stringsOf, told } from '../../neck/region'
@@ -99,7 +98,9 @@ const downloads = useLineMenu({
 })
 watch(take.trouble, (t) => t && state.refuse(new Error(t)))
 watch(midi.trouble, (t) => t && state.refuse(new Error(t)))
+useCommands(throughHistory(state))
 useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: entry.others })
+const hearing = useCommand('hear')
 </script>
 
 <template>
@@ -121,15 +122,9 @@ useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: e
         <SaveWords :state="state.state.value" />
       </p>
       <span class="space" />
-      <HistoryButtons :history="state" />
+      <HistoryButtons />
       <LineTabs v-model="panel" :report="study.report" />
-      <Button
-        :icon="mine ? 'pi pi-stop' : 'pi pi-volume-up'"
-        aria-label="Hear"
-        :title="hint('hear')"
-        variant="outlined"
-        @click="hear"
-      />
+      <Button :icon="mine ? 'pi pi-stop' : 'pi pi-volume-up'" aria-label="Hear" variant="outlined" v-bind="hearing" />
       <EarButton :instrument="tones.data.value?.instrument" />
       <Button
         icon="pi pi-ellipsis-v"

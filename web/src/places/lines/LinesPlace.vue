@@ -8,8 +8,8 @@ import EmptyPlace from '../../shell/EmptyPlace.vue'
 import ShelfPlace from '../../shell/ShelfPlace.vue'
 import ShelfRow from '../../shell/ShelfRow.vue'
 import { useAddress } from '../../shell/useAddress'
-import BringDialog from '../bring/BringDialog.vue'
-import NewLineDialog from './NewLineDialog.vue'
+import BringDialog from '../../making/BringDialog.vue'
+import NewLineDialog from '../../making/NewLineDialog.vue'
 
 useTitle('Lines · Undaris')
 const lines = useLines()

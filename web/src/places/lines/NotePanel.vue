@@ -6,7 +6,8 @@ import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import type { LineState } from './useLine'
 import { fits, played, told } from '../../document/ways'
-import { face, hint } from '../../shell/commands'
+import { face } from '../../shell/commands'
+import { useCommand } from '../../shell/useCommands'
 import { guessed } from '../../document/guesses'
 import { stepNames, type Entry } from './useEntry'
 import { barsOf, metreOf } from '../../music/metre'
@@ -22,8 +23,8 @@ const where = computed(() => {
   const t = props.entry.tick.value
   const beat = Math.floor(t / quarter)
   const part =
-    { 0: '', 240: ' e', 320: ' second third', 480: ' and', 640: ' last third', 720: ' a' }[
-      ((t % quarter) + quarter) % quarter
+    { 0: '', 3: ' e', 4: ' second third', 6: ' and', 8: ' last third', 9: ' a' }[
+      ((((t % quarter) + quarter) % quarter) * 12) / quarter
     ] ?? ' +'
   if (t < 0 || !score) return 'in the pickup'
   const at = metreOf(barsOf(score)).at(beat)
@@ -31,6 +32,10 @@ const where = computed(() => {
 })
 /* What is a part of another way is shown where that one is. */
 const ways = computed(() => props.entry.ways.value.filter((w) => note.value && fits(w, note.value)))
+const shorter = useCommand('shorter')
+const longer = useCommand('longer')
+const stringAbove = useCommand('stringAbove')
+const remove = useCommand('remove')
 </script>
 
 <template>
@@ -53,17 +58,17 @@ const ways = computed(() => props.entry.ways.value.filter((w) => note.value && f
         <PressButton @click="entry.settle">it is right</PressButton>
       </p>
       <div class="do">
-        <PressButton aria-label="shorter" :title="hint('shorter')" @click="entry.longer(-1)">
+        <PressButton aria-label="shorter" v-bind="shorter">
           <i class="pi pi-minus" />
         </PressButton>
         <span>{{ stepNames[note.length] ?? `${(note.length / quarter).toFixed(2)} beats` }}</span>
-        <PressButton aria-label="longer" :title="hint('longer')" @click="entry.longer(1)">
+        <PressButton aria-label="longer" v-bind="longer">
           <i class="pi pi-plus" />
         </PressButton>
-        <PressButton class="wide" :title="hint('stringAbove')" @click="entry.restring(-1)">
+        <PressButton class="wide" v-bind="stringAbove">
           {{ note.string }}:{{ note.fret }} <i class="pi pi-sort-alt" />
         </PressButton>
-        <PressButton aria-label="delete this note" :title="hint('remove')" @click="entry.drop">
+        <PressButton aria-label="delete this note" v-bind="remove">
           <i class="pi pi-trash" />
         </PressButton>
         <i class="gap" />

@@ -8,19 +8,21 @@ import type { Deeds, Others } from '../../shell/useCommands'
 import { settled } from '../../document/guesses'
 import type { LineState } from './useLine'
 
-export const steps = [160, 240, 320, 480, 640, 720, 960, 1440, 1920, 3840]
-export const stepNames: Record<number, string> = {
-  160: 'sextuplet',
-  240: 'sixteenth',
-  320: 'triplet',
-  480: 'eighth',
-  640: 'triplet quarter',
-  720: 'dotted eighth',
-  960: 'quarter',
-  1440: 'dotted quarter',
-  1920: 'half',
-  3840: 'whole',
-}
+const lengths: [number, string][] = [
+  [quarter / 6, 'sextuplet'],
+  [quarter / 4, 'sixteenth'],
+  [quarter / 3, 'triplet'],
+  [quarter / 2, 'eighth'],
+  [(2 * quarter) / 3, 'triplet quarter'],
+  [(3 * quarter) / 4, 'dotted eighth'],
+  [quarter, 'quarter'],
+  [1.5 * quarter, 'dotted quarter'],
+  [2 * quarter, 'half'],
+  [4 * quarter, 'whole'],
+]
+/** How long what is written can be, in ticks, and what that is called. */
+export const steps = lengths.map(([ticks]) => ticks)
+export const stepNames = Object.fromEntries(lengths) as Record<number, string>
 
 /** How long a second figure joins the first, in milliseconds. */
 const together = 800
@@ -28,7 +30,7 @@ const together = 800
 export function useEntry(state: LineState, hear: (midi: number) => void, ways: Ref<Way[]>) {
   const tick = ref(0)
   const string = ref(1)
-  const step = ref(480)
+  const step = ref(quarter / 2)
   const score = computed(() => state.study.value?.score)
   const end = computed(() => {
     const last = score.value?.measures.at(-1)
@@ -129,7 +131,7 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
   function shift(by: number) {
     const n = note.value
     if (!n) return
-    const to = n.start + by * Math.min(step.value, 480)
+    const to = n.start + by * Math.min(step.value, quarter / 2)
     if (!within(to)) return
     state.run(move(n.id!, to))
     tick.value = to
@@ -147,8 +149,6 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
     longer: () => longer(1),
     shorter: () => longer(-1),
     remove: () => drop(),
-    undo: () => void state.undo(),
-    redo: () => void state.redo(),
   }
   const others: Others = (key) => {
     const way = ways.value.find((w) => w.key === key)

@@ -4,7 +4,9 @@ import { computed, type Ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useBand } from '../../band/useBand'
 import { useWriting } from '../../band/useWriting'
-import { lineFiles } from './files'
+import { lineFiles } from '../../making/leavings'
+import { commands } from '../../shell/commands'
+import { commandItem, useCommands } from '../../shell/useCommands'
 
 export function useLineMenu(of: {
   id: Ref<number>
@@ -19,28 +21,25 @@ export function useLineMenu(of: {
   const router = useRouter()
   const band = useBand()
   const writing = useWriting()
+  const { id, plain, midi, take, climbing, rungs, fingers } = of
+  const query = () => (plain.value ? { plain: 'yes' } : {})
+  useCommands({
+    onPaper: () => router.push({ name: 'line-paper', params: { id: id.value }, query: query() }),
+    byMIDI: {
+      do: () => void midi.turn(),
+      name: () => (midi.on.value ? 'No longer listen to MIDI' : commands.byMIDI.name),
+    },
+    simulate: () => void take.simulate(),
+    climb: { do: rungs.turn, name: () => climbing.value },
+    fingers: {
+      do: () => (fingers.value = !fingers.value),
+      name: () => (fingers.value ? 'No fingers beside the notes' : commands.fingers.name),
+    },
+  })
   return computed((): MenuItem[] => [
-    ...lineFiles(of.id.value, of.plain.value),
+    ...lineFiles(id.value, plain.value),
     { label: 'WAV, with the band', command: () => void writing.save(band.along(1)) },
-    {
-      label: 'On paper, also for horns',
-      icon: 'pi pi-print',
-      command: () =>
-        void router.push({
-          name: 'line-paper',
-          params: { id: of.id.value },
-          query: of.plain.value ? { plain: 'yes' } : {},
-        }),
-    },
-    {
-      label: of.midi.on.value ? 'No longer listen to MIDI' : 'Write and play by MIDI guitar or keyboard',
-      command: () => void of.midi.turn(),
-    },
-    { label: 'Have a simulated player play it', command: () => void of.take.simulate() },
-    { label: of.climbing.value, command: of.rungs.turn },
-    {
-      label: of.fingers.value ? 'No fingers beside the notes' : 'Fingers beside the notes',
-      command: () => (of.fingers.value = !of.fingers.value),
-    },
+    commandItem('onPaper', { icon: 'pi pi-print' }),
+    ...(['byMIDI', 'simulate', 'climb', 'fingers'] as const).map((c) => commandItem(c)),
   ])
 }

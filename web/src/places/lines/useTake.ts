@@ -6,7 +6,7 @@ import { ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, api, type HeardNote, type LineBody, type TakeVerdicts } from '../../api/client'
 import { Listening, type Hearer, type Whole, type Wish } from '../../listen/listening'
 import { Passes, type Noticed } from '../../listen/passes'
-import type { Verdict } from './verdicts'
+import type { Verdict } from '../../listen/verdicts'
 
 interface Note {
   midi: number

@@ -11,7 +11,7 @@ import { useRungs } from '../../listen/useRungs'
 import { useFiner } from './useFiner'
 import type { LineState } from './useLine'
 import { takenVerdicts, type Take } from './useTake'
-import { steady, verdictsOf, type Verdict } from './verdicts'
+import { steady, verdictsOf, type Verdict } from '../../listen/verdicts'
 
 export function useTaken(
   id: Ref<number>,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* A run, a crossing or the thread on paper. */
+import { spanOf, readFrets } from '../../neck/region'
 import { engrave } from '../../music/text'
 import { useQuery } from '@tanstack/vue-query'
 import { useTitle } from '@vueuse/core'
@@ -17,7 +18,7 @@ import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import TickBox from '../../shell/TickBox.vue'
 import { barsOf } from '../../music/metre'
-import { useReading } from './useReading'
+import { useReading } from '../../shell/useReading'
 import { useAddress } from '../../shell/useAddress'
 
 const address = useAddress()
@@ -26,7 +27,7 @@ const map = useChartMap(id, ref(undefined), ref(true))
 const kinds = ['thread', 'run', 'crossing', 'chords'] as const
 const of = address.oneOf('of', kinds)
 const windows = computed(() =>
-  (map.data.value?.positions ?? []).map((p) => ({ name: `${p.low}–${p.high}`, value: `${p.low}-${p.high}` })),
+  (map.data.value?.positions ?? []).map((p) => ({ name: `${p.low}–${p.high}`, value: spanOf(p) })),
 )
 const frets = computed({
   get: () => address.read('frets') || (windows.value[0]?.value ?? ''),
@@ -63,9 +64,13 @@ const leaf = useQuery({
   placeholderData: (before) => before,
 })
 const asked = computed(() => {
-  const [low, high] = frets.value.split('-').map(Number)
   const kind = of.value === 'chords' ? ('thread' as const) : of.value
-  return { of: kind, low: low!, high: high!, step: kind === 'thread' ? 0 : step.value, reading: reading.value }
+  return {
+    of: kind,
+    ...(readFrets(frets.value) ?? { low: 0, high: 4 }),
+    step: kind === 'thread' ? 0 : step.value,
+    reading: reading.value,
+  }
 })
 const score = useQuery({
   queryKey: ['score', id, asked],

@@ -11,8 +11,7 @@ import EmptyPlace from '../../shell/EmptyPlace.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import TickBox from '../../shell/TickBox.vue'
 import { onStrings } from '../../neck/region'
-import { hint } from '../../shell/commands'
-import { useCommands } from '../../shell/useCommands'
+import { useCommand, useCommands } from '../../shell/useCommands'
 import AnswerKeys from './AnswerKeys.vue'
 import CallChoice from './CallChoice.vue'
 import CallNeck from './CallNeck.vue'
@@ -72,6 +71,12 @@ useCommands(
     },
   },
 )
+const [skip, again, uncover, speak] = [
+  useCommand('skip'),
+  useCommand('again'),
+  useCommand('uncover'),
+  useCommand('speak'),
+]
 useCallsNoted(id, calls)
 const sum = computed(() => summed(calls.outcomes.value))
 const seconds = (ms?: number) => (ms === undefined ? '' : `${(ms / 1000).toFixed(1)} s`)
@@ -123,8 +128,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
         variant="text"
         :aria-pressed="voice.on.value"
         aria-label="spoken"
-        :title="hint('speak')"
-        @click="voice.turn"
+        v-bind="speak"
       />
     </header>
     <section v-if="call" class="call" aria-live="polite">
@@ -178,15 +182,9 @@ const last = computed(() => calls.outcomes.value.at(-1))
       />
     </template>
     <footer>
-      <Button label="Skip" variant="outlined" :title="hint('skip')" @click="calls.next('skipped')" />
-      <Button label="Again" variant="outlined" :title="hint('again')" @click="calls.again" />
-      <Button
-        v-if="calls.covered.value"
-        label="Uncover"
-        variant="outlined"
-        :title="hint('uncover')"
-        @click="calls.uncover"
-      />
+      <Button label="Skip" variant="outlined" v-bind="skip" />
+      <Button label="Again" variant="outlined" v-bind="again" />
+      <Button v-if="calls.covered.value" label="Uncover" variant="outlined" v-bind="uncover" />
       <SegmentedChoice
         v-model="by"
         :options="[

@@ -83,7 +83,7 @@ const { kept, keep, asLine } = useKeptChoruses(choruses, free.held, () => ({
   mode: mode.value!.id,
   chart: chart.value!.title,
 }))
-useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
+useCommands({ keep: { do: () => void keep(), can: () => choruses.value.length > 0 && !kept.value } })
 </script>
 
 <template>
@@ -148,7 +148,6 @@ useCommands({ keep: () => (choruses.value.length ? void keep() : false) }, {})
       :number="stage.of > 1 ? choruses.length : 0"
       :held="free.held.value.length"
       :kept="kept"
-      @keep="keep"
       @write="asLine"
     />
     <p v-else class="hint">

@@ -3,7 +3,7 @@
 import Button from 'primevue/button'
 import type { FreeTake } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
-import { hint } from '../../shell/commands'
+import { useCommand } from '../../shell/useCommands'
 
 defineProps<{
   chorus: FreeTake
@@ -13,7 +13,8 @@ defineProps<{
   held: number
   kept: number
 }>()
-defineEmits<{ keep: []; write: [] }>()
+defineEmits<{ write: [] }>()
+const keep = useCommand('keep')
 </script>
 
 <template>
@@ -26,9 +27,7 @@ defineEmits<{ keep: []; write: [] }>()
     <Button
       :label="kept ? `Kept ${kept}` : held > 1 ? 'Keep the last two' : 'Keep it'"
       icon="pi pi-bookmark"
-      :disabled="kept > 0"
-      :title="hint('keep')"
-      @click="$emit('keep')"
+      v-bind="keep"
     />
     <Button label="Make a line of it" variant="outlined" @click="$emit('write')" />
   </section>

@@ -5,7 +5,7 @@ import { useQueries } from '@tanstack/vue-query'
 import { answer, api, type KeptTake } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
-import { verdictsOf } from '../lines/verdicts'
+import { verdictsOf } from '../../listen/verdicts'
 
 const props = defineProps<{ takes: KeptTake[] }>()
 /* How the written line of a take is judged as a line. */

@@ -1,4 +1,5 @@
 /* What calls may ask, as the player chose it: each choice is a field of the address. */
+import { readFrets, spanOf } from '../../neck/region'
 import { computed, type Ref } from 'vue'
 import type { CallWish, Catalogue, ChartMap } from '../../api/client'
 import { useDivision } from '../../api/division'
@@ -84,11 +85,10 @@ export function useCallWish(
     frets: field('frets', 'frets', () =>
       anyOf(
         'all positions',
-        (map.value?.positions ?? []).map((p) => ({ id: `${p.low}-${p.high}`, name: `frets ${p.low} to ${p.high}` })),
+        (map.value?.positions ?? []).map((p) => ({ id: spanOf(p), name: `frets ${p.low} to ${p.high}` })),
       ),
     ),
   }
-  const two = (text: string) => text.split('-').map(Number) as [number, number]
   const all = (chosen: string | undefined, list: Option[] | undefined) =>
     chosen === 'all' ? list?.map((o) => o.id) : chosen?.split(',')
   const wish = computed<CallWish>(() => {
@@ -108,7 +108,7 @@ export function useCallWish(
       paces: all(f.pace.chosen.value, catalogue.value?.callPaces),
       tempo: f.pace.chosen.value ? tempo() : undefined,
       strings: strings ? [strings] : undefined,
-      windows: frets ? [{ low: two(frets)[0], high: two(frets)[1] }] : undefined,
+      windows: frets && readFrets(frets) ? [readFrets(frets)!] : undefined,
     }
   })
   const narrowed = computed(() =>

@@ -1,5 +1,6 @@
 /* What is practised over the changes, and where: the way, the position, and what it is played over: the chart's chords, for
    some ways others in their place, or what is made of a lick or a line. */
+import { spanOf } from '../../neck/region'
 import { computed, ref } from 'vue'
 import { useLicks, useLines } from '../../api/kept'
 import type { LineBody } from '../../api/client'
@@ -18,7 +19,7 @@ export function useChosen() {
   const positions = computed(() => map.data.value?.positions ?? [])
   const position = computed(
     () =>
-      positions.value.find((p) => `${p.low}-${p.high}` === frets.value) ??
+      positions.value.find((p) => spanOf(p) === frets.value) ??
       positions.value.find((p) => !mode.value?.writes || p.low >= 5) ??
       positions.value[0],
   )

@@ -19,7 +19,7 @@ import PressButton from '../../shell/PressButton.vue'
 import SaveWords from '../../shell/SaveWords.vue'
 import TitleField from '../../shell/TitleField.vue'
 import { useAddress } from '../../shell/useAddress'
-import { useCommands } from '../../shell/useCommands'
+import { throughHistory, useCommands } from '../../shell/useCommands'
 import MusicText from '../../music/MusicText.vue'
 import { metreOf, metreOfSheet } from '../../music/metre'
 import { useThrough, type Piece } from './useThrough'
@@ -40,7 +40,7 @@ const opening = useOpening<SetBody, PlayedSet>({
   state: record.state,
   join: record.join,
 })
-useCommands({ undo: () => void record.undo(), redo: () => void record.redo() })
+useCommands(throughHistory(record))
 onBeforeUnmount(() => void changes.fresh())
 useTitle(computed(() => `${record.body.value?.title ?? 'Set'} · Undaris`))
 
@@ -96,7 +96,7 @@ const leaf = useQuery({
         <SaveWords :state="record.state.value" :why="record.why.value" />
       </p>
       <span class="space" />
-      <HistoryButtons :history="record" />
+      <HistoryButtons />
       <Button as="router-link" :to="{ name: 'sets' }" label="All sets" variant="text" />
       <Button
         :label="through.mine.value ? 'Stop' : 'Play it through'"

@@ -1,5 +1,6 @@
 /* A plan that is gone through: which item is played, and how long it has left. It goes on where it was left, after a reload
    and on the next day. */
+import { spanOf } from '../../../neck/region'
 import { useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
@@ -42,7 +43,7 @@ export function placeOf(item: Placed, chart: number) {
           keys: item.key,
           start: item.start,
           way: item.down ? 'down' : 'up',
-          frets: item.window && `${item.window.low}-${item.window.high}`,
+          frets: item.window && spanOf(item.window),
         },
       }
     case 'line':

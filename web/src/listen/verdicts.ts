@@ -1,4 +1,4 @@
-import type { Study } from '../../api/client'
+import type { Study } from '../api/client'
 
 export interface Verdict {
   kind: 'landed' | 'early' | 'late' | 'missed' | 'rub' | 'unheard'

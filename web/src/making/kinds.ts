@@ -1,5 +1,5 @@
 /* What a lick can be counted from: a kind of chord, or the key. */
-import type { LickBody } from '../../api/client'
+import type { LickBody } from '../api/client'
 
 export const kinds = [
   { value: '7', name: 'a dominant seventh' },

@@ -8,10 +8,10 @@ import MusicText from '../../music/MusicText.vue'
 import StandNeck from './StandNeck.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import { useCommands } from '../../shell/useCommands'
-import { useBench } from '../bench/useBench'
-import { useBenchKeys } from '../bench/useBenchKeys'
-import { useFollow } from '../bench/useFollow'
-import { away } from '../bench/words'
+import { useBench } from './useBench'
+import { useBenchKeys } from './useBenchKeys'
+import { useFollow } from './useFollow'
+import { away } from './words'
 
 /* The chord of now, the chord to come and where to arrive, to be read from two metres. */
 const bench = useBench()

@@ -1,7 +1,7 @@
 /* Files are read, looked at, and what of them is wanted is kept: many at once, told as it goes on, and stopped at will. */
 import { useThrottleFn } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
-import { answer, fetchOf, api, type Brought } from '../../api/client'
+import { answer, fetchOf, api, type Brought } from '../api/client'
 
 export type Kind = 'chart' | 'line' | 'licks'
 

@@ -1,9 +1,9 @@
 /* Where on the neck the Bench is: one of the key's positions, or a region of the player's own, by whichever way the neck is
    divided. It lives in the address: own=5-12, on=5,2, way=three. */
 import { computed, type Ref } from 'vue'
-import type { ChartMap } from '../../api/client'
-import { useDivision } from '../../api/division'
-import { stringsOf, written, type Region } from '../../neck/region'
+import type { ChartMap } from '../api/client'
+import { useDivision } from '../api/division'
+import { stringsOf, written, type Region, spanOf } from './region'
 
 type Address = { read: (name: string) => string; write: (fields: Record<string, string | undefined>) => unknown }
 
@@ -42,7 +42,7 @@ export function useRegions(
   )
   const setOwn = (low: number, high: number, strings = own.value?.strings, by?: string) => {
     const last = map.value?.instrument.last ?? 22
-    if (low >= 0 && high <= last) turn({ own: `${low}-${high}`, on: written(strings), way: by })
+    if (low >= 0 && high <= last) turn({ own: spanOf({ low, high }), on: written(strings), way: by })
   }
   /** To the next region of the way, or by a fret where it is the player's own. */
   const shift = (by: number) => {

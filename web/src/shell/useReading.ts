@@ -1,6 +1,6 @@
 import { computed } from 'vue'
-import { useCatalogue } from '../../api/queries'
-import { useAddress } from '../../shell/useAddress'
+import { useCatalogue } from '../api/queries'
+import { useAddress } from './useAddress'
 
 /** In which pitch a leaf is read; it stands in the address. */
 export function useReading() {

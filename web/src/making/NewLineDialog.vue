@@ -1,16 +1,17 @@
 <script setup lang="ts">
 /* What a new line is played over, where on the neck, and how it begins. */
-import { engrave } from '../../music/text'
+import { readFrets, spanOf } from '../neck/region'
+import { engrave } from '../music/text'
 import { computed, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import InputText from 'primevue/inputtext'
-import { answer, api, type LineBody } from '../../api/client'
-import { askLine, useLicks, useLineChanges } from '../../api/kept'
-import { readChart, useCatalogue, useCharts } from '../../api/queries'
-import FieldRow from '../../shell/FieldRow.vue'
-import { lineOf } from '../../document/study'
-import FormDialog from '../../shell/FormDialog.vue'
-import SelectRow from '../../shell/SelectRow.vue'
+import { answer, api, type LineBody } from '../api/client'
+import { askLine, useLicks, useLineChanges } from '../api/kept'
+import { readChart, useCatalogue, useCharts } from '../api/queries'
+import FieldRow from '../shell/FieldRow.vue'
+import { lineOf } from '../document/study'
+import FormDialog from '../shell/FormDialog.vue'
+import SelectRow from '../shell/SelectRow.vue'
 
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ withLick?: number; of?: number }>()
@@ -44,9 +45,9 @@ watch(
   async () => {
     if (!open.value) return
     const list = await answer(api.GET('/api/positions', { params: { query: { key: wish.key || tonic.value } } }))
-    windows.value = list.map((p) => ({ name: `${p.low} to ${p.high}`, value: `${p.low}-${p.high}` }))
+    windows.value = list.map((p) => ({ name: `${p.low} to ${p.high}`, value: spanOf(p) }))
     if (!windows.value.some((w) => w.value === wish.frets))
-      wish.frets = (windows.value.find((w) => Number(w.value.split('-')[0]) >= 5) ?? windows.value[0])?.value ?? ''
+      wish.frets = (windows.value.find((w) => (readFrets(w.value)?.low ?? 0) >= 5) ?? windows.value[0])?.value ?? ''
   },
   { immediate: true },
 )
@@ -63,7 +64,7 @@ const lick = computed(() => wish.lick || (licks.data.value?.[0]?.id ?? 0))
 async function make() {
   trouble.value = ''
   try {
-    const [low, high] = wish.frets.split('-').map(Number)
+    const window = readFrets(wish.frets)
     const c = chart.value && (await readChart(chart.value.id))
     const minor = c ? c.key.endsWith('m') : !!form.value?.minor
     const key = `${wish.key}${minor ? 'm' : ''}`
@@ -80,8 +81,8 @@ async function make() {
       beats: c?.beats ?? 4,
       text,
       palette: minor ? 'minor-pentatonic' : 'composite',
-      low: low!,
-      high: high!,
+      low: window?.low ?? 0,
+      high: window?.high ?? 0,
       notes: [],
       locked: [],
     }
