@@ -70,18 +70,20 @@ func (p *page) try(ctx context.Context, f fault) (result, error) {
 		return 0, err
 	}
 	defer os.WriteFile(path, source, 0o600)
-	ctx, cancel := context.WithTimeout(ctx, 2*time.Minute)
+	ctx, cancel := context.WithTimeout(ctx, 3*time.Minute)
 	defer cancel()
 	file, err := filepath.Rel("web", f.File)
 	if err != nil {
 		return 0, err
 	}
-	out, err := p.vitest(ctx, "related", "--run", "--bail=1", "--passWithNoTests", file).CombinedOutput()
-	if err == nil {
-		return survived, nil
+	for _, project := range []string{"plain", "page"} { // the quick ones first
+		out, err := p.vitest(ctx, "related", "--run", "--project="+project, "--bail=1", "--passWithNoTests", file).CombinedOutput()
+		if strings.Contains(string(out), "SyntaxError") && strings.Contains(string(out), "Transform failed") {
+			return unbuilt, nil
+		}
+		if err != nil {
+			return own, nil
+		}
 	}
-	if strings.Contains(string(out), "SyntaxError") && strings.Contains(string(out), "Transform failed") {
-		return unbuilt, nil
-	}
-	return own, nil
+	return survived, nil
 }
