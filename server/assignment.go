@@ -3,6 +3,7 @@ package server
 import (
 	"cmp"
 	"context"
+	"slices"
 	"time"
 
 	"github.com/segmentio/encoding/json"
@@ -42,7 +43,7 @@ type AssignedExercise struct {
 
 // AimBody is what is to be reached. What is left out is not asked for.
 type AimBody struct {
-	Kind     string `json:"kind" enum:"changes,line,exercise,calls,minutes"`
+	Kind     string `json:"kind" maxLength:"20" doc:"of the catalogue's aims"`
 	Chart    int    `json:"chart,omitempty" minimum:"0" maximum:"60" doc:"of changes: which of the charts, from 1"`
 	Line     int    `json:"line,omitempty" minimum:"0" maximum:"60" doc:"of a line: which of the lines, from 1"`
 	Exercise int    `json:"exercise,omitempty" minimum:"0" maximum:"60" doc:"of an exercise: which of the exercises, from 1"`
@@ -69,33 +70,37 @@ func thing(ids []uint, number int, name string) (uint, error) {
 // aim makes an aim of what a document says, with what its things are here. says tells
 // it in a sentence.
 func (d Assignment) aim(b AimBody, here store.Things) (a planner.Aim, says string, err error) {
-	a = planner.Aim{Kind: planner.AimKind(b.Kind), Tempo: b.Tempo, Part: float64(b.Percent) / 100, Times: b.Times, Degree: b.Degree, Mode: b.Mode}
+	kind, err := planner.AimKindByID(b.Kind)
+	if err != nil {
+		return a, "", at("body.aims.kind", b.Kind, err)
+	}
+	a = planner.Aim{Kind: kind.ID, Tempo: b.Tempo, Part: float64(b.Percent) / 100, Times: b.Times, Degree: b.Degree}
 	of, mode := "", ""
-	switch b.Kind {
-	case "changes":
+	switch kind.Of {
+	case "chart":
 		if a.Chart, err = thing(here.Charts, b.Chart, "chart"); err != nil {
 			return a, "", err
 		}
 		of = d.Charts[b.Chart-1].Title
-		if b.Mode != "" {
-			m, err := practice.ModeByID(b.Mode)
-			if err != nil {
-				return a, "", err
-			}
-			mode = m.Name
-		}
 	case "line":
 		if a.Line, err = thing(here.Lines, b.Line, "line"); err != nil {
 			return a, "", err
 		}
 		of = d.Lines[b.Line-1].Title
 	case "exercise":
-		a.Kind = planner.AimLine
 		if a.Line, err = thing(here.Exercises, b.Exercise, "exercise"); err != nil {
 			return a, "", err
 		}
 		of = d.Exercises[b.Exercise-1].Title
-	case "calls":
+	}
+	if b.Mode != "" && slices.Contains(kind.Asks, "mode") {
+		m, err := practice.ModeByID(b.Mode)
+		if err != nil {
+			return a, "", err
+		}
+		a.Mode, mode = m.ID, m.Name
+	}
+	if slices.Contains(kind.Asks, "key") {
 		key, err := readKey("body.key", cmp.Or(b.Key, "C"))
 		if err != nil {
 			return a, "", err

@@ -15,6 +15,7 @@ import (
 	"undaris/core/line"
 	"undaris/core/neck"
 	"undaris/core/pitch"
+	"undaris/core/planner"
 	"undaris/core/practice"
 	"undaris/core/score"
 )
@@ -52,6 +53,8 @@ type Catalogue struct {
 	CallDevices []CatalogueChoice     `json:"callDevices" doc:"what leads into a call's first tone"`
 	CallPaces   []CatalogueChoice     `json:"callPaces" doc:"how close a call's tones follow each other"`
 	Modes       []CatalogueMode       `json:"modes" doc:"ways to practise over the band"`
+	Aims        []CatalogueAim        `json:"aims" doc:"what a teacher can ask a pupil to reach"`
+	Degrees     []string              `json:"degrees" doc:"that are planned for"`
 }
 
 // CatalogueChoice is one of a list to choose from.
@@ -123,6 +126,18 @@ type CatalogueMode struct {
 	DropChords bool     `json:"dropChords" doc:"the band leaves the chords out in every other chorus"`
 	Writes     bool     `json:"writes" doc:"what is to be played is written down"`
 	With       string   `json:"with,omitempty" enum:"lick,line" doc:"it is made of one that is kept"`
+}
+
+// CatalogueAim is a kind of aim.
+type CatalogueAim struct {
+	ID    string   `json:"id"`
+	Name  string   `json:"name"`
+	Of    string   `json:"of,omitempty" enum:"chart,line,exercise" doc:"what it is about; nothing that is kept where it is not said"`
+	Asks  []string `json:"asks" enum:"mode,key,degree,percent,tempo" doc:"what can be asked for, beside how often"`
+	Adds  bool     `json:"adds" doc:"what is done adds up; else so many tries in a row are asked for"`
+	Unit  string   `json:"unit" doc:"of how often"`
+	Most  int      `json:"most" doc:"of how often"`
+	Usual AimBody  `json:"usual" doc:"as it begins"`
 }
 
 // CatalogueWord is a style in one word.
@@ -240,6 +255,12 @@ func catalogue() (c Catalogue) {
 	for _, m := range practice.Modes {
 		c.Modes = append(c.Modes, CatalogueMode{CatalogueOption{CatalogueChoice{m.ID, m.Name}, m.Says}, each(m.Stages, func(s practice.Stage) string { return s.Says }), m.DropChords, m.Writes(), string(m.With)})
 	}
+	for _, k := range planner.AimKinds {
+		u := k.Usual
+		c.Aims = append(c.Aims, CatalogueAim{k.ID, k.Name, k.Of, append([]string{}, k.Asks...), k.Adds, k.Unit, k.Most,
+			AimBody{Kind: k.ID, Mode: u.Mode, Degree: u.Degree, Percent: int(100*u.Part + 0.5), Times: u.Times}})
+	}
+	c.Degrees = planner.Degrees
 	for _, w := range score.Ways {
 		way := CatalogueWay{Field: w.ID, Name: w.Name, Key: w.Key, On: w.On, Adorns: w.Adorns}
 		for _, v := range w.Values {

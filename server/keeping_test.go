@@ -137,8 +137,8 @@ func TestExtremesAreRefused(t *testing.T) {
 	}
 	for path, says := range map[string]string{
 		"/api/charts/6/files/midi?lead=thread&choruses=1000000&low=7&high=11": "choruses is 1000000; it is 32 at most",
-		"/api/runs?chord=C7&low=7&high=11&comfort=NaN":                  "a comfortable reach of NaN mm",
-		"/api/runs?chord=C7&low=7&high=11&scale=Inf":                    "a scale of +Inf mm",
+		"/api/runs?chord=C7&low=7&high=11&comfort=NaN":                        "a comfortable reach of NaN mm",
+		"/api/runs?chord=C7&low=7&high=11&scale=Inf":                          "a scale of +Inf mm",
 		"/api/charts/6/files/midi?swing=NaN":                                  "swing",
 	} {
 		var no refusal

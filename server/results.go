@@ -34,7 +34,7 @@ type Results struct {
 // ResultAim is an aim in results, with how far it came.
 type ResultAim struct {
 	Says  string `json:"says" maxLength:"400"`
-	Kind  string `json:"kind" enum:"changes,line,exercise,calls,minutes"`
+	Kind  string `json:"kind" maxLength:"20" doc:"of the catalogue's aims"`
 	Times int    `json:"times,omitempty"`
 	AimProgress
 }

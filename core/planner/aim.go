@@ -1,6 +1,7 @@
 package planner
 
 import (
+	"slices"
 	"time"
 
 	"undaris/core/say"
@@ -20,7 +21,7 @@ type Played struct {
 // Aim is what a teacher asks of a pupil, so far as the log can tell whether it is
 // reached. What is zero is not asked for.
 type Aim struct {
-	Kind   AimKind
+	Kind   string // an ID of AimKinds
 	Chart  uint   // of changes
 	Mode   string // of changes: an ID of practice.Modes; empty is any
 	Line   uint   // of a line or an exercise
@@ -31,20 +32,6 @@ type Aim struct {
 	Times  int // in a row; of minutes, how many
 }
 
-// AimKind is what an aim is about.
-type AimKind string
-
-// The kinds of aims.
-const (
-	AimChanges AimKind = "changes" // Part of the changes of a chorus met
-	AimLine    AimKind = "line"    // Part of the notes of a line right
-	AimCalls   AimKind = "calls"   // calls right at once
-	AimMinutes AimKind = "minutes" // minutes played
-)
-
-// AimKinds lists them.
-var AimKinds = []AimKind{AimChanges, AimLine, AimCalls, AimMinutes}
-
 // Progress is how far an aim is.
 type Progress struct {
 	Tries   int
@@ -54,92 +41,43 @@ type Progress struct {
 	Last    time.Time
 }
 
-// about tells that a line of the log is a try at an aim, and how well it went, of 1.
-func (a Aim) about(p Played) (went float64, yes bool) {
-	n := len(p.Trials)
-	switch a.Kind {
-	case AimChanges:
-		yes = !p.Call && a.Chart == p.Chart && n > 0 && (a.Mode == "" || p.Trials[0].Device == a.Mode) && p.Tempo >= a.Tempo
-		for _, t := range p.Trials {
-			if t.Success == 1 {
-				went += 1 / float64(n)
-			}
-		}
-	case AimLine:
-		yes = !p.Call && a.Line == p.Line && p.Notes > 0 && p.Tempo >= a.Tempo
-		went = float64(p.Good) / float64(max(1, p.Notes))
-	case AimCalls:
-		yes = p.Call && n > 0 && p.Trials[0].Key == a.Key && (a.Degree == "" || p.Trials[0].Degree == a.Degree)
-		if yes {
-			went = p.Trials[0].Success
-		}
-	}
-	return went, yes
-}
-
-// wanted is the part that is asked for; a call is right or not.
-func (a Aim) wanted() float64 {
-	if a.Kind == AimCalls || a.Part == 0 {
-		return 1
-	}
-	return a.Part
-}
-
 // Progress looks for an aim in what was played since it was set, the oldest first. A
 // run is broken by a try that falls short.
 func (a Aim) Progress(log []Played) (p Progress) {
 	const rounding = 1e-9
-	run := 0
+	kind, run := a.of(), 0
 	for _, x := range log {
-		if a.Kind == AimMinutes {
-			p.Best += x.Seconds / 60
-			p.Tries++
-			p.Last = x.At
-			continue
-		}
-		went, yes := a.about(x)
+		went, yes := kind.try(a, x)
 		if !yes {
 			continue
 		}
 		p.Tries++
 		p.Last = x.At
+		if kind.Adds {
+			p.Best += went
+			continue
+		}
 		p.Best = max(p.Best, went)
 		if run++; went < a.wanted()-rounding {
 			run = 0
 		}
 		p.Row = max(p.Row, run)
 	}
-	if p.Reached = p.Row >= max(1, a.Times); a.Kind == AimMinutes {
+	if p.Reached = p.Row >= max(1, a.Times); kind.Adds {
 		p.Reached = p.Best >= float64(a.Times)
 	}
 	return p
 }
 
-// Says tells an aim in a sentence; of is what it is about, by its title.
+// Says tells an aim in a sentence; of is what it is about, by its title, mode how that is practised.
 func (a Aim) Says(of, mode string) string {
-	row := ""
-	if a.Times > 1 {
-		row = say.F(", %d times in a row", a.Times)
+	kind := a.of()
+	text := kind.says(a, of, mode)
+	if a.Tempo > 0 && slices.Contains(kind.Asks, "tempo") {
+		text += say.F(" at %d or faster", a.Tempo)
 	}
-	at := ""
-	if a.Tempo > 0 {
-		at = say.F(" at %d or faster", a.Tempo)
+	if a.Times > 1 && !kind.Adds {
+		text += say.F(", %d times in a row", a.Times)
 	}
-	percent := int(100*a.wanted() + 0.5)
-	switch a.Kind {
-	case AimChanges:
-		if mode != "" {
-			mode = ", " + mode
-		}
-		return say.F("%s%s: %d %% of the changes met%s%s", of, mode, percent, at, row)
-	case AimLine:
-		return say.F("%s: %d %% of the notes right%s%s", of, percent, at, row)
-	case AimCalls:
-		from := ""
-		if a.Degree != "" {
-			from = " from the " + a.Degree
-		}
-		return say.F("calls in %s%s right at once%s", KeyName(a.Key), from, row)
-	}
-	return say.F("%d minutes played", a.Times)
+	return text
 }

@@ -342,7 +342,8 @@ func music(o Order, at time.Time, rng *rand.Rand) Item {
 // Set is what a teacher asks for as a part of a plan, if it is not reached and can be
 // planned: minutes come by themselves.
 func (m *Model) Set(a Aim, p Progress, id, says, from string, at time.Time) (item Item, ok bool) {
-	if p.Reached || a.Kind == AimMinutes {
+	kind := a.of()
+	if p.Reached || kind.plan == nil {
 		return item, false
 	}
 	item = Item{ID: id, Title: says, Done: "the aim is reached", Minutes: block, Tempo: a.Tempo}
@@ -354,14 +355,6 @@ func (m *Model) Set(a Aim, p Progress, id, says, from string, at time.Time) (ite
 	default:
 		item.Why = say.F("%s asks for it; the best of %d tries was %d %%", from, p.Tries, int(100*p.Best+0.5))
 	}
-	switch a.Kind {
-	case AimChanges:
-		item.Kind, item.Chart, item.Mode = Changes, a.Chart, cmp.Or(a.Mode, "land")
-	case AimLine:
-		item.Kind, item.Line = Piece, a.Line
-	case AimCalls:
-		asks := slices.DeleteFunc(Everything(), func(x Ask) bool { return x.Key != a.Key || a.Degree != "" && x.Degree != a.Degree })
-		item.Kind, item.Ask = Calls, m.Choose(asks, 1, at, 1)[0]
-	}
+	kind.plan(m, a, at, &item)
 	return item, true
 }

@@ -262,7 +262,7 @@ func TestWhatATeacherAsksForIsPlanned(t *testing.T) {
 		assert.Equal(t, []any{"aim 1", "so much of it", "the aim is reached", a.Tempo}, []any{i.ID, i.Title, i.Done, i.Tempo})
 		return i
 	}
-	changes := planner.Aim{Kind: planner.AimChanges, Chart: 4, Tempo: 90, Times: 3}
+	changes := planner.Aim{Kind: "changes", Chart: 4, Tempo: 90, Times: 3}
 	assert.Equal(t, "Bo asks for it; it was not tried yet", set(changes, planner.Progress{}).Why)
 	assert.Equal(t, "Bo asks for it; 2 in a row so far", set(changes, planner.Progress{Tries: 5, Row: 2, Best: 0.9}).Why)
 	assert.Equal(t, "Bo asks for it; the best of 5 tries was 67 %", set(changes, planner.Progress{Tries: 5, Best: 0.666}).Why)
@@ -273,24 +273,24 @@ func TestWhatATeacherAsksForIsPlanned(t *testing.T) {
 	assert.Equal(t, []any{planner.Changes, uint(4), "land"}, []any{i.Kind, i.Chart, i.Mode})
 	changes.Mode = "thirds"
 	assert.Equal(t, "thirds", set(changes, planner.Progress{}).Mode)
-	i = set(planner.Aim{Kind: planner.AimLine, Line: 7}, planner.Progress{})
+	i = set(planner.Aim{Kind: "line", Line: 7}, planner.Progress{})
 	assert.Equal(t, []any{planner.Piece, uint(7)}, []any{i.Kind, i.Line})
-	i = set(planner.Aim{Kind: planner.AimCalls, Key: 5, Degree: "seventh"}, planner.Progress{})
+	i = set(planner.Aim{Kind: "calls", Key: 5, Degree: "seventh"}, planner.Progress{})
 	assert.Equal(t, []any{planner.Calls, 5, "seventh"}, []any{i.Kind, i.Ask.Key, i.Ask.Degree})
 	_, ok := m.Set(changes, planner.Progress{Reached: true}, "", "", "", monday)
 	assert.False(t, ok)
-	_, ok = m.Set(planner.Aim{Kind: planner.AimMinutes, Times: 30}, planner.Progress{}, "", "", "", monday)
+	_, ok = m.Set(planner.Aim{Kind: "minutes", Times: 30}, planner.Progress{}, "", "", "", monday)
 	assert.False(t, ok)
 }
 
 func TestAimsInWords(t *testing.T) {
 	for want, a := range map[string]planner.Aim{
-		"Slipway: 100 % of the changes met":                          {Kind: planner.AimChanges, Times: 1},
-		"Slipway, thirds: 67 % of the changes met at 90 or faster":   {Kind: planner.AimChanges, Mode: "x", Part: 0.666, Tempo: 90},
-		"Slipway: 90 % of the notes right, 2 times in a row":         {Kind: planner.AimLine, Part: 0.9, Times: 2},
-		"calls in E♭ from the third right at once, 8 times in a row": {Kind: planner.AimCalls, Key: 3, Degree: "third", Times: 8},
-		"calls in C right at once":                                   {Kind: planner.AimCalls, Part: 0.5},
-		"30 minutes played":                                          {Kind: planner.AimMinutes, Times: 30},
+		"Slipway: 100 % of the changes met":                          {Kind: "changes", Times: 1},
+		"Slipway, thirds: 67 % of the changes met at 90 or faster":   {Kind: "changes", Mode: "x", Part: 0.666, Tempo: 90},
+		"Slipway: 90 % of the notes right, 2 times in a row":         {Kind: "line", Part: 0.9, Times: 2},
+		"calls in E♭ from the third right at once, 8 times in a row": {Kind: "calls", Key: 3, Degree: "third", Times: 8},
+		"calls in C right at once":                                   {Kind: "calls", Part: 0.5},
+		"30 minutes played":                                          {Kind: "minutes", Times: 30},
 	} {
 		mode := ""
 		if a.Mode != "" {

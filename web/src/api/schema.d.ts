@@ -1507,8 +1507,8 @@ export interface components {
             exercise?: number;
             /** @description of calls */
             key?: string;
-            /** @enum {string} */
-            kind: "changes" | "line" | "exercise" | "calls" | "minutes";
+            /** @description of the catalogue's aims */
+            kind: string;
             /**
              * Format: int64
              * @description of a line: which of the lines, from 1
@@ -1802,6 +1802,8 @@ export interface components {
             windows?: components["schemas"]["Frets"][];
         };
         Catalogue: {
+            /** @description what a teacher can ask a pupil to reach */
+            aims: components["schemas"]["CatalogueAim"][];
             /** @description what leads into each tone of a drill */
             approaches: components["schemas"]["CatalogueChoice"][];
             /** @description how the band grows over the choruses */
@@ -1825,6 +1827,8 @@ export interface components {
             /** @description how one lick is led to from another */
             connectors: components["schemas"]["CatalogueOption"][];
             contours: components["schemas"]["CatalogueOption"][];
+            /** @description that are planned for */
+            degrees: string[];
             drills: components["schemas"]["CatalogueOption"][];
             feels: components["schemas"]["CatalogueFeel"][];
             forms: components["schemas"]["CatalogueForm"][];
@@ -1854,6 +1858,28 @@ export interface components {
             ways: components["schemas"]["CatalogueWay"][];
             /** @description styles of written lines */
             words: components["schemas"]["CatalogueWord"][];
+        };
+        CatalogueAim: {
+            /** @description what is done adds up; else so many tries in a row are asked for */
+            adds: boolean;
+            /** @description what can be asked for, beside how often */
+            asks: ("mode" | "key" | "degree" | "percent" | "tempo")[];
+            id: string;
+            /**
+             * Format: int64
+             * @description of how often
+             */
+            most: number;
+            name: string;
+            /**
+             * @description what it is about; nothing that is kept where it is not said
+             * @enum {string}
+             */
+            of?: "chart" | "line" | "exercise";
+            /** @description of how often */
+            unit: string;
+            /** @description as it begins */
+            usual: components["schemas"]["AimBody"];
         };
         CatalogueChoice: {
             id: string;
@@ -2612,8 +2638,8 @@ export interface components {
             exercise?: number;
             /** @description of calls */
             key?: string;
-            /** @enum {string} */
-            kind: "changes" | "line" | "exercise" | "calls" | "minutes";
+            /** @description of the catalogue's aims */
+            kind: string;
             /**
              * Format: date-time
              * @description of the tries
@@ -3937,8 +3963,8 @@ export interface components {
              * @description of 1; of minutes, how many
              */
             best: number;
-            /** @enum {string} */
-            kind: "changes" | "line" | "exercise" | "calls" | "minutes";
+            /** @description of the catalogue's aims */
+            kind: string;
             /**
              * Format: date-time
              * @description of the tries

@@ -2,6 +2,7 @@
 /* An aim in a sentence, and how far it is: reached, or how near. */
 import { computed } from 'vue'
 import type { LessonResults } from '../../../api/client'
+import { useCatalogue } from '../../../api/queries'
 import MusicText from '../../../music/MusicText.vue'
 
 const props = defineProps<{
@@ -10,8 +11,11 @@ const props = defineProps<{
   /** what others reached of it, in the place of one's own */
   others?: { pupil: string; aim: LessonResults['aims'][number] }[]
 }>()
+const catalogue = useCatalogue()
+/** Of a kind that adds up, what it is counted in. */
+const sum = (kind: string) => catalogue.data.value?.aims.find((k) => k.id === kind && k.adds)?.unit
 const far = ({ kind, reached, tries, best, row, times = 0 }: LessonResults['aims'][number]) => {
-  if (kind === 'minutes') return `${Math.round(best)} of ${times} minutes`
+  if (sum(kind)) return `${Math.round(best)} of ${times} ${sum(kind)}`
   if (!tries) return 'not tried yet'
   const tried = tries === 1 ? 'once tried' : `${tries} tries`
   if (reached) return `reached, ${tried}`
@@ -20,7 +24,7 @@ const far = ({ kind, reached, tries, best, row, times = 0 }: LessonResults['aims
 }
 const part = ({ kind, reached, best, row, times = 0 }: LessonResults['aims'][number]) => {
   if (reached) return 1
-  if (kind === 'minutes') return Math.min(1, best / Math.max(1, times))
+  if (sum(kind)) return Math.min(1, best / Math.max(1, times))
   return times > 1 ? row / times : best * 0.9
 }
 const shown = computed(() => props.others ?? [{ pupil: '', aim: props.aim }])

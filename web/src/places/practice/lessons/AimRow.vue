@@ -9,21 +9,21 @@ import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import type { AimBody } from '../../../api/client'
 import { useCatalogue } from '../../../api/queries'
-import { turned } from './draft'
+import { turned, type AimKind } from './draft'
 
 const aim = defineModel<AimBody>({ required: true })
 const props = defineProps<{
   number: number
-  kinds: { id: string; name: string }[]
+  kinds: AimKind[]
   names: { chart: string[]; line: string[]; exercise: string[] }
 }>()
 const emit = defineEmits<{ remove: [] }>()
 const catalogue = useCatalogue()
 const of = (what: string) => `${what} of aim ${props.number}`
 const numbered = (names: string[]) => names.map((name, i) => ({ name, id: i + 1 }))
-const take = computed(() => aim.value.kind !== 'calls' && aim.value.kind !== 'minutes')
+const kind = computed(() => catalogue.data.value?.aims.find((k) => k.id === aim.value.kind))
+const asks = (what: AimKind['asks'][number]) => kind.value?.asks.includes(what)
 const tonics = computed(() => (catalogue.data.value?.tonics ?? []).map((id) => ({ id, name: engrave(id) })))
-const degrees = ['root', 'third', 'fifth', 'seventh']
 </script>
 
 <template>
@@ -35,46 +35,60 @@ const degrees = ['root', 'third', 'fifth', 'seventh']
       option-label="name"
       option-value="id"
       :aria-label="of('kind')"
-      @update:model-value="aim = turned(aim, $event)"
+      @update:model-value="
+        aim = turned(
+          aim,
+          kinds.find((k) => k.id === $event)!,
+        )
+      "
     />
-    <template v-for="what in ['chart', 'line', 'exercise'] as const" :key="what">
-      <Select
-        v-if="aim.kind === (what === 'chart' ? 'changes' : what)"
-        v-model="aim[what]"
-        :options="numbered(names[what])"
-        option-label="name"
-        option-value="id"
-        :aria-label="of(what)"
-      />
-    </template>
     <Select
-      v-if="aim.kind === 'changes'"
+      v-if="kind?.of"
+      v-model="aim[kind.of]"
+      :options="numbered(names[kind.of])"
+      option-label="name"
+      option-value="id"
+      :aria-label="of(kind.of)"
+    />
+    <Select
+      v-if="asks('mode')"
       v-model="aim.mode"
       :options="catalogue.data.value?.modes ?? []"
       option-label="name"
       option-value="id"
       :aria-label="of('way')"
     />
-    <template v-if="aim.kind === 'calls'">
-      <Select v-model="aim.key" :options="tonics" option-label="name" option-value="id" :aria-label="of('key')" />
-      <Select v-model="aim.degree" :options="degrees" :aria-label="of('degree')" />
-    </template>
-    <InputNumber v-if="take" v-model="aim.percent" :min="1" :max="100" suffix=" %" :aria-label="of('percent')" />
+    <Select
+      v-if="asks('key')"
+      v-model="aim.key"
+      :options="tonics"
+      option-label="name"
+      option-value="id"
+      :aria-label="of('key')"
+    />
+    <Select
+      v-if="asks('degree')"
+      v-model="aim.degree"
+      :options="catalogue.data.value?.degrees ?? []"
+      :aria-label="of('degree')"
+    />
     <InputNumber
-      v-if="take"
+      v-if="asks('percent')"
+      v-model="aim.percent"
+      :min="1"
+      :max="100"
+      suffix=" %"
+      :aria-label="of('percent')"
+    />
+    <InputNumber
+      v-if="asks('tempo')"
       v-model="aim.tempo"
       :min="minTempo"
       :max="maxTempo"
       placeholder="any tempo"
       :aria-label="of('tempo')"
     />
-    <InputNumber
-      v-model="aim.times"
-      :min="1"
-      :max="aim.kind === 'minutes' ? 6000 : 100"
-      :suffix="aim.kind === 'minutes' ? ' minutes' : ' in a row'"
-      :aria-label="of('times')"
-    />
+    <InputNumber v-model="aim.times" :min="1" :max="kind?.most" :suffix="` ${kind?.unit}`" :aria-label="of('times')" />
     <InputText v-model="aim.words" class="words" maxlength="400" placeholder="a word on it" :aria-label="of('words')" />
     <Button icon="pi pi-trash" variant="text" :aria-label="`leave out aim ${number}`" @click="emit('remove')" />
   </fieldset>

@@ -41,7 +41,8 @@ function exercise() {
   const pace = catalogue.data.value!.paces.find((p) => p.id === 'eighths') ?? catalogue.data.value!.paces[0]!
   draft.value.exercises.push({ title: drill.name, chart: 1, position: 1, task: { drill: drill.id, pace: pace.id } })
 }
-const aim = () => draft.value.aims.push(turned({ kind: 'minutes' }, possible(draft.value)[0]!.id))
+const kinds = computed(() => possible(draft.value, catalogue.data.value?.aims ?? []))
+const aim = () => draft.value.aims.push(turned({ kind: '' }, kinds.value[0]!))
 async function make() {
   trouble.value = ''
   try {
@@ -110,7 +111,7 @@ async function make() {
       :key="`aim ${i}`"
       v-model="draft.aims[i]!"
       :number="i + 1"
-      :kinds="possible(draft)"
+      :kinds="kinds"
       :names="names"
       @remove="draft.aims.splice(i, 1)"
     />

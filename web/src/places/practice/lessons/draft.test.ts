@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { empty, kinds, possible, said, turned, without, type Draft } from './draft'
+import { empty, possible, said, turned, without, type AimKind, type Draft } from './draft'
+
+const kind = (id: string, of?: AimKind['of'], asks: AimKind['asks'] = [], usual = {}): AimKind => ({ id, name: id, of, asks, adds: false, unit: 'in a row', most: 100, usual: { kind: id, ...usual } }) // prettier-ignore
+const kinds = [
+  kind('changes', 'chart', ['mode', 'percent', 'tempo'], { mode: 'land', percent: 80 }),
+  kind('line', 'line', ['percent', 'tempo'], { percent: 90 }),
+  kind('exercise', 'exercise', ['percent', 'tempo'], { percent: 90 }),
+  kind('calls', undefined, ['key', 'degree'], { degree: 'third' }),
+  kind('minutes', undefined, [], { times: 60 }),
+]
+const named = (id: string) => kinds.find((k) => k.id === id)!
 
 const exercise = (title: string, chart: number) => ({ title, chart, task: { drill: 'run', pace: 'eighths' } })
 const full = (): Draft => ({
@@ -37,18 +47,19 @@ describe('a draft of an assignment', () => {
     expect(d.aims).toEqual([{ kind: 'line', line: 2 }])
   })
   it('offers only what there is something for', () => {
-    expect(possible(empty()).map((k) => k.id)).toEqual(['calls', 'minutes'])
-    expect(possible(full())).toHaveLength(kinds.length)
+    expect(possible(empty(), kinds).map((k) => k.id)).toEqual(['calls', 'minutes'])
+    expect(possible(full(), kinds)).toHaveLength(kinds.length)
   })
   it('begins another kind of aim as usual, and keeps the tempo where both have one', () => {
-    expect(turned({ kind: 'changes', chart: 2, tempo: 90 }, 'line')).toEqual({
+    expect(turned({ kind: 'changes', chart: 2, tempo: 90 }, named('line'))).toEqual({
       kind: 'line',
       line: 1,
       percent: 90,
       tempo: 90,
     })
-    expect(turned({ kind: 'changes', tempo: 90 }, 'minutes')).toEqual({ kind: 'minutes', times: 60 })
-    for (const k of kinds) expect(turned({ kind: 'minutes' }, k.id).kind).toBe(k.id)
+    expect(turned({ kind: 'changes', tempo: 90 }, named('minutes'))).toEqual({ kind: 'minutes', times: 60 })
+    expect(turned({ kind: 'minutes' }, named('calls'))).toEqual({ kind: 'calls', degree: 'third', key: 'C' })
+    for (const k of kinds) expect(turned({ kind: 'minutes' }, k).kind).toBe(k.id)
   })
   it('sends no empty words', () => {
     expect(said({ ...empty(), words: '  ' }).words).toBeUndefined()

@@ -1,5 +1,7 @@
 /* What a teacher is about to set. Aims and exercises name charts and lines by their place among those chosen, from 1. */
-import type { AimBody, AssignedExercise, LessonBody } from '../../../api/client'
+import type { AimBody, AssignedExercise, Catalogue, LessonBody } from '../../../api/client'
+
+export type AimKind = Catalogue['aims'][number]
 
 export interface Draft {
   title: string
@@ -13,29 +15,16 @@ export interface Draft {
 
 export const empty = (): Draft => ({ title: '', words: '', charts: [], licks: [], lines: [], exercises: [], aims: [] })
 
-/** What each kind of aim is called, and how it begins. */
-export const kinds: { id: AimBody['kind']; name: string; usual: Partial<AimBody> }[] = [
-  { id: 'changes', name: 'changes met', usual: { chart: 1, mode: 'land', percent: 80, times: 2 } },
-  { id: 'line', name: 'a line', usual: { line: 1, percent: 90 } },
-  { id: 'exercise', name: 'an exercise', usual: { exercise: 1, percent: 90 } },
-  { id: 'calls', name: 'calls', usual: { key: 'C', degree: 'third', times: 8 } },
-  { id: 'minutes', name: 'minutes', usual: { times: 60 } },
-]
-
-/** Kinds that there is something for. */
-export const possible = (d: Draft) =>
-  kinds.filter(
-    (k) =>
-      (k.id !== 'changes' || d.charts.length) &&
-      (k.id !== 'line' || d.lines.length) &&
-      (k.id !== 'exercise' || d.exercises.length),
-  )
+/** Kinds of aims that there is something for. */
+export const possible = (d: Draft, kinds: AimKind[]) => kinds.filter((k) => !k.of || d[`${k.of}s`].length > 0)
 
 /** An aim of another kind begins as usual, with what both have. */
-export function turned(aim: AimBody, kind: AimBody['kind']): AimBody {
-  const { usual } = kinds.find((k) => k.id === kind)!
-  return { kind, ...usual, ...(aim.tempo && kind !== 'minutes' && kind !== 'calls' ? { tempo: aim.tempo } : {}) }
-}
+export const turned = (aim: AimBody, kind: AimKind): AimBody => ({
+  ...kind.usual,
+  ...(kind.of && { [kind.of]: 1 }),
+  ...(kind.asks.includes('key') && { key: 'C' }),
+  ...(aim.tempo && kind.asks.includes('tempo') && { tempo: aim.tempo }),
+})
 
 /** A thing is no longer chosen: what spoke of it goes too, and later ones are counted anew. */
 export function without(d: Draft, list: 'charts' | 'lines' | 'exercises', number: number): Draft {
