@@ -307,6 +307,38 @@ describe('lessons', () => {
     await sees('.aims .far', 'Bram reached')
     await sees('.results', '1 of 1 reached')
   })
+
+  it('hold an aim of every kind that there is', async () => {
+    const { aims } = await ask<Catalogue>('/api/catalogue')
+    expect(aims.length).toBeGreaterThan(4)
+    await visit('/practice/6?do=lessons')
+    await click('header button', 'Set an assignment')
+    await write('#lesson-title', 'Everything at once')
+    for (const [list, first] of [
+      ['charts', 'Slipway Shuffle'],
+      ['lines', 'Slipway, first chorus'],
+    ] as const) {
+      await click(`.p-multiselect:has(#lesson-${list})`)
+      await click('.p-multiselect-option', first)
+      await keys('Escape')
+      await until(() => !document.querySelector('.p-multiselect-option'))
+    }
+    await click('.p-dialog button', 'An exercise')
+    for (const [i, kind] of aims.entries()) {
+      await click('.p-dialog button', 'An aim')
+      await sees('.p-dialog', `Aim ${i + 1}`)
+      await click(`[aria-label="kind of aim ${i + 1}"]`)
+      await until(() => all('[role=option]').length === aims.length)
+      await click('[role=option]', kind.name)
+      await until(() => !document.querySelector('[role=option]'))
+      const asked = ['mode', 'key', 'degree', 'percent', 'tempo'].filter((what) => document.querySelector(`[aria-label="${what === 'mode' ? 'way' : what} of aim ${i + 1}"]`)) // prettier-ignore
+      expect(asked.sort(), kind.id).toEqual([...kind.asks].sort())
+    }
+    await click('.p-dialog button', 'Set it')
+    await sees('.lesson h2', 'Everything at once')
+    await until(() => all('.aims .aim').length === aims.length)
+    expect(texts('.aims .aim').filter((t) => t.includes('another kind'))).toEqual([])
+  })
 })
 
 describe('licks', () => {
