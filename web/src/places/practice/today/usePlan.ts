@@ -3,6 +3,7 @@
 import { spanOf } from '../../../neck/region'
 import { useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
+import type { RouteLocationRaw } from 'vue-router'
 import { computed } from 'vue'
 import { useSetting } from '../../../memory/settings'
 import type { TodayItem } from '../../../api/client'
@@ -29,32 +30,27 @@ export type Placed = Pick<
   'kind' | 'chart' | 'line' | 'lick' | 'mode' | 'tempo' | 'key' | 'start' | 'down' | 'window'
 >
 
-/** Where an item is played. */
-export function placeOf(item: Placed, chart: number) {
-  const params = { id: item.chart || chart || undefined }
-  switch (item.kind) {
-    case 'calls':
-      return {
-        name: 'practice',
-        params,
-        query: {
-          do: 'calls',
-          ask: 'tones',
-          keys: item.key,
-          start: item.start,
-          way: item.down ? 'down' : 'up',
-          frets: item.window && spanOf(item.window),
-        },
-      }
-    case 'line':
-      return {
-        name: 'line',
-        params: { id: item.line },
-        query: { play: 'yes', tempo: item.tempo && `${item.tempo}` },
-      }
-    case 'rest':
-      return { name: 'practice', params, query: { do: 'today' } }
-  }
+type Params = { id?: number }
+const today = (_: Placed, params: Params) => ({ name: 'practice', params, query: { do: 'today' } })
+const calls = (item: Placed, params: Params) => ({
+  name: 'practice',
+  params,
+  query: {
+    do: 'calls',
+    ask: 'tones',
+    keys: item.key,
+    start: item.start,
+    way: item.down ? 'down' : 'up',
+    frets: item.window && spanOf(item.window),
+  },
+})
+const line = (item: Placed) => ({
+  name: 'line',
+  params: { id: item.line },
+  query: { play: 'yes', tempo: item.tempo && `${item.tempo}` },
+})
+/** Over the band; what is written by ear begins a line of its own. */
+const changes = (item: Placed, params: Params) => {
   if (item.mode === 'melody') return { name: 'lines', query: { new: `${params.id ?? ''}` } }
   const made = item.line || item.lick
   return {
@@ -69,6 +65,18 @@ export function placeOf(item: Placed, chart: number) {
     },
   }
 }
+
+/** Where each kind of item is played. */
+const places: Record<TodayItem['kind'], (item: Placed, params: Params) => RouteLocationRaw> = {
+  'warm-up': changes,
+  calls,
+  changes,
+  line,
+  rest: today,
+  music: changes,
+}
+export const placeOf = (item: Placed, chart: number) =>
+  places[item.kind](item, { id: item.chart || chart || undefined })
 
 export const usePlan = defineStore('plan', () => {
   const kept = useSetting<Kept>('plan', none)
