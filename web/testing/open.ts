@@ -125,7 +125,7 @@ const pause = (ms: number) => new Promise((r) => setTimeout(r, ms))
 /* Waits for something to become true, and gives it. */
 export async function until<T>(what: () => T | Promise<T>, wait = 8_000): Promise<NonNullable<T>> {
   let fault: unknown
-  for (const from = Date.now(); Date.now() - from < wait; await pause(8)) {
+  for (const from = performance.now(); performance.now() - from < wait; await pause(8)) {
     try {
       const found = await what()
       if (found) return found
