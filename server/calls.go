@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"context"
 	"slices"
-	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -119,10 +118,10 @@ func (s *server) calls(api huma.API) {
 			}
 			w := call.Wish{In: on.In, Hand: on.Hand, Kinds: in.Body.Kinds, Only: in.Body.Only, Advanced: in.Body.Advanced, Seed: in.Body.Seed,
 				Orders: in.Body.Orders, Devices: in.Body.Devices, Paces: in.Body.Paces, Tempo: cmp.Or(in.Body.Tempo, c.Tempo)}
-			if w.Ends, err = harmony.ParseRoles(strings.Join(in.Body.Ends, ",")); err != nil {
+			if w.Ends, err = harmony.RolesOf(in.Body.Ends...); err != nil {
 				return nil, at("body.ends", in.Body.Ends, err)
 			}
-			if w.Starts, err = harmony.ParseRoles(strings.Join(in.Body.Starts, ",")); err != nil {
+			if w.Starts, err = harmony.RolesOf(in.Body.Starts...); err != nil {
 				return nil, at("body.starts", in.Body.Starts, err)
 			}
 			for _, text := range in.Body.Strings {

@@ -5,7 +5,6 @@ import (
 	"errors"
 	"net/http"
 	"slices"
-	"strconv"
 	"strings"
 	"time"
 
@@ -63,22 +62,12 @@ type ChartRow struct {
 
 func wireChart(c store.Chart) Chart {
 	feel, _ := form.FeelByID(c.Feel)
-	return Chart{c.ID, c.Tag, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Swing, c.Beats, c.Text, c.Remarks, c.Tags}, c.Plan, c.Bars, lengths(c.Lengths), feel.Name, c.UpdatedAt}
+	return Chart{c.ID, c.Tag, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Swing, c.Beats, c.Text, c.Remarks, c.Tags}, c.Plan, c.Bars, c.Lengths, feel.Name, c.UpdatedAt}
 }
 
 func chartRow(c store.ChartSummary) ChartRow {
 	feel, _ := form.FeelByID(c.Feel)
-	return ChartRow{c.ID, c.Tag, c.Title, c.Key, c.Feel, feel.Name, c.Tempo, c.Swing, c.Beats, c.Bars, lengths(c.Lengths), c.Chords, c.Tags, c.UpdatedAt, c.Problem}
-}
-
-// lengths are those a list tells.
-func lengths(text string) (list []int) {
-	for _, word := range strings.Fields(text) {
-		if n, err := strconv.Atoi(word); err == nil {
-			list = append(list, n)
-		}
-	}
-	return list
+	return ChartRow{c.ID, c.Tag, c.Title, c.Key, c.Feel, feel.Name, c.Tempo, c.Swing, c.Beats, c.Bars, c.Lengths, c.Chords, c.Tags, c.UpdatedAt, c.Problem}
 }
 
 // progression reads a stored chart.

@@ -154,7 +154,7 @@ type LickAsk struct {
 	Join    string `json:"join,omitempty" maxLength:"20" doc:"how each is led into, of the catalogue's connectors; not at all by none"`
 	Land    bool   `json:"land,omitempty" doc:"each version ends on the next change"`
 	Follow  bool   `json:"follow,omitempty" doc:"degrees follow the kind of chord"`
-	Targets string `json:"targets,omitempty" doc:"which tones to land on, most wanted first"`
+	Targets []string `json:"targets,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"which tones to land on, most wanted first"`
 }
 
 func lickIntoLine(ctx context.Context, s *server, o *lineIn, q LickAsk) error {
@@ -162,7 +162,7 @@ func lickIntoLine(ctx context.Context, s *server, o *lineIn, q LickAsk) error {
 	if err != nil {
 		return missing("lick", err)
 	}
-	order, err := harmony.ParseOrder(q.Targets)
+	order, err := harmony.OrderOf(q.Targets...)
 	if err != nil {
 		return at("body.targets", q.Targets, err)
 	}

@@ -47,7 +47,7 @@ func readPlan(p store.Plan) (out chart.Plan, err error) {
 	}
 	out.Weave.Allowed = map[string][]harmony.Role{}
 	for numeral, names := range p.Allowed {
-		roles, err := harmony.ParseRoles(strings.Join(names, ","))
+		roles, err := harmony.RolesOf(names...)
 		if err != nil {
 			return out, at("body.allowed", names, err)
 		}

@@ -15,7 +15,7 @@ type WishBody struct {
 	Density    int        `json:"density,omitempty" minimum:"0" maximum:"5" doc:"1 to 5; 0 is 3"`
 	Contour    string     `json:"contour,omitempty" maxLength:"40"`
 	Phrasing   string     `json:"phrasing,omitempty" maxLength:"40"`
-	Targets    string     `json:"targets,omitempty" maxLength:"100" doc:"roles allowed on each change, such as third; empty is any, thirds liked best"`
+	Targets    []string   `json:"targets,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"roles allowed on each change; any where none is said, thirds liked best"`
 	ChordTones bool       `json:"chordTones,omitempty" doc:"nothing but chord tones"`
 	Approach   bool       `json:"approach,omitempty" doc:"notes from outside the palette may lead into chord tones"`
 	Word       string     `json:"word,omitempty" maxLength:"40" doc:"a style: what it sets where nothing else is said"`
@@ -46,7 +46,7 @@ func (o lineIn) wish(b WishBody) (line.Wish, error) {
 			taste.Set(&w.Spice, n)
 		}
 	}
-	if w.Targets, err = harmony.ParseRoles(b.Targets); err != nil {
+	if w.Targets, err = harmony.RolesOf(b.Targets...); err != nil {
 		return w, at("body.wish.targets", b.Targets, err)
 	}
 	if err := o.CheckBars(b.From, b.To); err != nil {

@@ -2,7 +2,7 @@ package store
 
 import (
 	"database/sql"
-	"fmt"
+	"encoding/json"
 	"slices"
 	"strings"
 	"time"
@@ -26,7 +26,7 @@ type Chart struct {
 	Remarks  string // the player's own, for the band or for practice
 	Tags     string // words to find it by, with commas between
 	Bars     int    // that the text has
-	Lengths  string // the beats of each, where they differ, with blanks between
+	Lengths  []int  `gorm:"column:bar_lengths;serializer:json"` // the beats of each, where they differ
 	Chords   string // the different ones, in the order they come, for a list
 	Plan     Plan   `gorm:"serializer:json"`
 	OpenedAt *time.Time
@@ -35,7 +35,7 @@ type Chart struct {
 func (c *Chart) derive() {
 	p := played(c.Text, c.Beats, c.Key)
 	c.Bars, c.Chords = gist(p)
-	c.Lengths = strings.Trim(fmt.Sprint(p.Lengths()), "[]")
+	c.Lengths = listed(p.Lengths())
 }
 
 // most is how many chords a list tells.
@@ -125,7 +125,7 @@ type ChartSummary struct {
 	Tag              Tag
 	Title, Key, Feel string
 	Chords, Tags     string
-	Lengths          string
+	Lengths          []int
 	Tempo, Swing     int
 	Beats, Bars      int
 	UpdatedAt        time.Time
@@ -134,10 +134,14 @@ type ChartSummary struct {
 
 // Charts lists charts, the one opened last first.
 func (s *Store) Charts(p Page) ([]ChartSummary, error) {
-	return summaries(s, `SELECT id, title, `+tagged+`, key, feel, tempo, swing, beats, bars, lengths, chords, tags, updated_at FROM charts
+	return summaries(s, `SELECT id, title, `+tagged+`, key, feel, tempo, swing, beats, bars, bar_lengths, chords, tags, updated_at FROM charts
 		WHERE deleted_at IS NULL ORDER BY coalesce(opened_at, created_at) DESC, id DESC`, p,
 		func(r *sql.Rows, c *ChartSummary) error {
-			return r.Scan(&c.ID, &c.Title, &c.Tag, &c.Key, &c.Feel, &c.Tempo, &c.Swing, &c.Beats, &c.Bars, &c.Lengths, &c.Chords, &c.Tags, &c.UpdatedAt)
+			var lengths []byte
+			if err := r.Scan(&c.ID, &c.Title, &c.Tag, &c.Key, &c.Feel, &c.Tempo, &c.Swing, &c.Beats, &c.Bars, &lengths, &c.Chords, &c.Tags, &c.UpdatedAt); err != nil {
+				return err
+			}
+			return json.Unmarshal(lengths, &c.Lengths)
 		},
 		func(id uint, title, says string) ChartSummary {
 			return ChartSummary{ID: id, Title: title, Problem: says}
@@ -155,7 +159,7 @@ func (s *Store) CreateChart(c *Chart) error { return create[Chart](s, c) }
 
 // ChangeChart lets do alter what a player says of a chart, and its plan.
 func (s *Store) ChangeChart(id uint, match Tag, do func(*Chart) error) (Chart, error) {
-	return change(s, id, match, []any{"title", "key", "feel", "tempo", "swing", "beats", "text", "remarks", "tags", "bars", "lengths", "chords", "plan"}, do)
+	return change(s, id, match, []any{"title", "key", "feel", "tempo", "swing", "beats", "text", "remarks", "tags", "bars", "bar_lengths", "chords", "plan"}, do)
 }
 
 // ChangePlan lets do alter the plan of a chart, and nothing else.

@@ -137,6 +137,11 @@ var migrations = []*gormigrate.Migration{
 	// Sounds become files, so that neither the database nor a backup's document grows with them.
 	withRows(step("0020-sounds-are-files",
 		`CREATE TABLE heard (take_id INTEGER PRIMARY KEY REFERENCES takes (id), hash TEXT NOT NULL, bytes INTEGER NOT NULL)`), soundsBecomeFiles),
+	// Lists go along their own index, which one of the deleted alone led them away from; and how long bars are becomes a list:
+	// the text of before stays, and is read no more.
+	withRows(step("0021-lists",
+		`DROP INDEX charts_deleted`, `DROP INDEX licks_deleted`, `DROP INDEX lines_deleted`,
+		`ALTER TABLE charts ADD COLUMN bar_lengths TEXT NOT NULL DEFAULT '[]'`), listLengths),
 }
 
 type migration = gormigrate.Migration
@@ -158,6 +163,31 @@ func withRows(m *migration, fill ...func(tx *gorm.DB) error) *migration {
 		})
 	}
 	return m
+}
+
+// listLengths writes the beats of bars as a list, where they were a text with blanks between.
+func listLengths(tx *gorm.DB) error {
+	var rows []struct {
+		ID      uint
+		Lengths string
+	}
+	if err := tx.Raw("SELECT id, lengths FROM charts WHERE lengths <> ''").Scan(&rows).Error; err != nil {
+		return err
+	}
+	for _, r := range rows {
+		list, err := json.Marshal(strings.Fields(r.Lengths))
+		if err != nil {
+			return err
+		}
+		numbers := strings.ReplaceAll(string(list), `"`, "")
+		if !json.Valid([]byte(numbers)) {
+			continue // nobody could read it before either
+		}
+		if err := tx.Exec("UPDATE charts SET bar_lengths = ? WHERE id = ?", numbers, r.ID).Error; err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // countBars writes down how many bars each text of a table has.

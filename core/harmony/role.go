@@ -46,8 +46,15 @@ type Order []Role
 var UsualOrder = Order{Third, Seventh, Root, Fifth, Extension}
 
 // ParseRoles reads roles as they are written, "third,seventh"; none of "".
-func ParseRoles(text string) (out []Role, err error) {
-	for _, name := range strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ' ' }) {
+func ParseRoles(text string) ([]Role, error) { return RolesOf(inCommas(text)...) }
+
+func inCommas(text string) []string {
+	return strings.FieldsFunc(text, func(r rune) bool { return r == ',' || r == ' ' })
+}
+
+// RolesOf are the roles of these names, each once.
+func RolesOf(names ...string) (out []Role, err error) {
+	for _, name := range names {
 		i := slices.Index(roleNames, name)
 		if i < 0 {
 			return nil, say.Errorf("%q is no target; the targets are %s", name, strings.Join(roleNames, ", "))
@@ -61,8 +68,11 @@ func ParseRoles(text string) (out []Role, err error) {
 
 // ParseOrder reads "third,seventh,root,fifth"; roles left out come last, in the
 // usual order.
-func ParseOrder(text string) (Order, error) {
-	roles, err := ParseRoles(text)
+func ParseOrder(text string) (Order, error) { return OrderOf(inCommas(text)...) }
+
+// OrderOf is the same of names.
+func OrderOf(names ...string) (Order, error) {
+	roles, err := RolesOf(names...)
 	if err != nil {
 		return nil, err
 	}

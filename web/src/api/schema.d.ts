@@ -2797,7 +2797,7 @@ export interface components {
             lick: number;
             line: components["schemas"]["LineBody"];
             /** @description which tones to land on, most wanted first */
-            targets?: string;
+            targets?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
         };
         LickBody: {
             /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
@@ -4590,8 +4590,8 @@ export interface components {
             spice?: {
                 [key: string]: number;
             };
-            /** @description roles allowed on each change, such as third; empty is any, thirds liked best */
-            targets?: string;
+            /** @description roles allowed on each change; any where none is said, thirds liked best */
+            targets?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
             /** Format: int64 */
             to?: number;
             /** @description a style: what it sets where nothing else is said */

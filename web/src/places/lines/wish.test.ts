@@ -32,9 +32,9 @@ describe('a wish', () => {
   })
 
   it('is asked for as the core reads it', () => {
-    expect(askedOf(plain, 12)).toMatchObject({ targets: '', from: 1, to: 12 })
+    expect(askedOf(plain, 12)).toMatchObject({ targets: undefined, from: 1, to: 12 })
     expect(askedOf({ ...plain, from: 5, to: 3, targets: 'third' }, 12)).toMatchObject({
-      targets: 'third',
+      targets: ['third'],
       from: 5,
       to: 5,
     })

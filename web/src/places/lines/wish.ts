@@ -1,6 +1,6 @@
 /* What a written line should be like, as it is chosen: a word sets the ways of playing, sliders change them, and a press
    asks for a little more of one thing. */
-import type { Catalogue } from '../../api/client'
+import type { Catalogue, Role } from '../../api/client'
 
 export const plain = {
   word: 'plain',
@@ -56,6 +56,6 @@ export const seasoned = (w: Wished, word: Catalogue['words'][number] | undefined
 /** As the core is asked. */
 export const askedOf = (w: Wished, bars: number) => ({
   ...w,
-  targets: w.targets === 'any' ? '' : w.targets,
+  targets: w.targets === 'any' ? undefined : w.targets.split(',').map((role) => role as Role),
   to: Math.max(w.to || bars, w.from),
 })
