@@ -14,7 +14,7 @@ test: check unit interface
 
 # One static binary with the front end inside.
 bin/undaris: web/dist/index.html $(shell find . -name '*.go' -not -path './web/node_modules/*') go.mod go.sum
-	go build -trimpath -ldflags '-s -w' -o $@ ./cmd/undaris
+	go build -tags nomsgpack -trimpath -ldflags '-s -w' -o $@ ./cmd/undaris
 
 web/node_modules/.installed: web/package-lock.json
 	cd web && npm ci --no-fund --no-audit

@@ -148,12 +148,12 @@ func moveLine(_ context.Context, _ *server, o *lineIn, q MoveAsk) error {
 // LickAsk is the lick that comes into a line, and how.
 type LickAsk struct {
 	LineAsk
-	Lick    uint   `json:"lick"`
-	Bar     int    `json:"bar,omitempty" minimum:"0" maximum:"1024" doc:"from 1; with no bars 0 sends it through the changes"`
-	Bars    []int  `json:"bars,omitempty" maxItems:"200" minimum:"1" maximum:"1024" doc:"from 1, several"`
-	Join    string `json:"join,omitempty" maxLength:"20" doc:"how each is led into, of the catalogue's connectors; not at all by none"`
-	Land    bool   `json:"land,omitempty" doc:"each version ends on the next change"`
-	Follow  bool   `json:"follow,omitempty" doc:"degrees follow the kind of chord"`
+	Lick    uint     `json:"lick"`
+	Bar     int      `json:"bar,omitempty" minimum:"0" maximum:"1024" doc:"from 1; with no bars 0 sends it through the changes"`
+	Bars    []int    `json:"bars,omitempty" maxItems:"200" minimum:"1" maximum:"1024" doc:"from 1, several"`
+	Join    string   `json:"join,omitempty" maxLength:"20" doc:"how each is led into, of the catalogue's connectors; not at all by none"`
+	Land    bool     `json:"land,omitempty" doc:"each version ends on the next change"`
+	Follow  bool     `json:"follow,omitempty" doc:"degrees follow the kind of chord"`
 	Targets []string `json:"targets,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"which tones to land on, most wanted first"`
 }
 
