@@ -72,7 +72,7 @@ func synced(path string) error {
 
 // same opens a copy, checks it, and compares how many rows each table has.
 func (s *Store) same(path string) error {
-	copied, err := sql.Open("sqlite", "file:"+path+"?mode=ro&immutable=1")
+	copied, err := sql.Open("sqlite", source(path, "mode=ro&immutable=1"))
 	if err != nil {
 		return err
 	}

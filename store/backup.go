@@ -65,7 +65,7 @@ func BackupOf(ctx context.Context, dir string, w io.Writer) error {
 }
 
 func backup(ctx context.Context, path string, w io.Writer) error {
-	db, err := sql.Open("sqlite", "file:"+path+"?mode=ro&_pragma=busy_timeout(2000)")
+	db, err := sql.Open("sqlite", source(path, "mode=ro&_pragma=busy_timeout(2000)"))
 	if err != nil {
 		return err
 	}

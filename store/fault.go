@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"strings"
-	"syscall"
 
 	"gorm.io/gorm"
 	"modernc.org/sqlite"
@@ -67,7 +66,7 @@ func (s *Store) fault(err error) error {
 		return err
 	case errors.Is(err, gorm.ErrRecordNotFound):
 		return ErrNotFound
-	case errors.Is(err, syscall.ENOSPC):
+	case noRoom(err):
 		f := faults[sqlite3.SQLITE_FULL]
 		return &Fault{f.Kind, f.Says, err}
 	case errors.As(err, &code):

@@ -10,8 +10,6 @@ import (
 	"os"
 	"path/filepath"
 	"slices"
-	"strings"
-	"syscall"
 )
 
 // applicationID marks a SQLite file as ours, in its header ("Unda").
@@ -19,38 +17,6 @@ const applicationID = 0x556e6461
 
 // tables are those of every version so far.
 var tables = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "assignments", "results", "sets", "identity", "migrations"}
-
-// claim takes a data directory for one program. The claim ends with the program,
-// however it ends.
-func claim(dir string) (*os.File, error) {
-	f, err := os.OpenFile(filepath.Join(dir, "undaris.lock"), os.O_CREATE|os.O_RDWR, 0o600)
-	if err != nil {
-		return nil, fmt.Errorf("the data directory %s cannot be written to; look at its rights, or name another with --data: %w", dir, err)
-	}
-	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
-		who, _ := io.ReadAll(io.LimitReader(f, 20))
-		f.Close()
-		return nil, fmt.Errorf("another Undaris (process %s) uses the data in %s; stop it, or name another directory with --data", strings.TrimSpace(string(who)), dir)
-	}
-	if f.Truncate(0) == nil { // who holds it is only for the message
-		fmt.Fprintln(f, os.Getpid())
-	}
-	return f, nil
-}
-
-// claimed notices when the file that the claim stands on was deleted or replaced: then
-// another program may have the directory too, and nothing is written any more.
-func (s *Store) claimed() error {
-	held, err := s.lock.Stat()
-	if err == nil {
-		var now os.FileInfo
-		if now, err = os.Stat(s.lock.Name()); err == nil && os.SameFile(held, now) {
-			return nil
-		}
-	}
-	s.gone = &Fault{Gone, "the file undaris.lock was removed from the data directory while Undaris was running, so another Undaris may use the same data; nothing can be saved any more. Stop Undaris and start it again", err}
-	return s.gone
-}
 
 // sweep clears away what a restore left that was killed.
 func sweep(dir string) {
@@ -69,7 +35,7 @@ func inspect(path string) (pending bool, err error) {
 	} else if err != nil {
 		return false, err
 	}
-	db, err := sql.Open("sqlite", "file:"+path+"?mode=ro&_pragma=busy_timeout(1500)")
+	db, err := sql.Open("sqlite", source(path, "mode=ro&_pragma=busy_timeout(1500)"))
 	if err != nil {
 		return false, fmt.Errorf("the database %s cannot be opened: %w", path, err)
 	}

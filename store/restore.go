@@ -13,7 +13,6 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
-	"syscall"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/driver/sqlite"
@@ -31,7 +30,7 @@ var ErrEmpties = errors.New("this backup has no charts, licks, lines or takes: r
 
 // room says of a disk without room that it has none, whatever said so.
 func (s *Store) room(err error) error {
-	if errors.Is(err, syscall.ENOSPC) || isFull(err) {
+	if noRoom(err) || isFull(err) {
 		return &Fault{Full, "the disk is full, so the backup was not restored; what is here was not touched. Make room and try again", err}
 	}
 	return s.fault(err)
@@ -100,7 +99,7 @@ func (s *Store) Restore(ctx context.Context, r io.Reader, asked Asked) (done Res
 		return done, err
 	}
 	defer os.RemoveAll(dir)
-	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: "sqlite", DSN: "file:" + filepath.Join(dir, "new.db") + "?_pragma=synchronous(0)"}),
+	db, err := gorm.Open(sqlite.New(sqlite.Config{DriverName: "sqlite", DSN: source(filepath.Join(dir, "new.db"), "_pragma=synchronous(0)")}),
 		&gorm.Config{Logger: logger.Discard, TranslateError: true})
 	if err != nil {
 		return done, err

@@ -166,7 +166,7 @@ func (s *Store) sweepSounds() {
 
 // soundsIn notes the sounds that a database names; one of an older version holds them itself.
 func soundsIn(path string, named map[string]bool) error {
-	db, err := sql.Open("sqlite", "file:"+path+"?mode=ro")
+	db, err := sql.Open("sqlite", source(path, "mode=ro"))
 	if err != nil {
 		return err
 	}
@@ -215,12 +215,9 @@ func soundsBecomeFiles(tx *gorm.DB) error {
 
 // roomFor says so where a disk has less room than is needed. What cannot be asked is tried.
 func roomFor(dir string, bytes int64) error {
-	var disk syscall.Statfs_t
-	if syscall.Statfs(dir, &disk) != nil {
+	free, err := freeAt(dir)
+	if err != nil || free >= bytes {
 		return nil
 	}
-	if free := int64(disk.Bavail) * disk.Bsize; free < bytes {
-		return fmt.Errorf("%d MB are needed and %d MB free: %w", bytes>>20+1, free>>20, syscall.ENOSPC)
-	}
-	return nil
+	return fmt.Errorf("%d MB are needed and %d MB free: %w", bytes>>20+1, free>>20, syscall.ENOSPC)
 }

@@ -24,7 +24,7 @@ type Store struct {
 	db       *gorm.DB
 	path     string
 	file     fs.FileInfo // as it was opened, to notice when it is taken away
-	lock     *os.File
+	lock     *hold
 	identity atomic.Pointer[string]
 	writes   sync.Mutex // one writer at a time; SQLite knows no more
 	gone     error      // set once the file was taken away
@@ -60,7 +60,7 @@ func Open(dir string) (_ *Store, err error) {
 	// rw, not rwc: a file taken away is not made anew behind our back.
 	s.db, err = gorm.Open(sqlite.New(sqlite.Config{
 		DriverName: "sqlite",
-		DSN:        "file:" + s.path + "?mode=rw&_pragma=busy_timeout(2000)&_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_txlock=immediate",
+		DSN:        source(s.path, "mode=rw&_pragma=busy_timeout(2000)&_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_txlock=immediate"),
 	}), &gorm.Config{Logger: logger.Discard, TranslateError: true})
 	if err != nil {
 		return nil, fmt.Errorf("the database %s cannot be opened: %w", s.path, s.fault(err))
@@ -172,7 +172,7 @@ func (s *Store) Close() error {
 		}
 	}
 	if s.lock != nil {
-		s.lock.Close()
+		s.lock.release()
 	}
 	return err
 }
