@@ -52,6 +52,10 @@ func guarded(next http.Handler) http.Handler {
 			refuse(w, status, says)
 			return
 		}
+		if to := oneName(r); to != "" {
+			http.Redirect(w, r, to, http.StatusTemporaryRedirect)
+			return
+		}
 		body, status, says := bodyOf(w, r)
 		if says != "" {
 			h.Set("Connection", "close")
@@ -85,6 +89,16 @@ func foreign(r *http.Request) (status int, says string) {
 		}
 	}
 	return 0, ""
+}
+
+// oneName is where a page is that was opened by another name of this machine, such as localhost: to a
+// browser each name is a place of its own, and what it keeps for one is not there for the other.
+func oneName(r *http.Request) string {
+	at, ok := r.Context().Value(http.LocalAddrContextKey).(net.Addr)
+	if !ok || r.Method != http.MethodGet || api(r) || r.Header.Get("Sec-Fetch-Dest") != "document" || r.Host == at.String() || !local(at.String()) {
+		return ""
+	}
+	return "http://" + at.String() + r.URL.RequestURI()
 }
 
 func api(r *http.Request) bool { return r.URL.Path == "/api" || strings.HasPrefix(r.URL.Path, "/api/") }

@@ -82,3 +82,34 @@ func TestFilesAreSentPacked(t *testing.T) {
 		assert.Equal(t, 404, resp.StatusCode, gone)
 	}
 }
+
+// A page has one name, by which the browser keeps things for it; programs may use any name.
+func TestAPageIsLedToItsOneName(t *testing.T) {
+	srv := serve(t)
+	port := srv.URL[strings.LastIndexByte(srv.URL, ':'):]
+	still := http.Client{CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	for _, c := range []struct {
+		host, path, dest string
+		status           int
+		to               string
+	}{
+		{"localhost" + port, "/bench/6?bar=2", "document", 307, srv.URL + "/bench/6?bar=2"},
+		{"[::1]" + port, "/", "document", 307, srv.URL + "/"},
+		{"127.0.0.1" + port, "/bench/6", "document", 200, ""},
+		{"localhost" + port, "/api/charts", "document", 200, ""},
+		{"localhost" + port, "/assets/a-123.js", "script", 200, ""},
+		{"localhost" + port, "/bench/6", "", 200, ""},
+		{"elsewhere.example" + port, "/bench/6", "document", 421, ""},
+	} {
+		req, err := http.NewRequest("GET", srv.URL+c.path, nil)
+		require.NoError(t, err)
+		req.Host = c.host
+		if c.dest != "" {
+			req.Header.Set("Sec-Fetch-Dest", c.dest)
+		}
+		resp, err := still.Do(req)
+		require.NoError(t, err)
+		resp.Body.Close()
+		assert.Equal(t, []any{c.status, c.to}, []any{resp.StatusCode, resp.Header.Get("Location")}, c)
+	}
+}

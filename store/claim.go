@@ -13,6 +13,13 @@ import (
 // hold is a data directory taken for one program. It ends with the program, however that ends.
 type hold struct{ lock *flock.Flock }
 
+// TakenError says that another program has a data directory.
+type TakenError struct{ dir, process string }
+
+func (e *TakenError) Error() string {
+	return fmt.Sprintf("another Undaris%s uses the data in %s; stop it, or name another directory with --data", e.process, e.dir)
+}
+
 // claim takes a data directory. What is locked is a file of its own, never the database.
 func claim(dir string) (*hold, error) {
 	path := filepath.Join(dir, "undaris.lock")
@@ -27,7 +34,7 @@ func claim(dir string) (*hold, error) {
 		if pid := strings.TrimSpace(string(who[:min(20, len(who))])); pid != "" {
 			name = " (process " + pid + ")"
 		}
-		return nil, fmt.Errorf("another Undaris%s uses the data in %s; stop it, or name another directory with --data", name, dir)
+		return nil, &TakenError{dir, name}
 	}
 	_ = os.WriteFile(path, []byte(strconv.Itoa(os.Getpid())+"\n"), 0o600) // only for that message
 	return &hold{lock}, nil

@@ -6,13 +6,13 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io/fs"
 	"log/slog"
 	"net"
 	"net/http"
 	"net/http/httptest"
 	"os"
 	"os/signal"
-	"path/filepath"
 	"runtime/debug"
 	"syscall"
 	"time"
@@ -34,8 +34,11 @@ func main() {
 
 func root() *cobra.Command {
 	cmd := &cobra.Command{Use: "undaris", Short: "Chord tones over the fretboard, change by change",
-		SilenceUsage: true, SilenceErrors: true}
-	cmd.AddCommand(serve("serve", "Serve the application on this machine", "undaris", "127.0.0.1:4760", nil),
+		Long:         "Undaris maps chord tones over the fretboard, change by change. Without a word after it, it serves your own library on\nthis machine and opens it in the browser; Ctrl+C ends it. Nothing leaves the machine.",
+		SilenceUsage: true, SilenceErrors: true, Version: server.Version}
+	cmd.SetVersionTemplate("undaris {{.Version}}\n")
+	start(cmd)
+	cmd.AddCommand(serve("serve", "Serve the application on this machine", "undaris", usualAddress, nil),
 		serve("demo", "Serve it with the demo data, in a database of its own", "undaris-demo", "127.0.0.1:4761", demo.All),
 		backup(), restore(),
 		&cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs,
@@ -67,22 +70,10 @@ func serve(use, short, name, usual string, fill func(*store.Store) error) *cobra
 	return cmd
 }
 
-// dataDir is the user's data directory by the XDG base directory rules.
-func dataDir(name string) (string, error) {
-	if dir := os.Getenv("XDG_DATA_HOME"); filepath.IsAbs(dir) {
-		return filepath.Join(dir, name), nil
-	}
-	home, err := os.UserHomeDir()
-	if err != nil {
-		return "", fmt.Errorf("no place for the data is known; name one with --data: %w", err)
-	}
-	return filepath.Join(home, ".local", "share", name), nil
-}
-
 // grace is how long questions may go on after the program was told to end.
 const grace = 400 * time.Millisecond
 
-// run serves until the context ends, then finishes what is under way.
+// run serves what a directory holds.
 func run(ctx context.Context, cmd *cobra.Command, addr, data string, fill func(*store.Store) error) error {
 	if err := loopback(addr); err != nil {
 		return err
@@ -98,8 +89,19 @@ func run(ctx context.Context, cmd *cobra.Command, addr, data string, fill func(*
 		}
 	}
 	listener, err := net.Listen("tcp", addr)
+	if isTaken(err) {
+		return fmt.Errorf("another program is at %s already; name another address with --addr, such as 127.0.0.1:0 for any that is free", addr)
+	}
 	if err != nil {
 		return fmt.Errorf("cannot listen on %s: %w", addr, err)
+	}
+	return serving(ctx, cmd, s, listener, data)
+}
+
+// serving serves a library until the context ends, then finishes what is under way.
+func serving(ctx context.Context, cmd *cobra.Command, s *store.Store, listener net.Listener, data string) error {
+	if _, err := fs.Stat(web.Files(), "index.html"); err != nil {
+		fmt.Fprintln(cmd.ErrOrStderr(), "This build has no pages in it: make build puts them there. The API answers.")
 	}
 	debug.SetGCPercent(server.GCPercent)
 	debug.SetMemoryLimit(server.MemoryLimit)

@@ -2,11 +2,13 @@ package main
 
 import (
 	"bufio"
+	"fmt"
 	"net/http"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"strings"
+	"sync"
 	"syscall"
 	"testing"
 	"time"
@@ -15,11 +17,31 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
+var built = sync.OnceValues(func() (string, error) {
+	dir, err := os.MkdirTemp("", "undaris-test-")
+	if err != nil {
+		return "", err
+	}
+	path := filepath.Join(dir, "undaris")
+	out, err := exec.Command("go", "build", "-tags", "nomsgpack", "-o", path, ".").CombinedOutput()
+	if err != nil {
+		err = fmt.Errorf("%w: %s", err, out)
+	}
+	return path, err
+})
+
+func TestMain(m *testing.M) {
+	code := m.Run()
+	if path, err := built(); err == nil {
+		os.RemoveAll(filepath.Dir(path))
+	}
+	os.Exit(code)
+}
+
 // binary builds the program once.
 func binary(t *testing.T) string {
-	path := filepath.Join(t.TempDir(), "undaris")
-	out, err := exec.Command("go", "build", "-o", path, ".").CombinedOutput()
-	require.NoError(t, err, string(out))
+	path, err := built()
+	require.NoError(t, err)
 	return path
 }
 
