@@ -143,7 +143,7 @@ func (t *tie) bounds(width int) []Cost {
 // at each stop into path.
 func (t *tie) around(first, width int, back []int16, path []int) Cost {
 	n := len(t.ring)
-	const far = 1 << 40
+	const far = 1 << 29
 	now, next := make([]Cost, width), make([]Cost, width)
 	for i := range now {
 		now[i] = Cost{HalfSteps: far}
