@@ -3,7 +3,7 @@ export CGO_ENABLED = 0
 ADDR ?= 127.0.0.1:4761
 WEB = $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json NOTICE
 
-.PHONY: demo test thorough bench build check unit interface hostile fuzz mutants types notice clean
+.PHONY: demo release test thorough bench build check unit interface hostile fuzz mutants types notice clean
 
 demo: bin/undaris
 	./bin/undaris demo --addr $(ADDR)
@@ -74,6 +74,10 @@ thorough: web/dist/index.html
 
 bench: web/dist/index.html
 	go test -run '^$$' -bench . -benchmem ./core/... ./server ./e2e
+
+# Archives for Linux, macOS and Windows, with checksums, in bin/release.
+release: web/dist/index.html
+	go run ./release
 
 # Small faults put into the program, one at a time: how many does no test notice?
 SEED ?= 1
