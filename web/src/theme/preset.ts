@@ -111,7 +111,7 @@ const scheme = {
 }
 
 export const preset = definePreset(
-  { ...base, components, css },
+  { ...base, components, css: css as unknown as string },
   {
     semantic: {
       focusRing: { width: '3px', style: 'solid', color: 'var(--lit-rule)', offset: '2px', shadow: 'none' },
