@@ -23,7 +23,10 @@ for (const file of all) {
   if (file.endsWith('.css')) {
     // A rule of a font names its files one after the other; those that are gone are no longer named.
     const css = data.toString().replace(/src:[^;}]*/g, (src) => {
-      const [, ...urls] = /^src:(.*)$/s.exec(src)[1].split(/,(?=url\()/).reduce((list, u) => [...list, u], [null])
+      const [, ...urls] = /^src:(.*)$/s
+        .exec(src)[1]
+        .split(/,(?=url\()/)
+        .reduce((list, u) => [...list, u], [null])
       const left = urls.filter((u) => !/\.(eot|ttf|woff|svg)([?#][^"')]*)?["']?\)/.test(u))
       return left.length ? `src:${left.join(',')}` : urls.length ? 'src:local("")' : src
     })
