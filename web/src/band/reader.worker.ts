@@ -4,7 +4,7 @@
  */
 import { BasicSoundBank, SoundBankLoader } from 'spessasynth_core'
 import { channels, players, type Delivery, type Read, type Request } from './messages'
-import { readScore, sounded } from './score'
+import { readScore } from './score'
 import type { Score } from './transport'
 
 let bank: BasicSoundBank | undefined
@@ -32,7 +32,12 @@ function send(program: number, drum: boolean, midi: number, velocity: number) {
 }
 
 function needs(score: Score) {
-  for (const n of sounded(score)) send(n.program, !!channels[n.player]!.drum, n.midi, n.velocity)
+  const program = players.map(() => 0)
+  for (const e of score.events) {
+    if ((e.data[0]! & 0xf0) === 0xc0) program[e.track] = e.data[1]!
+    else if ((e.data[0]! & 0xf0) === 0x90)
+      send(program[e.track]!, !!channels[players[e.track]!]!.drum, e.data[1]!, e.data[2]!)
+  }
 }
 
 /** The notes a player may try by hand: two octaves more than a neck has. */

@@ -26,19 +26,3 @@ export function readScore(file: ArrayBuffer): Score {
   score.pickup = score.events.some((e) => e.at < 0 && leads.includes(e.track) && (e.data[0]! & 0xf0) === 0x90)
   return score
 }
-
-/** How many seconds it lasts at a tempo, with its count-in. */
-export const lasts = (score: Score, tempo: number) => ((score.end + score.countIn) / score.beat) * (60 / tempo)
-
-/** What sounds in it: each note with its player and the program that plays it then. */
-export function sounded(score: Score) {
-  const program = players.map(() => 0)
-  const notes: { player: string; program: number; midi: number; velocity: number }[] = []
-  for (const e of score.events) {
-    const [status = 0, first = 0, second = 0] = e.data
-    if ((status & 0xf0) === 0xc0) program[e.track] = first
-    else if ((status & 0xf0) === 0x90)
-      notes.push({ player: players[e.track]!, program: program[e.track]!, midi: first, velocity: second })
-  }
-  return notes
-}

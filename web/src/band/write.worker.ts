@@ -1,7 +1,7 @@
 /* The band into a file, as quickly as it can be reckoned: the same synthesiser and clock as on the audio thread. */
 import { BasicSoundBank } from 'spessasynth_core'
 import type { Writing, Written } from './messages'
-import { lasts, readScore } from './score'
+import { readScore } from './score'
 import { block, Synth } from './synth'
 import { Wav } from './wav'
 
@@ -23,7 +23,7 @@ self.onmessage = async ({ data }: MessageEvent<Writing>) => {
     await BasicSoundBank.isSF3DecoderReady
     const score = readScore(data.midi)
     const tempo = data.tempo ?? score.tempo ?? 100
-    const seconds = lasts(score, tempo)
+    const seconds = ((score.end + score.countIn) / score.beat) * (60 / tempo)
     if (seconds > limit) {
       tell({ why: `This would last ${Math.round(seconds / 60)} minutes; at most ${limit / 60} can be written.` })
       return
