@@ -68,12 +68,14 @@ thorough: web/dist/index.html
 	cd web && npm run ear
 	EVERY=1 go test -count=1 -timeout 30m -v -run TheEar ./e2e/studio
 	EVERY=1 go test -count=1 -timeout 30m -v -run 'EveryRoom|EveryLineAndLick' ./e2e
-	EVERY=1 go test -count=1 -v -run Words ./core/line
-	EVERY=1 go test -count=1 -timeout 90m -run EveryExercise ./core/exercise
+	EVERY=1 go test -count=1 -v -run 'Words|Finger|Untold|Traits|Rest|Rhythm' ./core/line
+	EVERY=1 go test -count=1 ./core/band
+	EVERY=1 go test -count=1 -timeout 90m -run 'EveryExercise|Cannot|Choices|EndAtRest|Timed|BadGround' ./core/exercise
+	EVERY=1 go test -count=1 -run TheHandPlays ./demo
 	CGO_ENABLED=1 go test -race -count=1 -timeout 60m ./core/chart ./core/line ./core/ear ./core/judge ./server ./store
 
 bench: web/dist/index.html
-	go test -run '^$$' -bench . -benchmem ./core/... ./server ./e2e
+	go test -run '^$$' -bench . -benchmem ./core/... ./store ./server ./e2e
 
 # Archives for Linux, macOS and Windows, with checksums, in bin/release.
 release: web/dist/index.html

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/approach"
 	"undaris/core/band"
 	"undaris/core/blend"
 	"undaris/core/crossing"
@@ -51,7 +52,7 @@ func TestNothingIsCalledAlike(t *testing.T) {
 		"rules":      names(line.Rules, func(r line.Rule) named { return named{r.ID, r.Name} }),
 		"drills":     names(exercise.Drills, func(d exercise.Drill) named { return named{d.ID, d.Name} }),
 		"paces":      names(exercise.Paces, func(p exercise.Pace) named { return named{p.ID, p.Name} }),
-		"approaches": names(exercise.Approaches, func(a exercise.Approach) named { return named{"-" + a.ID, a.Name} }),
+		"approaches": names(approach.Ways, func(w approach.Way) named { return named{w.ID, w.Name()} }),
 		"ways":       names(score.Ways, func(w score.Way) named { return named{w.Key, w.Name} }),
 	} {
 		ids, called := map[string]bool{}, map[string]bool{}

@@ -21,7 +21,7 @@ var charts = []struct{ title, key, form, turnaround, feel string }{
 
 // Fill adds the demo data to a store that has no charts.
 func Fill(s *store.Store) error {
-	if have, err := s.CountCharts(); err != nil || have > 0 {
+	if have, err := s.CountCharts(store.All); err != nil || have > 0 {
 		return err
 	}
 	var made []store.Chart

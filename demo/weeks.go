@@ -20,7 +20,7 @@ import (
 
 // All is the demo with eight weeks of practice in its log.
 func All(s *store.Store) error {
-	have, err := s.CountCharts()
+	have, err := s.CountCharts(store.All)
 	if err != nil || have > 0 {
 		return err
 	}

@@ -38,7 +38,7 @@ func TestFromNothingToAQuickChangeInAFlat(t *testing.T) {
 	windows := map[string]bool{}
 	for n := 1; n <= 5; n++ {
 		p.keys(string(rune('0' + n)))
-		p.until(`document.querySelector('.windows button.on')?.title.startsWith('position %d')`, n)
+		p.until(`document.querySelector('.windows button.on')?.title.endsWith('(%d)')`, n)
 		var low, high int
 		window := eval[[]int](p, `document.querySelector('.windows button.on').innerText.match(/(\d+)–(\d+)/).slice(1).map(Number)`)
 		low, high = window[0], window[1]

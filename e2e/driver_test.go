@@ -226,7 +226,10 @@ func (p *player) until(js string, args ...any) {
 			longer()
 		}
 		if time.Now().After(deadline) {
-			body := eval[string](p, `document.body.innerText.slice(0, 1500)`)
+			body := eval[string](p, `[...document.querySelectorAll('[role=dialog]')].map(d => 'a dialog: ' + d.innerText.slice(0, 300) + '\n').join('')
+				+ 'in hand: ' + document.activeElement?.outerHTML.slice(0, 200) + '\n'
+				+ document.getAnimations().filter(a => a.playState === 'running').map(a => 'running: ' + (a.animationName ?? a.transitionProperty) + ' of ' + a.effect?.target?.className + '\n').join('')
+				+ document.body.innerText.slice(0, 1200)`)
 			require.Fail(p.t, "never became true", "%s (%v)\n%s", js, err, body)
 		}
 		time.Sleep(15 * time.Millisecond)
@@ -246,6 +249,16 @@ func busy() float64 {
 func (p *player) sees(css, text string) {
 	p.t.Helper()
 	p.until(`[...document.querySelectorAll(%q)].some(e => e.innerText.replace(/\s+/g, ' ').includes(%q))`, css, text)
+}
+
+// soon tells whether a text is to be seen somewhere within so many seconds.
+func (p *player) soon(css, text string, seconds float64) bool {
+	for end := time.Now().Add(time.Duration(seconds * float64(time.Second))); time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
+		if eval[bool](p, fmt.Sprintf(`[...document.querySelectorAll(%q)].some(e => e.innerText.replace(/\s+/g, ' ').includes(%q))`, css, text)) {
+			return true
+		}
+	}
+	return false
 }
 
 // click clicks the first element of the selector whose text or label contains text. Where the page
@@ -268,14 +281,20 @@ func (p *player) click(css, text string) {
 			await new Promise(requestAnimationFrame)
 			const now = window.clickAt = box()
 			if (before[0] !== now[0] || before[1] !== now[1] || !meets(document.elementFromPoint(...now))) return false
-			window.clickMet = undefined
-			document.addEventListener('pointerdown', d => (window.clickMet = meets(d.target)), {capture: true, once: true})
+			window.clickMet = window.clickCame = undefined
+			window.clickLost = () => window.clickMet && !window.clickCame && document.contains(e) && !e.disabled
+			let down
+			document.addEventListener('pointerdown', d => (window.clickMet = meets(down = d.target)), {capture: true, once: true})
+			window.addEventListener('click', c => (window.clickCame = c.target === down || e.contains(c.target)), {capture: true, once: true})
 			return true
 		})()`, find)
 		at := eval[[]float64](p, `window.clickAt`)
 		p.do(chromedp.MouseClickXY(at[0], at[1]))
-		if eval[bool](p, `window.clickMet !== false`) {
+		switch eval[string](p, `window.clickMet === false ? 'missed' : window.clickLost?.() ? 'lost' : ''`) {
+		case "":
 			return
+		case "lost": // it went down on what lay there, and came up on something else
+			p.t.Logf("a press was lost: %s %s", css, text)
 		}
 	}
 	require.Fail(p.t, "never stood still under the pointer", "%s %s", css, text)
@@ -309,13 +328,20 @@ func (p *player) write(css, text string) {
 	p.t.Helper()
 	// What is just opening takes the focus when it is open.
 	p.until(`document.querySelector(%q) && !document.querySelector('.p-dialog-enter-active')`, css)
-	p.do(chromedp.Focus(chromedp.CSS(css)))
-	eval[bool](p, fmt.Sprintf(`(() => { document.querySelector(%q).select(); return true })()`, css))
-	if text == "" {
-		p.keys("\b")
-		return
+	for try := range 3 {
+		p.do(chromedp.Focus(chromedp.CSS(css)))
+		before := eval[string](p, fmt.Sprintf(`(e => { e.select(); return String(e.value) })(document.querySelector(%q))`, css))
+		if text == "" {
+			p.keys("\b")
+			return
+		}
+		p.do(chromedp.SendKeys(chromedp.CSS(css), text))
+		// A player who sees that nothing came of it writes it again.
+		if now := eval[string](p, fmt.Sprintf(`String(document.querySelector(%q)?.value ?? %q)`, css, text)); now != before || now == text {
+			return
+		}
+		p.t.Logf("what was typed was lost, try %d: %s %s", try+1, css, text)
 	}
-	p.do(chromedp.SendKeys(chromedp.CSS(css), text))
 }
 
 // paste puts a text into a field in place of what it holds, in one go.

@@ -108,7 +108,7 @@ func TestEverythingThatLeavesIsReadElsewhere(t *testing.T) {
 	}
 	for _, l := range all("lines") {
 		sheets = append(sheets, fmt.Sprintf("/api/lines/%d/files/musicxml", l.ID))
-		sounds = append(sounds, fmt.Sprintf("/api/lines/%d/files/midi?choruses=1&ending=true", l.ID))
+		sounds = append(sounds, fmt.Sprintf("/api/lines/%d/files/midi?choruses=1&ending=own", l.ID))
 	}
 	licks := all("licks")
 	require.NotEmpty(t, licks)

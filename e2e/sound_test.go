@@ -170,6 +170,7 @@ func TestTheTransport(t *testing.T) {
 	p := sit(t, true)
 	p.visit("/bench/6?frets=7-11")
 	p.sees("h1", "Slipway Shuffle")
+	p.until(`document.querySelector('.run-card li') && document.querySelector("[aria-label='beats a minute']").value === '96'`)
 	// What cannot be played is set to the nearest that can, and said.
 	p.write("[aria-label='beats a minute']", "900")
 	p.keys(kb.Enter)
@@ -197,6 +198,30 @@ func TestTheTransport(t *testing.T) {
 	// The sheet follows.
 	p.until(`document.querySelector('[aria-current=true]').getAttribute('aria-label').includes('F7')`)
 	p.until(`document.querySelector('.crossing h2').innerText.startsWith('F7')`)
+	p.keys(" ")
+	p.until(`!document.querySelector('.play.on')`)
+}
+
+// Told that this chorus is the last, the band plays it out, ends as the chart says and stops by itself.
+func TestTheBandEnds(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/charts")
+	id := evalLater[int](p, `fetch('/api/charts', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({title: 'Short Landing', key: 'A', feel: 'shuffle', tempo: 300, beats: 4,
+		text: '| A7 | D7 | E7 | A7 |', intro: 'turnaround', ending: 'half-step'})}).then(r => r.json()).then(c => c.id)`)
+	p.visit(fmt.Sprintf("/bench/%d?frets=5-9", id))
+	p.sees("h1", "Short Landing")
+	p.until(`document.querySelector('.run-card li')`)
+	p.keys(" ")
+	p.until(`document.querySelector('.play.on')`)
+	p.sees(".strip .where", "intro")
+	p.until(`document.querySelector('.strip .where').textContent.includes('chorus 2')`)
+	p.click(".strip .end", "End")
+	p.sees(".strip .where", "the last")
+	p.until(`!document.querySelector('.play.on')`)
+	p.sees(".play", "Play")
+	// The next time it goes round again.
+	p.keys(" ")
+	p.until(`document.querySelector('.strip .where').textContent.includes('chorus 3')`)
 	p.keys(" ")
 	p.until(`!document.querySelector('.play.on')`)
 }

@@ -109,7 +109,7 @@ func TestTheLogIsMaps(t *testing.T) {
 	p.until(`document.querySelectorAll('.wheel .cell').length === 60`)
 	p.inBothLooks("main", "the log")
 	p.click(".wheel [data-cell='C 1']", "")
-	p.sees(".why h2", "C, position 1")
+	p.sees(".why h2", "C, frets 0 to 4, C shape")
 	p.until(`document.querySelectorAll('.why li').length >= 3`)
 	p.click(".why a", "Practise this")
 	p.until(`new URLSearchParams(location.search).get('keys') === 'C' && document.querySelector('.call .chord')`)

@@ -46,6 +46,12 @@ const plainPage = `(n => {
 })`
 
 func BenchmarkTyping(b *testing.B) {
+	perKey := map[int]float64{}
+	defer func() {
+		if x := perKey[500] / perKey[50]; perKey[500] > 0 && x > 1.5 {
+			b.Errorf("a key among 500 notes is %.1f times the work of one among 50; 1.5 at most", x)
+		}
+	}()
 	for _, notes := range []int{50, 500} {
 		b.Run(fmt.Sprint(notes), func(b *testing.B) {
 			p := sit(b, true)
@@ -54,10 +60,12 @@ func BenchmarkTyping(b *testing.B) {
 				{title:'Long', key:'C', feel:'straight', tempo:96, beats:4, text:'| C7 | F7 | C7 | %% |\n'.repeat(40), low:5, high:9,
 				notes:[...Array(%d)].map((_, i) => ({start:i*480, length:480, string:3, fret:5 + i %% 4, note:''}))})}).then(r => r.json()).then(l => l.id)`, notes))
 			p.visit(fmt.Sprintf("/lines/%d", id))
-			p.until(`document.querySelectorAll('.grid .fret').length === %d`, notes)
+			p.until(`document.querySelectorAll('.grid .fret').length > 20`)
+			time.Sleep(2 * time.Second)
 			p.do(chromedp.Focus(`.grid`))
 			eval[bool](p, watchKeys)
 			nodes := eval[int](p, `document.querySelectorAll('*').length`)
+			worksBefore := tasks(b, p)
 			for i := range 60 {
 				p.keys(fmt.Sprint(5+i%4), kb.ArrowRight)
 				time.Sleep(40 * time.Millisecond)
@@ -65,6 +73,8 @@ func BenchmarkTyping(b *testing.B) {
 			p.until(`keyed.length === 60`)
 			drawn := eval[[]float64](p, `keyed.map(k => k[0]).sort((a, b) => a - b)`)
 			worked := eval[[]float64](p, `keyed.map(k => k[1]).sort((a, b) => a - b)`)
+			perKey[notes] = (tasks(b, p) - worksBefore) * 1000 / 60
+			b.ReportMetric(perKey[notes], "ms-tasks-a-key")
 			shown := eval[int](p, `keyed.filter(k => k[2]).length`)
 			p.saved()
 			b.ReportMetric(float64(shown), "shown-of-60")
@@ -97,6 +107,7 @@ func BenchmarkTyping(b *testing.B) {
 // in per cent of the time, on the Bench and on a line, and what is hung anew.
 func BenchmarkPlaying(b *testing.B) {
 	p := listen(b)
+	busy := map[string]float64{}
 	for name, path := range map[string]string{"bench": "/bench/6", "line": "/lines"} {
 		p.visit(path)
 		if name == "line" {
@@ -108,23 +119,29 @@ func BenchmarkPlaying(b *testing.B) {
 		p.until(`window.ear?.node`)
 		time.Sleep(3 * time.Second)
 		eval[bool](p, `(() => { window.hung = 0; new MutationObserver(all => all.forEach(m => hung += [...m.addedNodes].filter(n => n.querySelector?.('svg')).length)).observe(document.querySelector('main'), {childList: true, subtree: true}); return true })()`)
-		_, err := chromedp.Call(p.ctx, performance.Enable, performance.EnableParams{})
-		require.NoError(b, err)
-		tasks := func() float64 {
-			m, err := chromedp.Call(p.ctx, performance.GetMetrics, cdp.Empty{})
-			require.NoError(b, err)
-			for _, x := range m.Metrics {
-				if x.Name == "TaskDuration" {
-					return x.Value
-				}
-			}
-			return 0
-		}
-		before := tasks()
+		before := tasks(b, p)
 		time.Sleep(10 * time.Second)
-		b.ReportMetric(10*(tasks()-before), "%busy-"+name)
+		busy[name] = 10 * (tasks(b, p) - before)
+		b.ReportMetric(busy[name], "%busy-"+name)
 		b.ReportMetric(eval[float64](p, `hung`), "hung-"+name)
 		p.click(".strip .play", "Stop")
 	}
+	if x := busy["line"] / busy["bench"]; x > 1.5 {
+		b.Errorf("a line that plays is %.1f times the work of the Bench; 1.5 at most", x)
+	}
 	b.ReportMetric(0, "ns/op")
+}
+
+// tasks is how long a page was at work so far, in seconds.
+func tasks(b *testing.B, p *player) float64 {
+	_, err := chromedp.Call(p.ctx, performance.Enable, performance.EnableParams{})
+	require.NoError(b, err)
+	m, err := chromedp.Call(p.ctx, performance.GetMetrics, cdp.Empty{})
+	require.NoError(b, err)
+	for _, x := range m.Metrics {
+		if x.Name == "TaskDuration" {
+			return x.Value
+		}
+	}
+	return 0
 }

@@ -113,7 +113,7 @@ func TestEveryLineAndLickSoundsAndEnds(t *testing.T) {
 				}
 				continue
 			}
-			url := fmt.Sprintf("/api/lines/%d/files/midi?choruses=1&ending=true", one.ID)
+			url := fmt.Sprintf("/api/lines/%d/files/midi?choruses=1&ending=own", one.ID)
 			if i%step == 0 {
 				urls = append(urls, url+alone)
 			}

@@ -8,7 +8,17 @@ import (
 
 // Decoded is a text as UTF-8: from UTF-16 where it begins with its mark, and where it is no UTF-8
 // from Latin-1.
-func Decoded(data []byte) []byte {
+func Decoded(data []byte) []byte { return lined(decoded(data)) }
+
+// lined ends lines in one way.
+func lined(data []byte) []byte {
+	if !bytes.ContainsRune(data, '\r') {
+		return data
+	}
+	return bytes.ReplaceAll(bytes.ReplaceAll(data, []byte("\r\n"), []byte("\n")), []byte("\r"), []byte("\n"))
+}
+
+func decoded(data []byte) []byte {
 	switch {
 	case bytes.HasPrefix(data, []byte{0xEF, 0xBB, 0xBF}):
 		return data[3:]

@@ -9,6 +9,7 @@ import (
 	"github.com/segmentio/encoding/json"
 
 	"undaris/core/exercise"
+	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/planner"
 	"undaris/core/practice"
@@ -230,17 +231,28 @@ func (s *server) putExercise(ctx context.Context, d Assignment, b AssignedExerci
 			break
 		}
 	}
-	if err := o.Drill(ctx, b.Task.task()); err != nil {
+	task, err := b.Task.task()
+	if err != nil {
+		return 0, err
+	}
+	if err := o.Drill(ctx, task); err != nil {
 		return 0, err
 	}
 	return s.putLine(ctx, wireBody(o.Line))
 }
 
-func (t DrillBody) task() exercise.Task {
+// task is the exercise that is asked for. It is an error when a tone to lead into or to land on has no such name.
+func (t DrillBody) task() (exercise.Task, error) {
 	on := t.Strings
 	for s := t.HighStr; len(t.Strings) == 0 && s > 0 && s <= t.LowStr; s++ {
 		on = append(on, s)
 	}
+	into, err := harmony.ParseRoles(t.Into)
+	if err != nil {
+		return exercise.Task{}, err
+	}
+	land, err := harmony.ParseRoles(t.Land)
 	return exercise.Task{Region: neck.Region{Strings: neck.StringsOf(on...)}, Cell: t.Cell, Drill: t.Drill, Pace: t.Pace,
-		From: t.From, Order: t.Order, Down: t.Down, Approach: t.Approach, Offset: t.Offset, Double: t.Double, Until: t.Until}
+		From: t.From, Order: t.Order, Down: t.Down, Approach: t.Approach, Into: into, Together: t.Together, Octave: t.Octave, Roots: t.Roots,
+		Land: land, Beat: t.Beat, Route: t.Route, Burst: t.Burst, Offset: t.Offset, Double: t.Double, Until: t.Until}, err
 }

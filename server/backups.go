@@ -11,7 +11,6 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
 
-	"undaris/core/planner"
 	"undaris/store"
 )
 
@@ -97,6 +96,6 @@ func (s *server) forget() {
 	s.maps.clear()
 	j := &s.journal
 	j.mu.Lock()
-	j.entries, j.trials, j.last, j.lost, j.model = nil, nil, 0, 0, (*planner.Model)(nil)
+	j.forget()
 	j.mu.Unlock()
 }

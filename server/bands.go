@@ -29,7 +29,9 @@ type BandQuery struct {
 	Swing      float64  `query:"swing" minimum:"0" maximum:"0.75" doc:"where the second eighth falls in its beat, 0.5 to 0.75; 0 is the groove's own"`
 	Tempo      int      `query:"tempo" minimum:"0" maximum:"300" doc:"beats a minute, 30 to 300; 0 is the chart's own"`
 	Without    []string `query:"without,explode" maxItems:"10" doc:"players who rest: drums, bass, chords"`
-	Ending     bool     `query:"ending" doc:"a bar more with a last chord"`
+	Ending     string   `query:"ending" maxLength:"20" doc:"how it stops after the last chorus, of the catalogue's; own is as the chart or the line has it, or a held last chord; none where it is not said"`
+	Intro      string   `query:"intro" maxLength:"20" doc:"how it leads into the first chorus, of the catalogue's; own is as the chart has it; none where it is not said"`
+	Course     string   `query:"course" maxLength:"20" doc:"what becomes of the choruses, of the catalogue's"`
 	Bass       string   `query:"bass" maxLength:"20" doc:"how the bass plays, of the catalogue's; none is as the feel has it"`
 	Click      string   `query:"click" maxLength:"20" doc:"what the metronome marks, of the catalogue's; none is every beat"`
 	Arc        string   `query:"arc" maxLength:"20" doc:"how it grows over the choruses: level, grow or wave"`
@@ -47,13 +49,26 @@ func (q BandQuery) play(ctx context.Context, p form.Progression, feel string, he
 		return download{}, at("query.tempo", head.Tempo, say.Errorf("a tempo of %d; between %d and %d beats a minute can be played", head.Tempo, form.MinTempo, form.MaxTempo))
 	}
 	perf, err := band.Play(ctx, p, groove, band.Options{Choruses: q.Choruses, Seed: q.Seed, CountIn: q.CountIn != "false", Metronome: q.Metronome,
-		Comp: q.Comp, DropChords: q.DropChords, Intensity: q.Intensity, Swing: q.Swing, Without: q.Without, Lead: lead, Ending: q.Ending, Arc: q.Arc,
+		Comp: q.Comp, DropChords: q.DropChords, Intensity: q.Intensity, Swing: q.Swing, Without: q.Without, Lead: lead, Ending: q.Ending, Intro: q.Intro, Course: q.Course, Arc: q.Arc,
 		Bass: q.Bass, Click: q.Click, Tempo: head.Tempo, Key: &head.Key})
 	if err != nil {
 		return download{}, at("query", q.Choruses, err)
 	}
 	return file("audio/midi", head.Title, "mid", midi.Write(perf, head)), nil
 }
+
+// as fills in what a chart or a line has of its own.
+func (q *BandQuery) as(intro, ending string) {
+	if q.Intro == own {
+		q.Intro = intro
+	}
+	if q.Ending == own {
+		q.Ending = cmp.Or(ending, band.Endings[1].ID)
+	}
+}
+
+// own asks for what a chart or a line has itself.
+const own = "own"
 
 // download is a file for the player to keep.
 type download struct {
@@ -71,6 +86,17 @@ type streamed struct {
 	ContentType string `header:"Content-Type"`
 	Disposition string `header:"Content-Disposition"`
 	Body        func(huma.Context)
+}
+
+// writing is a file that is sent as it is written. What fails on the way cuts it off, so that it is not
+// taken for whole.
+func writing(kind, title, ending string, write func(io.Writer) error) streamed {
+	to := file(kind, title, ending, nil)
+	return streamed{to.ContentType, to.Disposition, func(c huma.Context) {
+		if write(patientBody(c)) != nil {
+			panic(http.ErrAbortHandler)
+		}
+	}}
 }
 
 func stream(kind, title, ending string, from io.ReadCloser) streamed {
@@ -113,6 +139,7 @@ func (s *server) chartPlayed(ctx context.Context, in ChartFile) (none download, 
 		lead = on.Lead(thread, in.Choruses)
 	}
 	in.Swing = cmp.Or(in.Swing, float64(c.Swing)/100)
+	in.as(c.Intro, c.Ending)
 	return in.play(ctx, on.Band, c.Feel, midi.Head{Title: c.Title, Tempo: c.Tempo, Key: on.Key}, lead)
 }
 
@@ -137,6 +164,7 @@ func (s *server) bands(api huma.API) {
 		if err != nil {
 			return none, at("body.text", in.Body.Text, err)
 		}
+		in.as("", "")
 		lead := band.InTurn(each(in.Body.Lead, func(n LeadNote) band.Turn { return band.Turn(n) }))
 		return in.play(ctx, p, in.Body.Feel, midi.Head{Title: "band", Tempo: 100, Key: key}, lead)
 	}))

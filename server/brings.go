@@ -30,6 +30,8 @@ type Brought struct {
 	Line  *LineBody  `json:"line,omitempty"`
 	Score *Score     `json:"score,omitempty" doc:"the line, or the licks, as they are written"`
 	Licks []LickBody `json:"licks,omitempty"`
+
+	Trouble string `json:"trouble,omitempty" doc:"why nothing could be made of the part that was read; another may do"`
 }
 
 // Part is what can be read of a file by itself.
@@ -62,7 +64,7 @@ func (s *server) brings(api huma.API) {
 			}
 			found, o, err := s.imported(ctx, in.FileQuery, in.RawBody)
 			if err != nil {
-				return Brought{}, err
+				return otherParts(found, err)
 			}
 			w := brought(found)
 			st := o.study()
@@ -76,6 +78,17 @@ func brought(f formats.Found) Brought {
 	return Brought{Kind: f.Kind, Said: words(f.Said), Parts: each(f.Parts, func(p formats.Part) Part { return Part(p) })}
 }
 
+// otherParts tells what went wrong with one part of a file that has others to choose from; of a file without it is the refusal.
+func otherParts(f formats.Found, err error) (Brought, error) {
+	var refused huma.StatusError
+	if len(f.Parts) < 2 || !errors.As(err, &refused) || refused.GetStatus() != http.StatusUnprocessableEntity {
+		return Brought{}, err
+	}
+	w := brought(f)
+	w.Trouble = refused.Error()
+	return w, nil
+}
+
 // called is the name of a file without its ending.
 func called(name string) string { return clean(strings.TrimSuffix(name, path.Ext(name))) }
 
@@ -84,7 +97,7 @@ func (s *server) broughtLicks(ctx context.Context, q FileQuery, data []byte) (w 
 	q.Chart = 0
 	found, o, err := s.imported(ctx, q, data)
 	if err != nil {
-		return w, err
+		return otherParts(found, err)
 	}
 	w = brought(found)
 	st := o.study()

@@ -25,7 +25,7 @@ func TestEveryChartLeavesAndComesBack(t *testing.T) {
 		require.NoError(t, err)
 		song, _, err := form.ReadSong(c.Text, c.Beats, key)
 		require.NoError(t, err)
-		for ending, path := range map[string]string{"txt": "text", "cho": "chordpro", "musicxml": "musicxml?of=chords&low=0&high=4", "mxl": "mxl?of=chords&low=0&high=4", "mid": "midi?choruses=2&countIn=true&ending=true"} {
+		for ending, path := range map[string]string{"txt": "text", "cho": "chordpro", "musicxml": "musicxml?of=chords&low=0&high=4", "mxl": "mxl?of=chords&low=0&high=4", "mid": "midi?choruses=2&countIn=true&ending=own"} {
 			what := c.Title + " as " + ending
 			got, no := bringAs(t, srv, "chart", "x."+ending, fetch(t, fmt.Sprintf("%s/api/charts/%d/%s", srv.URL, c.ID, path)), "")
 			require.Zero(t, no.Status, "%s: %s", what, no.Detail)

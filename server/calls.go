@@ -23,7 +23,7 @@ type CallWish struct {
 	Keys     string        `json:"keys,omitempty" maxLength:"10" doc:"own, the chart's; all twelve in turn; or one, such as Eb"`
 	Ends     []string      `json:"ends,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"degrees to land on"`
 	Orders   []string      `json:"orders,omitempty" maxItems:"8" doc:"of the tones; in a row where none is said"`
-	Devices  []string      `json:"devices,omitempty" maxItems:"8" doc:"what leads into the first tone; nothing where none is said"`
+	Devices  []string      `json:"devices,omitempty" maxItems:"24" doc:"what leads into the first tone; nothing where none is said"`
 	Paces    []string      `json:"paces,omitempty" maxItems:"8" doc:"how close the tones follow each other when they are played"`
 	Tempo    int           `json:"tempo,omitempty" minimum:"0" maximum:"300" doc:"of the pace; the chart's where it is not said"`
 	Starts   []string      `json:"starts,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"degrees to start from"`

@@ -9,6 +9,7 @@ import (
 	"undaris/core/band"
 	"undaris/core/blend"
 	"undaris/core/call"
+	"undaris/core/chart"
 	"undaris/core/crossing"
 	"undaris/core/exercise"
 	"undaris/core/form"
@@ -29,8 +30,9 @@ type Catalogue struct {
 	Tunings     []CatalogueTuning     `json:"tunings"`
 	Palettes    []CataloguePalette    `json:"palettes"`
 	Steps       []string              `json:"steps" doc:"that a palette of one's own is made of"`
+	Layers      []CatalogueChoice     `json:"layers" doc:"what a map of the neck can show over a chord"`
 	Threads     []CatalogueChoice     `json:"threads"`
-	Arcs        []CatalogueChoice     `json:"arcs" doc:"how the band grows over the choruses"`
+	Arcs        []CatalogueOption     `json:"arcs" doc:"how the band grows over the choruses"`
 	Basses      []CatalogueChoice     `json:"basses" doc:"how the bass can play"`
 	Clicks      []CatalogueChoice     `json:"clicks" doc:"what the metronome can mark"`
 	Compers     []CatalogueChoice     `json:"compers" doc:"who can play the chords"`
@@ -42,11 +44,16 @@ type Catalogue struct {
 	Readings    []CatalogueOption     `json:"readings" doc:"in which pitch players read"`
 	Connectors  []CatalogueOption     `json:"connectors" doc:"how one lick is led to from another"`
 	Pickings    []CatalogueOption     `json:"pickings" doc:"ways of the picking hand"`
+	Intros      []CatalogueOption     `json:"intros" doc:"how the band leads into the first chorus"`
+	Endings     []CatalogueOption     `json:"endings" doc:"how the band stops"`
+	Courses     []CatalogueOption     `json:"courses" doc:"what becomes of the choruses"`
 	Closings    []CatalogueOption     `json:"closings" doc:"how a line can go through its last two bars"`
-	Drills      []CatalogueOption     `json:"drills"`
+	Drills      []CatalogueDrill      `json:"drills"`
+	DrillGroups []CatalogueChoice     `json:"drillGroups" doc:"kinds of exercises, as they are shown"`
 	Paces       []CataloguePace       `json:"paces" doc:"notes to a beat"`
-	Approaches  []CatalogueChoice     `json:"approaches" doc:"what leads into each tone of a drill"`
+	Choices     []CatalogueAsk        `json:"choices" doc:"what of an exercise can be asked for"`
 	Rests       []CatalogueChoice     `json:"rests" doc:"rules of what may rest over a chord, from strict to wide"`
+	RestPlaces  []CatalogueChoice     `json:"restPlaces" doc:"chords of the key that may have a rule of their own: usual,five:wide"`
 	Ways        []CatalogueWay        `json:"ways" doc:"to play a note"`
 	Calls       []CatalogueOption     `json:"calls" doc:"kinds of calls"`
 	CallOrders  []CatalogueChoice     `json:"callOrders" doc:"of a call's tones"`
@@ -55,6 +62,23 @@ type Catalogue struct {
 	Modes       []CatalogueMode       `json:"modes" doc:"ways to practise over the band"`
 	Aims        []CatalogueAim        `json:"aims" doc:"what a teacher can ask a pupil to reach"`
 	Degrees     []string              `json:"degrees" doc:"that are planned for"`
+}
+
+// CatalogueDrill is an exercise.
+type CatalogueDrill struct {
+	CatalogueOption
+	Group  string   `json:"group"`
+	Words  string   `json:"words" doc:"what players call it beside its name"`
+	Offers []string `json:"offers" doc:"the choices that act on it"`
+	Cell   string   `json:"cell,omitempty" doc:"the steps that are played where none are given"`
+}
+
+// CatalogueAsk is a choice of exercises.
+type CatalogueAsk struct {
+	CatalogueChoice
+	Kind    string            `json:"kind" enum:"list,switch,number,steps"`
+	Options []CatalogueChoice `json:"options" doc:"of a list; the first is usual"`
+	Needs   string            `json:"needs,omitempty" doc:"the choice without which it changes nothing"`
 }
 
 // CatalogueChoice is one of a list to choose from.
@@ -106,6 +130,7 @@ type CatalogueFeel struct {
 	Tempo int     `json:"tempo"`
 	Swing float64 `json:"swing" doc:"where the second eighth falls in its beat"`
 	Bass  string  `json:"bass" doc:"how its bass plays, of the basses"`
+	Word  string  `json:"word" doc:"the style of a line that fits it"`
 
 	Swings []float64 `json:"swings" doc:"the swing at 30 beats a minute, at 40 and so on: it follows the tempo"`
 }
@@ -184,7 +209,7 @@ func catalogue() (c Catalogue) {
 		for tempo := form.MinTempo; tempo <= form.MaxTempo; tempo += 10 {
 			swings = append(swings, g.SwingAt(tempo))
 		}
-		c.Feels = append(c.Feels, CatalogueFeel{f.ID, f.Name, f.Tempo, g.Swing, g.BassName(), swings})
+		c.Feels = append(c.Feels, CatalogueFeel{f.ID, f.Name, f.Tempo, g.Swing, g.BassName(), line.WordFor(f.ID), swings})
 	}
 	for _, r := range pitch.Roots {
 		c.Tonics = append(c.Tonics, r.String())
@@ -198,11 +223,15 @@ func catalogue() (c Catalogue) {
 	}
 	c.Basses = each(band.Basses, func(b band.Bass) CatalogueChoice { return CatalogueChoice{b.ID, b.Name} })
 	c.Clicks = each(band.Clicks, func(k band.Click) CatalogueChoice { return CatalogueChoice{k.ID, k.Name} })
-	c.Arcs = each(band.Arcs, func(a band.Arc) CatalogueChoice { return CatalogueChoice{a.ID, a.Name} })
+	c.Arcs = each(band.Arcs, func(a band.Arc) CatalogueOption { return CatalogueOption{CatalogueChoice{a.ID, a.Name}, a.About} })
+	c.Courses = each(band.Courses, func(a band.Course) CatalogueOption { return CatalogueOption{CatalogueChoice{a.ID, a.Name}, a.About} })
+	c.Intros = each(band.Intros, func(a band.Intro) CatalogueOption { return CatalogueOption{CatalogueChoice{a.ID, a.Name}, a.About} })
+	c.Endings = each(band.Endings, func(a band.Ending) CatalogueOption { return CatalogueOption{CatalogueChoice{a.ID, a.Name}, a.About} })
 	for _, p := range band.Compers {
 		c.Compers = append(c.Compers, CatalogueChoice{p.ID, p.Name})
 	}
 	option := func(o line.Option) CatalogueOption { return CatalogueOption{CatalogueChoice{o.ID, o.Name}, o.About} }
+	c.Rhythms = append(c.Rhythms, CatalogueOption{CatalogueChoice{line.OwnRhythm, "as the word and the feel say"}, "short calls in a box, long lines in jazz, threes in 12/8"})
 	for _, r := range line.Rhythms {
 		c.Rhythms = append(c.Rhythms, option(r.Option))
 	}
@@ -234,18 +263,24 @@ func catalogue() (c Catalogue) {
 	for _, x := range line.Tastes {
 		c.Tastes = append(c.Tastes, CatalogueOption{CatalogueChoice{x.ID, x.Name}, x.About})
 	}
+	c.Layers = each(chart.Layers, func(l chart.Layer) CatalogueChoice { return CatalogueChoice{l.ID, l.Name} })
 	for _, d := range exercise.Drills {
-		c.Drills = append(c.Drills, CatalogueOption{CatalogueChoice{d.ID, d.Name}, d.About})
+		c.Drills = append(c.Drills, CatalogueDrill{CatalogueOption{CatalogueChoice{d.ID, d.Name}, d.About}, d.Group, d.Words, d.Offers(), d.Cell})
+	}
+	for _, g := range exercise.Groups {
+		c.DrillGroups = append(c.DrillGroups, CatalogueChoice{g.ID, g.Name})
 	}
 	for _, p := range exercise.Paces {
 		c.Paces = append(c.Paces, CataloguePace{CatalogueChoice{p.ID, p.Name}, p.Step})
 	}
-	for _, d := range exercise.Approaches {
-		c.Approaches = append(c.Approaches, CatalogueChoice{d.ID, d.Name})
+	for _, x := range exercise.Choices {
+		c.Choices = append(c.Choices, CatalogueAsk{CatalogueChoice{x.ID, x.Name}, x.Kind,
+			each(x.Options, func(o exercise.Option) CatalogueChoice { return CatalogueChoice{o.ID, o.Name} }), x.Needs})
 	}
 	for _, r := range line.Rules {
 		c.Rests = append(c.Rests, CatalogueChoice{r.ID, r.Name})
 	}
+	c.RestPlaces = each(line.Places, func(p line.Place) CatalogueChoice { return CatalogueChoice{p.ID, p.Name} })
 	for _, k := range call.Kinds {
 		c.Calls = append(c.Calls, CatalogueOption{CatalogueChoice{k.ID, k.Name}, k.About})
 	}

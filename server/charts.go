@@ -10,6 +10,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/band"
 	"undaris/core/form"
 	"undaris/core/say"
 	"undaris/store"
@@ -17,13 +18,15 @@ import (
 
 // ChartBody is what a player says of a chart.
 type ChartBody struct {
-	Title string `json:"title" maxLength:"120"`
-	Key   string `json:"key" maxLength:"10"`
-	Feel  string `json:"feel" maxLength:"40"`
-	Tempo int    `json:"tempo" doc:"beats a minute, 30 to 300"`
-	Swing int    `json:"swing,omitempty" doc:"where the second eighth falls in its beat, in percent, 50 to 75; 0 follows the tempo"`
-	Beats int    `json:"beats" doc:"in a bar, 2 to 12"`
-	Text  string `json:"text" maxLength:"60000" doc:"| C7 | F7 | C7 | % |"`
+	Title  string `json:"title" maxLength:"120"`
+	Key    string `json:"key" maxLength:"10"`
+	Feel   string `json:"feel" maxLength:"40"`
+	Tempo  int    `json:"tempo" doc:"beats a minute, 30 to 300"`
+	Swing  int    `json:"swing,omitempty" doc:"where the second eighth falls in its beat, in percent, 50 to 75; 0 follows the tempo"`
+	Intro  string `json:"intro,omitempty" maxLength:"20" doc:"how the band leads into the first chorus, of the catalogue's; none where it is not said"`
+	Ending string `json:"ending,omitempty" maxLength:"20" doc:"how the band stops, of the catalogue's"`
+	Beats  int    `json:"beats" doc:"in a bar, 2 to 12"`
+	Text   string `json:"text" maxLength:"60000" doc:"| C7 | F7 | C7 | % |"`
 
 	Remarks string `json:"remarks,omitempty" maxLength:"4000" doc:"the player's own, for the band or for practice"`
 	Tags    string `json:"tags,omitempty" maxLength:"200" doc:"words to find it by, with commas between"`
@@ -62,7 +65,7 @@ type ChartRow struct {
 
 func wireChart(c store.Chart) Chart {
 	feel, _ := form.FeelByID(c.Feel)
-	return Chart{c.ID, c.Tag, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Swing, c.Beats, c.Text, c.Remarks, c.Tags}, c.Plan, c.Bars, c.Lengths, feel.Name, c.UpdatedAt}
+	return Chart{c.ID, c.Tag, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Swing, c.Intro, c.Ending, c.Beats, c.Text, c.Remarks, c.Tags}, c.Plan, c.Bars, c.Lengths, feel.Name, c.UpdatedAt}
 }
 
 func chartRow(c store.ChartSummary) ChartRow {
@@ -91,7 +94,7 @@ func spoilt(name string, err error) error {
 // stored checks what a player says and writes the text as Undaris does, so that
 // numerals become the chords they are in the key.
 func (b ChartBody) stored() (store.Chart, error) {
-	c := store.Chart{Title: clean(b.Title), Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Swing: b.Swing, Beats: b.Beats, Remarks: b.Remarks, Tags: tagWords(b.Tags)}
+	c := store.Chart{Title: clean(b.Title), Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Swing: b.Swing, Intro: b.Intro, Ending: b.Ending, Beats: b.Beats, Remarks: b.Remarks, Tags: tagWords(b.Tags)}
 	if c.Title == "" {
 		return c, at("body.title", b.Title, errors.New("a chart needs a title"))
 	}
@@ -105,6 +108,12 @@ func (b ChartBody) stored() (store.Chart, error) {
 	}
 	if b.Swing != 0 && (b.Swing < form.MinSwing || b.Swing > form.MaxSwing) {
 		return c, at("body.swing", b.Swing, say.Errorf("a swing of %d %%; the second eighth falls from %d %%, which is straight, to %d %%", b.Swing, form.MinSwing, form.MaxSwing))
+	}
+	if _, err := band.IntroByID(b.Intro); err != nil {
+		return c, at("body.intro", b.Intro, err)
+	}
+	if _, err := band.EndingByID(b.Ending); err != nil {
+		return c, at("body.ending", b.Ending, err)
 	}
 	song, _, err := form.ReadSong(b.Text, b.Beats, key)
 	var problems form.Problems

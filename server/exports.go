@@ -16,14 +16,18 @@ import (
 	"undaris/formats/tabtext"
 )
 
-// Level is which of a line's two levels is asked for.
+// Level is in which of its forms a line is asked for.
 type Level struct {
-	Plain bool `query:"plain" doc:"without turns, hammered doubles and trills"`
+	Plain  bool `query:"plain" doc:"without turns, hammered doubles and trills"`
+	Unbent bool `query:"unbent" doc:"every bend's goal fretted"`
 }
 
 func (l Level) of(o lineIn) lineIn {
 	if l.Plain {
-		return o.with(o.Plain())
+		o = o.with(o.Plain())
+	}
+	if l.Unbent {
+		o = o.with(o.Unbent())
 	}
 	return o
 }
@@ -37,6 +41,7 @@ type lineFormat struct {
 // lineFormats are all of them; licks leave as a line does.
 var lineFormats = []lineFormat{
 	{"midi", "audio/midi", func(ctx context.Context, o lineIn, q BandQuery, _ form.Reading) (download, error) {
+		q.as("", band.EndingOf(o.Closing))
 		return q.play(ctx, o.Progression, o.Feel, midi.Head{Title: o.Title, Tempo: o.Tempo, Key: o.Key}, band.Lead(o.Score))
 	}},
 	{"tab", plainText, func(_ context.Context, o lineIn, _ BandQuery, _ form.Reading) (download, error) {
@@ -61,8 +66,8 @@ func (s *server) lineFiles(api huma.API) {
 		Level
 		ReadingQuery
 	}
-	files(s, api, "/api/lines/{id}", "line-file", "A kept line as a file", each(lineFormats, func(k lineFormat) leaving[LineFile] {
-		return leaving[LineFile]{k.name, k.mime, func(ctx context.Context, in LineFile) (none download, err error) {
+	files(s, api, "/api/lines/{id}", "line-file", "A kept line as a file", each(lineFormats, func(k lineFormat) leaving[LineFile, download] {
+		return leaving[LineFile, download]{k.name, k.mime, func(ctx context.Context, in LineFile) (none download, err error) {
 			o, r, err := s.lineFor(in.ID, in.Level, in.ReadingQuery)
 			if err != nil {
 				return none, err
@@ -75,8 +80,8 @@ func (s *server) lineFiles(api huma.API) {
 		IDs []uint `query:"id,explode" required:"true" minItems:"1" maxItems:"100"`
 		BandQuery
 	}
-	files(s, api, "/api/licks", "licks-file", "Licks as a file, one behind the other", each(lineFormats, func(k lineFormat) leaving[LicksFile] {
-		return leaving[LicksFile]{k.name, k.mime, func(ctx context.Context, in LicksFile) (none download, err error) {
+	files(s, api, "/api/licks", "licks-file", "Licks as a file, one behind the other", each(lineFormats, func(k lineFormat) leaving[LicksFile, download] {
+		return leaving[LicksFile, download]{k.name, k.mime, func(ctx context.Context, in LicksFile) (none download, err error) {
 			o, err := s.licksAsLine(in.IDs)
 			if err != nil {
 				return none, err

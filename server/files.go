@@ -18,26 +18,26 @@ type InFormat struct {
 
 func (q InFormat) format() string { return q.Format }
 
-// leaving is a format in which things leave that are asked for by Q.
-type leaving[Q any] struct {
+// leaving is a format in which things leave that are asked for by Q, at once or bit by bit.
+type leaving[Q, D any] struct {
 	name, mime string
-	write      func(context.Context, Q) (download, error)
+	write      func(context.Context, Q) (D, error)
 }
 
 // files registers every format in which a thing leaves, at one address that ends in its name.
-func files[Q interface{ format() string }](s *server, api huma.API, path, id, summary string, formats []leaving[Q]) {
-	names := each(formats, func(f leaving[Q]) string { return f.name })
+func files[Q interface{ format() string }, D any](s *server, api huma.API, path, id, summary string, formats []leaving[Q, D]) {
+	names := each(formats, func(f leaving[Q, D]) string { return f.name })
 	op := delivery(path+"/files/{format}", id, summary+": "+say.List(names, "or"), formats[0].mime)
 	for _, f := range formats {
 		op.Responses["200"].Content[f.mime] = op.Responses["200"].Content[formats[0].mime]
 	}
-	register(s, api, op, queued(s, func(ctx context.Context, in *Q) (download, error) {
+	register(s, api, op, queued(s, func(ctx context.Context, in *Q) (d D, err error) {
 		for _, f := range formats {
 			if f.name == (*in).format() {
 				return f.write(ctx, *in)
 			}
 		}
-		return download{}, huma.Error404NotFound(say.F("this leaves as %s, and not as %q", say.List(names, "or"), (*in).format()))
+		return d, huma.Error404NotFound(say.F("this leaves as %s, and not as %q", say.List(names, "or"), (*in).format()))
 	}))
 }
 

@@ -157,7 +157,7 @@ func bodyOf(w http.ResponseWriter, r *http.Request) (body io.ReadCloser, status 
 		}
 		return what, 0, ""
 	}
-	return io.NopCloser(bytes.NewReader(all.Bytes())), 0, ""
+	return held(all.Bytes()), 0, ""
 }
 
 // spooled is a body that waits on the disk.

@@ -5,6 +5,8 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"net/url"
+	"strconv"
 	"strings"
 	"unicode"
 
@@ -24,12 +26,13 @@ type keeping[B, T, S, W, L any] struct {
 	stored     func(context.Context, B) (T, error)
 	put        func(old *T, now T) // takes over what the player says
 	list       func(store.Page) ([]S, error)
-	count      func() (int, error)
-	one        func(uint) (T, error)
-	create     func(*T) error
-	change     func(id uint, match store.Tag, do func(*T) error) (T, error)
-	remove     func(id uint, match store.Tag) error
-	restore    func(uint) (T, error)
+	count      func(store.Page) (int, error)
+
+	one     func(uint) (T, error)
+	create  func(*T) error
+	change  func(id uint, match store.Tag, do func(*T) error) (T, error)
+	remove  func(id uint, match store.Tag) error
+	restore func(uint) (T, error)
 }
 
 // ByID is the path of one thing.
@@ -52,6 +55,14 @@ type Versioned[W any] struct {
 type PageQuery struct {
 	Offset int `query:"offset" minimum:"0" maximum:"1000000"`
 	Limit  int `query:"limit" default:"200" minimum:"1" maximum:"1000"`
+}
+
+// ListQuery is what of a list is asked for.
+type ListQuery struct {
+	PageQuery
+	Find  string `query:"find" maxLength:"200" doc:"words that are all in what a thing answers to, in any case"`
+	Tag   string `query:"tag" maxLength:"80" doc:"of licks: that have this one"`
+	Order string `query:"order" enum:",easiest,hardest,begins" doc:"of licks; else the one used last first"`
 }
 
 // Listed is a page of a list.
@@ -108,8 +119,9 @@ func (k keeping[B, T, S, W, L]) outcome(t T, failed error) (_ Versioned[W], err 
 // serve registers the operations.
 func (k keeping[B, T, S, W, L]) serve(s *server, api huma.API) {
 	register(s, api, operation(http.MethodGet, k.path, k.name+"s", "The "+k.name+"s in pages, the one used last first; each in short", 0),
-		func(_ context.Context, in *PageQuery) (Listed[L], error) {
-			all, err := k.list(store.Page{Offset: in.Offset, Limit: in.Limit})
+		func(_ context.Context, in *ListQuery) (Listed[L], error) {
+			page := store.Page{Offset: in.Offset, Limit: in.Limit, Words: in.Find, Tag: in.Tag, Order: in.Order}
+			all, err := k.list(page)
 			if err != nil {
 				return Listed[L]{}, err
 			}
@@ -117,8 +129,14 @@ func (k keeping[B, T, S, W, L]) serve(s *server, api huma.API) {
 			for i, t := range all {
 				list.Body[i] = k.row(t)
 			}
-			if list.Total, err = k.count(); err == nil && in.Offset+len(all) < list.Total && len(all) > 0 {
-				list.Link = fmt.Sprintf("<%s?offset=%d&limit=%d>; rel=\"next\"", k.path, in.Offset+len(all), in.Limit)
+			if list.Total, err = k.count(page); err == nil && in.Offset+len(all) < list.Total && len(all) > 0 {
+				next := url.Values{"offset": {strconv.Itoa(in.Offset + len(all))}, "limit": {strconv.Itoa(in.Limit)}}
+				for name, v := range map[string]string{"find": in.Find, "tag": in.Tag, "order": in.Order} {
+					if v != "" {
+						next.Set(name, v)
+					}
+				}
+				list.Link = fmt.Sprintf("<%s?%s>; rel=\"next\"", k.path, next.Encode())
 			}
 			return list, err
 		})

@@ -185,30 +185,24 @@ func written(a store.Assignment) (d Assignment, err error) {
 	return d, json.Unmarshal([]byte(a.Known), &d)
 }
 
-// aims are those of an assignment that can be used, with how far they are by a log.
-func (s *server) aims(d Assignment, a store.Assignment, log []planner.Played) (list []LessonAim) {
+// aims are those of an assignment that can be used, with how far they are by the log of whose turn it is.
+func (s *server) aims(d Assignment, a store.Assignment) (list []LessonAim, err error) {
 	list = []LessonAim{}
-	for _, b := range d.Aims {
-		aim, says, err := d.aim(b, a.Things)
-		if b.Kind == "" || err != nil {
-			continue // said when it was opened
-		}
-		list = append(list, LessonAim{b, says, cmp.Or(aim.Chart, aim.Line), progressOf(aim.Progress(log))})
-	}
-	return list
-}
-
-// playedSince are the lines of the log of whose turn it is, from a number on.
-func (s *server) playedSince(line uint) (log []planner.Played, rows []store.Entry, err error) {
-	err = s.picture(func(now picture) error {
-		for _, e := range now.entries {
-			if e.ID > line {
-				log, rows = append(log, e.Played()), append(rows, e)
+	err = s.picture(func(*planner.Picture) error {
+		for _, b := range d.Aims {
+			aim, says, err := d.aim(b, a.Things)
+			if b.Kind == "" || err != nil {
+				continue // said when it was opened
 			}
+			far, err := s.progress(aim, a.Since)
+			if err != nil {
+				return err
+			}
+			list = append(list, LessonAim{b, says, cmp.Or(aim.Chart, aim.Line), progressOf(far)})
 		}
 		return nil
 	})
-	return log, rows, err
+	return list, err
 }
 
 // lesson is an assignment as it is seen.
@@ -217,11 +211,11 @@ func (s *server) lesson(a store.Assignment) (Lesson, error) {
 	if err != nil {
 		return Lesson{}, problem(http.StatusConflict, "this assignment cannot be read any more")
 	}
-	log, _, err := s.playedSince(a.Since)
+	aims, err := s.aims(d, a)
 	if err != nil {
 		return Lesson{}, err
 	}
-	l := Lesson{ID: a.ID, Given: a.Given, Title: d.Title, From: d.From, Words: d.Words, Made: d.Made, Since: a.CreatedAt, Aims: s.aims(d, a, log), Said: words(a.Things.Said), Results: []LessonResults{}}
+	l := Lesson{ID: a.ID, Given: a.Given, Title: d.Title, From: d.From, Words: d.Words, Made: d.Made, Since: a.CreatedAt, Aims: aims, Said: words(a.Things.Said), Results: []LessonResults{}}
 	things := func(ids []uint, title func(int) string, there func(uint) error) []LessonThing {
 		list := []LessonThing{}
 		for i, id := range ids {
@@ -369,8 +363,8 @@ func (s *server) lessons(api huma.API) {
 }
 
 // set are parts of a plan: what is asked of whose turn it is, and not reached yet.
-func (s *server) set(now picture) ([]planner.Item, error) {
-	all, err := s.store.Assignments(now.player)
+func (s *server) set(now *planner.Picture) ([]planner.Item, error) {
+	all, err := s.store.Assignments(s.journal.player)
 	if err != nil {
 		return nil, err
 	}
@@ -380,18 +374,16 @@ func (s *server) set(now picture) ([]planner.Item, error) {
 		if err != nil || !a.Given {
 			continue
 		}
-		var log []planner.Played
-		for _, e := range now.entries {
-			if e.ID > a.Since {
-				log = append(log, e.Played())
-			}
-		}
 		for i, b := range d.Aims {
 			aim, says, err := d.aim(b, a.Things)
 			if b.Kind == "" || err != nil {
 				continue
 			}
-			if item, ok := now.model.Set(aim, aim.Progress(log), say.F("set %d %d", a.ID, i+1), says, d.From, time.Now()); ok {
+			far, err := s.progress(aim, a.Since)
+			if err != nil {
+				return nil, err
+			}
+			if item, ok := now.Model.Set(aim, far, say.F("set %d %d", a.ID, i+1), says, d.From, time.Now()); ok {
 				list = append(list, item)
 			}
 		}

@@ -35,6 +35,7 @@ type LickRow struct {
 	OfKey   bool      `json:"ofKey"`
 	Tags    []string  `json:"tags"`
 	LandsOn string    `json:"landsOn"`
+	Leans   []string  `json:"leans" doc:"the extensions that it leans on"`
 	Beats   float64   `json:"beats"`
 	Begins  string    `json:"begins" doc:"where in its bar: 1, and of 2, pickup on 4"`
 	Level   float64   `json:"level" doc:"how hard it is, 1 to 10; 0 where it cannot be played on a guitar"`
@@ -47,8 +48,11 @@ func lickRow(l store.LickSummary) LickRow {
 	if l.Tags == nil {
 		l.Tags = []string{}
 	}
-	return LickRow{l.ID, l.Tag, l.Title, l.Chord, l.OfKey, l.Tags, l.LandsOn, l.Length, l.Begins, l.Level, l.Hard, l.UpdatedAt, l.Problem}
+	return LickRow{l.ID, l.Tag, l.Title, l.Chord, l.OfKey, l.Tags, l.LandsOn, leans(l.Leans), l.Length, l.Begins, l.Level, l.Hard, l.UpdatedAt, l.Problem}
 }
+
+// leans are the degrees of "leans on 9 leans on 13".
+func leans(text string) []string { return strings.Fields(strings.ReplaceAll(text, "leans on", "")) }
 
 // maxTag is the longest tag in characters.
 const maxTag = 40
@@ -63,8 +67,21 @@ type Lick struct {
 	Text    string    `json:"text,omitempty" doc:"as read-lick reads it; none where its rhythm cannot be written so"`
 	Line    *LineBody `json:"line,omitempty" doc:"on the player's neck, in the key of the chart opened last"`
 	Score   *Score    `json:"score,omitempty"`
+	Levels  []Form    `json:"levels,omitempty" doc:"its forms from plain to as it is, a kind of device more each time; none where it is plain"`
+	Leans   []string  `json:"leans" doc:"the extensions that it leans on"`
+	Under   *LineBody `json:"under,omitempty" doc:"the same line over a chord that holds what it leans on"`
+	Holds   string    `json:"holds,omitempty" doc:"that chord"`
+	Wide    string    `json:"wide,omitempty" doc:"how wide the hand lies, where that is beyond the player's comfort"`
 	Problem string    `json:"problem,omitempty" doc:"why it cannot be shown on this neck"`
 	Updated time.Time `json:"updated"`
+}
+
+// Form is a form of a lick.
+type Form struct {
+	ID    string   `json:"id"`
+	Name  string   `json:"name"`
+	Line  LineBody `json:"line"`
+	Score Score    `json:"score"`
 }
 
 func (b LickBody) stored() (store.Lick, error) {
@@ -91,8 +108,13 @@ type Way struct {
 	Name    string    `json:"name"`
 	Line    *LineBody `json:"line,omitempty"`
 	Score   *Score    `json:"score,omitempty"`
+	Levels  []Form    `json:"levels,omitempty" doc:"its forms from plain to as it is, a kind of device more each time; none where it is plain"`
+	Leans   []string  `json:"leans" doc:"the extensions that it leans on"`
+	Under   *LineBody `json:"under,omitempty" doc:"the same line over a chord that holds what it leans on"`
+	Holds   string    `json:"holds,omitempty" doc:"that chord"`
 	Travel  float64   `json:"travel" doc:"of the hand from where it was, in millimetres"`
 	Problem string    `json:"problem,omitempty"`
+	Wide    string    `json:"wide,omitempty" doc:"how wide the hand lies, where that is beyond the player's comfort"`
 	Said    []string  `json:"said,omitempty" doc:"what has to be picked that was slid or hammered"`
 }
 
@@ -122,7 +144,7 @@ func (s *server) show(t store.Lick) (edit.Line, error) {
 func lickBody(t store.Lick) LickBody { return LickBody{t.Title, t.Chord, t.OfKey, t.Notes, t.Tags} }
 
 func (s *server) shown(t store.Lick) Lick {
-	w := Lick{ID: t.ID, Version: t.Tag, LickBody: lickBody(t), Beats: t.Length, LandsOn: t.LandsOn, Updated: t.UpdatedAt}
+	w := Lick{ID: t.ID, Version: t.Tag, LickBody: lickBody(t), Beats: t.Length, LandsOn: t.LandsOn, Leans: leans(t.Leans), Updated: t.UpdatedAt}
 	if text, ok := lick.Text(t.Phrase().Notes); ok {
 		w.Text = text
 	}
@@ -132,7 +154,14 @@ func (s *server) shown(t store.Lick) Lick {
 		return w
 	}
 	body, sc := wireBody(l), wireScore(l.Score)
-	w.Line, w.Score = &body, &sc
+	w.Line, w.Score, w.Wide = &body, &sc, l.Wide()
+	if levels := l.Levels(); len(levels) > 1 {
+		w.Levels = each(levels, func(v edit.Level) Form { return Form{v.ID, v.Name, wireBody(v.Line), wireScore(v.Line.Score)} })
+	}
+	if under, symbol, ok := edit.Under(t.Phrase(), l); ok {
+		body := wireBody(under)
+		w.Under, w.Holds = &body, symbol
+	}
 	return w
 }
 
@@ -143,8 +172,14 @@ func wireWay(m edit.Moved) Way {
 		return w
 	}
 	body, sc := wireBody(m.Line), wireScore(m.Line.Score)
-	w.Line, w.Score = &body, &sc
+	w.Line, w.Score, w.Wide = &body, &sc, m.Line.Wide()
 	return w
+}
+
+// LickTags are the tags on the shelf.
+type LickTags struct {
+	Total int            `json:"total" doc:"licks"`
+	Tags  []store.Tagged `json:"tags"`
 }
 
 func (s *server) licks(api huma.API) {
@@ -156,6 +191,13 @@ func (s *server) licks(api huma.API) {
 		change: s.store.ChangeLick, remove: s.store.DeleteLick, restore: s.store.RestoreLick,
 	}.serve(s, api)
 
+	get(s, api, "/api/licks/tags", "lick-tags", "The tags that licks have, the most frequent first",
+		func(context.Context, *struct{}) (t LickTags, err error) {
+			if t.Tags, err = s.store.LickTags(); err == nil {
+				t.Total, err = s.store.CountLicks(store.All)
+			}
+			return t, err
+		})
 	get(s, api, "/api/licks/{id}/ways", "lick-ways", "A lick over another chord: the same shape along the neck, and a nearer one in place",
 		func(_ context.Context, in *struct {
 			ByID

@@ -71,7 +71,11 @@ var lineOps = []lineOp{
 	changed("lick", "A lick put into a line: at a bar, or through the changes", lickIntoLine),
 	changed("drill", "An exercise over the chords of a line",
 		func(ctx context.Context, _ *server, o *lineIn, q DrillAsk) error {
-			return at("body.task", q.Task.Drill, o.Drill(ctx, q.Task.task()))
+			task, err := q.Task.task()
+			if err != nil {
+				return at("body.task", q.Task.Drill, err)
+			}
+			return at("body.task", q.Task.Drill, o.Drill(ctx, task))
 		}),
 	asked("blend", "The line re-aimed at the chords, from all box to all chord tones", blendLine),
 	asked("lay", "A line laid on the player's instrument, with what that changes", layLine),

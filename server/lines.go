@@ -38,6 +38,7 @@ type LineHead struct {
 	Capo     int    `json:"capo,omitempty" minimum:"0" maximum:"12"`
 	Locked   []int  `json:"locked,omitempty" maxItems:"1024" doc:"bars that are not to be written anew, from 1"`
 	Exercise string `json:"exercise,omitempty" maxLength:"40" doc:"the exercise that it is: it gets no advice"`
+	Closing  string `json:"closing,omitempty" maxLength:"40" doc:"how it goes through its last two bars, of the catalogue's; the band ends with it"`
 }
 
 // LineBody is a line as a player keeps it.
@@ -76,11 +77,8 @@ func lineRow(l store.LineSummary) LineRow {
 	return LineRow{l.ID, l.Tag, l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Bars, l.Low, l.High, l.Sounding, l.UpdatedAt, l.Problem}
 }
 
-// lineIn is a line read, with what its player says may rest.
-type lineIn struct {
-	edit.Line
-	rule line.Rule
-}
+// lineIn is a line read.
+type lineIn struct{ edit.Line }
 
 // read lays a line on the neck it is written for. Notes without a place, and
 // notes whose place sounds otherwise there, have one found.
@@ -113,10 +111,10 @@ func readLine(player store.Player, b LineBody) (o lineIn, err error) {
 	if err := checkPlaying(b.Feel, b.Tempo); err != nil {
 		return o, err
 	}
-	if o.rule, err = line.RuleByID(player.Rests); err != nil {
-		o.rule = line.Usual
+	if o.Rule, err = line.RuleByID(player.Rests); err != nil {
+		o.Rule = line.Usual
 	}
-	o.Hand, o.Feel, o.Exercise, o.Region = hand, b.Feel, b.Exercise, neck.Region{Low: b.Low, High: b.High}
+	o.Hand, o.Feel, o.Exercise, o.Closing, o.Region = hand, b.Feel, b.Exercise, b.Closing, neck.Region{Low: b.Low, High: b.High}
 	if b.Low == 0 && b.High == 0 {
 		o.Region = in.Positions(key.Tonic.Class())[0].Region
 	}
@@ -128,6 +126,9 @@ func readLine(player store.Player, b LineBody) (o lineIn, err error) {
 	}
 	if o.Palette, err = blend.PaletteByID(cmp.Or(b.Palette, blend.Palettes[0].ID)); err != nil {
 		return o, at("body.palette", b.Palette, err)
+	}
+	if _, err := line.ClosingByID(b.Closing); err != nil {
+		return o, at("body.closing", b.Closing, err)
 	}
 	o.Lock(b.Locked)
 	o.Score = score.Score{Title: clean(b.Title), Key: key, Tempo: b.Tempo, Swing: band.Swings(b.Feel), Progression: p, In: in}
@@ -164,14 +165,14 @@ func checkPlaying(feel string, tempo int) error {
 
 func wireHead(l edit.Line) LineHead {
 	return LineHead{Title: l.Title, Key: l.Key.String(), Feel: l.Feel, Tempo: l.Tempo, Beats: l.Beats, Text: l.Text(), Palette: l.Palette.ID,
-		Low: l.Region.Low, High: l.Region.High, Strings: l.Region.Strings.String(), Tuning: l.In.Tuning(), Frets: l.In.Frets, Capo: l.In.Capo, Locked: l.LockedBars(), Exercise: l.Exercise}
+		Low: l.Region.Low, High: l.Region.High, Strings: l.Region.Strings.String(), Tuning: l.In.Tuning(), Frets: l.In.Frets, Capo: l.In.Capo, Locked: l.LockedBars(), Exercise: l.Exercise, Closing: l.Closing}
 }
 
 // wireBody writes a line as one that can be kept.
 func wireBody(l edit.Line) LineBody { return LineBody{wireHead(l), store.LineNotes(l.Notes)} }
 
 func wireLine(l store.Line) Line {
-	h := LineHead{l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Text, l.Palette, l.Low, l.High, l.Strings, l.Tuning, l.Frets, l.Capo, append([]int{}, l.Locked...), l.Exercise}
+	h := LineHead{l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Text, l.Palette, l.Low, l.High, l.Strings, l.Tuning, l.Frets, l.Capo, append([]int{}, l.Locked...), l.Exercise, l.Closing}
 	return Line{l.ID, l.Tag, LineBody{h, store.Numbered(l.Notes)}, l.Bars, l.UpdatedAt}
 }
 
@@ -193,7 +194,7 @@ func storedLine(player store.Player, b LineBody) (store.Line, error) {
 		return store.Line{}, err
 	}
 	b = wireBody(o.Line)
-	return store.Line{Title: b.Title, Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats, Text: b.Text, Palette: b.Palette, Low: b.Low, High: b.High, Strings: b.Strings, Tuning: b.Tuning, Frets: b.Frets, Capo: b.Capo, Notes: b.Notes, Locked: b.Locked, Exercise: b.Exercise}, nil
+	return store.Line{Title: b.Title, Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats, Text: b.Text, Palette: b.Palette, Low: b.Low, High: b.High, Strings: b.Strings, Tuning: b.Tuning, Frets: b.Frets, Capo: b.Capo, Notes: b.Notes, Locked: b.Locked, Exercise: b.Exercise, Closing: b.Closing}, nil
 }
 
 func (s *server) lines(api huma.API) {

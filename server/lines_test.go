@@ -157,8 +157,8 @@ func TestBlendDrillAndWays(t *testing.T) {
 	line := bluesIn("C")
 	line.Low, line.High = 7, 11
 	ask(t, srv, "POST", "/api/lines/drill", map[string]any{"line": line, "task": DrillBody{Drill: "onward", Pace: "eighths"}}, &st)
-	assert.Len(t, st.Score.Notes, 96)
-	assert.Equal(t, 96, st.Report.ChordTones)
+	assert.Len(t, st.Score.Notes, 95)
+	assert.Equal(t, 95, st.Report.ChordTones)
 
 	var ways []Way
 	ask(t, srv, "GET", fmt.Sprintf("/api/licks/%d/ways?chord=F7", lickNamed(t, licks, "Four Posts").ID), nil, &ways)
@@ -340,4 +340,70 @@ func TestFitNeedsOnlyWhatIsNear(t *testing.T) {
 		require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/fit", map[string]any{"line": some, "at": l.At}, &near).StatusCode)
 		require.Equal(t, all, near, "at %d", l.At)
 	}
+}
+
+// What may rest goes by the player's rule over each chord of the form: in a line that is looked at and in a pass that is judged.
+func TestWhatMayRestGoesByTheChordOfTheForm(t *testing.T) {
+	srv := serve(t)
+	line := bluesIn("A") // the 9 over the one in bar 7, over the five in bar 9
+	line.Notes = []store.LineNote{{ID: 1, Start: 6 * 3840, Length: 1920, String: 1, Fret: 7}, {ID: 2, Start: 8 * 3840, Length: 1920, String: 2, Fret: 7}}
+	heard := []HeardNote{{At: 6 * 3840, Length: 1920, Pitch: 71}, {At: 8 * 3840, Length: 1920, Pitch: 66}}
+	for rests, want := range map[string][]string{"": {"leaned on", "leaned on"}, "strict": {"wrong note", "wrong note"}, "strict,five:wide": {"wrong note", "leaned on"}, "usual,five:strict": {"leaned on", "wrong note"}} {
+		require.Equal(t, 200, ask(t, srv, "PUT", "/api/player", store.Player{Tuning: "E2,A2,D3,G3,B3,E4", Frets: 22, Scale: 648, Comfort: 110, Habit: "stay", Rests: rests}, nil).StatusCode)
+		var st Study
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/study", line, &st).StatusCode)
+		var take FreeTake
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/practice/judge", map[string]any{"over": line, "mode": "land", "heard": heard}, &take).StatusCode)
+		at := func(tick int) bool { return tick == 6*3840 || tick == 8*3840 }
+		var written, played []string
+		for _, l := range st.Report.Landings {
+			if at(l.At) {
+				written = append(written, l.When)
+			}
+		}
+		for _, l := range take.Landings {
+			if at(l.At) {
+				played = append(played, l.When)
+			}
+		}
+		assert.Equal(t, want, written, "by %q", rests)
+		assert.Equal(t, want, played, "by %q", rests)
+	}
+	for _, bad := range []string{"usual,six:wide", "usual,five:loose", "usual,five:wide,five:wide", strings.Repeat("usual,", 20)} {
+		assert.Equal(t, 422, ask(t, srv, "PUT", "/api/player", store.Player{Tuning: "E2,A2,D3,G3,B3,E4", Frets: 22, Scale: 648, Comfort: 110, Habit: "stay", Rests: bad}, nil).StatusCode, bad)
+	}
+}
+
+// A line that closes on an ending is kept with it, and the band stops as the line does.
+func TestTheBandEndsAsTheLineCloses(t *testing.T) {
+	srv := serve(t)
+	body := bluesIn("A")
+	body.Text = "| I7 | IV7 | I7 | % |\n| IV7 | % | I7 | % |\n| V7 | IV7 | I7 | % |"
+	for closing, ending := range map[string]string{"walk-home": "walk-down", "half-step-above": "half-step", "held-ninth": "held", "none": "held", "walk-down": "held"} {
+		var st Study
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/write", map[string]any{"line": body, "wish": WishBody{Seed: 3, Closing: closing, Word: "box-blues"}}, &st).StatusCode)
+		want := closing
+		if closing == "none" {
+			want = ""
+		}
+		assert.Equal(t, want, st.Line.Closing, closing)
+		var kept Line
+		require.Equal(t, 201, ask(t, srv, "POST", "/api/lines", st.body(), &kept).StatusCode)
+		assert.Equal(t, want, kept.Closing)
+		file := func(ending string) string {
+			return string(fetch(t, fmt.Sprintf("%s/api/lines/%d/files/midi?choruses=1&ending=%s", srv.URL, kept.ID, ending)))
+		}
+		assert.Equal(t, file(ending), file("own"), closing)
+		assert.NotEqual(t, file("none"), file("own"), closing)
+		// Its last bars written anew without a closing, it has none any more.
+		var anew Study
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/write", map[string]any{"line": st.body(), "wish": WishBody{Seed: 4, From: 9, To: 12}}, &anew).StatusCode)
+		assert.Empty(t, anew.Line.Closing)
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/write", map[string]any{"line": st.body(), "wish": WishBody{Seed: 4, From: 1, To: 4}}, &anew).StatusCode)
+		assert.Equal(t, want, anew.Line.Closing, "its first bars alone change nothing of it")
+	}
+	body.Closing = "grand-finale"
+	var no refusal
+	assert.Equal(t, 422, ask(t, srv, "POST", "/api/lines/study", body, &no).StatusCode)
+	assert.Contains(t, no.Detail+no.Errors[0].Message, "grand-finale")
 }

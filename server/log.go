@@ -1,14 +1,15 @@
 package server
 
 import (
-	"bytes"
+	"cmp"
 	"context"
 	"encoding/csv"
 	"encoding/json"
+	"fmt"
+	"io"
+	"iter"
 	"net/http"
-	"slices"
 	"strconv"
-	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -20,67 +21,6 @@ import (
 	"undaris/store"
 )
 
-// journal is the log in memory, with the model that learned from it.
-type journal struct {
-	mu      sync.Mutex
-	entries []store.Entry
-	trials  []planner.Trial
-	model   *planner.Model
-	player  uint
-	last    uint
-	lost    int // lines that cannot be read
-}
-
-// kept notes which take is behind a line that was read already.
-func (j *journal) kept(entry, take uint) {
-	j.mu.Lock()
-	defer j.mu.Unlock()
-	for i := range j.entries {
-		if j.entries[i].ID == entry {
-			j.entries[i].Take = take
-		}
-	}
-}
-
-// picture is a journal as it stands.
-type picture struct {
-	entries []store.Entry
-	trials  []planner.Trial
-	model   *planner.Model
-	lost    int
-	player  uint
-}
-
-// picture reads what was logged since it was asked for last, and has the model learn
-// from it. look is called while nothing is added.
-func (s *server) picture(look func(picture) error) error {
-	j := &s.journal
-	j.mu.Lock()
-	defer j.mu.Unlock()
-	player, err := s.store.Player()
-	if err != nil {
-		return err
-	}
-	if j.model == nil || j.player != player.ID { // another player, another log
-		j.entries, j.trials, j.last, j.lost = nil, nil, 0, 0
-		j.player, j.model = player.ID, planner.New(planner.Fitted)
-	}
-	entries, lost, err := s.store.Logged(j.player, j.last)
-	if err != nil {
-		return err
-	}
-	j.lost += lost
-	for _, e := range entries {
-		j.last = e.ID
-		for _, t := range e.Asked() {
-			j.trials = append(j.trials, t)
-			j.model.Learn(t.Ask, t.Success, t.At)
-		}
-		j.entries = append(j.entries, e)
-	}
-	return look(picture{j.entries, j.trials, j.model, j.lost, j.player})
-}
-
 // LogQuery is which part of the log is looked at.
 type LogQuery struct {
 	Chart  uint   `query:"chart" maximum:"4294967295" doc:"of one chart alone"`
@@ -88,9 +28,20 @@ type LogQuery struct {
 	Weeks  int    `query:"weeks" minimum:"0" maximum:"1000" doc:"of the last so many weeks; 0 is all"`
 }
 
-func (q LogQuery) keeps(chart uint, tuning string, at time.Time) bool {
-	return (q.Chart == 0 || q.Chart == chart) && (q.Tuning == "" || q.Tuning == tuning) &&
-		(q.Weeks == 0 || time.Since(at) < time.Duration(q.Weeks)*7*24*time.Hour)
+// since is the first day of what is looked at; 0 is all.
+func (q LogQuery) since() int {
+	if q.Weeks == 0 {
+		return 0
+	}
+	return planner.Since(q.Weeks, time.Now())
+}
+
+func (q LogQuery) tallied(player uint) store.Tallied {
+	return store.Tallied{Player: player, Chart: q.Chart, Tuning: q.Tuning, Since: q.since()}
+}
+
+func (q LogQuery) lines(player uint) store.LogAsk {
+	return store.LogAsk{Player: player, Chart: q.Chart, Tuning: q.Tuning, Since: q.since()}
 }
 
 // LogRow is a line of the log.
@@ -265,7 +216,9 @@ func logging[B interface{ noting() Noting }](s *server, api huma.API, path, id, 
 				return LogRow{}, err
 			}
 			in.Body.noting().into(&e)
-			err = s.store.Log(&e) // which gives it its number
+			if err = s.store.Log(&e); err == nil { // which gives it its number
+				s.follow()
+			}
 			return logRow(e), err
 		})))
 }
@@ -284,43 +237,45 @@ func (s *server) logs(api huma.API) {
 			}
 		}) (struct{}, error) {
 			err := s.store.LogTake(in.ID, in.Body.Take)
-			if err == nil {
-				s.journal.kept(in.ID, in.Body.Take)
-			}
 			return struct{}{}, missing("line in the log", err)
 		})
 	get(s, api, "/api/log", "log", "The log, the newest first",
 		func(_ context.Context, in *struct {
 			LogQuery
 			PageQuery
-			ID []uint `query:"id,explode" maxItems:"50" doc:"these lines alone"`
+			ID     []uint `query:"id,explode" maxItems:"50" doc:"these lines alone"`
+			Before uint   `query:"before" maximum:"4294967295" doc:"lines of smaller numbers alone: how to go on, at any depth"`
 		}) (p LogPage, err error) {
 			p.Rows = []LogRow{}
-			err = s.picture(func(now picture) error {
-				p.Lost = now.lost
-				for _, e := range slices.Backward(now.entries) {
-					if !in.keeps(e.Chart, e.Tuning, e.At) || len(in.ID) > 0 && !slices.Contains(in.ID, e.ID) {
-						continue
-					}
-					if p.Total++; p.Total > in.Offset && len(p.Rows) < in.Limit {
-						p.Rows = append(p.Rows, logRow(e))
-					}
+			var asked store.LogAsk
+			err = s.picture(func(now *planner.Picture) error {
+				counted, err := s.counted(in.LogQuery)
+				if err != nil {
+					return err
 				}
+				p.Total, p.Lost, asked = counted.Lines, now.Lost, in.lines(s.journal.player)
 				return nil
 			})
-			return p, err
+			if err != nil {
+				return p, err
+			}
+			asked.Only, asked.Before, asked.Newest, asked.Limit, asked.Offset = in.ID, in.Before, true, cmp.Or(in.Limit, len(in.ID)), in.Offset
+			for l, err := range s.store.Logged(asked) {
+				if err != nil {
+					return p, err
+				}
+				if !l.Lost {
+					p.Rows = append(p.Rows, logRow(l.Entry))
+				}
+			}
+			if len(in.ID) > 0 {
+				p.Total = len(p.Rows)
+			}
+			return p, nil
 		})
 	get(s, api, "/api/log/maps", "log-maps", "The log as maps: keys and positions, strings, changes, starts, weeks, ladders, timing",
-		func(_ context.Context, in *LogQuery) (m LogMaps, err error) {
-			err = s.picture(func(now picture) error {
-				drawn := planner.Draw(now.trials, now.model, time.Now(), func(t planner.Trial) bool { return in.keeps(t.Chart, t.Tuning, t.At) })
-				m = wireMaps(drawn, now.entries, func(e store.Entry) bool { return in.keeps(e.Chart, e.Tuning, e.At) })
-				m.Lost = now.lost
-				return nil
-			})
-			return m, err
-		})
-	files(s, api, "/api/log", "log-file", "The log as a file", []leaving[LogFile]{
+		func(_ context.Context, in *LogQuery) (LogMaps, error) { return s.logMaps(*in) })
+	files(s, api, "/api/log", "log-file", "The log as a file", []leaving[LogFile, streamed]{
 		{"csv", "text/csv; charset=utf-8", s.logTable},
 		{"json", "application/json", s.logWhole},
 	})
@@ -332,34 +287,58 @@ type LogFile struct {
 	LogQuery
 }
 
-// logTable is the log with a line for each thing asked.
-func (s *server) logTable(_ context.Context, in LogFile) (download, error) {
-	var out bytes.Buffer
-	w := csv.NewWriter(&out)
-	_ = w.Write([]string{"at", "kind", "title", "bar", "tempo", "key", "position", "chord", "from", "degree", "down", "device", "string", "met", "on", "success", "ms"})
-	err := s.picture(func(now picture) error {
-		for _, e := range now.entries {
-			if !in.keeps(e.Chart, e.Tuning, e.At) {
-				continue
+// logFile is a file of the log, written while it is read.
+func (s *server) logFile(of LogQuery, mime, ending string, write func(io.Writer, iter.Seq[store.Entry]) error) (streamed, error) {
+	var ask store.LogAsk
+	if err := s.picture(func(*planner.Picture) error { ask = of.lines(s.journal.player); return nil }); err != nil {
+		return streamed{}, err
+	}
+	return writing(mime, "undaris log", ending, func(w io.Writer) error {
+		var failed error
+		err := write(w, func(yield func(store.Entry) bool) {
+			for l, err := range s.store.Logged(ask) {
+				if failed = err; err != nil || !l.Lost && !yield(l.Entry) {
+					return
+				}
 			}
+		})
+		return cmp.Or(failed, err)
+	}), nil
+}
+
+// logTable is the log with a line for each thing asked.
+func (s *server) logTable(_ context.Context, in LogFile) (streamed, error) {
+	return s.logFile(in.LogQuery, "text/csv; charset=utf-8", "csv", func(to io.Writer, log iter.Seq[store.Entry]) error {
+		w := csv.NewWriter(to)
+		_ = w.Write([]string{"at", "kind", "title", "bar", "tempo", "key", "position", "chord", "from", "degree", "down", "device", "string", "met", "on", "success", "ms"})
+		for e := range log {
 			for _, t := range e.Trials {
 				_ = w.Write([]string{e.At.UTC().Format(time.RFC3339), e.Kind, e.Title, strconv.Itoa(t.Bar), strconv.Itoa(e.Tempo), planner.KeyName(t.Key).String(), strconv.Itoa(t.Position + 1), t.Chord, t.From, t.Degree,
 					strconv.FormatBool(t.Down), t.Device, strconv.Itoa(t.String), t.Met, t.On, strconv.FormatFloat(t.Success, 'g', 3, 64), strconv.FormatFloat(t.Ms, 'f', 0, 64)})
 			}
 		}
-		return nil
+		w.Flush()
+		return w.Error()
 	})
-	w.Flush()
-	return file("text/csv; charset=utf-8", "undaris log", "csv", out.Bytes()), err
 }
 
 // logWhole is the log with everything in it.
-func (s *server) logWhole(_ context.Context, in LogFile) (download, error) {
-	var data []byte
-	err := s.picture(func(now picture) (err error) {
-		kept := slices.DeleteFunc(slices.Clone(now.entries), func(e store.Entry) bool { return !in.keeps(e.Chart, e.Tuning, e.At) })
-		data, err = json.MarshalIndent(map[string]any{"version": 1, "log": kept}, "", " ")
+func (s *server) logWhole(_ context.Context, in LogFile) (streamed, error) {
+	return s.logFile(in.LogQuery, "application/json", "json", func(w io.Writer, log iter.Seq[store.Entry]) error {
+		before := "{\n \"log\": ["
+		for e := range log {
+			text, err := json.MarshalIndent(e, "  ", " ")
+			if err == nil {
+				_, err = fmt.Fprintf(w, "%s\n  %s", before, text)
+			}
+			if before = ","; err != nil {
+				return err
+			}
+		}
+		if before != "," {
+			_, _ = io.WriteString(w, before)
+		}
+		_, err := io.WriteString(w, "\n ],\n \"version\": 1\n}")
 		return err
 	})
-	return file("application/json", "undaris log", "json", data), err
 }

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"errors"
 	"slices"
 	"time"
 
@@ -18,7 +19,7 @@ type LogMaps struct {
 	Weeks   []MapWeek   `json:"weeks"`
 	Ladders []MapLadder `json:"ladders"`
 	Timing  MapTiming   `json:"timing"`
-	Swings  []MapSwing  `json:"swings" doc:"takes in which it could be heard, the oldest first"`
+	Swings  []MapSwing  `json:"swings" doc:"takes in which it could be heard, the oldest first; the latest 400"`
 	Minutes []MapPlayed `json:"minutes" doc:"week by week"`
 	Tunings []MapTuning `json:"tunings" doc:"of the instruments that were played, whatever is looked at"`
 	Trials  int         `json:"trials"`
@@ -65,6 +66,7 @@ type MapCell struct {
 	Key      string `json:"key"`
 	Class    int    `json:"class" doc:"pitch class of the key"`
 	Position int    `json:"position" doc:"from 1"`
+	Where    string `json:"where" doc:"its frets and shape on the player's neck"`
 	MapCount
 	Strength float64 `json:"strength" doc:"how likely it succeeds today, by the model"`
 	Sure     float64 `json:"sure" doc:"how well that is known, of 1"`
@@ -126,47 +128,109 @@ func mapCount(c planner.Count) MapCount {
 	return MapCount{c.Trials, c.Success, c.Last, each(c.Behind, func(b planner.Behind) MapBehind { return MapBehind{b.Entry, b.Bar} })}
 }
 
-// wireMaps adds to what was drawn of trials what lines of the log tell.
-func wireMaps(m planner.Maps, entries []store.Entry, keep func(store.Entry) bool) LogMaps {
-	w := LogMaps{Trials: m.Trials, Timing: MapTiming(m.Timing), Ladders: []MapLadder{}, Swings: []MapSwing{}, Minutes: []MapPlayed{}, Tunings: []MapTuning{}}
+// Most of what the maps show one by one: the latest.
+const (
+	mostSwings = 400
+	mostRungs  = 2000
+)
+
+// logMaps draws a part of the log.
+func (s *server) logMaps(of LogQuery) (w LogMaps, err error) {
+	err = s.picture(func(now *planner.Picture) error {
+		counted, err := s.counted(of)
+		if err != nil {
+			return err
+		}
+		in, _, err := s.neck()
+		if err != nil {
+			return err
+		}
+		w = wireMaps(planner.Draw(counted, now.Model, time.Now()), in)
+		w.Lost = now.Lost
+		tunings, err := s.tunings()
+		if err != nil {
+			return err
+		}
+		w.Tunings = each(tunings, func(t string) MapTuning { return MapTuning{t, neck.TuningName(t)} })
+		swung := of.lines(s.journal.player)
+		swung.Swung, swung.Newest, swung.Limit = true, true, mostSwings
+		if err := s.latest(swung, func(e store.Entry) { w.Swings = append(w.Swings, MapSwing{e.At, e.Swing, e.Swung, e.ID}) }); err != nil {
+			return err
+		}
+		var rungs []store.Entry // of whatever is looked at
+		if err := s.latest(store.LogAsk{Player: s.journal.player, Kind: store.LoggedRung, Newest: true, Limit: mostRungs}, func(e store.Entry) { rungs = append(rungs, e) }); err != nil {
+			return err
+		}
+		w.Ladders = ladders(rungs)
+		return nil
+	})
+	return w, err
+}
+
+// latest goes through the newest lines of what is asked for, the oldest of them first.
+func (s *server) latest(ask store.LogAsk, do func(store.Entry)) error {
+	var list []store.Entry
+	for l, err := range s.store.Logged(ask) {
+		if err != nil {
+			return err
+		}
+		if !l.Lost {
+			list = append(list, l.Entry)
+		}
+	}
+	for _, e := range slices.Backward(list) {
+		do(e)
+	}
+	return nil
+}
+
+// tunings are those of the instruments that were played.
+func (s *server) tunings() ([]string, error) {
+	err := s.keepPicture()
+	if errors.Is(err, store.ErrTallies) {
+		err = s.anew()
+	}
+	if err != nil {
+		return nil, err
+	}
+	return s.store.Tunings(s.journal.player)
+}
+
+// ladders are rungs by what they are of.
+func ladders(rungs []store.Entry) []MapLadder {
+	list := []MapLadder{}
+	for _, e := range rungs {
+		i := slices.IndexFunc(list, func(l MapLadder) bool { return l.Title == e.Title })
+		if i < 0 {
+			i = len(list)
+			list = append(list, MapLadder{Title: e.Title})
+		}
+		list[i].Rungs = append(list[i].Rungs, MapRung{e.At, e.Tempo})
+	}
+	return list
+}
+
+func wireMaps(m planner.Maps, in *neck.Instrument) LogMaps {
+	w := LogMaps{Trials: m.Trials, Timing: MapTiming(m.Timing), Swings: []MapSwing{}, Minutes: []MapPlayed{}, Weeks: []MapWeek{}}
 	w.Cells = each(m.Cells, func(c planner.Cell) MapCell {
-		return MapCell{planner.KeyName(c.Key).String(), c.Key, c.Position + 1, mapCount(c.Count), c.Strength, c.Sure}
+		where := "beyond this neck"
+		if p, ok := in.Numbered(c.Key, c.Position+1); ok {
+			where = p.Says()
+		}
+		return MapCell{planner.KeyName(c.Key).String(), c.Key, c.Position + 1, where, mapCount(c.Count), c.Strength, c.Sure}
 	})
 	w.Spots = each(m.Spots, func(s planner.Spot) MapSpot { return MapSpot{s.Position + 1, s.String, s.Degree, mapCount(s.Count)} })
 	w.Starts = each(m.Starts, func(s planner.Start) MapStart { return MapStart{s.Degree, s.Down, mapCount(s.Count), s.Strength} })
 	w.Changes = each(m.Changes, func(c planner.Change) MapChange {
 		return MapChange{c.From, c.To, c.Silent, c.OnRoot, c.Other, mapCount(c.Count)}
 	})
-	w.Weeks = each(m.Weeks, func(x planner.Week) MapWeek { return MapWeek(x) })
-	for _, e := range entries {
-		if e.Tuning != "" && !slices.ContainsFunc(w.Tunings, func(t MapTuning) bool { return t.Tuning == e.Tuning }) {
-			w.Tunings = append(w.Tunings, MapTuning{e.Tuning, neck.TuningName(e.Tuning)})
+	for _, x := range m.Weeks {
+		if len(x.Degrees) > 0 {
+			w.Weeks = append(w.Weeks, MapWeek{x.Begins, x.Degrees})
 		}
-		if !keep(e) && e.Kind != store.LoggedRung {
-			continue
+		if x.Seconds > 0 {
+			w.Minutes = append(w.Minutes, MapPlayed{x.Begins, x.Seconds / 60})
 		}
-		if e.Swung > 0 {
-			w.Swings = append(w.Swings, MapSwing{e.At, e.Swing, e.Swung, e.ID})
-		}
-		if e.Seconds > 0 {
-			begins := planner.WeekOf(e.At)
-			i := slices.IndexFunc(w.Minutes, func(p MapPlayed) bool { return p.Begins.Equal(begins) })
-			if i < 0 {
-				i = len(w.Minutes)
-				w.Minutes = append(w.Minutes, MapPlayed{Begins: begins})
-			}
-			w.Minutes[i].Minutes += e.Seconds / 60
-		}
-		if e.Kind != store.LoggedRung {
-			continue
-		}
-		i := slices.IndexFunc(w.Ladders, func(l MapLadder) bool { return l.Title == e.Title })
-		if i < 0 {
-			i = len(w.Ladders)
-			w.Ladders = append(w.Ladders, MapLadder{Title: e.Title})
-		}
-		w.Ladders[i].Rungs = append(w.Ladders[i].Rungs, MapRung{e.At, e.Tempo})
 	}
-	slices.SortFunc(w.Minutes, func(a, b MapPlayed) int { return a.Begins.Compare(b.Begins) })
 	return w
 }

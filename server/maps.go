@@ -80,6 +80,7 @@ type InPositionHead struct {
 	Runs   []Run    `json:"runs" doc:"for each chord"`
 	Shapes []string `json:"shapes" doc:"the movable open shape that each chord takes; empty where it means nothing"`
 	Alike  []int    `json:"alike" doc:"for each chord: runs of one number, here or in another position, have the same fingering"`
+	Grips  []Grip   `json:"grips" doc:"for each chord, held at once"`
 	Thread Thread   `json:"thread"`
 }
 
@@ -272,7 +273,7 @@ func mapOf(h MapHead, laid chart.Map) (mapParts, error) {
 		raw(before)
 		before = ","
 		parts = append(parts, func() ([]byte, error) {
-			head, err := json.Marshal(InPositionHead{each(w.Runs, wireRun), w.Shapes, w.Alike, wireThread(w.Thread, w.NoThread)})
+			head, err := json.Marshal(InPositionHead{each(w.Runs, wireRun), w.Shapes, w.Alike, each(w.Grips, wireGrip), wireThread(w.Thread, w.NoThread)})
 			return []byte(open(head) + `,"crossings":[`), err
 		})
 		for from := 0; from < len(laid.Pairs); from += pairsAtOnce {

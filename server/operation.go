@@ -18,7 +18,7 @@ func operation(method, path, id, summary string, status int) huma.Operation {
 
 // register adds an operation. Whatever goes wrong is told in words.
 func register[I, O any](s *server, api huma.API, op huma.Operation, answer func(context.Context, *I) (O, error)) {
-	huma.Register(api, op, func(ctx context.Context, in *I) (*O, error) {
+	enter(s, api, op, func(ctx context.Context, in *I) (*O, error) {
 		o, err := answer(ctx, in)
 		if err != nil {
 			return nil, s.told(err)

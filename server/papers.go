@@ -118,7 +118,7 @@ func (s *server) papers(api huma.API) {
 			feel, _ := form.FeelByID(c.Feel)
 			return Leaf{c.Title, r.Key(key).String(), key.String(), feel.Name, c.Tempo, c.Beats, wireSheet(r.Chords(p, key), r.Key(key)), c.Remarks}, nil
 		})
-	files(s, api, "/api/charts/{id}", "chart-file", "A chart as a file", []leaving[ChartFile]{
+	files(s, api, "/api/charts/{id}", "chart-file", "A chart as a file", []leaving[ChartFile, download]{
 		{"text", plainText, s.chartText("txt", charttext.Write)},
 		{"chordpro", plainText, s.chartText("cho", charttext.WriteChordPro)},
 		{"midi", "audio/midi", s.chartPlayed},
@@ -127,6 +127,7 @@ func (s *server) papers(api huma.API) {
 			if err != nil {
 				return none, err
 			}
+			in.as("", "")
 			return in.play(ctx, sc.Progression, c.Feel, midi.Head{Title: sc.Title, Tempo: sc.Tempo, Key: sc.Key}, band.Lead(sc))
 		}},
 		{sheets[0].ending, sheets[0].kind, s.chartOn(sheets[0])},

@@ -24,6 +24,15 @@ func playerNeck(p store.Player) (*neck.Instrument, neck.Hand, error) {
 	return NeckQuery{p.Tuning, p.Frets, p.Scale, p.Capo, p.Comfort, p.Habit}.neck("body.")
 }
 
+// neck is the neck and the hand of the player that is here.
+func (s *server) neck() (*neck.Instrument, neck.Hand, error) {
+	p, err := s.store.Player()
+	if err != nil {
+		return nil, neck.Hand{}, err
+	}
+	return playerNeck(p.Player)
+}
+
 // checkPlayer says what in a player's settings cannot be used.
 func checkPlayer(p store.Player) error {
 	if _, _, err := playerNeck(p); err != nil {

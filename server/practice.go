@@ -301,7 +301,7 @@ func (s *server) practice(api huma.API) {
 				return nil, err
 			}
 			if len(o.Notes) == 0 {
-				o.Notes, err = line.Write(ctx, o.Score, line.Wish{Region: o.Region, Palette: blend.Palettes[0], Rhythm: "eighths", Density: 3, Approach: true, Seed: in.Body.Seed}, o.Hand)
+				o.Notes, err = line.Write(ctx, o.Score, line.Wish{Region: o.Region, Palette: blend.Palettes[0], Rhythm: "eighths", Density: 3, Approach: true, Rule: o.Rule, Seed: in.Body.Seed}, o.Hand)
 				if err != nil {
 					return nil, err
 				}

@@ -78,7 +78,7 @@ type Reading struct {
 	Written  []WrittenBar `json:"written" doc:"the bars as they are written, to be moved about"`
 	Said     []string     `json:"said" doc:"what was taken for granted"`
 	Order    string       `json:"order,omitempty" doc:"in which order the written bars are played, where it is not as they stand"`
-	AsH      string       `json:"asH,omitempty" doc:"the text with H read as B, and B as Bb, where it has chords on H"`
+	AsH      string       `json:"asH,omitempty" doc:"the text with German names of notes (H, B, Es, Fis) or syllables (do, re, mi) as they are written here, where it has such"`
 	Found    Found        `json:"found" doc:"what the text says beside its bars"`
 	Guesses  []Guess      `json:"guesses" doc:"the two keys that the chords are likeliest in, when they are in another than was asked"`
 }
@@ -181,7 +181,7 @@ func read(q ReadingRequest) (Reading, error) {
 	var problems form.Problems
 	if errors.As(err, &problems) {
 		none := Reading{Sheet: Sheet{[]Bar{}, []Chord{}}, Problems: each(problems, wireProblem), Written: []WrittenBar{}, Said: words(found.Said), Found: wireFound(found), Guesses: []Guess{}}
-		if again, ok := form.FromH(text); ok {
+		if again, ok := form.FromElsewhere(text); ok {
 			none.AsH = again
 		}
 		return none, nil

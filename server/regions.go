@@ -8,13 +8,8 @@ import (
 	"undaris/core/arpeggio"
 	"undaris/core/chart"
 	"undaris/core/neck"
-	"undaris/core/say"
 	"undaris/store"
 )
-
-// mostGripped is how far apart the first and last fret of a region may be in which a
-// grip is looked for: wider than any hand.
-const mostGripped = 7
 
 // Division is how a neck can be divided: ways along its frets, and sets of strings.
 type Division struct {
@@ -47,34 +42,18 @@ type DivisionString struct {
 	Says    string `json:"says"`
 }
 
+func wireGrip(g arpeggio.Grip) Grip {
+	return Grip{each(g.Notes, wireNote), append([]int{}, g.Muted...), g.Barre}
+}
+
 // Grip is a chord held at once.
 type Grip struct {
-	Shape string `json:"shape,omitempty" doc:"the movable open shape that it takes here"`
 	Notes []Note `json:"notes" doc:"the lowest string first; none where no hand holds what tells the chord"`
 	Muted []int  `json:"muted" doc:"strings that do not sound"`
 	Barre int    `json:"barre,omitempty" doc:"the fret that a finger lies flat over"`
 }
 
 func (s *server) regions(api huma.API) {
-	get(s, api, "/api/grips", "grip", "A chord held at once in a region: a tone or none on each string",
-		func(_ context.Context, in *struct {
-			NeckRegion
-			Chord string `query:"chord" required:"true"`
-		}) (Grip, error) {
-			on, err := in.read()
-			if err != nil {
-				return Grip{}, err
-			}
-			c, err := readChord("query.chord", in.Chord)
-			if err != nil {
-				return Grip{}, err
-			}
-			if on.w.High-on.w.Low > mostGripped {
-				return Grip{}, at("query.high", in.High, say.Errorf("a grip is looked for in %d frets at most", mostGripped+1))
-			}
-			g, _ := arpeggio.Hold(on.in, c, on.w, on.hand)
-			return Grip{arpeggio.Shape(on.in.Positions(c.Root.Class()), on.w), each(g.Notes, wireNote), append([]int{}, g.Muted...), g.Barre}, nil
-		})
 	get(s, api, "/api/regions", "regions", "The ways to divide a neck in a key, each with its regions, and sets of strings",
 		func(_ context.Context, in *struct {
 			NeckQuery

@@ -3,6 +3,7 @@ package server
 import (
 	"fmt"
 	"net/url"
+	"slices"
 	"strings"
 	"testing"
 
@@ -123,11 +124,19 @@ func TestAChartInARegionOfOnesOwn(t *testing.T) {
 		}
 		assert.Len(t, m.ByPosition[i].Alike, len(m.Chords))
 	}
-	var g Grip
-	require.Equal(t, 200, ask(t, srv, "GET", "/api/grips?chord=C7&low=7&high=11", nil, &g).StatusCode)
+	of := func(m Map, low int) Grip {
+		position := slices.IndexFunc(m.Positions, func(p Position) bool { return p.Low == low })
+		chord := slices.IndexFunc(m.Chords, func(c Chord) bool { return c.Symbol == "C7" })
+		require.True(t, position >= 0 && chord >= 0)
+		return m.ByPosition[position].Grips[chord]
+	}
+	g := of(m, 7)
 	assert.Equal(t, []int{8, 10, 8, 9, 8, 8}, each(g.Notes, func(n Note) int { return n.Fret }))
-	assert.Equal(t, []any{"E", 8, []int{}}, []any{g.Shape, g.Barre, g.Muted})
-	assert.Equal(t, 422, ask(t, srv, "GET", "/api/grips?chord=C7&low=0&high=12", nil, nil).StatusCode)
+	assert.Equal(t, []any{8, []int{}}, []any{g.Barre, g.Muted})
+	require.Equal(t, 200, ask(t, srv, "GET", "/api/charts/6/map?low=0&high=12", nil, &m).StatusCode)
+	wide := m.ByPosition[len(m.ByPosition)-1].Grips
+	assert.Len(t, wide, len(m.Chords))
+	assert.Empty(t, wide[0].Notes, "no hand is as wide")
 
 	var d Division
 	require.Equal(t, 200, ask(t, srv, "GET", "/api/regions?key=Bb", nil, &d).StatusCode)

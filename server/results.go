@@ -78,20 +78,31 @@ func (s *server) results(a store.Assignment, said string) (r Results, err error)
 	if err != nil {
 		return r, err
 	}
-	log, rows, err := s.playedSince(a.Since)
+	aims, err := s.aims(d, a)
 	if err != nil {
 		return r, err
 	}
 	r = Results{Kind: resultsKind, Version: documentVersion, Ref: reference(), Assignment: d.Ref, Title: d.Title, Pupil: player.Name, Words: said,
 		Began: a.CreatedAt.UTC().Truncate(time.Second), Returned: time.Now().UTC().Truncate(time.Second), Aims: []ResultAim{}, Played: []ResultRow{}, Takes: []ResultTake{}}
-	for _, aim := range s.aims(d, a, log) {
+	for _, aim := range aims {
 		r.Aims = append(r.Aims, ResultAim{aim.Says, aim.Kind, aim.Times, aim.AimProgress})
 	}
 	about := append(slices.Clone(a.Things.Lines), a.Things.Exercises...)
-	for _, e := range slices.Backward(rows) {
-		r.Minutes += e.Seconds / 60
-		if !(e.Chart != 0 && slices.Contains(a.Things.Charts, e.Chart) || e.Line != 0 && slices.Contains(about, e.Line)) {
+	about = slices.DeleteFunc(about, func(id uint) bool { return id == 0 })
+	charts := slices.DeleteFunc(slices.Clone(a.Things.Charts), func(id uint) bool { return id == 0 })
+	if r.Minutes, err = s.store.MinutesSince(player.ID, a.Since); err != nil || len(about)+len(charts) == 0 {
+		return r, err
+	}
+	for l, err := range s.store.Logged(store.LogAsk{Player: player.ID, After: a.Since, Charts: charts, Lines: about, Newest: true}) {
+		e := l.Entry
+		if err != nil {
+			return r, err
+		}
+		if l.Lost {
 			continue
+		}
+		if len(r.Played) >= mostPlayed && len(r.Takes) >= mostTakes {
+			break
 		}
 		if row := logRow(e); len(r.Played) < mostPlayed {
 			r.Played = append(r.Played, ResultRow{e.At.UTC(), e.Title, e.Tempo, e.Seconds, row.Asked, row.Went})

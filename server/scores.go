@@ -2,6 +2,7 @@ package server
 
 import (
 	"undaris/core/form"
+	"undaris/core/neck"
 	"undaris/core/score"
 	"undaris/formats/musicxml"
 	"undaris/store"
@@ -17,6 +18,7 @@ type Score struct {
 	Swing     bool      `json:"swing" doc:"eighths are played long, short"`
 	Bass      bool      `json:"bass" doc:"in the bass clef; both clefs sound an octave lower than written"`
 	Strings   int       `json:"strings"`
+	Open      []int     `json:"open" doc:"MIDI numbers of the open strings, the highest string first"`
 	Measures  []Measure `json:"measures"`
 	Notes     []Written `json:"notes" doc:"by onset, then from the lowest"`
 }
@@ -72,6 +74,7 @@ type Does struct {
 	Strong bool   `json:"strong"`
 	Fault  bool   `json:"fault"`
 	Says   string `json:"says"`
+	Hand   string `json:"hand,omitempty" doc:"what the fretting hand does beside putting a finger down"`
 }
 
 // Sign is drawn at a note.
@@ -90,6 +93,9 @@ func wireScore(s score.Score) Score {
 func wirePaper(s score.Score, measures []score.Measure, notes []Written) Score {
 	w := Score{Title: s.Title, Key: s.Key.String(), Signature: s.Key.Signature(), Beats: s.Beats, Tempo: s.Tempo, Swing: s.Swing,
 		Bass: s.Bass(), Strings: s.In.Strings(), Notes: notes}
+	for str := range s.In.Strings() {
+		w.Open = append(w.Open, s.In.MIDI(neck.Placement{String: str + 1}))
+	}
 	stroke := func(k score.Stroke) Stroke {
 		return Stroke{k.At, k.Value.Base, k.Value.Dotted, k.Value.Actual, k.Value.Normal, k.Tuplet, k.From, k.To,
 			each(k.Notes, func(i int) int { return s.Notes[i].ID })}

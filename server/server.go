@@ -38,6 +38,7 @@ type server struct {
 	restoring sync.Mutex // one at a time
 
 	journal journal
+	shapes  *shapeMaker
 }
 
 // quickJSON reads and writes as encoding/json does, in less of its time.
@@ -55,6 +56,11 @@ var quickJSON = huma.Format{
 // New returns the handler of the whole application. front is the built front
 // end; log gets a line for each request.
 func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
+	handler, _ := assemble(s, front, log)
+	return handler
+}
+
+func assemble(s *store.Store, front fs.FS, log *slog.Logger) (http.Handler, huma.API) {
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	engine.Use(logged(log))
@@ -70,6 +76,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	config.Formats = map[string]huma.Format{"application/json": quickJSON, "json": quickJSON}
 	huma.NewError = problem
 	api := humagin.New(engine, config)
+	srv.shapes = &shapeMaker{api.OpenAPI().Components.Schemas, map[string]*shape{}}
 	srv.questions(api)
 	srv.crossings(api)
 	srv.chains(api)
@@ -80,6 +87,7 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.charts(api)
 	srv.readings(api)
 	srv.chartMaps(api)
+	srv.layers(api)
 	srv.bands(api)
 	srv.papers(api)
 	srv.calls(api)
@@ -94,11 +102,12 @@ func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
 	srv.backups(engine)
 	srv.sets(api)
 	srv.ears(engine)
+	srv.first(engine)
 	leadOn(engine)
-	// The log is read before it is asked for; what goes wrong is told when it is.
-	_ = srv.picture(func(picture) error { return nil })
+	// The log is read while nobody waits for it yet; what goes wrong is told when it is asked for.
+	s.Beside(srv.follow)
 	engine.NoRoute(site(front))
-	return guarded(engine)
+	return guarded(engine), api
 }
 
 // logged writes a line for each request and turns a panic into a 500.
@@ -106,7 +115,9 @@ func logged(log *slog.Logger) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		start := time.Now()
 		defer func() {
-			if fault := recover(); fault != nil {
+			if fault := recover(); fault == http.ErrAbortHandler {
+				panic(fault)
+			} else if fault != nil {
 				stack := make([]byte, 8<<10)
 				log.Error("fault", "path", c.Request.URL.Path, "fault", fault, "stack", string(stack[:runtime.Stack(stack, false)]))
 				refuse(c.Writer, http.StatusInternalServerError, "Undaris made a mistake here; it was noted in its log, and nothing was saved")

@@ -3,6 +3,7 @@ package server
 import (
 	"undaris/core/edit"
 	"undaris/core/line"
+	"undaris/core/score"
 )
 
 // Study is a line with what the core sees in it.
@@ -22,6 +23,22 @@ type Report struct {
 	Others     int       `json:"others"`
 	Travel     float64   `json:"travel" doc:"of the hand, in millimetres"`
 	Advice     []string  `json:"advice"`
+	Stretches  []Stretch `json:"stretches" doc:"where the hand lies wider than the player's comfort"`
+}
+
+// Stretch is a place of the hand that is wider than the player's comfort.
+type Stretch struct {
+	Notes []int   `json:"notes" doc:"their numbers"`
+	Bar   int     `json:"bar"`
+	Says  string  `json:"says" doc:"how wide, at which frets, and what to do"`
+	There []Moved `json:"there" doc:"where its notes lie within comfort; none where there is no such place"`
+}
+
+// Moved is where a note would lie.
+type Moved struct {
+	ID     int `json:"id" doc:"of the note"`
+	String int `json:"string"`
+	Fret   int `json:"fret"`
 }
 
 // Landing is what became of a change.
@@ -48,13 +65,13 @@ type Phrase struct {
 
 func wireDoes(n edit.Note) Written {
 	w := wireWritten(n.Written)
-	w.Does = &Does{string(n.Reading.Degree), string(n.Class), string(n.Role), n.Strong, n.Fault, n.Says}
+	w.Does = &Does{string(n.Reading.Degree), string(n.Class), string(n.Role), n.Strong, n.Fault, n.Says, n.Hand}
 	return w
 }
 
 // study looks at a line.
 func (o lineIn) study() Study {
-	st := o.Study(o.rule)
+	st := o.Study()
 	sc := st.Line.Score
 	landing := func(l line.Landing) Landing {
 		w := Landing{l.At, o.BarOf(l.At) + 1, o.InBar(l.At)/960 + 1, l.Chord.String(), 0, string(l.Degree), l.When, l.Landed(), l.Says}
@@ -67,7 +84,17 @@ func (o lineIn) study() Study {
 		first, last := sc.Notes[p.From], sc.Notes[p.To]
 		return Phrase{p.Name, first.ID, last.ID, first.Start, last.End()}
 	}
+	stretch := func(t score.Stretch) Stretch {
+		w := Stretch{Bar: o.BarOf(max(0, sc.Notes[t.From].Start)) + 1, Says: t.Says(), There: []Moved{}}
+		for _, n := range sc.Notes[t.From : t.To+1] {
+			w.Notes = append(w.Notes, n.ID)
+		}
+		for k, p := range t.Places {
+			w.There = append(w.There, Moved{sc.Notes[t.From+k].ID, p.String, p.Fret})
+		}
+		return w
+	}
 	r := st.Report
 	return Study{wireHead(st.Line), wirePaper(sc, st.Measures, each(st.Notes, wireDoes)),
-		Report{each(r.Landings, landing), each(r.Phrases, phrase), r.ChordTones, r.Palette, r.Else, tenth(r.Travel), words(r.Advice)}, words(o.Said)}
+		Report{each(r.Landings, landing), each(r.Phrases, phrase), r.ChordTones, r.Palette, r.Else, tenth(r.Travel), words(r.Advice), each(st.Stretches, stretch)}, words(o.Said)}
 }

@@ -63,26 +63,31 @@ type TodayItem struct {
 	Window  *store.Frets `json:"window,omitempty"`
 }
 
-func (s *server) todayItem(i planner.Item) TodayItem {
+func todayItem(i planner.Item) TodayItem {
 	w := TodayItem{ID: i.ID, Kind: i.Kind, Title: i.Title, Why: i.Why, Done: i.Done, Minutes: i.Minutes, New: i.New, Chart: i.Chart, Line: i.Line, Lick: i.Lick, Mode: i.Mode, Tempo: i.Tempo}
-	if i.Kind != planner.Calls {
-		return w
+	if i.Where.Number > 0 {
+		w.Window = &store.Frets{Low: i.Where.Low, High: i.Where.High}
 	}
-	w.Key, w.Start, w.Down = planner.KeyName(i.Ask.Key).String(), i.Ask.Degree, i.Ask.Down
-	player, err := s.store.Player()
-	if err != nil {
-		return w
-	}
-	if in, _, err := playerNeck(player.Player); err == nil {
-		for _, p := range in.Positions(i.Ask.Key) {
-			if p.Number == i.Ask.Position+1 {
-				frets := store.Frets{Low: p.Low, High: p.High}
-				w.Window = &frets
-				break
-			}
-		}
+	if i.Kind == planner.Calls {
+		w.Key, w.Start, w.Down = planner.KeyName(i.Ask.Key).String(), i.Ask.Degree, i.Ask.Down
 	}
 	return w
+}
+
+// wide tells the widest stretch of a kept line that is beyond the player's reach; "" is none.
+func (s *server) wide(id uint) string {
+	if id == 0 {
+		return ""
+	}
+	kept, err := s.store.Line(id)
+	if err != nil {
+		return ""
+	}
+	l, err := s.read(wireLine(kept).LineBody)
+	if err != nil {
+		return "" // it is not shown on this neck
+	}
+	return l.Wide()
 }
 
 // changesOf lists the changes of a chart, each once, with the one back to its top.
@@ -135,30 +140,16 @@ func (s *server) tunes(ids []uint, by string) (tunes []planner.Tune, err error) 
 
 // pieces are the lines and exercises that are there, with how their takes went, and the
 // licks.
-func (s *server) pieces(now picture) (lines, licks []planner.Written, err error) {
-	const latest = 5 // takes that are looked at
+func (s *server) pieces(now *planner.Picture) (lines, licks []planner.Written, err error) {
 	rows, err := s.store.Lines(store.Page{Limit: 200})
 	if err != nil {
 		return nil, nil, err
-	}
-	takes := map[uint][]store.Entry{}
-	for _, e := range now.entries {
-		if e.Line != 0 && e.Notes > 0 {
-			takes[e.Line] = append(takes[e.Line], e)
-		}
 	}
 	for _, r := range rows {
 		if r.Problem != "" || r.Sounding == 0 {
 			continue
 		}
-		w := planner.Written{ID: r.ID, Title: r.Title, Exercise: r.Exercise != "", Tempo: r.Tempo}
-		last := takes[r.ID]
-		for _, e := range last[max(0, len(last)-latest):] {
-			w.Trials++
-			w.Success += (float64(e.Good)/float64(e.Notes) - w.Success) / float64(w.Trials)
-			w.Last = e.At
-		}
-		lines = append(lines, w)
+		lines = append(lines, planner.Written{ID: r.ID, Title: r.Title, Exercise: r.Exercise != "", Tempo: r.Tempo, Count: now.Takes(r.ID)})
 	}
 	shelf, err := s.store.Licks(store.Page{Limit: 200})
 	for _, l := range shelf {
@@ -182,19 +173,28 @@ func (s *server) today(api huma.API) {
 			if err != nil {
 				return p, err
 			}
-			err = s.picture(func(now picture) error {
-				order := planner.Order{Minutes: cmp.Or(in.Minutes, 20), Without: in.Without, Tunes: tunes, Seed: in.Seed}
+			err = s.picture(func(now *planner.Picture) error {
+				on, hand, err := s.neck()
+				if err != nil {
+					return err
+				}
+				order := planner.Order{Minutes: cmp.Or(in.Minutes, 20), In: on, Hand: hand, Without: in.Without, Tunes: tunes, Seed: in.Seed}
 				if order.Pieces, order.Licks, err = s.pieces(now); err != nil {
 					return err
 				}
 				if order.Set, err = s.set(now); err != nil {
 					return err
 				}
-				p.Items = each(now.model.Plan(order, now.trials, time.Now()), func(i planner.Item) TodayItem { return s.todayItem(i) })
-				p.Known = len(now.trials)
+				p.Items = each(now.Model.Plan(order, now.Tally, time.Now()), todayItem)
+				for i, item := range p.Items {
+					if wide := s.wide(item.Line); item.Kind == planner.Piece && wide != "" {
+						p.Items[i].Why += "; its widest stretch is " + wide
+					}
+				}
+				p.Known = now.Tally.Trials
 				p.Ready = []Ready{}
 				if len(in.Charts) > 0 {
-					p.Ready = each(planner.Evening(tunes, now.trials), ready)
+					p.Ready = each(planner.Evening(tunes, now.Tally), ready)
 				}
 				return nil
 			})

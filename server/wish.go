@@ -11,7 +11,7 @@ import (
 
 // WishBody is what a written line should be like.
 type WishBody struct {
-	Rhythm     string     `json:"rhythm,omitempty" maxLength:"40" doc:"eighths, triplets, sixteenths or mixed"`
+	Rhythm     string     `json:"rhythm,omitempty" maxLength:"40" doc:"of the catalogue: eighths, triplets …; own is as the word and the feel say"`
 	Density    int        `json:"density,omitempty" minimum:"0" maximum:"5" doc:"1 to 5; 0 is 3"`
 	Contour    string     `json:"contour,omitempty" maxLength:"40"`
 	Phrasing   string     `json:"phrasing,omitempty" maxLength:"40"`
@@ -31,7 +31,7 @@ type WishBody struct {
 type SpiceBody map[string]int
 
 func (o lineIn) wish(b WishBody) (line.Wish, error) {
-	w := line.Wish{Rhythm: b.Rhythm, Contour: b.Contour, Approach: b.Approach, Seed: b.Seed, Lift: b.Lift, Closing: b.Closing}
+	w := line.Wish{Rhythm: b.Rhythm, Word: b.Word, Contour: b.Contour, Approach: b.Approach, Seed: b.Seed, Lift: b.Lift, Closing: b.Closing}
 	word, err := line.WordByID(b.Word)
 	if err != nil {
 		return w, at("body.wish.word", b.Word, err)
@@ -72,6 +72,14 @@ type DrillBody struct {
 	Cell     []int  `json:"cell,omitempty" maxItems:"16" doc:"steps of the scale from 1, for the cell that is carried through it"`
 	Down     bool   `json:"down,omitempty"`
 	Approach string `json:"approach,omitempty" maxLength:"40" doc:"what leads into each tone; the tone comes on the beat"`
+	Into     string `json:"into,omitempty" maxLength:"60" doc:"the only tones that are led into: root, third, fifth, seventh; all where none is said"`
+	Together bool   `json:"together,omitempty" doc:"struck at once, what it plays one after the other"`
+	Octave   bool   `json:"octave,omitempty" doc:"one octave, from the start"`
+	Roots    string `json:"roots,omitempty" enum:"before,after" doc:"of a chord over its root: where the root is played; both where it is not said"`
+	Land     string `json:"land,omitempty" maxLength:"60" doc:"timed to come out on one of these of the next chord: root, third, fifth, seventh"`
+	Beat     int    `json:"beat,omitempty" minimum:"0" maximum:"12" doc:"of each chord's last bar, on which a run that is timed sets out"`
+	Route    int    `json:"route,omitempty" minimum:"0" maximum:"16" doc:"which of the runs that are as short"`
+	Burst    int    `json:"burst,omitempty" minimum:"0" maximum:"12" doc:"so many notes, the last held until a beat"`
 	Offset   int    `json:"offset,omitempty" minimum:"0" maximum:"15" doc:"sixteenths after each chord begins"`
 	Double   bool   `json:"double,omitempty" doc:"the second half of each chord goes at twice the pace"`
 	Until    int    `json:"until,omitempty" minimum:"0" maximum:"12" doc:"the beat of its last bar after which each chord rests"`

@@ -2,9 +2,11 @@ package songbook_test
 
 import (
 	"fmt"
+	"slices"
 
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/approach"
 	"undaris/core/edit"
 	"undaris/core/exercise"
 	"undaris/core/harmony"
@@ -38,7 +40,22 @@ func exercises(p page) {
 	for _, pace := range exercise.Paces {
 		write("run at "+pace.ID, exercise.Task{Drill: "run", Pace: pace.ID})
 	}
-	for _, a := range exercise.Approaches {
+	for _, d := range exercise.Drills {
+		offers := func(choice string) bool { return slices.Contains(d.Offers(), choice) }
+		if offers("together") {
+			write(d.ID+" struck at once", exercise.Task{Drill: d.ID, Pace: "quarters", Together: true})
+		}
+		if offers("octave") {
+			write(d.ID+" in one octave", exercise.Task{Drill: d.ID, Pace: "eighths", Octave: true, Region: neck.Region{Low: 3, High: 8}})
+		}
+		if offers("land") {
+			write(d.ID+" timed to the third from beat 3", exercise.Task{Drill: d.ID, Pace: "eighths", Land: []harmony.Role{harmony.Third}, Beat: 3})
+		}
+		if offers("burst") {
+			write(d.ID+" in bursts", exercise.Task{Drill: d.ID, Pace: "sixteenths", Burst: 5})
+		}
+	}
+	for _, a := range approach.Ways {
 		write("run by "+a.ID, exercise.Task{Drill: "run", Pace: "eighths", Approach: a.ID})
 		write("thirds by "+a.ID, exercise.Task{Drill: "thirds", Pace: "eighths", Approach: a.ID, Offset: 2})
 	}
@@ -48,7 +65,7 @@ func exercises(p page) {
 	for _, t := range []exercise.Task{{Offset: 3}, {Double: true}, {Until: 3}, {Cell: []int{1, 2, 3, 5}}, {Offset: 1, Until: 2, Down: true}} {
 		t.Drill, t.Pace = "run", "eighths"
 		if t.Cell != nil {
-			t.Drill = "cell"
+			t.Drill = "scale-cell"
 		}
 		write("with "+short(t), t)
 	}
@@ -66,7 +83,7 @@ func lines(p page) {
 	}
 	for i, word := range line.Words {
 		l := write(word.ID, line.Wish{Spice: word.Spice, Density: word.Density, Phrasing: word.Phrasing, ChordTones: word.ChordTones, Rhythm: "eighths", Seed: uint64(i)})
-		st := l.Study(line.Usual)
+		st := l.Study()
 		p.say("report", st.Report)
 		for _, n := range st.Notes {
 			p.say("  note", n)
@@ -99,7 +116,8 @@ func lines(p page) {
 	for _, rule := range line.Rules {
 		l := over(four, "C", guitar, middle, "straight")
 		require.NoError(p.t, l.Write(background, line.Wish{Region: middle, Palette: l.Palette, Rhythm: "eighths", Density: 5, Seed: 7}))
-		p.say("by "+rule.ID, l.Study(rule).Report)
+		l.Rule = rule
+		p.say("by "+rule.ID, l.Study().Report)
 	}
 }
 

@@ -43,7 +43,7 @@ func bands(p page) {
 		}
 	}
 	for i, g := range band.Grooves {
-		play(g.Feel, g, band.Options{Choruses: 1, Seed: uint64(i), Intensity: 1 + i%5, CountIn: i%2 == 0, Ending: i%2 == 1})
+		play(g.Feel, g, band.Options{Choruses: 1, Seed: uint64(i), Intensity: 1 + i%5, CountIn: i%2 == 0, Ending: band.Endings[i%len(band.Endings)].ID})
 	}
 	shuffle := band.Grooves[0]
 	for _, b := range band.Basses {
@@ -153,7 +153,7 @@ func takes(p page) {
 func plans(p page) {
 	at := time.Date(2026, 3, 2, 18, 0, 0, 0, time.UTC)
 	learner, m := planner.NewLearner(4), planner.New(planner.Fitted)
-	var trials []planner.Trial
+	counted := &planner.Tally{}
 	for day := range 24 {
 		now := at.AddDate(0, 0, day)
 		for i, a := range m.Choose(planner.Everything(), 12, now, uint64(day)) {
@@ -162,7 +162,7 @@ func plans(p page) {
 				success = 1
 			}
 			m.Learn(a, success, now)
-			trials = append(trials, planner.Trial{Ask: a, At: now.Add(time.Duration(i) * time.Minute), Entry: uint(day*12 + i + 1), Chart: 1, Chord: "F7", From: "C7", String: 1 + i%6, Bar: 1 + i, Met: "landed", On: "3", Success: success, Ms: float64(100 * i), Timed: i%2 == 0})
+			counted.Add(planner.Played{Trials: []planner.Trial{{Ask: a, At: now.Add(time.Duration(i) * time.Minute), Entry: uint(day*12 + i + 1), Chart: 1, Chord: "F7", From: "C7", String: 1 + i%6, Bar: 1 + i, Met: "landed", On: "3", Success: success, Ms: float64(100 * i), Timed: i%2 == 0}}})
 		}
 	}
 	end := at.AddDate(0, 0, 30)
@@ -172,13 +172,13 @@ func plans(p page) {
 	for _, minutes := range []int{5, 10, 20, 45, 60} {
 		for seed := range uint64(3) {
 			p.head("%d minutes, seed %d", minutes, seed)
-			for _, item := range m.Plan(planner.Order{Minutes: minutes, Tunes: tunes, Pieces: pieces, Licks: licks, Seed: seed}, trials, end) {
+			for _, item := range m.Plan(planner.Order{In: neck.Standard(), Hand: neck.UsualHand, Minutes: minutes, Tunes: tunes, Pieces: pieces, Licks: licks, Seed: seed}, counted, end) {
 				p.say(" ", item)
 			}
 		}
 	}
-	p.say("maps", planner.Draw(trials, m, end, func(planner.Trial) bool { return true }))
-	p.say("ready", planner.Evening(tunes, trials))
+	p.say("maps", planner.Draw(counted, m, end))
+	p.say("ready", planner.Evening(tunes, counted))
 	for _, a := range planner.Everything()[:60] {
 		guess, sd := m.Predict(a, end)
 		p.say(short(a), []float64{guess, sd, m.Worth(a, end)})

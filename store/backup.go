@@ -43,7 +43,7 @@ func (e ErrBackup) Error() string { return e.Says }
 
 // keptTables are the tables that a backup holds, each after those that it refers to.
 func keptTables() []string {
-	return slices.DeleteFunc(slices.Clone(tables), func(t string) bool { return t == "migrations" || t == "identity" })
+	return slices.DeleteFunc(slices.Clone(tables), func(t string) bool { return t == "migrations" || t == "identity" || slices.Contains(derived, t) })
 }
 
 // Backup writes everything that is kept as one tar, as it is at one moment, while others

@@ -21,6 +21,8 @@ type Chart struct {
 	Feel     string // an ID of form.Feels
 	Tempo    int    // beats a minute
 	Swing    int    // where the second eighth falls in its beat, percent; 0 follows the tempo
+	Intro    string // an ID of band.Intros; none where nothing is said
+	Ending   string // an ID of band.Endings
 	Beats    int    // in a bar
 	Text     string // as form.ReadSong reads it, in chord symbols
 	Remarks  string // the player's own, for the band or for practice
@@ -134,8 +136,7 @@ type ChartSummary struct {
 
 // Charts lists charts, the one opened last first.
 func (s *Store) Charts(p Page) ([]ChartSummary, error) {
-	return summaries(s, `SELECT id, title, `+tagged+`, key, feel, tempo, swing, beats, bars, bar_lengths, chords, tags, updated_at FROM charts
-		WHERE deleted_at IS NULL ORDER BY coalesce(opened_at, created_at) DESC, id DESC`, p,
+	return summaries(s, charted, p,
 		func(r *sql.Rows, c *ChartSummary) error {
 			var lengths []byte
 			if err := r.Scan(&c.ID, &c.Title, &c.Tag, &c.Key, &c.Feel, &c.Tempo, &c.Swing, &c.Beats, &c.Bars, &lengths, &c.Chords, &c.Tags, &c.UpdatedAt); err != nil {
@@ -148,8 +149,8 @@ func (s *Store) Charts(p Page) ([]ChartSummary, error) {
 		})
 }
 
-// CountCharts is how many charts there are.
-func (s *Store) CountCharts() (int, error) { return s.count("charts") }
+// CountCharts is how many charts there are, or are found.
+func (s *Store) CountCharts(p Page) (int, error) { return s.count(charted, p) }
 
 // Chart finds one.
 func (s *Store) Chart(id uint) (Chart, error) { return one[Chart](s, id) }
@@ -159,7 +160,7 @@ func (s *Store) CreateChart(c *Chart) error { return create[Chart](s, c) }
 
 // ChangeChart lets do alter what a player says of a chart, and its plan.
 func (s *Store) ChangeChart(id uint, match Tag, do func(*Chart) error) (Chart, error) {
-	return change(s, id, match, []any{"title", "key", "feel", "tempo", "swing", "beats", "text", "remarks", "tags", "bars", "bar_lengths", "chords", "plan"}, do)
+	return change(s, id, match, []any{"title", "key", "feel", "tempo", "swing", "intro", "ending", "beats", "text", "remarks", "tags", "bars", "bar_lengths", "chords", "plan"}, do)
 }
 
 // ChangePlan lets do alter the plan of a chart, and nothing else.

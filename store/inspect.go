@@ -10,13 +10,22 @@ import (
 	"os"
 	"path/filepath"
 	"slices"
+	"strings"
 )
 
 // applicationID marks a SQLite file as ours, in its header ("Unda").
 const applicationID = 0x556e6461
 
+// derived are tables of what is made of others; a backup has none of them.
+var derived = []string{"tallies", "pictures"}
+
 // tables are those of every version so far.
-var tables = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "assignments", "results", "sets", "identity", "migrations"}
+var tables = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "tallies", "pictures", "assignments", "results", "sets", "identity", "migrations"}
+
+// known tells whether a table is one of ours: those, and what the index of words of a list is made of.
+func known(table string) bool {
+	return slices.Contains(tables, table) || slices.ContainsFunc(listings, func(l *listing) bool { return strings.HasPrefix(table, l.table+"_words") })
+}
 
 // sweep clears away what a restore left that was killed.
 func sweep(dir string) {
@@ -60,7 +69,7 @@ func inspect(path string) (pending bool, err error) {
 			return false, cannot(err)
 		}
 	}
-	foreign := slices.ContainsFunc(has, func(t string) bool { return !slices.Contains(tables, t) })
+	foreign := slices.ContainsFunc(has, func(t string) bool { return !known(t) })
 	if id != 0 && id != applicationID || id == 0 && foreign || !slices.Contains(has, "migrations") {
 		return false, fmt.Errorf("the database %s was made by another program, and was left as it is; name another directory with --data", path)
 	}

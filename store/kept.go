@@ -116,40 +116,6 @@ func restore[T any, P thing[T]](s *Store, id uint) (t T, err error) {
 	return one[T, P](s, id)
 }
 
-// Page is a stretch of a list.
-type Page struct{ Offset, Limit int }
-
-// All is a page that holds any list.
-var All = Page{0, 1 << 30}
-
-// summaries reads a page of a list row by row, so that a damaged row costs only
-// itself: spoilt makes what stands for it.
-func summaries[S any](s *Store, query string, p Page, scan func(rows *sql.Rows, into *S) error, spoilt func(id uint, title, says string) S) ([]S, error) {
-	db, err := s.db.DB()
-	if err != nil {
-		return nil, s.fault(err)
-	}
-	rows, err := db.Query(query+" LIMIT ? OFFSET ?", p.Limit, p.Offset)
-	if err != nil {
-		return nil, s.fault(err)
-	}
-	defer rows.Close()
-	list := []S{}
-	for rows.Next() {
-		var row S
-		err := scan(rows, &row)
-		if err == nil {
-			err = legible(row)
-		}
-		if err != nil {
-			id, title, err := salvage(rows, err)
-			row = spoilt(id, title, unreadable(id, err))
-		}
-		list = append(list, row)
-	}
-	return list, s.fault(rows.Err())
-}
-
 // salvage takes the number and the title out of a row that does not read as it
 // should; they come first in every list.
 func salvage(rows *sql.Rows, cause error) (id uint, title string, err error) {
@@ -166,10 +132,4 @@ func salvage(rows *sql.Rows, cause error) (id uint, title string, err error) {
 		title = fmt.Sprint(raw[1])
 	}
 	return id, title, cause
-}
-
-// count is how many things of a table are not deleted.
-func (s *Store) count(table string) (n int, err error) {
-	err = s.db.Raw("SELECT count(*) FROM " + table + " WHERE deleted_at IS NULL").Scan(&n).Error
-	return n, s.fault(err)
 }

@@ -3,6 +3,7 @@ package store
 import (
 	"database/sql"
 	"encoding/json"
+	"strings"
 	"time"
 
 	"undaris/core/lick"
@@ -18,6 +19,7 @@ type Lick struct {
 	Notes   []LickNote `gorm:"serializer:json"`
 	Tags    []string   `gorm:"serializer:json"`
 	LandsOn string     // the degree it ends on
+	Leans   string     // the extensions that it leans on, as they are sought: "leans on 9 leans on 13"
 	Length  float64    // beats from its first beat to its end
 	Begins  string     // where in its bar
 	Level   float64    // how hard it is, 1 to 10; 0 where it cannot be played on a guitar
@@ -35,6 +37,11 @@ func (l *Lick) Measure() {
 		l.LandsOn = string(l.Notes[n-1].Degree)
 	}
 	phrase := l.Phrase()
+	l.Leans = ""
+	for _, d := range phrase.Leans() {
+		l.Leans += " leans on " + string(d)
+	}
+	l.Leans = strings.TrimSpace(l.Leans)
 	l.Length = float64(phrase.End()) / score.Tick
 	l.Begins = phrase.Begins()
 	if h, ok := phrase.Hardness(); ok {
@@ -52,6 +59,7 @@ type LickSummary struct {
 	ID                    uint
 	Tag                   Tag
 	Title, Chord, LandsOn string
+	Leans                 string // as in [Lick]
 	Begins, Hard          string
 	Level                 float64
 	OfKey                 bool
@@ -64,10 +72,9 @@ type LickSummary struct {
 // Licks lists the shelf, the lick changed last first.
 func (s *Store) Licks(p Page) ([]LickSummary, error) {
 	var tags []byte
-	return summaries(s, `SELECT id, title, `+tagged+`, chord, of_key, lands_on, length, begins, level, hard, tags, updated_at FROM licks
-		WHERE deleted_at IS NULL ORDER BY updated_at DESC, id DESC`, p,
+	return summaries(s, licked, p,
 		func(r *sql.Rows, l *LickSummary) error {
-			if err := r.Scan(&l.ID, &l.Title, &l.Tag, &l.Chord, &l.OfKey, &l.LandsOn, &l.Length, &l.Begins, &l.Level, &l.Hard, &tags, &l.UpdatedAt); err != nil {
+			if err := r.Scan(&l.ID, &l.Title, &l.Tag, &l.Chord, &l.OfKey, &l.LandsOn, &l.Leans, &l.Length, &l.Begins, &l.Level, &l.Hard, &tags, &l.UpdatedAt); err != nil {
 				return err
 			}
 			if string(tags) == "[]" {
@@ -80,8 +87,8 @@ func (s *Store) Licks(p Page) ([]LickSummary, error) {
 		})
 }
 
-// CountLicks is how many licks there are.
-func (s *Store) CountLicks() (int, error) { return s.count("licks") }
+// CountLicks is how many licks there are, or are found.
+func (s *Store) CountLicks(p Page) (int, error) { return s.count(licked, p) }
 
 // Lick finds one.
 func (s *Store) Lick(id uint) (Lick, error) { return one[Lick](s, id) }
@@ -91,7 +98,7 @@ func (s *Store) CreateLick(l *Lick) error { return create[Lick](s, l) }
 
 // ChangeLick lets do alter a lick.
 func (s *Store) ChangeLick(id uint, match Tag, do func(*Lick) error) (Lick, error) {
-	return change(s, id, match, []any{"title", "chord", "of_key", "notes", "tags", "lands_on", "length", "begins", "level", "hard"}, do)
+	return change(s, id, match, []any{"title", "chord", "of_key", "notes", "tags", "lands_on", "leans", "length", "begins", "level", "hard"}, do)
 }
 
 // DeleteLick marks a lick as deleted.

@@ -25,6 +25,7 @@ type Line struct {
 	Notes     []LineNote `gorm:"serializer:json"`
 	Locked    []int      `gorm:"serializer:json"` // bars, from 1
 	Exercise  string     // an ID of exercise.Drills, where it is one
+	Closing   string     // an ID of line.Closings that it was written with
 }
 
 func (l *Line) derive() {
@@ -48,8 +49,7 @@ type LineSummary struct {
 
 // Lines lists the lines, the one changed last first.
 func (s *Store) Lines(p Page) ([]LineSummary, error) {
-	return summaries(s, `SELECT id, title, `+tagged+`, key, feel, tempo, beats, bars, low, high, sounding, exercise, updated_at FROM lines
-		WHERE deleted_at IS NULL ORDER BY updated_at DESC, id DESC`, p,
+	return summaries(s, lined, p,
 		func(r *sql.Rows, l *LineSummary) error {
 			return r.Scan(&l.ID, &l.Title, &l.Tag, &l.Key, &l.Feel, &l.Tempo, &l.Beats, &l.Bars, &l.Low, &l.High, &l.Sounding, &l.Exercise, &l.UpdatedAt)
 		},
@@ -58,8 +58,8 @@ func (s *Store) Lines(p Page) ([]LineSummary, error) {
 		})
 }
 
-// CountLines is how many lines there are.
-func (s *Store) CountLines() (int, error) { return s.count("lines") }
+// CountLines is how many lines there are, or are found.
+func (s *Store) CountLines(p Page) (int, error) { return s.count(lined, p) }
 
 // Line finds one.
 func (s *Store) Line(id uint) (Line, error) { return one[Line](s, id) }
@@ -69,7 +69,7 @@ func (s *Store) CreateLine(l *Line) error { return create[Line](s, l) }
 
 // ChangeLine lets do alter a line.
 func (s *Store) ChangeLine(id uint, match Tag, do func(*Line) error) (Line, error) {
-	return change(s, id, match, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "strings", "tuning", "frets", "capo", "notes", "locked", "exercise"}, do)
+	return change(s, id, match, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "strings", "tuning", "frets", "capo", "notes", "locked", "exercise", "closing"}, do)
 }
 
 // DeleteLine marks a line as deleted.

@@ -1,10 +1,10 @@
 package store
 
 import (
-	"database/sql"
+	"iter"
+	"strings"
 	"time"
 
-	"github.com/segmentio/encoding/json"
 	"gorm.io/gorm"
 
 	"undaris/core/planner"
@@ -16,7 +16,7 @@ type Entry struct {
 	ID      uint
 	Player  uint // whose it is
 	At      time.Time
-	Kind    string // of Entries
+	Kind    string // one of those below
 	Title   string
 	Chart   uint   // 0 where none was
 	Line    uint   // that was played; 0 where none was
@@ -28,8 +28,8 @@ type Entry struct {
 	Swung   float64 // the same as it was played; 0 where it was not heard
 	Notes   int     // of a line: that were to be played
 	Good    int     // of those: that were right
-	Trials  []Trial `gorm:"serializer:json"`
-	Ref     string  // of the page that noted it; what is noted twice under one is noted once
+	Trials  Trials
+	Ref     string // of the page that noted it; what is noted twice under one is noted once
 }
 
 // The kinds of entries.
@@ -42,46 +42,6 @@ const (
 
 // TableName is where the log is kept.
 func (Entry) TableName() string { return "log" }
-
-// Trial is planner.Trial as it is kept, without what its entry says.
-type Trial struct {
-	Key      int     `json:"key"`
-	Position int     `json:"position"`
-	Quality  string  `json:"quality"`
-	Degree   string  `json:"degree"`
-	Down     bool    `json:"down,omitempty"`
-	Device   string  `json:"device"`
-	Chord    string  `json:"chord"`
-	From     string  `json:"from,omitempty"`
-	String   int     `json:"string,omitempty"`
-	Bar      int     `json:"bar,omitempty"`
-	Met      string  `json:"met,omitempty"`
-	On       string  `json:"on,omitempty"`
-	Success  float64 `json:"success"`
-	Ms       float64 `json:"ms,omitempty"`
-	Timed    bool    `json:"timed,omitempty"`
-}
-
-// TrialOf is a trial as it is kept.
-func TrialOf(t planner.Trial) Trial {
-	return Trial{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Chord: t.Chord, From: t.From, String: t.String, Bar: t.Bar,
-		Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
-}
-
-// Asked are the trials of an entry, with what it says of all of them.
-func (e Entry) Asked() []planner.Trial {
-	asked := make([]planner.Trial, len(e.Trials))
-	for i, t := range e.Trials {
-		asked[i] = planner.Trial{Ask: planner.Ask{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Tempo: e.Tempo},
-			At: e.At, Entry: e.ID, Chart: e.Chart, Tuning: e.Tuning, Chord: t.Chord, From: t.From, String: t.String, Bar: t.Bar, Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
-	}
-	return asked
-}
-
-// Played is an entry as far as aims are concerned.
-func (e Entry) Played() planner.Played {
-	return planner.Played{At: e.At, Chart: e.Chart, Line: e.Line, Call: e.Kind == LoggedCall, Tempo: e.Tempo, Seconds: e.Seconds, Notes: e.Notes, Good: e.Good, Trials: e.Asked()}
-}
 
 // Log adds lines to the log, of whose turn it is where they do not say whose they are. One
 // that was noted before under the same reference is read in its place.
@@ -117,28 +77,157 @@ func (s *Store) Log(entries ...*Entry) error {
 	})
 }
 
-// Logged reads the log of a player from a number on, the oldest first. A line that cannot be read
-// is left out, and counted.
-func (s *Store) Logged(player, after uint) (entries []Entry, lost int, err error) {
-	db, err := s.db.DB()
-	if err != nil {
-		return nil, 0, s.fault(err)
+// LogAsk is which lines of a log are asked for: those of a player, of what else is not zero.
+type LogAsk struct {
+	Player        uint
+	After, Before uint   // numbers
+	Only          []uint // numbers
+	Chart, Line   uint
+	Charts, Lines []uint // of any of these charts, or of any of these lines
+	Tuning        string
+	Since         int // a day, see [planner.Day]
+	Kind          string
+	Swung         bool // a swing was heard
+	Notes         bool // there were notes to be played
+	Newest        bool // the newest first, else the oldest
+	Limit, Offset int  // 0 is all
+}
+
+func (a LogAsk) where() (where string, args []any) {
+	where, args = "player = ? AND gone = 0", []any{a.Player}
+	also := func(is bool, text string, arg ...any) {
+		if is {
+			where, args = where+" AND "+text, append(args, arg...)
+		}
 	}
-	rows, err := db.Query(`SELECT id, player, at, kind, title, chart, line, take, tuning, tempo, seconds, swing, swung, notes, good, trials FROM log WHERE player = ? AND id > ? ORDER BY id`, player, after)
+	among := func(column string, ids []uint) (text string, list []any) {
+		for _, id := range ids {
+			list = append(list, id)
+		}
+		return column + " IN (?" + strings.Repeat(", ?", max(0, len(ids)-1)) + ")", list
+	}
+	also(a.After != 0, "id > ?", a.After)
+	also(a.Before != 0, "id < ?", a.Before)
+	also(a.Chart != 0, "chart = ?", a.Chart)
+	also(a.Line != 0, "line = ?", a.Line)
+	also(a.Tuning != "", "tuning = ?", a.Tuning)
+	also(a.Since != 0, "substr(at, 1, 10) >= ?", planner.DateOf(a.Since).Format(time.DateOnly)) // where it was, it was that day
+	also(a.Kind != "", "kind = ?", a.Kind)
+	also(a.Swung, "swung > 0")
+	also(a.Notes, "notes > 0")
+	if len(a.Only) > 0 {
+		text, list := among("id", a.Only)
+		also(true, text, list...)
+	}
+	var either []string
+	var ids []any
+	for column, list := range map[string][]uint{"chart": a.Charts, "line": a.Lines} {
+		if len(list) > 0 {
+			text, of := among(column, list)
+			either, ids = append(either, text), append(ids, of...)
+		}
+	}
+	also(len(either) > 0, "("+strings.Join(either, " OR ")+")", ids...)
+	return where, args
+}
+
+// logged is how many lines of a log are held at once.
+const logged = 500
+
+// Logged goes through lines of a log. A line that cannot be read is lost, of which only the number
+// is told.
+func (s *Store) Logged(ask LogAsk) iter.Seq2[LogLine, error] { return loggedIn(s.db, ask) }
+
+func loggedIn(db *gorm.DB, ask LogAsk) iter.Seq2[LogLine, error] {
+	return func(yield func(LogLine, error) bool) {
+		left := ask.Limit
+		for {
+			part := ask
+			if part.Limit = logged; left > 0 {
+				part.Limit = min(logged, left)
+			}
+			lines, err := lines(db, part)
+			if err != nil {
+				yield(LogLine{}, err)
+				return
+			}
+			for _, l := range lines {
+				if !yield(l, nil) {
+					return
+				}
+			}
+			if left -= len(lines); len(lines) < part.Limit || left == 0 {
+				return
+			}
+			ask.Offset = 0
+			if last := lines[len(lines)-1].ID; ask.Newest {
+				ask.Before = last
+			} else {
+				ask.After = last
+			}
+		}
+	}
+}
+
+// LogLine is a line as it was read.
+type LogLine struct {
+	Entry
+	Lost bool
+}
+
+const columns = 16
+
+func lines(db *gorm.DB, ask LogAsk) (lines []LogLine, err error) {
+	fault := (*Store)(nil).fault
+	where, args := ask.where()
+	order, from := "id", "log"
+	if ask.Swung { // few of them are; SQLite would rather go through all of a chart
+		from = "log INDEXED BY log_swung"
+	}
+	if ask.Newest {
+		order = "id DESC"
+	}
+	rows, err := db.Raw(`SELECT id, player, at, kind, title, chart, line, take, tuning, tempo, seconds, swing, swung, notes, good, trials FROM `+from+` WHERE `+where+` ORDER BY `+order+` LIMIT ? OFFSET ?`,
+		append(args, ask.Limit, ask.Offset)...).Rows()
 	if err != nil {
-		return nil, 0, s.fault(err)
+		return nil, fault(err)
 	}
 	defer rows.Close()
 	for rows.Next() {
-		var e Entry
-		var trials sql.RawBytes
-		if rows.Scan(&e.ID, &e.Player, &e.At, &e.Kind, &e.Title, &e.Chart, &e.Line, &e.Take, &e.Tuning, &e.Tempo, &e.Seconds, &e.Swing, &e.Swung, &e.Notes, &e.Good, &trials) != nil || json.Unmarshal(trials, &e.Trials) != nil {
-			lost++
-			continue
+		var l LogLine
+		e := &l.Entry
+		if rows.Scan(&e.ID, &e.Player, &e.At, &e.Kind, &e.Title, &e.Chart, &e.Line, &e.Take, &e.Tuning, &e.Tempo, &e.Seconds, &e.Swing, &e.Swung, &e.Notes, &e.Good, &e.Trials) != nil {
+			l = LogLine{Lost: true}
+			rest := make([]any, columns)
+			for i := range rest {
+				rest[i] = new(any)
+			}
+			rest[0] = &l.ID
+			if err := rows.Scan(rest...); err != nil {
+				return nil, fault(err)
+			}
 		}
-		entries = append(entries, e)
+		lines = append(lines, l)
 	}
-	return entries, lost, s.fault(rows.Err())
+	return lines, fault(rows.Err())
+}
+
+// Unlog takes a line out of the log, or puts it back. What the log adds up to from there on is forgotten, and made
+// anew of it by whoever asks next.
+func (s *Store) Unlog(player, id uint, gone bool) error {
+	return s.write(func(tx *gorm.DB) error {
+		done := tx.Model(&Entry{}).Where("id = ? AND player = ?", id, player).UpdateColumn("gone", gone)
+		if done.Error == nil && done.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		if done.Error != nil {
+			return done.Error
+		}
+		if err := tx.Exec(`DELETE FROM pictures WHERE player = ? AND read >= ?`, player, id).Error; err != nil {
+			return err
+		}
+		return recount(tx, player, id)
+	})
 }
 
 // LogTake tells which kept take is behind a line of the log.
@@ -150,4 +239,10 @@ func (s *Store) LogTake(entry, take uint) error {
 		}
 		return done.Error
 	})
+}
+
+// MinutesSince is how long a player played after a line of the log.
+func (s *Store) MinutesSince(player, line uint) (minutes float64, err error) {
+	err = s.db.Raw(`SELECT coalesce(sum(seconds), 0) / 60 FROM log WHERE player = ? AND gone = 0 AND id > ?`, player, line).Scan(&minutes).Error
+	return minutes, s.fault(err)
 }

@@ -3,6 +3,7 @@ package store
 import (
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strings"
 
 	"github.com/go-gormigrate/gormigrate/v2"
@@ -142,6 +143,43 @@ var migrations = []*gormigrate.Migration{
 	withRows(step("0021-lists",
 		`DROP INDEX charts_deleted`, `DROP INDEX licks_deleted`, `DROP INDEX lines_deleted`,
 		`ALTER TABLE charts ADD COLUMN bar_lengths TEXT NOT NULL DEFAULT '[]'`), listLengths),
+	// What the log adds up to stands beside it (see tallies.go), and is made of it when it is asked for first.
+	step("0022-counted-and-found", slices.Concat([]string{`
+		CREATE TABLE tallies (
+			player INTEGER NOT NULL, day INTEGER NOT NULL, chart INTEGER NOT NULL, tuning TEXT NOT NULL, sums BLOB NOT NULL,
+			PRIMARY KEY (player, day, chart, tuning))`, `
+		CREATE TABLE pictures (
+			player INTEGER NOT NULL, day INTEGER NOT NULL, read INTEGER NOT NULL, picture TEXT NOT NULL, PRIMARY KEY (player, day))`,
+		`DROP INDEX log_at`,
+		`ALTER TABLE log ADD COLUMN gone INTEGER NOT NULL DEFAULT 0`, // taken out by its player
+		`CREATE INDEX log_chart ON log (player, chart, id)`,
+		`CREATE INDEX log_line ON log (player, line, id) WHERE line <> 0`,
+		`CREATE INDEX log_kind ON log (player, kind, id)`,
+		`CREATE INDEX log_swung ON log (player, id) WHERE swung > 0`,
+		// Lists are sought in an index of words, and each order has one of its own.
+		`CREATE INDEX licks_easiest ON licks (level = 0, level, id DESC) WHERE deleted_at IS NULL`,
+		`CREATE INDEX licks_hardest ON licks (level DESC, id DESC) WHERE deleted_at IS NULL`,
+		`CREATE INDEX licks_begins ON licks (begins, id DESC) WHERE deleted_at IS NULL`},
+		findable(charted), findable(licked22), findable(lined), findable(sets), findable(taken))...),
+	// Licks are found by what they lean on.
+	withRows(step("0023-licks-lean", slices.Concat([]string{
+		`ALTER TABLE licks ADD COLUMN leans TEXT NOT NULL DEFAULT ''`,
+		`DROP TRIGGER licks_words_made`, `DROP TRIGGER licks_words_changed`, `DROP TRIGGER licks_words_gone`, `DROP TABLE licks_words`},
+		findable(licked))...), leanLicks),
+	// How hard a lick is counts its strokes now.
+	withRows(step("0024-licks-by-their-strokes"), gradeLicks),
+	step("0025-intros-and-endings", `ALTER TABLE charts ADD COLUMN intro TEXT NOT NULL DEFAULT ''`, `ALTER TABLE charts ADD COLUMN ending TEXT NOT NULL DEFAULT ''`,
+		`ALTER TABLE lines ADD COLUMN closing TEXT NOT NULL DEFAULT ''`),
+}
+
+// licked22 is what licks answered to before they told what they lean on.
+var licked22 = &listing{table: "licks", answers: strings.TrimSuffix(licked.answers, ` || ' ' || @leans`)}
+
+// leanLicks writes down what each lick leans on.
+func leanLicks(tx *gorm.DB) error {
+	return eachLick(tx, func(l Lick) error {
+		return tx.Exec("UPDATE licks SET leans = ? WHERE id = ?", l.Leans, l.ID).Error
+	})
 }
 
 type migration = gormigrate.Migration

@@ -16,7 +16,7 @@ type Player struct {
 	Left    bool    `json:"left"`                           // left-handed: the neck is mirrored
 	Comfort float64 `json:"comfort"`                        // widest comfortable reach in millimetres
 	Habit   string  `json:"habit" maxLength:"20"`           // "stay" or "shift"
-	Rests   string  `json:"rests,omitempty" maxLength:"20"` // an ID of line.Rules: what may rest over a chord
+	Rests   string  `json:"rests,omitempty" maxLength:"60"` // what may rest over a chord, as line.RuleByID reads it
 	// Palettes are those of the player's own.
 	Palettes []OwnPalette `json:"palettes,omitempty" maxItems:"40"`
 	// Instruments are those that the player keeps; the one in hand is above.

@@ -34,8 +34,7 @@ type SetSummary struct {
 // Sets lists the sets, the one changed last first.
 func (s *Store) Sets(p Page) ([]SetSummary, error) {
 	var items []byte
-	return summaries(s, `SELECT id, title, `+tagged+`, items, updated_at FROM sets
-		WHERE deleted_at IS NULL ORDER BY updated_at DESC, id DESC`, p,
+	return summaries(s, sets, p,
 		func(r *sql.Rows, c *SetSummary) error {
 			if err := r.Scan(&c.ID, &c.Title, &c.Tag, &items, &c.UpdatedAt); err != nil {
 				return err
@@ -48,8 +47,8 @@ func (s *Store) Sets(p Page) ([]SetSummary, error) {
 		func(id uint, title, says string) SetSummary { return SetSummary{ID: id, Title: title, Problem: says} })
 }
 
-// CountSets is how many sets there are.
-func (s *Store) CountSets() (int, error) { return s.count("sets") }
+// CountSets is how many sets there are, or are found.
+func (s *Store) CountSets(p Page) (int, error) { return s.count(sets, p) }
 
 // Set finds one.
 func (s *Store) Set(id uint) (Set, error) { return one[Set](s, id) }

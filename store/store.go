@@ -28,6 +28,22 @@ type Store struct {
 	identity atomic.Pointer[string]
 	writes   sync.Mutex // one writer at a time; SQLite knows no more
 	gone     error      // set once the file was taken away
+	beside   sync.WaitGroup
+	closing  chan struct{}
+	close    sync.Once
+}
+
+// Beside does something while nobody waits for it; what takes long asks [Store.Closing] on its way. Close waits for it.
+func (s *Store) Beside(do func()) { s.beside.Go(do) }
+
+// Closing tells whether the store is being closed.
+func (s *Store) Closing() bool {
+	select {
+	case <-s.closing:
+		return true
+	default:
+		return false
+	}
 }
 
 // Open opens the database in a directory, making both if need be. It refuses a
@@ -37,7 +53,7 @@ func Open(dir string) (_ *Store, err error) {
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return nil, fmt.Errorf("the data directory %s cannot be made: %w", dir, err)
 	}
-	s := &Store{path: filepath.Join(dir, FileName)}
+	s := &Store{path: filepath.Join(dir, FileName), closing: make(chan struct{})}
 	if s.lock, err = claim(dir); err != nil {
 		return nil, err
 	}
@@ -166,6 +182,8 @@ func (s *Store) present() error {
 func (s *Store) Close() error {
 	var db *sql.DB
 	var err error
+	s.close.Do(func() { close(s.closing) })
+	s.beside.Wait()
 	if s.db != nil {
 		if db, err = s.db.DB(); err == nil {
 			err = db.Close()

@@ -19,7 +19,7 @@ import (
 	"gorm.io/gorm/logger"
 )
 
-func open(t *testing.T, dir string) *Store {
+func open(t testing.TB, dir string) *Store {
 	s, err := Open(dir)
 	require.NoError(t, err)
 	t.Cleanup(func() { s.Close() })
@@ -96,11 +96,13 @@ func TestAFileOfAKilledProgramIsOurs(t *testing.T) {
 	}
 	var has []string
 	require.NoError(t, s.db.Raw(`SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'`).Scan(&has).Error)
-	assert.Subset(t, tables, has, "every table is known")
+	for _, table := range has {
+		assert.True(t, known(table), table)
+	}
 	require.NoError(t, s.Close())
 	again, err := Open(copied)
 	require.NoError(t, err)
-	n, err := again.CountCharts()
+	n, err := again.CountCharts(All)
 	require.NoError(t, err)
 	assert.Equal(t, 1, n)
 	require.NoError(t, again.Close())
@@ -260,7 +262,7 @@ func TestADamagedRowCostsOnlyItself(t *testing.T) {
 	assert.Contains(t, licks[1].Problem, "number 2 is damaged")
 	_, err = s.Line(2)
 	assert.Error(t, err)
-	page, err := s.Lines(Page{1, 1})
+	page, err := s.Lines(Page{Offset: 1, Limit: 1})
 	require.NoError(t, err)
 	require.Len(t, page, 1)
 	assert.Equal(t, "b", page[0].Title)

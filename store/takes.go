@@ -50,8 +50,7 @@ type TakeSummary struct {
 
 // Takes lists the takes, the last first.
 func (s *Store) Takes(p Page) ([]TakeSummary, error) {
-	return summaries(s, `SELECT id, title, `+tagged+`, mode, stage, tempo, changes, landed, sounding, good, sound, created_at FROM takes
-		WHERE deleted_at IS NULL ORDER BY created_at DESC, id DESC`, p,
+	return summaries(s, taken, p,
 		func(r *sql.Rows, t *TakeSummary) error {
 			return r.Scan(&t.ID, &t.Title, &t.Tag, &t.Mode, &t.Stage, &t.Tempo, &t.Changes, &t.Landed, &t.Sounding, &t.Good, &t.Sound, &t.CreatedAt)
 		},
@@ -60,8 +59,8 @@ func (s *Store) Takes(p Page) ([]TakeSummary, error) {
 		})
 }
 
-// CountTakes is how many takes there are.
-func (s *Store) CountTakes() (int, error) { return s.count("takes") }
+// CountTakes is how many takes there are, or are found.
+func (s *Store) CountTakes(p Page) (int, error) { return s.count(taken, p) }
 
 // Take finds one.
 func (s *Store) Take(id uint) (Take, error) { return one[Take](s, id) }

@@ -1,9 +1,28 @@
+import { fileURLToPath } from 'node:url'
 import vue from '@vitejs/plugin-vue'
+import type { ModuleInfo } from 'rolldown'
 import { defineConfig } from 'vitest/config'
+
+/* All that the first place needs is one file, parts of the library that come after it another; the rest is split by where it is needed. */
+let first: Set<string> | undefined
+function inFirst(id: string, chunks: { getModuleInfo(id: string): ModuleInfo | null }) {
+  if (!first) {
+    first = new Set([entry])
+    for (const known of first) for (const next of chunks.getModuleInfo(known)?.importedIds ?? []) first.add(next)
+  }
+  if (first.has(id)) return 'first'
+  return /node_modules\/(primevue|@primevue|@primeuix)\//.test(id) ? 'parts' : null
+}
+const entry = fileURLToPath(new URL('src/main.ts', import.meta.url))
 
 export default defineConfig({
   plugins: [vue()],
-  build: { target: 'es2023', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  build: {
+    target: 'es2023',
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 900,
+    rolldownOptions: { output: { codeSplitting: { groups: [{ name: inFirst }] } } },
+  },
   worker: { format: 'es' },
   // A busy machine is slow, which is no fault of what is tested.
   test: {

@@ -13,7 +13,6 @@ import (
 	"net/http/httptest"
 	"os"
 	"os/signal"
-	"runtime/debug"
 	"syscall"
 	"time"
 
@@ -103,8 +102,7 @@ func serving(ctx context.Context, cmd *cobra.Command, s *store.Store, listener n
 	if _, err := fs.Stat(web.Files(), "index.html"); err != nil {
 		fmt.Fprintln(cmd.ErrOrStderr(), "This build has no pages in it: make build puts them there. The API answers.")
 	}
-	debug.SetGCPercent(server.GCPercent)
-	debug.SetMemoryLimit(server.MemoryLimit)
+	breathe()
 	log := slog.New(slog.NewJSONHandler(os.Stderr, nil))
 	working, giveUp := context.WithCancel(context.Background())
 	defer giveUp()

@@ -56,8 +56,10 @@ func start(cmd *cobra.Command) {
 		}
 		defer s.Close()
 		listener, err := net.Listen("tcp", kept)
+		was := "" // told to the page behind the address, where no server reads it
 		if isTaken(err) {
 			if listener, err = net.Listen("tcp", "127.0.0.1:0"); err == nil {
+				was = "/#was=" + kept
 				fmt.Fprintf(cmd.OutOrStdout(), "Another program is at %s, so Undaris takes another address from now on. What a browser had not saved yet waits at the one before, and is sent when Undaris is there again: write %s into %s\n", kept, kept, addressFile(data))
 			}
 		}
@@ -68,7 +70,7 @@ func start(cmd *cobra.Command) {
 		if err := os.WriteFile(addressFile(data), []byte(address+"\n"), 0o600); err != nil {
 			return fmt.Errorf("the data directory %s cannot be written: %w", data, err)
 		}
-		show(address)
+		show(address + was)
 		return serving(ctx, cmd, s, listener, data)
 	}
 }

@@ -7,8 +7,10 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"runtime"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -124,5 +126,39 @@ func TestWhereEachSystemKeepsData(t *testing.T) {
 	for _, system := range []string{"linux", "darwin", "windows"} {
 		command := opener(system, "http://127.0.0.1:4760")
 		assert.Equal(t, "http://127.0.0.1:4760", command[len(command)-1], system)
+	}
+}
+
+// The browser is opened at the address, and told once which one was taken by another program.
+func TestTheBrowserIsToldWhereUndarisWas(t *testing.T) {
+	if runtime.GOOS != "linux" {
+		t.Skip("the browser is opened by another command there")
+	}
+	undaris, data, at := binary(t), t.TempDir(), t.TempDir()
+	require.NoError(t, os.WriteFile(filepath.Join(at, "xdg-open"), []byte("#!/bin/sh\necho \"$1\" >> "+at+"/opened\n"), 0o700))
+	t.Setenv("PATH", at+":"+os.Getenv("PATH"))
+	stranger, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	defer stranger.Close()
+	was := stranger.Addr().String()
+	require.NoError(t, os.WriteFile(filepath.Join(data, "address"), []byte(was+"\n"), 0o600))
+	opened := func(n int) string {
+		var lines []string
+		require.Eventually(t, func() bool {
+			text, _ := os.ReadFile(filepath.Join(at, "opened"))
+			lines = strings.Fields(string(text))
+			return len(lines) == n
+		}, 20*time.Second, 20*time.Millisecond)
+		return lines[n-1]
+	}
+	for n, want := range []string{"/#was=" + was, ""} {
+		cmd := exec.Command(undaris, "--data", data)
+		require.NoError(t, cmd.Start())
+		got := opened(n + 1)
+		address, err := os.ReadFile(filepath.Join(data, "address"))
+		require.NoError(t, err)
+		assert.Equal(t, "http://"+strings.TrimSpace(string(address))+want, got)
+		require.NoError(t, cmd.Process.Signal(os.Interrupt))
+		_ = cmd.Wait()
 	}
 }

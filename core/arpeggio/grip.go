@@ -9,27 +9,6 @@ import (
 	"undaris/core/pitch"
 )
 
-// widestShape is how far apart the first and the last fret of a region are at most in
-// which a chord takes one shape.
-const widestShape = 7
-
-// Shape names the movable open shape that a chord takes in a region: of the positions
-// of its root, the one that shares most frets with it. It is empty where none shares
-// three, in a region wider than a hand's, and on tunings where shapes mean nothing.
-func Shape(positions []neck.Position, r neck.Region) string {
-	if r.High-r.Low > widestShape {
-		return ""
-	}
-	best, most := "", 2
-	for _, p := range positions {
-		shared := min(r.High, p.High) - max(r.Low, p.Low) + 1
-		if shared > most {
-			best, most = p.Shape, shared
-		}
-	}
-	return best
-}
-
 // Grip is a chord held at once.
 type Grip struct {
 	Notes []Note // the lowest string first, with fingers
@@ -89,7 +68,7 @@ func Hold(in *neck.Instrument, c harmony.Chord, r neck.Region, hand neck.Hand) (
 		for i, n := range x.notes {
 			places[i] = n.Placement
 		}
-		fingers, can := in.Grip(places, hand)
+		fingers, can := in.Grip(places, nil, hand)
 		if !can {
 			continue
 		}

@@ -54,7 +54,7 @@ func check(t *testing.T, p form.Progression, g Groove, perf Performance, o Optio
 			case 1:
 				require.True(t, n.MIDI >= BassRange[0] && n.MIDI <= BassRange[1], "bass plays %d", n.MIDI)
 			case 2:
-				require.True(t, n.MIDI >= reach[0] && n.MIDI <= reach[1], "%s plays %d", track.Name, n.MIDI)
+				require.True(t, n.MIDI >= min(reach[0], comper.Range[0]-lowered) && n.MIDI <= reach[1], "%s plays %d", track.Name, n.MIDI)
 			}
 		}
 	}
@@ -73,10 +73,12 @@ func check(t *testing.T, p form.Progression, g Groove, perf Performance, o Optio
 			_, tone := place.Chord.ToneAt(low[0] % 12)
 			require.True(t, tone || low[0]%12 == place.Chord.Bass.Class(), "%s over %d", place.Chord, low[0])
 			classes := map[int]bool{}
-			for _, midi := range sounding(perf.Tracks[2], from, from+place.Length*Tick) {
+			late := from + place.Length*Tick - Tick/2 - MaxShift // from here on it may be the next chord
+			for _, midi := range sounding(perf.Tracks[2], from, late) {
 				classes[midi%12] = true
 				_, tone := place.Chord.ToneAt(midi % 12)
-				require.True(t, tone || slices.Contains(added[place.Chord.String()], midi%12), "%s comped with %d", place.Chord, midi)
+				low := g.Feel == "shuffle" && midi%12 == degreeOf(place.Chord, '6') || g.Feel == "straight" && midi%12 == degreeOf(place.Chord, '6')
+				require.True(t, tone || low || slices.Contains(added[place.Chord.String()], midi%12), "%s comped with %d", place.Chord, midi)
 			}
 			for _, tone := range place.Chord.Tones {
 				if r := tone.Degree.Role(); r == harmony.Third || r == harmony.Seventh {
@@ -144,16 +146,16 @@ func TestEveryFeelHasAGroove(t *testing.T) {
 	assert.Error(t, err)
 }
 
-// A performance with an ending has a bar more: the home chord, held to its end; and no two
+// A performance that turns round has two bars more with an ending: the home chord, held to its end; and no two
 // choruses of any groove are the same bar for bar.
 func TestEndingsAndChorusesThatDiffer(t *testing.T) {
 	f, _ := form.FormByID("quick-change")
 	p := f.In(form.Key{})
 	for _, g := range Grooves {
 		for _, arc := range Arcs {
-			perf, err := Play(t.Context(), p, g, Options{Choruses: 2, Seed: 3, Ending: true, Arc: arc.ID})
+			perf, err := Play(t.Context(), p, g, Options{Choruses: 2, Seed: 3, Ending: "held", Arc: arc.ID})
 			require.NoError(t, err)
-			last := 24 * 4 * Tick
+			last := 25 * 4 * Tick
 			assert.Equal(t, last+4*Tick, perf.Ticks)
 			low := sounding(perf.Tracks[1], last, perf.Ticks)
 			require.NotEmpty(t, low, g.Feel)
@@ -184,9 +186,9 @@ func TestEndingsAndChorusesThatDiffer(t *testing.T) {
 	assert.ErrorContains(t, err, "no arc")
 	silent, err := form.Read("| N.C. |", 4, form.Key{})
 	require.NoError(t, err)
-	perf, err := Play(t.Context(), silent, Grooves[0], Options{Choruses: 1, Ending: true})
+	perf, err := Play(t.Context(), silent, Grooves[0], Options{Choruses: 1, Ending: "held"})
 	require.NoError(t, err)
-	assert.Equal(t, 2, perf.Bars)
+	assert.Equal(t, 1, perf.Bars)
 }
 
 // Every groove has four fills at least, as long as its beat, and more of them where the

@@ -34,24 +34,3 @@ func fillAt(p form.Progression, bar int) int {
 	}
 	return 0
 }
-
-// Arc is how the band grows and falls over the choruses.
-type Arc struct{ ID, Name string }
-
-// Arcs lists them; the first is as the intensity says throughout.
-var Arcs = []Arc{
-	{"level", "as it is throughout"},
-	{"grow", "growing from chorus to chorus"},
-	{"wave", "down after every two choruses, and up again"},
-}
-
-// arcOf is how much more or less intensely a chorus is played, from 0.
-func arcOf(id string, chorus, choruses int) int {
-	switch id {
-	case "grow":
-		return (4*chorus+choruses/2)/max(1, choruses-1) - 2
-	case "wave":
-		return []int{0, 1, -1, 1}[chorus%4]
-	}
-	return 0
-}

@@ -33,38 +33,39 @@ type Groove struct {
 	chords   []string // comping rhythms to choose from, in steps
 	hold     float64  // how much of the time to the next stroke a chord rings
 	voicings voicings
+	pushes   bool // the last stroke of a chord takes the next one
 }
 
 // Grooves lists a groove for every feel.
 var Grooves = []Groove{
 	{"shuffle", 3, 0.67, []hits{
 		{ride, "x.ox.ox.ox.o"}, {kick, "x.....x....."}, {snare, "...x.....x.."}, {pedalHat, "...x.....x.."}},
-		[]hits{{snare, "............"}, {snare, "........o..."}, {snare, "..o.....o..."}, {kick, ".....o.....o"}, {snare, ".....o......"}},
-		"walking", true, []string{"..o..x..o..x", "x....o...x..", "..x.....x..."}, 0.5, shells},
+		[]hits{{snare, "............"}, {snare, "........o..."}, {snare, "..o.....o..."}, {snare, "..o..o..o..o"}, {kick, ".....o.....o"}, {snare, ".....o......"}},
+		"walking", true, []string{"..o..x..o..x", "x....o...x..", "..x.....x...", "5.56.65.56.x"}, 0.5, shells, true},
 	{"slow-12-8", 3, 0.67, []hits{
 		{closedHat, "xooxooxooxoo"}, {kick, "x....ox....."}, {snare, "...x.....x.."}},
 		[]hits{{ride, "x..x..x..x.."}, {kick, "..o........o"}, {snare, "........o..."}, {openHat, "...........o"}, {snare, ".....o..o..."}},
-		"rolling", true, []string{"xooxooxooxoo", "x..o.oxo.o..", "x..o..x..oox"}, 0.9, colours},
+		"rolling", true, []string{"xooxooxooxoo", "x..o.oxo.o..", "x..o..x..oox"}, 0.9, colours, false},
 	{"straight", 2, 0.5, []hits{
 		{closedHat, "xoxoxoxo"}, {kick, "x...xo.."}, {snare, "..x...x."}},
 		[]hits{{kick, ".......o"}, {openHat, ".......o"}, {kick, "...o...."}, {snare, ".....o.."}, {kick, ".o......"}},
-		"driving", false, []string{"xooxooxo", "xoxoxoxo", "xooooxxo"}, 0.7, powers},
+		"driving", false, []string{"xooxooxo", "xoxoxoxo", "xooooxxo", "5566556x"}, 0.7, powers, true},
 	{"funk", 4, 0.54, []hits{
 		{closedHat, "xoxoxoxoxoxoxoxo"}, {kick, "x..o..x...xo...."}, {snare, "....x..o.o..x..o"}},
 		[]hits{{openHat, "......o........."}, {kick, "..............o."}, {snare, "..o............."}, {snare, "...........o.o.."}, {openHat, "..............o."}},
-		"on the one", false, []string{"..x...x...x..x..", "x..x......x.....", "....x..x..x....."}, 0.35, colours},
+		"on the one", false, []string{"..x...x...x..x..", "x..x......x.....", "....x..x..x.....", "x..x......x...x."}, 0.35, colours, true},
 	{"rumba", 4, 0.5, []hits{
 		{clave, "x..x...x..x.x..."}, {kick, "x.....x.x.....x."}, {stick, "....x.......x..."}, {closedHat, "x.o.x.o.x.o.x.o."}},
 		[]hits{{lowTom, "..............oo"}, {highTom, "......o........."}, {stick, "..........o....."}, {lowTom, "......oo........"}},
-		"syncopated", false, []string{"..x.x.x...x.x.x.", "x...x.x.....x.x."}, 0.5, shells},
+		"syncopated", false, []string{"..x.x.x...x.x.x.", "x...x.x.....x.x."}, 0.5, shells, true},
 	{"jazz", 3, 0.64, []hits{
 		{ride, "x..x.xx..x.x"}, {pedalHat, "...x.....x.."}, {kick, "o..o..o..o.."}},
 		[]hits{{snare, "..o........."}, {snare, ".....o..o..."}, {snare, "........o..o"}, {snare, "..o..o......"}, {kick, ".....x......"}, {snare, "...o.......o"}, {kick, "........x..."}, {snare, "............"}},
-		"walking", true, []string{"x....x......", "..x.....x...", ".....x...x.."}, 0.4, colours},
+		"walking", true, []string{"x....x......", "..x.....x...", ".....x...x..", "x....x.....x"}, 0.4, colours, true},
 	{"ballad", 3, 0.67, []hits{
 		{ride, "x..x.ox..x.o"}, {kick, "x.....x....."}, {stick, "...x.....x.."}},
 		[]hits{{pedalHat, "...x.....x.."}, {stick, "........o..."}, {kick, "...........o"}, {ride, "........o..."}},
-		"two", true, []string{"x...........", "x.....x.....", "x.....o..o.."}, 1, colours},
+		"two", true, []string{"x...........", "x.....x.....", "x.....o..o.."}, 1, colours, false},
 }
 
 // easing are the tempi between which a swing is straightened, and to how much of it: players
@@ -177,7 +178,9 @@ type Options struct {
 	Swing      float64   // within SwingRange; 0 is the groove's own
 	Lead       []Note    // from the top of the form, in straight eighths; it is swung with the band. Before the top is a pickup, in the count-in
 	Without    []string  // names of tracks that do not play
-	Ending     bool      // a bar more with a last chord
+	Ending     string    // an ID of Endings
+	Intro      string    // an ID of Intros
+	Course     string    // an ID of Courses
 	Arc        string    // an ID of Arcs
 	Bass       string    // an ID of Basses
 	Click      string    // an ID of Clicks

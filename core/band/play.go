@@ -7,6 +7,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strings"
 
 	"undaris/core/form"
 	"undaris/core/say"
@@ -29,6 +30,12 @@ type Track struct {
 	Program int // General MIDI, from 0; of no meaning for drums
 	Notes   []Note
 }
+
+// What is marked beside bars, choruses and sections: the bars before the first chorus, and the last chord.
+const (
+	LeadIn    = "lead-in"
+	LastChord = "last chord"
+)
 
 // Marker is a name at a tick.
 type Marker struct {
@@ -101,6 +108,18 @@ func Play(ctx context.Context, p form.Progression, g Groove, o Options) (Perform
 	if err != nil {
 		return Performance{}, err
 	}
+	course, err := CourseByID(o.Course)
+	if err != nil {
+		return Performance{}, err
+	}
+	ending, err := EndingByID(o.Ending)
+	if err != nil {
+		return Performance{}, err
+	}
+	intro, err := IntroByID(o.Intro)
+	if err != nil {
+		return Performance{}, err
+	}
 	pickup := 0
 	for _, n := range o.Lead {
 		pickup = min(pickup, n.Start)
@@ -110,18 +129,26 @@ func Play(ctx context.Context, p form.Progression, g Groove, o Options) (Perform
 	if o.CountIn {
 		s.countIn()
 	}
-	top := s.start
+	if from := intro.from(p, o.Key); from < len(p.Bars) {
+		s.p = form.Progression{Beats: p.Beats, Bars: p.Bars[from:]}
+		s.chorus(0, Courses[0], LeadIn)
+		s.p = p
+	}
+	s.top = s.start
 	for chorus := range o.Choruses {
 		if ctx.Err() != nil {
 			return Performance{}, ctx.Err()
 		}
 		s.o.Intensity = min(MaxIntensity, max(1, o.Intensity+arcOf(o.Arc, chorus, o.Choruses)))
-		s.chorus(chorus)
+		if chorus == o.Choruses-1 && ending.chords != "" {
+			s.p = ended(p, o.Key)
+		}
+		s.chorus(chorus, course, fmt.Sprintf("chorus %d", chorus+1))
 	}
-	if o.Ending {
-		s.ending()
+	if ending.chords != "" {
+		s.stop(ending)
 	}
-	if err := s.playLead(top); err != nil {
+	if err := s.playLead(); err != nil {
 		return Performance{}, err
 	}
 	return s.done(), nil
@@ -147,7 +174,10 @@ type session struct {
 	markers, harmony      []Marker
 	lastBass, lastFill    int
 	voicing               []int
-	rhythm                string // the comping rhythm of the phrase
+	chosen                map[string]chosen
+	ground                map[string][12]int // what each pitch class is to a bass, by chord
+	top                   int                // tick of the first chorus
+	rhythm                string             // the comping rhythm of the phrase
 }
 
 // bar begins a bar of so many beats, and writes the metre down where it is another.
@@ -172,7 +202,7 @@ func (s *session) countIn() {
 }
 
 // playLead puts the lead over the band, swung as the band swings.
-func (s *session) playLead(top int) error {
+func (s *session) playLead() error {
 	var starts []int
 	for _, n := range s.o.Lead {
 		if !n.Within {
@@ -186,7 +216,7 @@ func (s *session) playLead(top int) error {
 	swings := score.Swings(starts, second)
 	bent := slices.DeleteFunc(slices.Clone(s.o.Lead), func(n Note) bool { return len(n.Bends) == 0 })
 	for _, n := range s.o.Lead {
-		from, to := top+swings.Round(n.Start), top+swings.Round(n.Start+n.Length)
+		from, to := s.top+swings.Round(n.Start), s.top+swings.Round(n.Start+n.Length)
 		if n.MIDI < LeadRange[0] || n.MIDI > LeadRange[1] || from < 0 || to <= from || from >= s.start {
 			return say.Errorf("a note %d of the lead at beat %g cannot be played", n.MIDI, 1+float64(n.Start)/Tick)
 		}
@@ -212,14 +242,22 @@ func beside(n Note, bent []Note) bool {
 	})
 }
 
-func (s *session) chorus(chorus int) {
+// chorus plays the form once.
+func (s *session) chorus(chorus int, course Course, called string) {
+	begins := s.start
 	places := s.p.Places()
 	next := 0
+	starts := make([]int, len(s.p.Bars))
+	for i, at := 0, s.start; i < len(starts); i++ {
+		starts[i] = at
+		at += s.p.BeatsOf(i) * Tick
+	}
+	s.bassLine(places, starts)
 	for i, b := range s.p.Bars {
 		name := fmt.Sprintf("bar %d", i+1)
 		switch {
 		case i == 0:
-			name = fmt.Sprintf("chorus %d", chorus+1)
+			name = called
 		case b.Section != "":
 			name = b.Section
 		}
@@ -230,29 +268,34 @@ func (s *session) chorus(chorus int) {
 			s.click(i)
 		}
 		if i%4 == 0 {
-			s.rhythm = s.g.chords[s.rng.IntN(len(s.g.chords))]
+			s.rhythm = s.draw()
 		}
 		var here []form.Place
 		for ; next < len(places) && places[next].Bar == i; next++ {
 			here = append(here, places[next])
-			if chorus == 0 {
+			if chorus == 0 && called != LeadIn {
 				s.harmony = append(s.harmony, Marker{s.start + places[next].Beat*Tick, places[next].Chord.String()})
 			}
 		}
-		for j, place := range here {
+		if !s.o.DropChords || chorus%2 == 0 {
 			following := places[0]
-			if j+1 < len(here) {
-				following = here[j+1]
-			} else if next < len(places) {
+			if next < len(places) {
 				following = places[next]
 			}
-			s.bassUnder(place, following)
-		}
-		if !s.o.DropChords || chorus%2 == 0 {
-			s.comp(here)
+			s.comp(here, following)
 		}
 		s.start += s.ticks()
 	}
+	for i := range s.p.Bars {
+		s.set(course.scene(s.p, chorus, i), begins, begins+s.p.BeatsOf(i)*Tick)
+		begins += s.p.BeatsOf(i) * Tick
+	}
+}
+
+// draw is the comping rhythm of a phrase; figures on the low strings are a guitar's.
+func (s *session) draw() string {
+	all := slices.DeleteFunc(slices.Clone(s.g.chords), func(r string) bool { return !s.comper.Strums && strings.Contains(r, "5") })
+	return all[s.rng.IntN(len(all))]
 }
 
 // swell is how much louder the band plays at a tick: it breathes in over two bars and out

@@ -29,10 +29,16 @@ func (c Comper) reach(v voicings) [2]int {
 	return c.Range
 }
 
-// voice chooses how a chord is struck, moving as little as it can from the voicing before.
-// Every full voicing holds the chord's third and seventh, where it has them; a soft stroke
-// of a rooted one is its root and fifth alone.
-func (s *session) voice(c harmony.Chord, soft bool) (best []int) {
+// chosen is a chord as it is voiced in a part of a phrase.
+type chosen struct {
+	part    int
+	voicing []int
+}
+
+// voice chooses how a chord is struck: the same way for two bars, another in the next two, moving as little as it can from the
+// voicing before. Every full voicing holds the chord's third and seventh, where it has them; a soft stroke of a rooted one is its
+// root and fifth alone. bar is the one it is heard in.
+func (s *session) voice(c harmony.Chord, soft bool, bar int) (best []int) {
 	name := c.String()
 	if soft && s.g.voicings == powers {
 		name += " soft"
@@ -45,12 +51,26 @@ func (s *session) voice(c harmony.Chord, soft bool) (best []int) {
 		all = s.possible(c, s.g.voicings, soft)
 		s.voiced[name] = all
 	}
+	was, known := s.chosen[name]
+	if part := bar / 2; known && was.part == part {
+		s.voicing = was.voicing
+		return was.voicing
+	}
 	least := 1 << 30
 	for _, v := range all {
-		if m := s.movement(v); m < least {
+		m := s.movement(v)
+		if known && slices.Equal(v, was.voicing) {
+			m += 1000
+		}
+		if m < least {
 			best, least = v, m
 		}
 	}
+	if s.chosen == nil {
+		s.chosen = map[string]chosen{}
+	}
+	s.chosen[name] = chosen{bar / 2, best}
+	s.voicing = best
 	return best
 }
 
@@ -58,10 +78,8 @@ func (s *session) voice(c harmony.Chord, soft bool) (best []int) {
 func (s *session) possible(c harmony.Chord, way voicings, soft bool) (out [][]int) {
 	reach := s.comper.reach(s.g.voicings)
 	core, extra := shell(c)
-	var tops []int
-	if n := len(extra); n > 0 {
-		tops = extra[n-1:]
-	}
+	tops := slices.Clone(extra)
+	slices.Reverse(tops) // what it is called by first
 	if way == colours {
 		tops = append(tops, colour(c, s.o.Key, s.p)...)
 	}
@@ -75,6 +93,9 @@ func (s *session) possible(c harmony.Chord, way voicings, soft bool) (out [][]in
 		case way == powers:
 			if low%12 == c.Root.Class() {
 				add(rooted(low, c, soft))
+				if open := opened(low, c); !soft && open != nil {
+					add(open)
+				}
 			}
 		case !slices.Contains(core, low%12):
 		case len(tops) == 0:
@@ -146,6 +167,20 @@ func rooted(root int, c harmony.Chord, soft bool) []int {
 	return v
 }
 
+// opened builds one with the fifth on top: root, seventh, third, fifth; nil where a chord is called by more.
+func opened(root int, c harmony.Chord) []int {
+	v := []int{root}
+	for _, role := range []harmony.Role{harmony.Seventh, harmony.Third, harmony.Fifth} {
+		i := slices.IndexFunc(c.Tones, func(t harmony.Tone) bool { return t.Degree.Role() == role })
+		if i < 0 || c.HasDegree("11") || c.HasDegree("9") || c.HasDegree("13") {
+			return nil
+		}
+		top := v[len(v)-1]
+		v = append(v, top+pitch.Class(c.Tones[i].Name.Class()-top))
+	}
+	return v
+}
+
 var standard = neck.Standard()
 
 // held tells that a guitar's hand can hold a voicing.
@@ -155,7 +190,7 @@ func held(v []int) bool {
 	var try func(i, under int) bool
 	try = func(i, under int) bool {
 		if i == len(v) {
-			_, ok := in.Grip(places, neck.UsualHand)
+			_, ok := in.Grip(places, nil, neck.UsualHand)
 			return ok
 		}
 		for str := under - 1; str >= 1; str-- {

@@ -35,7 +35,7 @@ func TestVoicingsTellTheirChords(t *testing.T) {
 				key := &form.Key{Tonic: root}
 				for _, kind := range kinds {
 					c := harmony.MustParse(root.String() + kind)
-					classes := classesOf(voicer(t, comper, way, key).voice(c, false))
+					classes := classesOf(voicer(t, comper, way, key).voice(c, false, 0))
 					require.GreaterOrEqual(t, len(classes), 2, c)
 					for _, class := range classes {
 						tone, in := c.ToneAt(class)
@@ -56,9 +56,9 @@ func TestVoicingsTellTheirChords(t *testing.T) {
 					}
 				}
 				seven := harmony.MustParse(root.String() + "7")
-				four := slices.Sorted(slices.Values(classesOf(voicer(t, comper, way, key).voice(seven, false))))
+				four := slices.Sorted(slices.Values(classesOf(voicer(t, comper, way, key).voice(seven, false, 0))))
 				up := harmony.MustParse(root.Up(pitch.Interval{Letters: 0, HalfSteps: 1}).Simpler().String() + "dim7")
-				assert.NotEqual(t, four, slices.Sorted(slices.Values(classesOf(voicer(t, comper, way, key).voice(up, false)))), "%s and %s", seven, up)
+				assert.NotEqual(t, four, slices.Sorted(slices.Values(classesOf(voicer(t, comper, way, key).voice(up, false, 0)))), "%s and %s", seven, up)
 			}
 		}
 	}
@@ -80,7 +80,7 @@ func TestKnownVoicings(t *testing.T) {
 		{powers, "A5", false, []int{45, 52, 57}},     // A E A
 		{shells, "A7", false, []int{55, 61, 64}},     // G C# E
 	} {
-		v := voicer(t, Compers[0], c.way, a).voice(harmony.MustParse(c.chord), c.soft)
+		v := voicer(t, Compers[0], c.way, a).voice(harmony.MustParse(c.chord), c.soft, 0)
 		assert.Equal(t, c.want, v, "%s", c.chord)
 	}
 	for chord, want := range map[string][]int{"A7": {11, 6}, "D7": {4, 11}, "E7": {6, 1}, "F#7": {8}, "Am7": {11}, "Ebdim7": nil, "A": nil, "Bm7b5": {1}} {
@@ -114,7 +114,7 @@ func TestChordsOfAProgressionDiffer(t *testing.T) {
 						}
 						s := voicer(t, comper, way, &form.Key{Tonic: tonic})
 						s.p = p
-						voiced := fmt.Sprint(slices.Sorted(slices.Values(classesOf(s.voice(c, false)))))
+						voiced := fmt.Sprint(slices.Sorted(slices.Values(classesOf(s.voice(c, false, 0)))))
 						require.Empty(t, heard[voiced], "%s and %s in %s", c, heard[voiced], id)
 						heard[voiced] = c.String()
 					}

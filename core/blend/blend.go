@@ -122,14 +122,18 @@ type Bend struct {
 	To        harmony.Tone
 }
 
-// Limit is how many half steps a string can be bent: two on plain strings (three
-// where advanced bends are asked for), one on wound ones. Open strings cannot.
+// Limit is how many half steps a player bends a string: two on plain strings (three
+// where advanced bends are asked for), one on the highest wound one. Open strings cannot.
 func Limit(in *neck.Instrument, p neck.Placement, advanced bool) int {
 	if advanced {
-		return in.Bendable(p)
+		return in.Bends(p) / 2
 	}
-	return min(2, in.Bendable(p))
+	return min(2, in.Bends(p)/2)
 }
+
+// blueThird is how many half steps the note between the minor and the major third lies above a root: ♯9 over a dominant, ♭3 over a
+// triad.
+const blueThird = 3
 
 // Bends finds every bend from a palette note in the window to a chord tone, and
 // every curl on the blue third of the chord.
@@ -143,7 +147,7 @@ func Bends(in *neck.Instrument, b Blend, chord harmony.Chord, w neck.Region, adv
 					out = append(out, Bend{p, n, i, h, to})
 				}
 			}
-			if n.Sound.Degree == "#9" && n.Class == Blue && limit > 0 {
+			if chord.Above(n.Name.Class()) == blueThird && n.Class == Blue && limit > 0 {
 				out = append(out, Bend{From: p, Note: n, Of: i})
 			}
 		}

@@ -56,7 +56,7 @@ func (s Sound) Reason() string {
 var tables = map[string]string{
 	"dominant":        "R b9:p 9:c #9:b 3:c 11:t #11:b 5:p b13:p 13:c b7:c 7:p",
 	"minor":           "R b9:p 9:c b3:c 3:p 11:c b5:b 5:p b13:p 13:c b7:c 7:p",
-	"major":           "R b9:p 9:c #9:b 3:c 11:p #11:p 5:p b13:p 13:c b7:b 7:c",
+	"major":           "R b9:p 9:c b3:b 3:c 11:p #11:p 5:p b13:p 13:c b7:b 7:c",
 	"minor sixth":     "R b9:p 9:c b3:c 3:p 11:c b5:b 5:p b13:p 13:c b7:p 7:p",
 	"major seventh":   "R b9:p 9:c #9:b 3:c 11:p #11:c 5:p b13:p 13:c b7:p 7:c",
 	"half-diminished": "R b9:p 9:c b3:c 3:p 11:c b5:c 5:p b13:c 13:p b7:c 7:p",

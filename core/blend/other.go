@@ -69,6 +69,9 @@ func Others(key form.Key, over harmony.Chord) (all []Other) {
 	}
 	sounds := Sounds(over)
 	find := func(c harmony.Chord) *Other {
+		if c.String() != over.String() {
+			c = sounding(c)
+		}
 		i := slices.IndexFunc(all, func(o Other) bool { return o.Chord.String() == c.String() })
 		if i < 0 {
 			o := Other{Chord: c, Degree: sounds[over.Above(c.Root.Class())].Degree}
@@ -105,6 +108,25 @@ func Others(key form.Key, over harmony.Chord) (all []Other) {
 		return b.Rests() - a.Rests()
 	})
 	return all
+}
+
+// sounding names a chord by what sounds, where its own letters would take a double sign: C♯°7, and not D♭°7 with a C♭♭.
+func sounding(c harmony.Chord) harmony.Chord {
+	doubled := func(c harmony.Chord) (n int) {
+		for _, t := range c.Tones {
+			if t.Name.Alter < -1 || t.Name.Alter > 1 {
+				n++
+			}
+		}
+		return n
+	}
+	best := c
+	for _, root := range pitch.Roots {
+		if other := c.On(root); root.Class() == c.Root.Class() && doubled(other) < doubled(best) {
+			best = other
+		}
+	}
+	return best
 }
 
 // implied names the scale that an extension makes of a chord, by the chord's row in the

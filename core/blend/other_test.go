@@ -42,6 +42,61 @@ func TestOtherArpeggiosOverADominant(t *testing.T) {
 	assert.True(t, raised, "a minor key's dominant")
 }
 
+// Other arpeggios are named by what sounds: over every kind of chord in every key no tone of one has a double sign, where another
+// name of its root has none; the chord itself keeps its name.
+func TestOtherArpeggiosAreNamedByWhatSounds(t *testing.T) {
+	named := 0
+	for _, quality := range []string{"7", "7alt", "dim7", "m7", "m7b5", "maj7", "7b9", "aug", "6"} {
+		for _, tonic := range pitch.Roots {
+			over := harmony.MustParse(tonic.String() + quality)
+			for _, key := range []form.Key{{Tonic: tonic}, {Tonic: tonic, Minor: true}} {
+				for _, o := range Others(key, over) {
+					if o.Chord.String() == over.String() {
+						continue
+					}
+					doubled := func(c harmony.Chord) bool {
+						for _, x := range c.Tones {
+							if x.Name.Alter < -1 || x.Name.Alter > 1 {
+								return true
+							}
+						}
+						return false
+					}
+					for _, root := range pitch.Roots {
+						if root.Class() == o.Chord.Root.Class() && !doubled(o.Chord.On(root)) {
+							require.False(t, doubled(o.Chord), "%s over %s could be %s", o.Chord, over, o.Chord.On(root))
+						}
+					}
+					named++
+				}
+			}
+		}
+	}
+	assert.Greater(t, named, 1000)
+	found := false
+	for _, o := range Others(form.Key{}, harmony.MustParse("Edim7")) {
+		found = found || o.Chord.String() == "C#dim7"
+	}
+	assert.True(t, found, "C♯°7 over E°7")
+}
+
+// Over a plain triad the note between the thirds is its flat third, over a dominant a sharp ninth; both are curled.
+func TestTheBlueThirdHasItsName(t *testing.T) {
+	for _, tonic := range pitch.Roots {
+		for quality, want := range map[string]harmony.Degree{"": "b3", "6": "b3", "7": "#9", "9": "#9", "m7": "b3"} {
+			c := harmony.MustParse(tonic.String() + quality)
+			assert.Equal(t, want, Sounds(c)[3].Degree, c)
+			curls := 0
+			for _, b := range Bends(neck.Standard(), Over(form.Key{Tonic: tonic}, Palettes[0], c), c, neck.Region{Low: 3, High: 10}, false) {
+				if b.HalfSteps == 0 {
+					curls++
+				}
+			}
+			assert.Equal(t, quality != "m7", curls > 0, c)
+		}
+	}
+}
+
 func TestWhatAnExtensionImplies(t *testing.T) {
 	chart := []harmony.Chord{harmony.MustParse("Am7"), harmony.MustParse("Dm7"), harmony.MustParse("E7")}
 	assert.Equal(t, "13 over Am7 is Dorian; but Dm7 has F, the ♭6 here", Implies(chart[0], "13", chart))

@@ -12,6 +12,7 @@ import (
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/say"
+	"undaris/core/score"
 )
 
 // Ground is a key with chords in it, and where they are asked for.
@@ -75,6 +76,7 @@ type Call struct {
 	Down    bool
 	Notes   []Note         // of [Tones] and [Material], in the order they are asked for
 	Lead    int            // how many of them lead into the first tone
+	Leans   bool           // of [Tones]: the last is no tone of the chord but a 9, 11 or 13 over it
 	Order   string         // of [Tones], an ID of Orders
 	Device  string         // likewise of Devices
 	Pace    string         // an ID of Paces
@@ -165,8 +167,8 @@ func (w Wish) material(rng *rand.Rand, c Call) (Call, bool) {
 	d := exercise.Drills[rng.IntN(len(exercise.Drills))]
 	p := form.Progression{Beats: 4, Bars: []form.Bar{{Changes: []form.Change{{Chord: c.Chord}}}}}
 	notes, _, err := exercise.Over(context.Background(), p, exercise.Task{In: w.In, Hand: w.Hand, Region: c.Region, Key: c.Key, Drill: d.ID, Pace: "eighths", Down: c.Down})
-	if err != nil || len(notes) < length {
-		return c, false
+	if err != nil || len(notes) < length || len(score.Stretches(w.In, notes[:min(most, len(notes))], w.Hand)) > 0 {
+		return c, false // what needs a warm-up is not sprung on a player
 	}
 	c.Drill = d.Name
 	sounds := blend.Sounds(c.Chord)
@@ -222,7 +224,7 @@ func (w Wish) tones(rng *rand.Rand, c Call) (Call, bool) {
 		run[i] = *n
 	}
 	c, ok := w.shaped(rng, c, run)
-	if c.Lead > 0 {
+	if c.Lead > 0 || c.Leans {
 		for _, s := range blend.Sounds(c.Chord) {
 			c.Options = append(c.Options, string(s.Degree))
 		}

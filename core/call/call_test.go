@@ -1,6 +1,7 @@
 package call
 
 import (
+	"slices"
 	"strconv"
 	"testing"
 
@@ -8,6 +9,8 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"undaris/core/approach"
+	"undaris/core/blend"
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
@@ -40,7 +43,7 @@ func wish(t *rapid.T) Wish {
 	w.Devices = ids("device ", len(Devices), func(i int) string { return Devices[i].ID })
 	w.Paces = ids("pace ", len(Paces), func(i int) string { return Paces[i].ID })
 	if rapid.Bool().Draw(t, "ends") {
-		w.Ends = []harmony.Role{rapid.SampledFrom([]harmony.Role{harmony.Root, harmony.Third, harmony.Fifth}).Draw(t, "end")}
+		w.Ends = []harmony.Role{rapid.SampledFrom([]harmony.Role{harmony.Root, harmony.Third, harmony.Fifth, harmony.Extension}).Draw(t, "end")}
 		w.Kinds = []string{Tones, Place, Bend} // an exercise may end nowhere near
 	} else if rapid.Bool().Draw(t, "starts") {
 		w.Starts = []harmony.Role{rapid.SampledFrom([]harmony.Role{harmony.Root, harmony.Third, harmony.Fifth, harmony.Seventh}).Draw(t, "start")}
@@ -74,7 +77,22 @@ func TestEveryCallHasItsAnswer(t *testing.T) {
 			}
 			switch c.Kind {
 			case Tones:
-				require.Len(t, c.Notes[c.Lead:], length)
+				if c.Leans {
+					require.Equal(t, harmony.Extension, w.Ends[0])
+					last := c.Notes[len(c.Notes)-1]
+					sound := blend.Sounds(c.Chord)[c.Chord.Above(last.MIDI)]
+					require.Equal(t, blend.Colour, sound.Class)
+					require.Equal(t, sound.Degree, last.Tone.Degree)
+					require.Equal(t, last.MIDI%12, last.Tone.Name.Class())
+					require.Contains(t, c.Options, string(last.Tone.Degree))
+					require.NotEmpty(t, last.Places)
+					require.Contains(t, c.Says(), "on to the "+last.Tone.Degree.Printed())
+				}
+				tones := c.Notes[c.Lead:]
+				if c.Leans {
+					tones = tones[:len(tones)-1]
+				}
+				require.Len(t, tones, length)
 				if len(w.Starts) > 0 {
 					require.Equal(t, w.Starts[0], c.Notes[c.Lead].Tone.Degree.Role())
 				}
@@ -89,19 +107,17 @@ func TestEveryCallHasItsAnswer(t *testing.T) {
 						require.Equal(t, n.MIDI, w.In.MIDI(p))
 					}
 				}
-				switch c.Device {
-				case "plain":
-					require.Empty(t, led)
-				case "below":
-					require.Equal(t, []int{-1}, led)
-				case "above":
-					require.Len(t, led, 1)
-					require.True(t, led[0] == 1 || led[0] == 2 || led[0] == 3, led)
-				case "enclosed":
-					require.Len(t, led, 2)
-					require.Equal(t, -1, led[1])
+				way, _ := approach.ByID(c.Device)
+				require.Len(t, led, len(way.Steps))
+				for k, step := range way.Steps {
+					if !step.Scale {
+						require.Equal(t, step.By, led[k])
+						continue
+					}
+					require.Contains(t, []int{1, 2, 3}, led[k]*step.By)
+					require.True(t, slices.ContainsFunc(c.Chord.Scale(), func(s harmony.Tone) bool { return s.Name.Class() == c.Notes[k].MIDI%12 }))
 				}
-				for k, n := range c.Notes[c.Lead:] {
+				for k, n := range tones {
 					require.NotEmpty(t, n.Places)
 					for _, p := range n.Places {
 						inside(p)

@@ -36,7 +36,9 @@ var Kinds = []Kind{
 		answer: byDegree,
 		draw:   Wish.tones,
 		says:   func(c Call) string { return say.F("%s, from the %s", c.way(), c.start()) + c.how() },
-		spoken: func(c Call) string { return ", " + c.way() + " from the " + spokenDegrees[c.start()] + c.how() },
+		spoken: func(c Call) string {
+			return ", " + c.way() + " from the " + spokenDegrees[c.start()] + aloud.Replace(c.how())
+		},
 		degree: Call.start,
 	},
 	{

@@ -4,6 +4,7 @@ import (
 	"math/rand/v2"
 	"slices"
 
+	"undaris/core/approach"
 	"undaris/core/blend"
 	"undaris/core/harmony"
 	"undaris/core/neck"
@@ -23,25 +24,18 @@ var Orders = []Order{
 	{"back", "there and back", []int{0, 1, 2, 1}},
 }
 
-// Device is what leads into the first tone.
-type Device struct {
-	ID, Name string
-	from     []step
-}
-
-// step is a note beside the first tone: half steps off, or the next note of the
-// chord's scale above it.
-type step struct {
-	by         int
-	scaleAbove bool
-}
+// Device is what leads into the first tone: an ID of [approach.Ways], or plain.
+type Device struct{ ID, Name string }
 
 // Devices lists them.
-var Devices = []Device{
-	{"plain", "plainly", nil},
-	{"below", "from a half step below", []step{{by: -1}}},
-	{"above", "from the scale's note above", []step{{scaleAbove: true}}},
-	{"enclosed", "enclosed from above and below", []step{{scaleAbove: true}, {by: -1}}},
+var Devices = devices()
+
+func devices() []Device {
+	list := []Device{{"plain", "plainly"}}
+	for _, w := range approach.Ways {
+		list = append(list, Device{w.ID, w.Says()})
+	}
+	return list
 }
 
 // Pace is how close the tones follow each other when they are played.
@@ -77,6 +71,9 @@ func (c Call) how() (text string) {
 	if c.Order != "" && c.Order != Orders[0].ID {
 		text += ", " + name(Orders, c.Order, func(o Order) (string, string) { return o.ID, o.Name })
 	}
+	if c.Leans {
+		text += say.F(", and on to the %s", c.Notes[len(c.Notes)-1].Tone.Degree.Printed())
+	}
 	if c.Device != "" && c.Device != Devices[0].ID {
 		text += ", " + name(Devices, c.Device, func(d Device) (string, string) { return d.ID, d.Name })
 	}
@@ -98,11 +95,8 @@ func name[T any](list []T, id string, of func(T) (id, name string)) string {
 // lead finds the notes that lead into a tone; ok is false where one has no place.
 func (w Wish) lead(c Call, to Note, d Device) (notes []Note, ok bool) {
 	sounds := blend.Sounds(c.Chord)
-	for _, s := range d.from {
-		midi := to.MIDI + s.by
-		if s.scaleAbove {
-			midi = above(c.Chord, to.MIDI)
-		}
+	way, _ := approach.ByID(d.ID)
+	for _, midi := range way.To(to.MIDI, c.Chord) {
 		sound := sounds[c.Chord.Above(midi)]
 		n := Note{Tone: harmony.Tone{Degree: sound.Degree, Name: c.Key.Spell(midi % 12)}, MIDI: midi}
 		if tone, is := c.Chord.ToneAt(midi % 12); is {
@@ -116,16 +110,6 @@ func (w Wish) lead(c Call, to Note, d Device) (notes []Note, ok bool) {
 	return notes, true
 }
 
-// above is the next note of a chord's scale above a pitch.
-func above(c harmony.Chord, midi int) int {
-	for up := 1; up <= 4; up++ {
-		if slices.ContainsFunc(c.Scale(), func(t harmony.Tone) bool { return t.Name.Class() == (midi+up)%12 }) {
-			return midi + up
-		}
-	}
-	return midi + 2
-}
-
 // within lists the places of a pitch in a call's region.
 func (w Wish) within(c Call, midi int) []neck.Placement { return w.In.Find(midi, c.Region) }
 
@@ -137,10 +121,40 @@ func (w Wish) shaped(rng *rand.Rand, c Call, run []Note) (Call, bool) {
 	for _, i := range order.at {
 		c.Notes = append(c.Notes, run[i])
 	}
+	if slices.Contains(w.Ends, harmony.Extension) && c.Notes[len(c.Notes)-1].Tone.Degree.Role() != harmony.Extension {
+		to, ok := w.leaning(c)
+		if !ok {
+			return c, false
+		}
+		c.Notes, c.Leans = append(c.Notes, to), true
+	}
 	lead, ok := w.lead(c, c.Notes[0], device)
 	c.Notes, c.Lead = append(lead, c.Notes...), len(lead)
 	return c, ok && w.ends(c)
 }
+
+// leaning is the 9, 11 or 13 nearest to the last tone that the chord bears as a colour.
+func (w Wish) leaning(c Call) (best Note, ok bool) {
+	last := c.Notes[len(c.Notes)-1].MIDI
+	for above, sound := range blend.Sounds(c.Chord) {
+		if sound.Class != blend.Colour || sound.Degree.Role() != harmony.Extension {
+			continue
+		}
+		for midi := last - 11; midi < last+12; midi++ {
+			if midi <= 0 || c.Chord.Above(midi) != above {
+				continue
+			}
+			places := w.within(c, midi)
+			if len(places) > 0 && (!ok || size(midi-last) < size(best.MIDI-last)) {
+				tone, _ := sound.Degree.Interval()
+				best, ok = Note{Tone: harmony.Tone{Degree: sound.Degree, Interval: tone, Name: c.Chord.Root.Up(tone).Simpler()}, MIDI: midi, Places: places}, true
+			}
+		}
+	}
+	return best, ok
+}
+
+func size(n int) int { return max(n, -n) }
 
 // ends tells that the last tone is one that is wished for.
 func (w Wish) ends(c Call) bool {

@@ -23,7 +23,6 @@ type Map struct {
 	Neck    [][]arpeggio.Note // for each chord, its tones on the whole neck
 	Blends  []blend.Laid      // for each chord, the palette over it on the whole neck
 	Windows []InWindow
-	roots   [][]neck.Position // of each chord
 	in      *neck.Instrument
 	regions []neck.Region // of the windows
 }
@@ -37,12 +36,16 @@ type Pair struct {
 
 // InWindow is what lies in one window.
 type InWindow struct {
-	Runs     []arpeggio.Run // for each chord
-	Shapes   []string       // the movable open shape that each chord takes
-	Alike    []int          // for each run a number: runs of one number have the same fingering
+	Runs     []arpeggio.Run  // for each chord
+	Shapes   []string        // the movable open shape that each chord takes
+	Alike    []int           // for each run a number: runs of one number have the same fingering
+	Grips    []arpeggio.Grip // for each chord, held at once; empty where no hand holds what tells it
 	Thread   Thread
 	NoThread error // why there is none
 }
+
+// mostGripped is how far apart the first and last fret of a region may be in which a grip is looked for.
+const mostGripped = 7
 
 // Map lays the chart on the neck, in each of the windows.
 func (c Chart) Map(ctx context.Context, windows []neck.Region) Map {
@@ -58,7 +61,6 @@ func (c Chart) Map(ctx context.Context, windows []neck.Region) Map {
 	whole := neck.Region{Low: 0, High: c.In.Last()}
 	for _, chord := range m.Chords {
 		m.Neck = append(m.Neck, arpeggio.Neck(c.In, chord))
-		m.roots = append(m.roots, c.In.Positions(chord.Root.Class()))
 		m.Blends = append(m.Blends, blend.Lay(c.In, c.Key, c.Plan.Palette, chord, whole, false))
 	}
 	var all sync.WaitGroup
@@ -97,15 +99,42 @@ func (m *Map) alike() {
 			w.Alike = append(w.Alike, k)
 		}
 	}
+	m.named(len(kinds))
+}
+
+// named gives runs of one fingering one shape: that which most of them have. Those of a diminished seventh are alike on
+// four roots.
+func (m *Map) named(kinds int) {
+	names := make([]map[string]int, kinds)
+	for _, w := range m.Windows {
+		for c, k := range w.Alike {
+			if names[k] == nil {
+				names[k] = map[string]int{}
+			}
+			names[k][w.Shapes[c]]++
+		}
+	}
+	for _, w := range m.Windows {
+		for c, k := range w.Alike {
+			for name, n := range names[k] {
+				if most := names[k][w.Shapes[c]]; n > most || n == most && name < w.Shapes[c] {
+					w.Shapes[c] = name
+				}
+			}
+		}
+	}
 }
 
 // within finds runs and the thread in one window.
 func (c Chart) within(ctx context.Context, m *Map, t tied, w neck.Region) InWindow {
-	in := InWindow{Runs: make([]arpeggio.Run, len(m.Chords)), Shapes: make([]string, len(m.Chords))}
+	in := InWindow{Runs: make([]arpeggio.Run, len(m.Chords)), Shapes: make([]string, len(m.Chords)), Grips: make([]arpeggio.Grip, len(m.Chords))}
 	prefer := c.Plan.picks(w)
 	for i, chord := range m.Chords {
 		in.Runs[i] = arpeggio.Make(c.In, chord, w, c.Hand, prefer)
-		in.Shapes[i] = arpeggio.Shape(m.roots[i], w)
+		in.Shapes[i] = c.In.Shape(chord.Root.Class(), w)
+		if w.High-w.Low <= mostGripped {
+			in.Grips[i], _ = arpeggio.Hold(c.In, chord, w, c.Hand)
+		}
 	}
 	in.Thread, in.NoThread = c.tie(ctx, t, w)
 	return in

@@ -4,6 +4,7 @@ import (
 	"context"
 	"slices"
 
+	"undaris/core/blend"
 	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/say"
@@ -165,7 +166,7 @@ func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
 		if p.String < 1 || p.String > in.Strings() || !r.Region.Has(p) {
 			return nil, &StopError{i, true, say.F("%s lies outside %s", pin, where)}
 		}
-		tone, ok := s.Chord.ToneAt(in.MIDI(p) % 12)
+		tone, ok := s.tone(in.MIDI(p))
 		if !ok {
 			return nil, &StopError{i, true, say.F("%s is no tone of %s", pin, s.Chord)}
 		}
@@ -179,12 +180,14 @@ func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
 		for fret := r.Region.Low; fret <= r.Region.High; fret++ {
 			p := neck.Placement{String: str, Fret: fret}
 			midi := in.MIDI(p)
-			tone, ok := s.Chord.ToneAt(midi % 12)
+			tone, ok := s.tone(midi)
 			if !ok || r.LowMIDI > 0 && midi < r.LowMIDI || r.HiMIDI > 0 && midi > r.HiMIDI {
 				continue
 			}
 			t := Target{Placement: p, MIDI: midi, Tone: tone}
-			any = append(any, t)
+			if _, own := s.Chord.ToneAt(midi % 12); own {
+				any = append(any, t)
+			}
 			if slices.Contains(s.Allowed, tone.Degree.Role()) {
 				wanted = append(wanted, t)
 			}
@@ -193,7 +196,7 @@ func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
 	switch {
 	case len(wanted) > 0:
 		return wanted, nil
-	case len(any) > 0 && (len(s.Allowed) == 0 || !hasRole(s.Chord, s.Allowed)):
+	case len(any) > 0 && (len(s.Allowed) == 0 || !s.has()):
 		return any, nil
 	case len(any) > 0:
 		return nil, &StopError{i, false, say.F("no allowed tone of %s lies in %s; widen the window or allow more degrees", s.Chord, where)}
@@ -201,6 +204,26 @@ func candidates(in *neck.Instrument, i int, s Stop, r Range) ([]Target, error) {
 	return nil, &StopError{i, false, say.F("no tone of %s lies in %s; widen the window", s.Chord, where)}
 }
 
-func hasRole(c harmony.Chord, roles []harmony.Role) bool {
-	return slices.ContainsFunc(c.Tones, func(t harmony.Tone) bool { return slices.Contains(roles, t.Degree.Role()) })
+// tone is what a pitch is to a stop: a tone of its chord, or where extensions are allowed one that the chord bears as a
+// colour.
+func (s Stop) tone(midi int) (harmony.Tone, bool) {
+	if tone, ok := s.Chord.ToneAt(midi % 12); ok || !slices.Contains(s.Allowed, harmony.Extension) {
+		return tone, ok
+	}
+	sound := blend.Sounds(s.Chord)[s.Chord.Above(midi)]
+	if sound.Class != blend.Colour || sound.Degree.Role() != harmony.Extension {
+		return harmony.Tone{}, false
+	}
+	step, _ := sound.Degree.Interval()
+	return harmony.Tone{Degree: sound.Degree, Interval: step, Name: s.Chord.Root.Up(step).Simpler()}, true
+}
+
+// has tells that there is a tone of a role that is allowed.
+func (s Stop) has() bool {
+	for midi := 60; midi < 72; midi++ {
+		if tone, ok := s.tone(midi); ok && slices.Contains(s.Allowed, tone.Degree.Role()) {
+			return true
+		}
+	}
+	return false
 }

@@ -342,3 +342,27 @@ func TestALickIsLedIntoWhereItBegins(t *testing.T) {
 		assert.True(t, slices.ContainsFunc(l.Notes, func(n score.Note) bool { return n.Start == 3840+1920 && n.Length == 960 }), "%s: the lick is there", c.ID)
 	}
 }
+
+// A bend that is put on a note later is bent by a finger that can, whatever finger it had: over every place and bend.
+func TestABendComesToAFingerThatCan(t *testing.T) {
+	in := neck.Standard()
+	for str := 1; str <= 3; str++ {
+		for fret := 2; fret <= 15; fret++ {
+			for _, bend := range []int{1, 2, 4, 6} {
+				for finger := 1; finger <= 4; finger++ {
+					p := neck.Placement{String: str, Fret: fret}
+					l := Line{Hand: neck.UsualHand, Region: neck.Region{Low: 0, High: in.Last()}}
+					l.Score = score.Score{Tempo: 90, Progression: form.Progression{Beats: 4, Bars: make([]form.Bar, 2)}, In: in}
+					l.Notes = []score.Note{{Start: 0, Length: 960, Placement: p, Pitch: pitch.At(in.MIDI(p), form.Key{}.Spell(in.MIDI(p)%12)), Finger: finger, Ornaments: score.Ornaments{Bend: bend}}}
+					if err := l.Settle(); err != nil {
+						t.Fatal(err)
+					}
+					n := l.Notes[0]
+					if n.Bend >= 4 && (n.Finger == 1 || n.Finger == 4) {
+						t.Errorf("%v bent by %d quarter tones with finger %d", p, n.Bend, n.Finger)
+					}
+				}
+			}
+		}
+	}
+}

@@ -7,6 +7,7 @@ import (
 	"undaris/core/lick"
 	"undaris/core/line"
 	"undaris/core/neck"
+	"undaris/core/pitch"
 	"undaris/core/say"
 	"undaris/core/score"
 )
@@ -56,7 +57,10 @@ func (l Line) lead(c line.Connector, i int) (Fix, bool) {
 	for j, n := range lead.Notes {
 		names[j] = n.Pitch.Name.Printed()
 	}
-	says := say.F("%s: %s into %s", c.Name, say.List(names, "and"), l.Notes[i].Pitch.Name.Printed())
+	says := say.F("%s: %s into %s", c.Name, say.List(names, "and"), l.Spell(l.Notes[i].Start, l.Notes[i].Heard()).Printed())
+	if k := slices.IndexFunc(lead.Notes, func(n score.Note) bool { return !l.Region.Has(n.Placement) }); k >= 0 && l.Region.Has(l.Notes[i].Placement) {
+		says += say.F(", beyond %s: string %d, fret %d", l.Region.Says(), lead.Notes[k].String, lead.Notes[k].Fret)
+	}
 	switch gone := i - lead.From; gone {
 	case 0:
 	case 1:
@@ -67,14 +71,19 @@ func (l Line) lead(c line.Connector, i int) (Fix, bool) {
 	return l.fix(lick.Proposal{Notes: all, Says: []string{says}, Cost: float64(len(lead.Notes))}, from, i, l.Notes[i].Start, fresh)
 }
 
-// underHand puts notes that lead into the one at an index where the hand is.
+// underHand puts notes that lead into the one at an index where the hand is: in the window, where that note lies in it
+// and they do.
 func (l Line) underHand(notes []score.Note, i int) bool {
 	near := l.Notes[i].Placement
+	inside := l.Region.Has(near)
 	if near.Fret == 0 {
 		near.Fret = l.Region.Low
 	}
 	for j := len(notes) - 1; j >= 0; j-- {
-		places := l.In.Find(notes[j].Pitch.MIDI(), neck.Region{Low: 0, High: l.In.Last()})
+		places := l.In.Find(notes[j].Pitch.MIDI(), l.Region)
+		if !inside || len(places) == 0 {
+			places = l.In.Find(notes[j].Pitch.MIDI(), l.whole())
+		}
 		if len(places) == 0 {
 			return false
 		}
@@ -127,12 +136,15 @@ func (l *Line) PutLicks(ctx context.Context, k lick.Lick, bars []int, follow boo
 
 // Adorn adds turns, doubles and trills to the line, or takes them away; see [line.Adorn].
 func (l *Line) Adorn(amount float64, seed uint64) {
-	l.Notes = line.Adorn(l.Score, l.Palette, amount, seed, l.Locked)
+	l.Notes = line.Adorn(l.Score, l.Palette, l.Hand, amount, seed, l.Locked)
 }
 
 // Pick proposes the picking hand; see [line.Pick].
 func (l *Line) Pick(id string) (err error) {
-	l.Notes, err = line.Pick(l.Score, id, l.Locked)
+	notes, said, err := line.Pick(l.Score, id, l.Locked)
+	if err == nil {
+		l.Notes, l.Said = notes, append(l.Said, said...)
+	}
 	return err
 }
 
@@ -142,5 +154,31 @@ func (l Line) Plain() Line {
 	for i := range l.Notes {
 		l.Notes[i].Ornaments = l.Notes[i].Plain()
 	}
+	return l
+}
+
+// Unbent is the line as it would be fretted: every bend's goal by a finger at its own fret, where the neck has one. A curl
+// stays what it is bent from.
+func (l Line) Unbent() Line {
+	l.Notes = slices.Clone(l.Notes)
+	for i := range l.Notes {
+		n := &l.Notes[i]
+		if n.Bend == 0 {
+			continue
+		}
+		if up := (neck.Placement{String: n.String, Fret: n.Fret + n.Bend/2}); l.In.CheckPlacement(up) == nil {
+			n.Placement = up
+			n.Pitch = pitch.At(l.In.MIDI(up), l.Spell(n.Start, l.In.MIDI(up)))
+		}
+		n.Bend, n.PreBend, n.Again, n.Release, n.ReleaseTo = 0, false, false, false, 0
+	}
+	for i := range l.Notes { // what was pulled off from a bend, or held bent, is struck
+		if j, ok := l.Joined(i); ok && l.Notes[j].Join != score.Picked && l.Notes[j].Fret == l.Notes[i].Fret {
+			l.Notes[j].Join = score.Picked
+		}
+	}
+	l.Said = nil
+	l.Undoable()
+	score.Finger(l.In, l.Notes, l.Hand)
 	return l
 }

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"undaris/core/blend"
+	"undaris/core/line"
 	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/say"
@@ -18,10 +19,12 @@ type Line struct {
 	Hand    neck.Hand
 	Region  neck.Region
 	Palette blend.Palette
+	Rule    line.Rule    // what may rest, in writing and in judging; the usual where none is said
 	Locked  map[int]bool // bars that are not to be written anew, from 0
 	Feel    string       // an ID of form.Feels
 	// Exercise is an ID of exercise.Drills, where the line is one.
 	Exercise string
+	Closing  string   // an ID of line.Closings that it was written with
 	Said     []string // what was found, guessed or left out, in words
 }
 
@@ -69,7 +72,7 @@ func (l Line) Spell(tick, midi int) pitch.Name {
 }
 
 // Settle finds places for notes that have none that sounds right, and fingers
-// where one lacks. What no hand can do where the notes lie is left out, and said.
+// where one lacks or cannot what is asked. What no hand can do where the notes lie is left out, and said.
 // A note that the neck does not hold is an error.
 func (l *Line) Settle() error {
 	lost, fingerless := 0, 0
@@ -92,7 +95,7 @@ func (l *Line) Settle() error {
 		} else {
 			l.say("places on the neck were found for %d notes", lost)
 		}
-	} else if fingerless > 0 {
+	} else if fingerless > 0 || !score.Done(l.In, l.Notes, l.Hand) { // a bend may have come to a finger that does not bend
 		score.Finger(l.In, l.Notes, l.Hand)
 	}
 	for _, says := range l.Undoable() {

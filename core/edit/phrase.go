@@ -15,14 +15,24 @@ import (
 )
 
 // Write has the core write bars of the line; locked bars stay. What is written
-// is no exercise any more.
+// is no exercise any more, and an ending closes on its own chord.
 func (l *Line) Write(ctx context.Context, w line.Wish) (err error) {
-	w.Region, w.Palette, w.Locked = l.Region, l.Palette, l.Locked
+	w.Region, w.Palette, w.Rule, w.Locked = l.Region, l.Palette, l.Rule, l.Locked
 	l.Exercise = ""
+	chords, said := w.Closed(l.Score)
+	l.Progression = chords
 	if l.Notes, err = line.Write(ctx, l.Score, w, l.Hand); err != nil {
 		return err
 	}
-	l.Said = append(l.Said, w.GaveWay(l.Score)...)
+	if w.To == 0 || w.To == len(l.Bars) {
+		l.Closing = ""
+		if w.Closes(l.Score) {
+			l.Closing = w.Closing
+		}
+	}
+	if l.Said = append(l.Said, w.GaveWay(l.Score)...); said != "" {
+		l.Said = append(l.Said, said)
+	}
 	return nil
 }
 
@@ -115,16 +125,58 @@ func Show(k lick.Lick, title, tonic string, in *neck.Instrument, hand neck.Hand)
 	if err != nil {
 		return l, err
 	}
+	found := false
 	for _, w := range shown {
 		w.High = min(w.High, in.Last())
 		g := lick.Ground{In: in, Region: w, Hand: hand}
-		l = over(k, title, home, g)
-		if l.Notes, err = k.Realise(home, 0, g); err == nil {
-			lick.Label(l.Score)
-			return l, nil
+		here := over(k, title, home, g)
+		if here.Notes, err = k.Realise(home, 0, g); err != nil {
+			continue
+		}
+		if suits := here.Wide() == ""; suits || !found {
+			lick.Label(here.Score)
+			if l, found = here, true; suits {
+				break
+			}
 		}
 	}
+	if found {
+		err = nil
+	}
 	return l, err
+}
+
+// Under is the line over chords that hold what it leans on: the lick of a chord that leans on a 9 over a ninth chord. ok is false
+// where it leans on nothing, or nobody writes such a chord.
+func Under(k lick.Lick, l Line) (under Line, symbol string, ok bool) {
+	leans := k.Leans()
+	if len(leans) == 0 || k.OfKey || len(l.Bars) == 0 {
+		return l, "", false
+	}
+	with, ok := l.Bars[0].Changes[0].Chord.With(leans...)
+	if !ok {
+		return l, "", false
+	}
+	under = l
+	under.Bars = slices.Clone(l.Bars)
+	for i, b := range under.Bars {
+		under.Bars[i].Changes = slices.Clone(b.Changes)
+		for j := range under.Bars[i].Changes {
+			under.Bars[i].Changes[j].Chord = with
+		}
+	}
+	return under, with.Printed(), true
+}
+
+// Wide tells the widest place of the hand beyond the player's comfort, and what to do about it; "" is none.
+func (l Line) Wide() (says string) {
+	most := 0.0
+	for _, s := range score.Stretches(l.In, l.Notes, l.Hand) {
+		if s.Millimetres > most {
+			most, says = s.Millimetres, s.Says()
+		}
+	}
+	return says
 }
 
 // Moved is one way to play a lick over another chord.

@@ -86,6 +86,16 @@ func upAndDown(rungs []rung, t Task) [][]rung {
 	return alone(pick(rungs, order))
 }
 
+// upFrom is upAndDown from the lowest tone of a role, where no other start is asked for.
+func upFrom(role harmony.Role) figure {
+	return func(rungs []rung, t Task) [][]rung {
+		if i := slices.IndexFunc(rungs, func(r rung) bool { return r.degree.Role() == role }); i >= 0 && t.From == "" {
+			t.From = string(rungs[i].degree)
+		}
+		return upAndDown(rungs, t)
+	}
+}
+
 // orders plays four neighbouring tones in one of the 24 orders, from each tone
 // of the degree asked for, the root without one.
 func orders(rungs []rung, t Task) [][]rung {
@@ -126,19 +136,62 @@ func permutation(n int) (out []int) {
 	return out
 }
 
-// steps plays the same rungs from each rung in turn; downwards all is turned
-// round.
-func steps(offsets ...int) figure {
+// inTurn plays groups one after the other, beginning with the first that starts on the
+// degree asked for; downwards all is turned round.
+func inTurn(groups [][]rung, t Task) [][]rung {
+	groups = slices.Clone(groups)
+	if t.Down {
+		slices.Reverse(groups)
+		for i := range groups {
+			groups[i] = there(groups[i], true)
+		}
+	}
+	if i := slices.IndexFunc(groups, func(g []rung) bool { return string(g[0].degree) == t.From }); i > 0 {
+		groups = slices.Concat(groups[i:], groups[:i])
+	}
+	if t.Together {
+		return groups
+	}
+	return alone(slices.Concat(groups...))
+}
+
+// steps plays the same rungs from each rung in turn.
+func steps(offsets ...int) figure { return every(1, offsets...) }
+
+// every plays the same rungs from every so many rungs.
+func every(apart int, offsets ...int) figure {
 	last := slices.Max(offsets)
 	return func(rungs []rung, t Task) [][]rung {
-		var order []int
-		for i := 0; i+last < len(rungs); i++ {
-			for _, o := range offsets {
-				order = append(order, i+o)
-			}
+		var groups [][]rung
+		for i := 0; i+last < len(rungs); i += apart {
+			groups = append(groups, pick(rungs[i:], offsets))
 		}
-		return alone(there(pick(rungs, order), t.Down))
+		return inTurn(groups, t)
 	}
+}
+
+// members are the roles of stacked thirds.
+var members = []harmony.Role{harmony.Root, harmony.Third, harmony.Fifth, harmony.Seventh}
+
+// stacked plays a chord of so many thirds from each rung of a scale in turn, and tells of
+// each note what it is in its own chord.
+func stacked(count int) figure {
+	return func(rungs []rung, t Task) [][]rung {
+		var groups [][]rung
+		for i := 0; i+2*(count-1) < len(rungs); i++ {
+			groups = append(groups, stack(rungs, i, count))
+		}
+		return inTurn(groups, t)
+	}
+}
+
+func stack(rungs []rung, from, count int) (group []rung) {
+	for k := range count {
+		r := rungs[from+2*k]
+		r.in, r.own = members[k], true
+		group = append(group, r)
+	}
+	return group
 }
 
 // cell plays the steps of a cell from each rung in turn, 1 2 3 5 where none is given.
@@ -153,16 +206,14 @@ func cell(rungs []rung, t Task) [][]rung {
 	return steps(offsets...)(rungs, t)
 }
 
-// turned plays two thirds in one of their forms, from every second rung.
+// turned plays two thirds in one of their forms, from every second rung; struck at once
+// they are one third after the other.
 func turned(offsets ...int) figure {
 	return func(rungs []rung, t Task) [][]rung {
-		var order []int
-		for i := 0; i+3 < len(rungs); i += 2 {
-			for _, o := range offsets {
-				order = append(order, i+o)
-			}
+		if t.Together {
+			return every(1, 0, 2)(rungs, t)
 		}
-		return alone(there(pick(rungs, order), t.Down))
+		return every(2, offsets...)(rungs, t)
 	}
 }
 
@@ -184,38 +235,15 @@ func chosen(t Task) (steps []int) {
 // in the window.
 func keyTriads(rungs []rung, t Task) [][]rung {
 	scale := t.Key.Scale()
-	var out []rung
+	var groups [][]rung
 	for i := 0; i+4 < len(rungs); i++ {
 		for _, d := range chosen(t) {
 			if rungs[i].name.Class() == scale[d].Class() {
-				out = append(out, rungs[i], rungs[i+2], rungs[i+4])
+				groups = append(groups, stack(rungs, i, 3))
 			}
 		}
 	}
-	return alone(there(out, t.Down))
-}
-
-// approachDown plays four down from each fifth: a half step below it on the beat,
-// then fifth, third and root.
-func approachDown(rungs []rung, t Task) (out [][]rung) {
-	for i, fifth := range rungs {
-		if fifth.degree.Role() != harmony.Fifth {
-			continue
-		}
-		group := []rung{{midi: fifth.midi - 1, name: plain(fifth.midi-1, fifth.name, -1)}, fifth}
-		for _, role := range []harmony.Role{harmony.Third, harmony.Root} {
-			for k := i - 1; k >= 0; k-- {
-				if rungs[k].degree.Role() == role {
-					group = append(group, rungs[k])
-					break
-				}
-			}
-		}
-		if len(group) == 4 && group[3].midi > fifth.midi-12 {
-			out = append(out, alone(group)...)
-		}
-	}
-	return out
+	return inTurn(groups, t)
 }
 
 // extensions runs through the chord's own shape, and then goes into each
@@ -233,81 +261,12 @@ func extensions(rungs []rung, t Task) [][]rung {
 			i, _ := r.degree.Interval()
 			below := slices.DeleteFunc(slices.Clone(own), func(o rung) bool { return o.midi >= r.midi })
 			if n := len(below); r.degree.Role() == harmony.Extension && i.Letters == letter && n >= 2 {
+				r.about = true
 				out = append(out, below[n-2], below[n-1], r, below[n-1])
 			}
 		}
 	}
 	return alone(out)
-}
-
-// spread plays degrees counted on upwards from each root: 10 is the third, 11
-// the fourth and 12 the fifth of the octave above.
-func spread(degrees ...string) figure {
-	return func(rungs []rung, t Task) (out [][]rung) {
-		for _, root := range rungs {
-			if root.degree != "R" {
-				continue
-			}
-			group := make([]rung, 0, len(degrees))
-			for _, d := range degrees {
-				if r, ok := counted(rungs, root, d); ok {
-					group = append(group, r)
-				}
-			}
-			if len(group) == len(degrees) {
-				out = append(out, alone(group)...)
-			}
-		}
-		return there(out, t.Down)
-	}
-}
-
-func counted(rungs []rung, root rung, d string) (rung, bool) {
-	roles := map[string]struct {
-		role harmony.Role
-		from int
-	}{"R": {harmony.Root, 0}, "5": {harmony.Fifth, 0}, "10": {harmony.Third, 12}, "12": {harmony.Fifth, 12}}
-	if d == "11" {
-		top := rungs[len(rungs)-1].midi
-		fourth := rung{midi: root.midi + 17, degree: "11"}
-		step, _ := harmony.Degree("11").Interval()
-		fourth.name = root.name.Up(step)
-		return fourth, fourth.midi <= top+2
-	}
-	want := roles[d]
-	for _, r := range rungs {
-		if r.degree.Role() == want.role && r.midi >= root.midi+want.from && r.midi < root.midi+want.from+12 {
-			return r, true
-		}
-	}
-	return rung{}, false
-}
-
-// spreadOut plays, from each root, the tones on some letters above it; 7 is the
-// root an octave up and 8 the ninth.
-func spreadOut(letters ...int) figure {
-	return func(rungs []rung, t Task) [][]rung {
-		var out []rung
-		for i, root := range rungs {
-			if root.degree != "R" {
-				continue
-			}
-			var group []rung
-			for _, l := range letters {
-				for _, r := range rungs[i:] {
-					step, _ := r.degree.Interval()
-					if octave := (r.midi - root.midi) / 12; step.Letters+7*octave == l {
-						group = append(group, r)
-						break
-					}
-				}
-			}
-			if len(group) == len(letters) {
-				out = append(out, group...)
-			}
-		}
-		return alone(there(out, t.Down))
-	}
 }
 
 // cellOctaves plays two neighbouring tones and the same two an octave up.
@@ -354,18 +313,29 @@ func chromatic(from, to harmony.Role) figure {
 	}
 }
 
-// matched frets each tone and then bends up to it, from a whole step below where
-// a string bears that, else from a half step; other tones are passed over.
-func matched(rungs []rung, t Task) (out [][]rung) {
-	for _, r := range there(rungs, t.Down) {
-		for _, by := range []int{2, 1} {
-			if slices.ContainsFunc(t.In.Find(r.midi-by, t.around(1)), func(p neck.Placement) bool { return t.on(p.String) && t.In.Bendable(p) >= by }) {
-				out = append(out, []rung{r}, []rung{{midi: r.midi - by, name: plain(r.midi-by, r.name, -1), degree: r.degree, bend: 2 * by}})
+// matched frets each tone and then bends up to it, by the first of so many quarter tones that the string bears; on plain
+// strings alone where that is asked. Other tones are passed over.
+func matched(plainly bool, quarters ...int) figure {
+	return func(rungs []rung, t Task) (out [][]rung) {
+		for _, r := range there(rungs, t.Down) {
+			for _, by := range quarters {
+				from := r.midi - by/2
+				i := slices.IndexFunc(t.In.Find(from, t.Region), func(p neck.Placement) bool {
+					return t.on(p.String) && t.In.Bends(p) >= by && (!plainly || t.In.Plain(p.String))
+				})
+				if i < 0 {
+					continue
+				}
+				bent := rung{midi: from, name: plain(from, r.name, -1), degree: r.degree, bend: by}
+				if plainly {
+					bent.str = t.In.Find(from, t.Region)[i].String
+				}
+				out = append(out, []rung{r}, []rung{bent})
 				break
 			}
 		}
+		return out
 	}
-	return out
 }
 
 // plain names a note that leads to another: from below on the letter below, from

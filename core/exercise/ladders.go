@@ -121,7 +121,7 @@ func reached(t Task, c harmony.Chord) []rung {
 			midi := t.In.MIDI(neck.Placement{String: str, Fret: fret})
 			if tone, ok := c.ToneAt(pitch.Class(midi)); ok && midi > out[len(out)-1].midi {
 				r := toneAt(midi, tone)
-				r.str = str
+				r.str, r.about = str, true
 				return append(out, r)
 			}
 		}
@@ -159,22 +159,25 @@ func perString(count int) ladder {
 	}
 }
 
-// stretched is a triad with 2 and 4 over three strings: the root on string 4,
-// third, fourth and fifth on string 3, root, ninth and third on string 1. It is
-// taken as near to the window as it lies.
+// stretched is a triad with 2 and 4 over three strings: the root on the lowest, third,
+// fourth and fifth on the middle one, root, ninth and third on the highest; strings 4, 3 and
+// 1 where not just three are chosen. It is taken where the least of it lies outside the window.
 func stretched(ofKey bool) ladder {
 	return func(t Task, c harmony.Chord) []rung {
-		if t.In.Strings() < 4 {
+		low, middle, high := 4, 3, 1
+		if on := t.In.On(t.Region.Strings); len(on) == 3 {
+			low, middle, high = slices.Max(on), on[0]+on[1]+on[2]-slices.Max(on)-slices.Min(on), slices.Min(on)
+		} else if t.In.Strings() < 4 {
 			return nil
 		}
 		best, away := []rung(nil), 1<<20
 		for fret := range t.In.Last() + 1 {
-			root := t.In.MIDI(neck.Placement{String: 4, Fret: fret})
+			root := t.In.MIDI(neck.Placement{String: low, Fret: fret})
 			if pitch.Class(root) != c.Root.Class() {
 				continue
 			}
 			var shape []rung
-			for _, part := range []struct{ str, letters, octave int }{{4, 0, 0}, {3, 2, 0}, {3, 3, 0}, {3, 4, 0}, {1, 0, 1}, {1, 1, 1}, {1, 2, 1}} {
+			for _, part := range []struct{ str, letters, octave int }{{low, 0, 0}, {middle, 2, 0}, {middle, 3, 0}, {middle, 4, 0}, {high, 0, 1}, {high, 1, 1}, {high, 2, 1}} {
 				tone, ok := step(c, part.letters)
 				if part.letters == 3 {
 					tone, ok = fourth(t, c, ofKey), true
@@ -187,12 +190,22 @@ func stretched(ofKey bool) ladder {
 				}
 				shape = append(shape, r)
 			}
-			if off := abs(fret - t.Region.Low); len(shape) == 7 && off < away {
+			if off := t.beyond(shape); len(shape) == 7 && off < away {
 				best, away = shape, off
 			}
 		}
 		return best
 	}
+}
+
+// beyond is by how many frets notes on their strings lie outside the window, the farthest on either side.
+func (t Task) beyond(shape []rung) (frets int) {
+	low, high := 0, 0
+	for _, r := range shape {
+		fret := r.midi - t.In.MIDI(neck.Placement{String: r.str})
+		low, high = max(low, t.Region.Low-fret), max(high, fret-t.Region.High)
+	}
+	return low + high
 }
 
 // fourth is the perfect fourth over a chord, or the key's note on that letter.

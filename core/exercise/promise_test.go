@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/approach"
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
@@ -48,7 +49,7 @@ func TestEveryExerciseKeepsItsPromise(t *testing.T) {
 						n++
 						x := task(d.ID)
 						x.Key, x.Region, x.Pace = key, positions[c[0]].Region, Paces[c[2]].ID
-						x.Region.Strings, x.Approach, x.Down = sets[c[1]], Approaches[n%len(Approaches)].ID, n%2 == 0
+						x.Region.Strings, x.Approach, x.Down = sets[c[1]], led(n), n%2 == 0
 						if keepsPromise(t, d, chord, p, x, wide[d.ID]) {
 							played++
 						}
@@ -101,6 +102,9 @@ func keepsPromise(t *testing.T, d Drill, chord harmony.Chord, p form.Progression
 	for i, n := range notes {
 		if n.End() > 2*3840 || i > 0 && notes[i-1].Start < n.Start && notes[i-1].End() > n.Start {
 			fail("note %d does not fit into its time", i)
+		}
+		if n.Bend > 3 && n.Finger != 2 && n.Finger != 3 || n.Bend > 0 && (n.Finger == 0 || n.Bend > x.In.Bends(n.Placement)) {
+			fail("note %d is bent %d quarter tones at %v by finger %d", i, n.Bend, n.Placement, n.Finger)
 		}
 		// What has no degree leads to a tone, or fills a way.
 		if n.Degree != "" && !promised[pitch.Class(n.Heard())] {
@@ -172,4 +176,12 @@ func TestNoTwoExercisesAreTheSame(t *testing.T) {
 		assert.NotContains(t, seen, text, "%s is %s", d.ID, seen[text])
 		seen[text] = d.ID
 	}
+}
+
+// led is one way of leading in after the other, with none among them.
+func led(n int) string {
+	if n %= len(approach.Ways) + 1; n > 0 {
+		return approach.Ways[n-1].ID
+	}
+	return ""
 }

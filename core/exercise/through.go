@@ -57,108 +57,30 @@ func beyond(rungs []rung, midi int, up bool) int {
 	return -1
 }
 
-// intoRoots begins each chord on its root and reckons the way so that its last
-// note is the nearest tone, or what is asked to lead in, below or above the next
-// chord's root. The last chord leads to the first.
-func (t Task) intoRoots(all []stretch, step int) error {
-	at := -1 // the root to begin on
+// alternate goes up through one chord and down through the next, each from the tone nearest to
+// where the last one ended.
+func (t Task) alternate(all []stretch, step int) error {
+	last := -1
 	for i := range all {
 		s := &all[i]
-		rungs := tones(t, s.chord)
-		next := all[(i+1)%len(all)]
-		roots := only("R")(t, next.chord)
-		count := (s.to - s.from) / step
-		start := slices.IndexFunc(rungs, func(r rung) bool { return r.midi == at })
-		if start < 0 {
-			start = slices.IndexFunc(there(rungs, t.Down), func(r rung) bool { return r.degree == "R" })
-			if t.Down && start >= 0 {
-				start = len(rungs) - 1 - start
-			}
-		}
-		at = -1
-		if start < 0 || len(roots) == 0 || count < 1 {
+		down := t.Down != (i%2 == 1)
+		rungs := there(tones(t, s.chord), down)
+		if len(rungs) == 0 {
 			continue
 		}
-		approach := Approaches[slices.IndexFunc(Approaches, func(a Approach) bool { return a.ID == t.Approach })]
-		best := math.Inf(1)
-		for _, root := range roots {
-			leads := t.leads(approach, []rung{root}, next.chord)
-			if len(leads) >= count {
-				leads = nil
-			}
-			goal := root.midi
-			if len(leads) > 0 {
-				goal = leads[0].midi
-			}
-			way, cost := wayTo(rungs, start, goal, count-len(leads))
-			if cost += 0.1 * float64(abs(root.midi-rungs[start].midi)); cost < best {
-				best, at = cost, root.midi
-				s.walk = alone(append(way, leads...))
+		from := 0
+		for k, r := range rungs {
+			if last >= 0 && abs(r.midi-last) < abs(rungs[from].midi-last) {
+				from = k
 			}
 		}
+		// What would reach the end before its time begins earlier, as far as there is room.
+		count := (s.to - s.from + step - 1) / step
+		from = max(0, min(from, len(rungs)-count))
+		s.walk = alone(slices.Concat(rungs[from:], rungs[:from]))
+		last = s.walk[(count-1)%len(s.walk)][0].midi
 	}
 	return nil
-}
-
-// wayTo finds a way of so many rungs from a start to the rung nearest to a goal
-// that is not the goal itself, with the fewest turns and skips.
-func wayTo(rungs []rung, start, goal, count int) (way []rung, cost float64) {
-	type state struct {
-		cost float64
-		from int // index into the layer before
-	}
-	// A state is a rung and the direction it was come to in: 0 none, 1 up, 2 down.
-	n := 3 * len(rungs)
-	layers := make([][]state, count)
-	for k := range layers {
-		layers[k] = make([]state, n)
-		for i := range layers[k] {
-			layers[k][i] = state{math.Inf(1), -1}
-		}
-	}
-	layers[0][3*start] = state{}
-	for k := 1; k < count; k++ {
-		for i, s := range layers[k-1] {
-			if math.IsInf(s.cost, 1) {
-				continue
-			}
-			for _, by := range []int{-2, -1, 1, 2} {
-				to, dir := i/3+by, 1
-				if by < 0 {
-					dir = 2
-				}
-				if to < 0 || to >= len(rungs) {
-					continue
-				}
-				c := s.cost
-				if was := i % 3; was != 0 && was != dir {
-					c++
-				}
-				if abs(by) == 2 {
-					c += 1.5
-				}
-				if at := 3*to + dir; c < layers[k][at].cost {
-					layers[k][at] = state{c, i}
-				}
-			}
-		}
-	}
-	end, best := -1, math.Inf(1)
-	for i, s := range layers[count-1] {
-		d := abs(rungs[i/3].midi - goal)
-		if d == 0 {
-			d = 6 // the next root is not struck twice
-		}
-		if c := s.cost + 2*float64(d); c < best {
-			best, end = c, i
-		}
-	}
-	way = make([]rung, count)
-	for k := count - 1; k >= 0 && end >= 0; k-- {
-		way[k] = rungs[end/3]
-		end = layers[k][end].from
-	}
-	return way, best
 }
 
 // shell is a voicing of root, third and seventh.
@@ -263,7 +185,7 @@ func (t Task) voicings(c harmony.Chord) (out []shell) {
 			if len(places) < 3 {
 				continue
 			}
-			if _, ok := t.In.Grip(places, t.Hand); ok {
+			if _, ok := t.In.Grip(places, nil, t.Hand); ok {
 				slices.SortFunc(v.rungs, func(a, b rung) int { return a.midi - b.midi })
 				out = append(out, v)
 			}
@@ -274,33 +196,82 @@ func (t Task) voicings(c harmony.Chord) (out []shell) {
 
 // twoPositions goes up through the window and down through the next position of
 // the key, each note where it lies there.
-func (t Task) twoPositions(all []stretch, _ int) error {
-	next := t.Region
+func twoPositions(placed func(Task, harmony.Chord) []rung) func(Task, []stretch, int) error {
+	return func(t Task, all []stretch, _ int) error { return t.twoPositions(placed, all) }
+}
+
+func (t Task) twoPositions(placed func(Task, harmony.Chord) []rung, all []stretch) error {
+	next := t
 	for _, p := range t.In.Positions(t.Key.Tonic.Class()) {
+		if p.Low != t.Region.Low {
+			next.Region.Low, next.Region.High = p.Low, p.High
+		}
 		if p.Low > t.Region.Low {
-			next = p.Region
-			break
+			break // at the end of the neck it stays the one before
 		}
 	}
-	if next == t.Region {
+	if next.Region == t.Region {
 		return nil
 	}
-	placed := func(w neck.Region, c harmony.Chord) (out []rung) {
-		for _, n := range arpeggio.Make(t.In, c, w, t.Hand, nil).Notes {
-			if t.on(n.String) {
-				out = append(out, rung{midi: n.Pitch.MIDI(), name: n.Pitch.Name, degree: n.Degree, str: n.String})
-			}
-		}
-		return out
-	}
 	for i := range all {
-		up, down := placed(t.Region, all[i].chord), there(placed(next, all[i].chord), true)
+		up, down := placed(t, all[i].chord), there(placed(next, all[i].chord), true)
 		if len(up) > 0 && len(down) > 0 && up[len(up)-1].midi == down[0].midi {
 			down = down[1:]
+		}
+		if len(down) > 0 {
+			down[0].about = true // the shift
 		}
 		all[i].walk = alone(append(up, down...))
 	}
 	return nil
+}
+
+// arpeggiated are a chord's tones where an arpeggio of the window has them.
+func arpeggiated(t Task, c harmony.Chord) (out []rung) {
+	w := neck.Region{Low: t.Region.Low, High: t.Region.High}
+	for _, n := range arpeggio.Make(t.In, c, w, t.Hand, nil).Notes {
+		if t.on(n.String) {
+			out = append(out, rung{midi: n.Pitch.MIDI(), name: n.Pitch.Name, degree: n.Degree, str: n.String})
+		}
+	}
+	return out
+}
+
+// lying are the rungs of a ladder on the strings where the window has them, each as far down the neck as it can.
+func lying(l ladder) func(Task, harmony.Chord) []rung {
+	return func(t Task, c harmony.Chord) []rung {
+		rungs := l(t, c)
+		for i := range rungs {
+			places := slices.DeleteFunc(t.In.Find(rungs[i].midi, t.Region), func(p neck.Placement) bool { return !t.on(p.String) })
+			rungs[i].str = slices.MinFunc(places, func(a, b neck.Placement) int { return a.Fret - b.Fret }).String
+		}
+		return rungs
+	}
+}
+
+// skipping is chord tones on strings two apart: those of a string, of the next but one, of the one between and so on,
+// from the lowest string in hand. One that skips nothing is none.
+func skipping(t Task, c harmony.Chord) (out []rung) {
+	var strings []int
+	for str := t.In.Strings(); str >= 1; str-- {
+		if t.on(str) {
+			strings = append(strings, str)
+		}
+	}
+	if len(strings) < 3 {
+		return nil
+	}
+	for k := range len(strings) - 2 {
+		for _, str := range []int{strings[k], strings[k+2]} {
+			on := t
+			on.Region.Strings = neck.StringsOf(str)
+			for _, r := range tones(on, c) {
+				r.str = str
+				out = append(out, r)
+			}
+		}
+	}
+	return out
 }
 
 // sinks is from how many half steps above the next chord thirds sink.

@@ -27,7 +27,7 @@ var (
 	directive = regexp.MustCompile(`^\s*\{\s*([\pL_]+)\s*(?:[:\s]\s*([^}]*))?\}\s*$`)
 	meta      = regexp.MustCompile(`(?i)^\s*(title|key|tempo|bpm|swing|feel|groove|time|metre|meter)\s*[:=]\s*(\S.*?)\s*$`)
 	ignored   = regexp.MustCompile(`(?i)^\s*(artist|by|composer|words|music|album|year|capo|copyright|note|notes)\s*[:=]\s*\S`)
-	sections  = regexp.MustCompile(`(?i)^\s*((?:intro|verse|pre-?chorus|chorus|refrain|bridge|middle eight|interlude|break|solo|head|vamp|tag|turnaround|ending|outro|coda)(?:\s+(?:\d{1,2}|[A-D]))?)\s*$`)
+	sections  = regexp.MustCompile(`(?i)^\s*((?:intro|verse|pre-?chorus|chorus|refrain|bridge|middle eight|interlude|break|solo|head|vamp|tag|turnaround|ending|outro|coda)(?:\s+(?:\d{1,2}|[A-D]))?)` + often + `\s*$`)
 	metre     = regexp.MustCompile(`^(\d{1,2})\s*/\s*(\d{1,2})$`)
 	digits    = regexp.MustCompile(`\d{2,3}`)
 	inWords   = regexp.MustCompile(`\[([^\][|]*)\]`)

@@ -2,6 +2,7 @@ package form
 
 import (
 	"cmp"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -25,12 +26,22 @@ var spelled = [12]struct{ step, alter int }{
 // risen is the same where a diminished chord climbs: ♯I°, ♯II°, ♯IV°, ♯V°.
 var risen = map[int]struct{ step, alter int }{1: {0, 1}, 3: {1, 1}, 6: {3, 1}, 8: {4, 1}}
 
-// ReadNumeral reads a numeral in a key: "I7", "bVI7", "ii7", "#IV°7", "I7/3".
-// Lower case is a minor third. A slash names a degree of the chord. Roots that
+// ofStep is another step behind a stroke, that the first is of.
+var ofStep = regexp.MustCompile(`^[b#♭♯]?(?:[IV]+|[iv]+)$`)
+
+// ReadNumeral reads a numeral in a key: "I7", "bVI7", "ii7", "#IV°7", "I7/3", "V7/ii".
+// Lower case is a minor third. A slash names a degree of the chord, or the step that it is of. Roots that
 // nobody writes chords on (E♯, C♭, doubles) take their simpler name.
 func ReadNumeral(text string, key Key) (harmony.Chord, error) {
 	if text == "N.C." {
 		return harmony.Chord{None: true}, nil
+	}
+	if i := strings.LastIndex(text, "/"); i > 0 && ofStep.MatchString(text[i+1:]) { // V7/ii: the five of the two
+		of, err := ReadNumeral(text[i+1:], key)
+		if err != nil {
+			return of, err
+		}
+		return ReadNumeral(text[:i], Key{Tonic: of.Root})
 	}
 	refuse := say.Errorf("%q is no numeral; write I to VII, b or # before it, the kind of chord behind it, such as bVI7", text)
 	rest, alter := text, 0
@@ -63,8 +74,8 @@ func ReadNumeral(text string, key Key) (harmony.Chord, error) {
 	if i := strings.LastIndex(suffix, "/"); i >= 0 && !(suffix[i:] == "/9" && strings.HasSuffix(suffix[:i], "6")) {
 		suffix, bass = suffix[:i], suffix[i+1:]
 	}
-	if minor && !strings.HasPrefix(suffix, "ø") && !strings.HasPrefix(suffix, "°") && !strings.HasPrefix(suffix, "dim") {
-		suffix = "m" + suffix
+	if _, said := cutAny(suffix, "ø", "°", "o", "dim"); minor && !said && (!strings.HasPrefix(suffix, "m") || strings.HasPrefix(suffix, "ma")) {
+		suffix = "m" + suffix // iim7 says it already
 	}
 	c, err := harmony.Parse("C" + suffix)
 	if err != nil {

@@ -11,12 +11,12 @@ import (
 
 // The words and signs that tell the order; each begins a word.
 var (
-	jumps   = regexp.MustCompile(`(?:^|\s)((?:D\.\s?[CS]\.?|D[CS]\b|[Dd]a [Cc]apo|[Dd]al [Ss]egno)(?:\s+[Aa]l\s+(?:[Cc]oda|[Ff]ine))?)(?:\s|$)`)
-	toCoda  = regexp.MustCompile(`(?:^|\s)([Tt]o\s+(?:[Cc]oda|𝄌))(?:\s|$)`)
-	coda    = regexp.MustCompile(`(?:^|\s)([Cc]oda|𝄌)(?:\s|$)`)
-	segno   = regexp.MustCompile(`(?:^|\s)([Ss]egno|𝄋)(?:\s|$)`)
-	fine    = regexp.MustCompile(`(?:^|\s)([Ff]ine)(?:\s|$)`)
-	oftener = regexp.MustCompile(`(?:^|\s)(\(?[x×]\s?([2-9])\)?|\(?([2-9])\s?[x×]\)?|\(?([2-9]) times\)?)(?:\s|$)`)
+	jumps   = regexp.MustCompile(`(?i)(?:^|\s)((?:D\.\s?[CS]\.?|D[CS]\b|da capo|dal segno)(?:\s+al\s+(?:coda|fine))?)(?:\s|$)`)
+	toCoda  = regexp.MustCompile(`(?i)(?:^|\s)(to\s+(?:coda|𝄌))(?:\s|$)`)
+	coda    = regexp.MustCompile(`(?i)(?:^|\s)(coda|𝄌)(?:\s|$)`)
+	segno   = regexp.MustCompile(`(?i)(?:^|\s)(segno|𝄋)(?:\s|$)`)
+	fine    = regexp.MustCompile(`(?i)(?:^|\s)(fine)(?:\s|$)`)
+	oftener = regexp.MustCompile(`(?:^|\s)(\(?[x×]\s?([2-9]|[1-3]\d)\)?|\(?([2-9]|[1-3]\d)\s?[x×]\)?|\(?([2-9]|[1-3]\d) times\)?)(?:\s|$)`)
 )
 
 // marks are the signs found in a stretch of text, and where.
@@ -151,4 +151,10 @@ func (r *textReader) closed(at int) bool {
 		}
 	}
 	return false
+}
+
+// SignsIn are the signs that a text names: "D.S. al Coda", "to coda", "fine".
+func SignsIn(text string) Signs {
+	_, m := unmarked(text, 0)
+	return m.Signs
 }

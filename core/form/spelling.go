@@ -42,23 +42,31 @@ var steps = regexp.MustCompile(`\b[1-7](?:[-–][1-7]){2,}\b`)
 
 // Lines that are no bars: a heading by itself, and what stands behind a #.
 var (
-	bracketed = regexp.MustCompile(`^\s*\[([^\]|]+)\]\s*$`)
-	named     = regexp.MustCompile(`^\s*(\pL[\pL\pN '’.-]*?)\s*:\s*$`)
+	bracketed = regexp.MustCompile(`^\s*\[([^\]|]+)\]` + often + `\s*$`)
+	named     = regexp.MustCompile(`^\s*(\pL[\pL\pN '’.-]*?)` + often + `\s*:\s*$`)
 	comment   = regexp.MustCompile(`(?:^|\s)#(?:\s.*|)$`)
 )
 
 // headingOf is the name that a line by itself gives to what follows.
-func headingOf(line string) (name string, ok bool) {
+func headingOf(line string) (name string, times int, ok bool) {
 	for _, kind := range []*regexp.Regexp{bracketed, named, sections} {
 		if m := kind.FindStringSubmatch(line); m != nil {
-			return strings.TrimSpace(m[1]), true
+			return strings.TrimSpace(m[1]), timesIn(strings.Join(m[2:], " ")), true
 		}
 	}
-	return "", false
+	return "", 0, false
 }
+
+// aside is a remark behind two strokes.
+var aside = regexp.MustCompile(`(?:^|\s)//\s+(\pL[^|\s]*)[^|]*$`)
 
 // uncommented is a line without its remark.
 func uncommented(line string) string {
+	if at := aside.FindStringSubmatchIndex(line); at != nil {
+		if _, err := harmony.Parse(line[at[2]:at[3]]); err != nil {
+			line = line[:at[0]]
+		}
+	}
 	if at := comment.FindStringIndex(line); at != nil {
 		return line[:at[0]]
 	}
@@ -115,18 +123,31 @@ func (r *textReader) loose(line string, offset int) {
 	r.mark(signs)
 }
 
-// ending begins a first or second ending, or one for several times: 1. 2. 1.2.
-var ending = regexp.MustCompile(`^\s*\[?((?:[1-9]\.\s?)*[1-9]\.)\]?(?:\s+|$)`)
+// An ending begins with its number, or with those of several: 1. 2. 1.2. 1,2. 1-3. 1) 1st, 2nd time; or with the bare number
+// at the bar line.
+var (
+	ending = regexp.MustCompile(`^\s*\[?((?:[1-9](?:st|nd|rd|th)?[.,)]?\s?[-–&]?\s?)*[1-9](?:(?:st|nd|rd|th)(?:\s+time)?\.?|[.)]))\]?(?:\s+|$)`)
+	bare   = regexp.MustCompile(`^([1-9])\s+([^\s1-7b#♭♯./%N]\S*)`)
+	many   = regexp.MustCompile(`([1-9])\D{0,4}?[-–]\s?([1-9])|[1-9]`)
+)
 
 // endings takes the numbers of an ending off the front of a bar.
 func endings(part string, offset int) (rest string, at int, numbers []int) {
 	m := ending.FindStringSubmatch(part)
 	if m == nil || strings.Contains(m[0], "[") && strings.Contains(part[len(m[0]):], "]") { // [1. Verse] is a heading
-		return part, offset, nil
+		b := bare.FindStringSubmatchIndex(part)
+		if b == nil {
+			return part, offset, nil
+		}
+		return part[b[4]:], offset + b[4], []int{int(part[0] - '0')}
 	}
-	for _, c := range m[1] {
-		if c >= '1' && c <= '9' {
-			numbers = append(numbers, int(c-'0'))
+	for _, n := range many.FindAllStringSubmatch(m[1], -1) {
+		from, to := n[0][0], n[0][0]
+		if n[1] != "" {
+			from, to = n[1][0], n[2][0]
+		}
+		for ; from <= to; from++ {
+			numbers = append(numbers, int(from-'0'))
 		}
 	}
 	return part[len(m[0]):], offset + utf8.RuneCountInString(m[0]), numbers
@@ -216,25 +237,4 @@ func (r *textReader) step(text string) (harmony.Chord, bool) {
 		return c, err == nil
 	}
 	return c, err == nil
-}
-
-// hRoot is a root as it is named in German and Nordic countries.
-var hRoot = regexp.MustCompile(`(^|[\s|(/\]:])([HB])(b|♭|#|♯|)`)
-
-// FromH rewrites a text in which H is the note below C and B the one below that,
-// as German and Nordic players write them. ok is false where no chord has the
-// root H, by which such a text is known.
-func FromH(text string) (rewritten string, ok bool) {
-	rewritten = hRoot.ReplaceAllStringFunc(text, func(m string) string {
-		p := hRoot.FindStringSubmatch(m)
-		switch {
-		case p[2] == "H":
-			ok = true
-			return p[1] + "B" + p[3]
-		case p[3] == "":
-			return p[1] + "Bb"
-		}
-		return m
-	})
-	return rewritten, ok
 }

@@ -62,8 +62,16 @@ func ReadSong(text string, beats int, key Key) (s Song, found Found, err error) 
 		if len(r.problems) >= maxProblems || r.bars > MaxBars {
 			break
 		}
-		name, heading := headingOf(line)
 		plain := uncommented(line)
+		name, times, heading := headingOf(plain)
+		if lone.MatchString(plain) && !loose {
+			name, heading = strings.TrimSpace(plain), true
+		}
+		if at, into := r.headed(plain); into > 0 && !heading { // the name of a part, and its bars
+			r.begin(at.name, at.times)
+			plain = strings.Repeat(" ", utf8.RuneCountInString(plain[:into])) + plain[into:]
+			line = plain
+		}
 		chords, among := r.overWords(plain)
 		switch tidied := tidy(plain); {
 		case r.about(line):
@@ -73,7 +81,7 @@ func ReadSong(text string, beats int, key Key) (s Song, found Found, err error) 
 		case !heading && strings.TrimSpace(plain) != "" && r.sung(plain) && !signsAlone(plain):
 			r.words++
 		case heading:
-			r.section = name
+			r.begin(name, times)
 			r.coming.Coda = r.coming.Coda || strings.EqualFold(name, "coda")
 			r.coming.Segno = r.coming.Segno || strings.EqualFold(name, "segno")
 		case loose:
@@ -92,6 +100,7 @@ func ReadSong(text string, beats int, key Key) (s Song, found Found, err error) 
 	case r.among:
 		r.found.Said = append(r.found.Said, "among words there are no bar lines: each chord is taken for a bar")
 	}
+	r.endPart()
 	r.sayLeft()
 	r.settle()
 	if len(r.problems) == 0 {
@@ -139,6 +148,8 @@ type textReader struct {
 	among    bool // chords stood among words
 	// the chorus, as written bars
 	chorusFrom, chorusTo int
+	part                 stretch
+	parts                map[string][]Written // by their names in small letters
 }
 
 func (r *textReader) problem(text string, offset int, message, nearest string) {
@@ -152,6 +163,10 @@ func (r *textReader) line(line string, offset int) {
 	r.row = true
 	parts := strings.Split(strings.TrimRight(line, " \t\r"), "|")
 	for i, part := range parts {
+		if i == 0 && r.metreAlone(part, parts[1:], offset) {
+			offset += utf8.RuneCountInString(part) + 1
+			continue
+		}
 		part, signs := unmarked(part, offset)
 		if signs.any() && strings.Trim(part, " :[]") == "" {
 			r.mark(signs)
@@ -200,7 +215,7 @@ func (r *textReader) bar(part string, offset int) {
 	if closes {
 		signs.Times = 2
 	}
-	tokens := unslashed(joinSigns(split(part, offset)))
+	tokens := r.unadorned(unslashed(joinSigns(split(part, offset))))
 	if len(tokens) == 0 {
 		r.problem(part, offset, fmt.Sprintf("bar %d is empty; write a chord, %% for the bar before, or N.C. for silence", r.bars), "%")
 		return
@@ -349,6 +364,9 @@ func (r *textReader) chord(t token) (harmony.Chord, bool) {
 		return c, true
 	}
 	refused := err.(*harmony.SymbolError)
+	if symbol, _, german := fromGerman(t.text); german {
+		refused.Nearest = symbol
+	}
 	r.problem(t.text, t.offset, fmt.Sprintf("bar %d: %s", r.bars, refused.Error()), refused.Nearest)
 	return harmony.Chord{}, false
 }

@@ -67,7 +67,7 @@ func (c Chord) Printed() string {
 	if c.None {
 		return c.String()
 	}
-	s := c.Root.Printed() + printer.Replace(c.suffix)
+	s := c.Root.Printed() + print(c.suffix)
 	if c.Slash() {
 		s += "/" + c.Bass.Printed()
 	}
@@ -76,6 +76,14 @@ func (c Chord) Printed() string {
 
 // printer prints what stands behind a root. The only b there is a flat.
 var printer = strings.NewReplacer("dim", "°", "b", "♭", "#", "♯")
+
+// print prints what stands behind a root; most of it is printed as it is written.
+func print(text string) string {
+	if !strings.ContainsAny(text, "db#") {
+		return text
+	}
+	return printer.Replace(text)
+}
 
 // On moves the chord to another root; a slash bass keeps its distance. A bass
 // that would need a double accidental takes its simpler name, since it is a

@@ -9,7 +9,7 @@ import "undaris/core/pitch"
 type Degree string
 
 // Printed writes the degree as it is printed: "♭3", "♯11".
-func (d Degree) Printed() string { return printer.Replace(string(d)) }
+func (d Degree) Printed() string { return print(string(d)) }
 
 // degrees lists all of them in the order chords are stacked.
 var degrees = []struct {

@@ -97,8 +97,8 @@ func TestRefusedSymbols(t *testing.T) {
 		nearest string
 	}{
 		"H7": {0, "B7"}, "c7": {0, "C7"}, "Cmja7": {2, "Cmaj7"}, "C77": {2, "C7"}, "C7sus5": {5, "C7sus4"},
-		"C7/X": {3, "C7"}, "Cm7b6x": {5, "Cm7b5"}, "C7(b9": {5, "C7b9"}, "Ebm7bb5": {4, "Ebm7b5"}, "": {0, "C"},
-		"bb7": {0, "Bb7"}, "C#mj7": {3, "C#maj7"}, "F7 ": {2, "F7"}, "♭": {0, "C"},
+		"C7/X": {3, "C7"}, "Cm7b6x": {5, "Cm7b5"}, "C7(b9": {5, "C7b9"}, "Ebm7bb5": {4, "Ebm7b5"}, "": {0, ""},
+		"bb7": {0, "Bb7"}, "C#mj7": {3, "C#maj7"}, "F7 ": {2, "F7"}, "♭": {0, ""}, "Verse": {0, ""}, "huh": {0, ""}, "V7/Q": {0, ""}, "(C7)": {0, ""},
 	} {
 		_, err := Parse(text)
 		var refused *SymbolError

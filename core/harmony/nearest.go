@@ -21,7 +21,9 @@ func nearest(text string) string {
 	root, size, ok := pitch.ReadName(base)
 	switch {
 	case !ok:
-		root, size = likelyRoot(base)
+		if root, size, ok = likelyRoot(base); !ok {
+			return "" // on another root it would be another chord
+		}
 	case root.Alter < -1 || root.Alter > 1:
 		root.Alter = 0
 	}
@@ -34,7 +36,7 @@ func nearest(text string) string {
 		best, suffix := len([]rune(rest))/2+2, ""
 		found := false
 		for _, s := range usual {
-			if d := edits(rest, s); d < best && meant(rest).agrees(s) {
+			if d := edits(rest, s); d < best && d < max(1, utf8.RuneCountInString(rest)) && meant(rest).agrees(s) {
 				best, suffix, found = d, s, true
 			}
 		}
@@ -86,18 +88,15 @@ func (i intent) agrees(suffix string) bool {
 
 // likelyRoot guesses the root of a text that does not begin with one, and how
 // many of its bytes that takes.
-func likelyRoot(text string) (pitch.Name, int) {
+func likelyRoot(text string) (root pitch.Name, size int, ok bool) {
 	upper := strings.ToUpper(text[:min(1, len(text))])
 	if upper == "H" { // B natural in some countries
-		return pitch.Name{Letter: 6}, 1
+		return pitch.Name{Letter: 6}, 1, true
 	}
 	if len(text) > 0 {
-		if n, size, ok := pitch.ReadName(upper + text[1:]); ok && n.Alter >= -1 && n.Alter <= 1 {
-			return n, size
-		}
+		root, size, ok = pitch.ReadName(upper + text[1:])
 	}
-	_, size := utf8.DecodeRuneInString(text)
-	return pitch.Name{}, size
+	return root, size, ok && root.Alter >= -1 && root.Alter <= 1
 }
 
 // edits is the Levenshtein distance, in runes, with neighbours swapped as one.
@@ -127,4 +126,35 @@ func edits(a, b string) int {
 		}
 	}
 	return d[len(x)][len(y)]
+}
+
+// extended are the suffixes that a chord with extensions is written with, the plainest first.
+var extended = []string{
+	"9", "13", "7b9", "7#9", "11", "7#11", "7b13", "m9", "m11", "m13", "maj9", "maj13", "maj7#11", "6/9", "m6/9", "add9", "madd9", "6", "m6",
+	"9sus4", "13sus4", "13b9", "13#9", "13#11", "9#11", "7b9b13", "7#9b13", "7alt", "m7b5b9", "m11b5", "mmaj9",
+}
+
+// With is the plainest chord that holds the tones of this one and the degrees given as well; ok is false where there is none
+// that is written in one symbol.
+func (c Chord) With(degrees ...Degree) (with Chord, ok bool) {
+	best := 1 << 10
+	for _, suffix := range extended {
+		x, err := Parse(c.Root.String() + suffix)
+		if err != nil {
+			continue
+		}
+		holds := func(class int) bool { _, is := x.ToneAt(class); return is }
+		fits := true
+		for _, t := range c.Tones {
+			fits = fits && x.HasDegree(t.Degree) // a third stays a third
+		}
+		for _, d := range degrees {
+			i, known := d.Interval()
+			fits = fits && known && holds(pitch.Class(c.Root.Class()+i.HalfSteps))
+		}
+		if fits && len(x.Tones) < best {
+			with, ok, best = x, true, len(x.Tones)
+		}
+	}
+	return with, ok
 }

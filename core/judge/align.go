@@ -62,13 +62,16 @@ const (
 	extra    = 0.8 // a note that was not
 )
 
+// late is by how many beats a heard note comes after an expected one.
+func late(e Expected, h Heard) float64 { return (h.At - e.At) / score.Tick }
+
 // pair is what a heard note costs as an expected one.
 func pair(e Expected, h Heard) float64 {
-	late := math.Abs(h.At-e.At) / score.Tick
-	if late > furthest {
+	off := math.Abs(late(e, h))
+	if off > furthest {
 		return math.Inf(1)
 	}
-	cost := late * perBeat
+	cost := off * perBeat
 	switch off := math.Abs(h.Pitch - e.Pitch); {
 	case e.Dead || off <= 0.7 || e.Bent && off <= 1:
 	case math.Abs(math.Mod(off+6, 12)-6) <= 0.7:
@@ -86,11 +89,10 @@ func pair(e Expected, h Heard) float64 {
 // the work grows with the length of a take and not with its square.
 func align(expected []Expected, heard []Heard) ([]int, float64) {
 	n, m := len(expected), len(heard)
-	reach := furthest * score.Tick
 	low, high := make([]int, n), make([]int, n) // the heard notes that each may be: from low, before high
 	for i, e := range expected {
-		low[i] = sort.Search(m, func(j int) bool { return heard[j].At >= e.At-reach })
-		high[i] = sort.Search(m, func(j int) bool { return heard[j].At > e.At+reach })
+		low[i] = sort.Search(m, func(j int) bool { return late(e, heard[j]) >= -furthest })
+		high[i] = sort.Search(m, func(j int) bool { return late(e, heard[j]) > furthest })
 	}
 	rows := make([][]float64, n)
 	// from is the cost of what is left, before the expected note i and the heard note j.

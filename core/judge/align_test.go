@@ -74,3 +74,12 @@ func TestTheAlignmentIsTheBest(t *testing.T) {
 		}
 	})
 }
+
+// What comes as late as a note can is the same note for the cost and for the search, however its tick was rounded.
+func TestTheLastMomentOfANote(t *testing.T) {
+	expected := []Expected{{At: -furthest * 960, Pitch: 50, Bent: true}, {At: 1, Pitch: 50}}
+	heard := []Heard{{At: 5.684341886080802e-14, Pitch: 50.75}}
+	if _, cost := align(expected, heard); math.Abs(cost-whole(expected, heard)) > 1e-9 {
+		t.Fatalf("it costs %v, and %v can be had", cost, whole(expected, heard))
+	}
+}

@@ -102,8 +102,10 @@ func (l Landing) playable(notes, old []score.Note) bool {
 	}
 	w := l.Region
 	w.Low, w.High = low, high
-	_, _, ok := score.Place(l.In, notes, w, l.Hand, prefer)
-	return ok
+	if _, _, ok := score.Place(l.In, notes, w, l.Hand, prefer); !ok {
+		return false
+	}
+	return score.Done(l.In, notes, l.Hand) || !score.Done(l.In, old, l.Hand) // what the player asked for may stay
 }
 
 // edits are all single edits of a phrase.
@@ -138,6 +140,9 @@ func (l Landing) edits(notes []score.Note) (out []Proposal) {
 		}
 		if d >= score.Tick/2 && d <= 2*score.Tick {
 			l.addPassing(notes, edit)
+		}
+		if d > 0 && d <= score.Tick/2 {
+			l.squeeze(notes, d, edit)
 		}
 	}
 	if last.Start < l.At && l.At-last.End() <= 2*score.Tick {
@@ -224,6 +229,54 @@ func (l Landing) addPassing(notes []score.Note, edit func(float64, string, func(
 			end.Start, end.Length = l.At, max(from.Length, score.Tick)
 			return append(n, between, end)
 		})
+	}
+}
+
+// squeezes is before how many of the last notes a passing note is squeezed in.
+const squeezes = 4
+
+// squeeze makes up for a run that comes to the right tone a little too early: a note as long as what is missing passes before one
+// of its last notes, and what follows comes so much later. It is heard the less the nearer it lies to both its neighbours and the
+// further from a beat, and the more if it is of the key.
+func (l Landing) squeeze(notes []score.Note, d int, edit func(float64, string, func([]score.Note) []score.Note)) {
+	k := len(notes) - 1
+	if _, tone := l.Chord.ToneAt(pitch.Class(notes[k].Heard())); !tone {
+		return
+	}
+	for j := k; j > max(0, k-squeezes); j-- {
+		from, to := notes[j-1].Heard(), notes[j].Heard()
+		if notes[j-1].Start == notes[j].Start || j > 1 && notes[j-2].Start == notes[j-1].Start {
+			return // what sounds together is no run
+		}
+		for passing := to - 2; passing <= to+2; passing++ {
+			way := abs(passing-from) + abs(passing-to)
+			if passing == from || passing == to || abs(passing-from) > 3 || len(l.In.Find(passing, l.Region)) == 0 {
+				continue
+			}
+			name := l.Key(pitch.Class(passing))
+			cost := 0.7 + 0.1*float64(way) + 0.15*float64(k-j)
+			if between := (passing-from)*(to-passing) > 0; !between {
+				cost += 0.2
+			}
+			if notes[j].Start%score.Tick == 0 {
+				cost += 0.4
+			}
+			if name.Alter != 0 {
+				cost += 0.05
+			}
+			edit(cost, say.F("squeeze in %s before %s, for %s", name.Printed(), notes[j].Pitch.Name.Printed(), beatsIn(d)), func(n []score.Note) []score.Note {
+				between := respelled(n[j], passing, l.Key)
+				between.ID, between.Ornaments, between.Length = 0, score.Ornaments{}, d
+				for i := j; i <= k; i++ {
+					n[i].Start += d
+				}
+				if n[j].Join != score.Picked && n[j].Join != score.Slide {
+					n[j].Join = score.Picked // it came from another note
+				}
+				n[j-1].Length = min(n[j-1].Length, between.Start-n[j-1].Start)
+				return slices.Insert(n, j, between)
+			})
+		}
 	}
 }
 

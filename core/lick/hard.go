@@ -14,7 +14,7 @@ import (
 // chord on C.
 type Hardness struct {
 	Level  float64 // 1 to 10
-	Rate   float64 // notes a second at [UsualTempo]
+	Rate   float64 // strokes a second at [UsualTempo]: what sounds together is one, what is slurred or slid to none
 	Reach  float64 // millimetres: the widest between notes that follow each other closely
 	Shifts int     // of the hand along the neck
 	Skips  int     // strings jumped over
@@ -27,7 +27,7 @@ const UsualTempo = 96
 
 // What makes a lick harder: a level for so much of it. Reach counts from where it is felt.
 const (
-	perNote  = 0.55 // a second
+	perNote  = 0.55 // of strokes, a second
 	perReach = 0.05 // a millimetre beyond easy
 	easy     = 70.0 // millimetres
 	perShift = 0.8
@@ -54,14 +54,22 @@ func (l Lick) Hardness() (h Hardness, ok bool) {
 		return h, false
 	}
 	first, last := l.Notes[0].Start, l.End()
-	h.Rate = float64(len(notes)) / (float64(last-first) / score.Tick) * UsualTempo / 60
+	strokes := 0
+	for i, n := range notes {
+		if (i == 0 || n.Start > notes[i-1].Start) && n.Join == score.Picked {
+			strokes++
+		}
+	}
+	h.Rate = float64(strokes) / (float64(last-first) / score.Tick) * UsualTempo / 60
 	anchor := -1
+	touches := score.Hands(in, notes, neck.UsualHand)
 	for i, n := range notes {
 		if n.Bend > 1 {
 			h.Bends++
 		}
-		if n.Fret > 0 && n.Finger > 0 {
-			at := n.Fret - n.Finger + 1
+		together := i > 0 && n.Start == notes[i-1].Start // under one barre, or one grip
+		if n.Fret > 0 && touches != nil && !together {
+			at := touches[i].Hand
 			if anchor >= 0 && max(at-anchor, anchor-at) > anchored {
 				h.Shifts++
 			}
@@ -85,7 +93,7 @@ func (l Lick) Hardness() (h Hardness, ok bool) {
 }
 
 func (h Hardness) says() string {
-	parts := []string{say.F("%.1f notes a second at %d", h.Rate, UsualTempo), say.F("a reach of %.0f mm", h.Reach)}
+	parts := []string{say.F("%.1f strokes a second at %d", h.Rate, UsualTempo), say.F("a reach of %.0f mm", h.Reach)}
 	for _, p := range []struct {
 		n         int
 		one, many string

@@ -20,7 +20,7 @@ func TestWhatMakesALickHard(t *testing.T) {
 	easy := level("R/q 3/q 5/q R'/q")
 	assert.Equal(t, 1.6, easy.Rate)
 	assert.Less(t, easy.Level, 3.5)
-	assert.Contains(t, easy.Says, "1.6 notes a second at 96")
+	assert.Contains(t, easy.Says, "1.6 strokes a second at 96")
 	for harder, text := range map[string]string{
 		"faster":           "R/s 3/s 5/s R'/s",
 		"bent":             "R/q 9/q^2 5/q R'/q",
@@ -29,6 +29,13 @@ func TestWhatMakesALickHard(t *testing.T) {
 	} {
 		assert.Greater(t, level(text).Level, easy.Level, harder)
 	}
+	// Strokes are counted: what sounds together is one, what is hammered on, pulled off or slid to is none.
+	assert.Equal(t, 1.6, level("R+3/q 5/q R+3/q 5/q").Rate)
+	assert.Equal(t, 1.6, level("R/e 9/eh R/e 9/eh").Rate)
+	assert.Equal(t, 1.6, level("b3/e 3/es b3/e 3/es").Rate)
+	assert.Equal(t, 3.2, level("R/e 9/e R/e 9/e").Rate)
+	// What lies under one barre or grip is no shift.
+	assert.Zero(t, level("5+R'/e 5+R'/e b7+b3'/q 5+R'/q").Shifts)
 	_, ok := Lick{Chord: "7"}.Hardness()
 	assert.False(t, ok)
 	far := Lick{Chord: "7", Notes: []Note{{Length: 960, Degree: "R"}, {Start: 960, Length: 960, Degree: "R", Octave: 4}}}

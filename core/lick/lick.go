@@ -75,6 +75,26 @@ func (l Lick) End() int {
 	return end
 }
 
+// Leans lists the extensions that the lick leans on, from the lowest: those that last a beat or more, are the last note, or
+// stand where a beat of 1 or 3 begins. What is bent counts as what it is bent to, since degrees are.
+func (l Lick) Leans() (list []harmony.Degree) {
+	chord, err := harmony.Parse("C" + l.Chord)
+	for i, n := range l.Notes {
+		if n.Degree.Role() != harmony.Extension || err == nil && !l.OfKey && chord.HasDegree(n.Degree) || slices.Contains(list, n.Degree) {
+			continue
+		}
+		if n.Length >= score.Tick || i == len(l.Notes)-1 || n.Start%(2*score.Tick) == 0 {
+			list = append(list, n.Degree)
+		}
+	}
+	slices.SortFunc(list, func(a, b harmony.Degree) int {
+		x, _ := a.Interval()
+		y, _ := b.Interval()
+		return x.HalfSteps - y.HalfSteps
+	})
+	return list
+}
+
 // above is a note's distance from the lick's root in half steps.
 func (n Note) above() int {
 	i, _ := n.Degree.Interval()

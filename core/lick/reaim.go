@@ -162,7 +162,7 @@ func rebend(s score.Score, turning []bool) (out []score.Note, turns []Turn) {
 			continue
 		}
 		best := -1
-		for by := 0; by <= min(2, s.In.Bendable(n.Placement)); by++ {
+		for by := 0; by <= min(2, s.In.Bends(n.Placement)/2); by++ {
 			if _, tone := chord.ToneAt(pitch.Class(n.Pitch.MIDI() + by)); tone && (best < 0 || abs(2*by-n.Bend) < abs(2*best-n.Bend)) {
 				best = by
 			}

@@ -23,7 +23,8 @@ var adornments = []struct {
 // the notes that bear one, 0 (none) to 1. Every note stays where it begins and rests where
 // it rested; neighbours are notes of the chord, the palette or the chord's scale. What was
 // added before is taken away first. Notes of locked bars stay.
-func Adorn(s score.Score, p blend.Palette, amount float64, seed uint64, locked map[int]bool) []score.Note {
+func Adorn(s score.Score, p blend.Palette, hand neck.Hand, amount float64, seed uint64, locked map[int]bool) []score.Note {
+	touches := score.Hands(s.In, s.Notes, hand)
 	notes := append([]score.Note(nil), s.Notes...)
 	stays := func(n score.Note) bool { return locked[s.BarOf(max(0, n.Start))] }
 	last := -1
@@ -40,7 +41,7 @@ func Adorn(s score.Score, p blend.Palette, amount float64, seed uint64, locked m
 			continue
 		}
 		for _, a := range adornments {
-			up := neighbour(s, p, *n, a.both)
+			up := neighbour(s, p, i, touches, a.both)
 			if n.Length < a.least || up == 0 || chance(seed, uint64(n.Start)+1<<33, a.way, 0) >= a.often {
 				continue
 			}
@@ -55,13 +56,15 @@ func Adorn(s score.Score, p blend.Palette, amount float64, seed uint64, locked m
 
 // neighbour is how many half steps above a note its neighbour lies, 1 or 2: a note of its
 // chord, of the palette or of the chord's scale. With both there is one as far below. 0 is none.
-func neighbour(s score.Score, p blend.Palette, n score.Note, both bool) int {
+func neighbour(s score.Score, p blend.Palette, i int, touches []neck.Touch, both bool) int {
+	n := s.Notes[i]
 	chord, sounds := s.ChordAt(n.Start)
 	if !sounds {
 		return 0
 	}
+	inside := membership{key: s.Key, palette: p}
 	belongs := func(midi int) bool {
-		if _, tone := chord.ToneAt(midi % 12); tone || inPalette(s, p, chord, midi) {
+		if _, tone := chord.ToneAt(midi % 12); tone || inside.has(chord, midi) {
 			return true
 		}
 		for _, t := range chord.Scale() {
@@ -73,10 +76,16 @@ func neighbour(s score.Score, p blend.Palette, n score.Note, both bool) int {
 	}
 	midi := n.Pitch.MIDI()
 	for _, up := range []int{2, 1} {
-		reach := s.In.CheckPlacement(neck.Placement{String: n.String, Fret: n.Fret + up}) == nil && (!both || n.Fret >= up)
+		reach := s.In.CheckPlacement(neck.Placement{String: n.String, Fret: n.Fret + up}) == nil && (!both || n.Fret >= up) && free(touches, i, up, both)
 		if reach && belongs(midi+up) && (!both || belongs(midi-up)) {
 			return up
 		}
 	}
 	return 0
+}
+
+// free tells whether the hand, as it lies, has a finger left for a neighbour so many frets above a note, and for one below
+// where that is wanted. Of a line that has no fingers nothing is free.
+func free(touches []neck.Touch, i, up int, both bool) bool {
+	return touches != nil && touches[i].Reaches(up) && (!both || touches[i].Reaches(-up))
 }

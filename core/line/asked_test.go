@@ -2,6 +2,7 @@ package line
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -37,6 +38,7 @@ func (w Wish) line(t *testing.T, s score.Score, where string) score.Score {
 // Over every chart, with every closing: the line still meets its changes, and its last two
 // bars go as the figure says, but for what the chart's own changes ask.
 func TestClosings(t *testing.T) {
+	slid := 0
 	for _, c := range charts {
 		s := empty(t, c.form, c.key)
 		for _, closing := range Closings[1:] {
@@ -44,8 +46,31 @@ func TestClosings(t *testing.T) {
 				w := wished(t, s, seed)
 				w.Closing = closing.ID
 				where := fmt.Sprint(closing.ID, " over ", c.form, " in ", c.key, ", ", seed)
-				require.True(t, w.closes(s), where)
+				s := s
+				if closing.ends {
+					// A chart that turns round has no ending: that is said, with what to take instead.
+					require.False(t, w.Closes(s), where)
+					require.Contains(t, strings.Join(w.GaveWay(s), "; "), "take a turnaround", where)
+					s = home(s)
+				}
+				require.True(t, w.Closes(s), where)
+				require.NotContains(t, strings.Join(w.GaveWay(s), "; "), "how it closes", where)
 				out := w.line(t, s, where)
+				last := out.Notes[len(out.Notes)-1]
+				if closing.ends {
+					require.Contains(t, []int{0, 2, 9}, ((last.Heard()-s.Key.Tonic.Class())%12+12)%12, "%s: it ends on the root, the 6 or the 9", where)
+				}
+				for i, n := range out.Notes {
+					for _, k := range w.close(s, nil) {
+						if k.asks.is && n.Start == k.start {
+							require.False(t, n.Bend > 1, "%s: the figure is fretted as it says", where)
+							if k.slid && i > 0 && out.Notes[i-1].String == n.String {
+								require.Equal(t, score.Slide, n.Join, "%s: it slides where it says so", where)
+								slid++
+							}
+						}
+					}
+				}
 				asks, met := 0, 0
 				for _, k := range w.close(s, nil) {
 					if !k.asks.is {
@@ -64,6 +89,7 @@ func TestClosings(t *testing.T) {
 			}
 		}
 	}
+	assert.Greater(t, slid, 10)
 	s := empty(t, "slow-change", "A")
 	w := wished(t, s, 1)
 	w.Closing = "walk-down"
@@ -76,10 +102,19 @@ func TestClosings(t *testing.T) {
 	}
 	assert.Equal(t, []string{"A", "G", "F#", "F", "E"}, heard, "R ♭7 6 ♭6 5")
 	w.Locked = map[int]bool{11: true}
-	assert.False(t, w.closes(s))
+	assert.False(t, w.Closes(s))
 	w.Closing = "grand-finale"
 	_, err := Write(t.Context(), s, w, neck.UsualHand)
 	assert.EqualError(t, err, `there is no closing "grand-finale"`)
+}
+
+// home is a chart whose last bar holds the one.
+func home(s score.Score) score.Score {
+	bars := slices.Clone(s.Bars)
+	bars[len(bars)-1].Changes = slices.Clone(bars[0].Changes[:1])
+	bars[len(bars)-1].Changes[0].Beat = 0
+	s.Bars = bars
+	return s
 }
 
 // Every figure of the table is two bars of eighths, and says what it plays.
@@ -88,7 +123,7 @@ func TestClosingsAreTwoBars(t *testing.T) {
 		assert.Len(t, strings.Fields(c.steps), 16, c.ID)
 		assert.NotEmpty(t, c.About, c.ID)
 		for _, d := range strings.Fields(strings.Map(func(r rune) rune {
-			if strings.ContainsRune("-.*", r) {
+			if strings.ContainsRune("-.*s", r) {
 				return ' '
 			}
 			return r

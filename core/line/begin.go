@@ -51,7 +51,7 @@ func (w Wish) begin(s score.Score, r Rhythm, slots []slot) []slot {
 	slots = w.pickUp(s, r, slots)
 	for i := 1; i < len(slots); i++ {
 		last, k := slots[i-1], slots[i]
-		rng := rand.New(rand.NewPCG(w.Seed, 1<<32+k.key)) // what comes back begins as it did
+		rng := rand.New(rand.NewPCG(w.Seed, 1<<32+k.key+uint64(s.Key.Tonic.Class())<<40)) // what comes back begins as it did
 		if k.start <= 0 || s.InBar(k.start) != 0 || k.start-last.start-last.length < breath && last.length < 2*score.Tick || rng.Float64() >= 1.1*part(w.Spice.Offbeat) {
 			continue
 		}
@@ -209,7 +209,7 @@ func (w Wish) push(s score.Score, r Rhythm, slots []slot) []slot {
 	out := slots[:0]
 	for i, k := range slots {
 		at := k.start - step
-		if n := len(out); n > 0 && k.change && s.Change(k.start) && at >= 0 && !w.Locked[s.BarOf(at)] && s.BarOf(at) != s.BarOf(k.start) &&
+		if n := len(out); n > 0 && !k.asks.is && k.change && s.Change(k.start) && at >= 0 && !w.Locked[s.BarOf(at)] && s.BarOf(at) != s.BarOf(k.start) &&
 			chance(w.Seed, k.key, "push", 0) < 0.4*part(w.Spice.Pushes) && k.length >= score.Tick/2 && i > 0 {
 			last := &out[n-1]
 			switch {

@@ -1,8 +1,10 @@
 package line
 
 import (
+	"undaris/core/approach"
 	"undaris/core/blend"
 	"undaris/core/crossing"
+	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/say"
 	"undaris/core/score"
@@ -35,7 +37,8 @@ type Reading struct {
 }
 
 // Phrase is a stretch of notes between rests. Phrases of the same rhythm and
-// degrees share a letter; those of the same rhythm and contour have a prime.
+// degrees share a letter; those of the same rhythm and contour, or that begin so,
+// have a prime.
 type Phrase struct {
 	Name     string
 	From, To int // indexes of notes, both included
@@ -58,8 +61,9 @@ const held = score.Tick * 3 / 2
 // what may rest.
 func Check(s score.Score, palette blend.Palette, rule Rule) Report {
 	r := Report{Notes: make([]Reading, len(s.Notes))}
+	inside := membership{key: s.Key, palette: palette}
 	for i := range s.Notes {
-		r.Notes[i] = reading(s, i, rule)
+		r.Notes[i] = inside.reading(s, i, rule)
 		r.Notes[i].Says += played(s.Notes[i])
 	}
 	for i, n := range s.Notes {
@@ -70,7 +74,7 @@ func Check(s score.Score, palette blend.Palette, rule Rule) Report {
 		switch {
 		case r.Notes[i].Class == blend.ChordTone:
 			r.ChordTones++
-		case inPalette(s, palette, chord, n.Heard()):
+		case inside.has(chord, n.Heard()):
 			r.Palette++
 		default:
 			r.Else++
@@ -98,13 +102,30 @@ func played(n score.Note) string {
 	return ""
 }
 
-func inPalette(s score.Score, p blend.Palette, chord harmony.Chord, midi int) bool {
-	for _, m := range p.Notes(s.Key, chord) {
-		if m.Name.Class() == midi%12 {
-			return true
+// membership tells what is in a palette, over one chord after the other.
+type membership struct {
+	key     form.Key
+	palette blend.Palette
+	over    string // the chord in hand
+	printed string
+	classes [12]bool
+}
+
+// on takes a chord in hand, and tells how it is printed.
+func (m *membership) on(chord harmony.Chord) string {
+	if over := chord.String(); m.over != over {
+		m.over, m.printed, m.classes = over, chord.Printed(), [12]bool{}
+		for _, n := range m.palette.Notes(m.key, chord) {
+			m.classes[n.Name.Class()] = true
 		}
 	}
-	return false
+	return m.printed
+}
+
+// has tells whether a MIDI number is in it over a chord.
+func (m *membership) has(chord harmony.Chord, midi int) bool {
+	m.on(chord)
+	return m.classes[midi%12]
 }
 
 // over is what a note is over a chord.
@@ -113,27 +134,30 @@ func over(c harmony.Chord, midi int) blend.Sound {
 }
 
 // reading says what a note is and, from its neighbours, what it does.
-func reading(s score.Score, i int, rule Rule) Reading {
+func (m *membership) reading(s score.Score, i int, rule Rule) Reading {
 	n := s.Notes[i]
 	chord, sounds := s.ChordAt(n.Start)
 	if !sounds {
 		return Reading{Says: "over silence"}
 	}
 	r := Reading{Sound: over(chord, n.Heard())}
+	rule = rule.Over(s.Key, chord)
 	inBar := s.InBar(n.Start)
 	change := s.Change(n.Start)
 	r.Strong = change || inBar%(2*score.Tick) == 0
 	next, follows := s.After(i)
 	r.Rests = n.Length >= held || !follows || s.Notes[next].Start-n.Start >= n.Length+score.Tick
-	name := say.F("the %s of %s", r.Degree, chord)
 	if n.Dead {
 		r.Role, r.Says, r.Rests = Between, "muted", false
 		return r
 	}
 	if r.Class == blend.ChordTone {
-		r.Role, r.Says = Tone, name
+		r.Role, r.Says = Tone, "the "+r.Degree.Printed()+" of "+m.on(chord)
 		if change {
-			r.Role, r.Says = Lands, "lands the change on "+name
+			r.Role, r.Says = Lands, "lands the change on "+r.Says
+		}
+		if says, ok := encloses(s, i); ok && !r.Rests {
+			r.Says += says
 		}
 		return r
 	}
@@ -141,7 +165,7 @@ func reading(s score.Score, i int, rule Rule) Reading {
 		r.Role, r.Says = Anticipate, say.F("pushed: the %s of %s, which follows", over(to, n.Heard()).Degree, to)
 		return r
 	}
-	name = say.F("the %s over %s", r.Degree, chord)
+	name := "the " + r.Degree.Printed() + " over " + m.on(chord)
 	if follows && !r.Rests {
 		if r.leads(s, i, next) {
 			r.Says = name + r.Says
@@ -201,20 +225,9 @@ func (r *Reading) leads(s score.Score, i, next int) bool {
 	}
 	tone := over(ahead, to).Class == blend.ChordTone
 	step := to - midi
-	if third, ok := s.After(next); ok && !tone {
-		goal := s.Notes[third].Heard()
-		c, sounds := s.ChordAt(s.Notes[third].Start)
-		if sounds && over(c, goal).Class == blend.ChordTone && (midi-goal)*(to-goal) < 0 && size(midi-goal) <= 2 && size(to-goal) <= 2 {
-			r.Role, r.Says = Enclosing, say.F(", encloses the %s of %s with the note that follows", over(c, goal).Degree, c)
-			return true
-		}
-	}
-	if before, ok := prior(s, i); ok && tone {
-		from := s.Notes[before].Heard()
-		if c, sounds := s.ChordAt(s.Notes[before].Start); sounds && over(c, from).Class != blend.ChordTone && (from-to)*(midi-to) < 0 && size(from-to) <= 2 && size(step) <= 2 {
-			r.Role, r.Says = Enclosing, say.F(", encloses the %s of %s with the note before", over(ahead, to).Degree, ahead)
-			return true
-		}
+	if says, ok := encloses(s, i); ok {
+		r.Role, r.Says = Enclosing, says
+		return true
 	}
 	switch {
 	case tone && size(step) == 1:
@@ -232,6 +245,39 @@ func (r *Reading) leads(s score.Score, i, next int) bool {
 		}
 	}
 	return false
+}
+
+// encloses tells that a note and the one after it, or before it, lie on either side of the chord tone that follows
+// them; where both are tones of the chord that sounds, only over a change.
+func encloses(s score.Score, i int) (says string, ok bool) {
+	if next, ok := s.After(i); ok {
+		if goal, ok := s.After(next); ok {
+			if tone, c, ok := betweenBoth(s, i, next, goal); ok {
+				return say.F(", encloses the %s of %s with the note that follows", tone, c), true
+			}
+		}
+		if before, ok := prior(s, i); ok {
+			if tone, c, ok := betweenBoth(s, before, i, next); ok {
+				return say.F(", encloses the %s of %s with the note before", tone, c), true
+			}
+		}
+	}
+	return "", false
+}
+
+// betweenBoth is the tone that two notes lead to from both sides, with its chord. Notes of the chord's own arpeggio enclose
+// nothing of it, and a held note is one that the line rests on.
+func betweenBoth(s score.Score, a, b, goal int) (tone harmony.Degree, c harmony.Chord, ok bool) {
+	c, sounds := s.ChordAt(s.Notes[goal].Start)
+	if !sounds {
+		return tone, c, false
+	}
+	at := over(c, s.Notes[goal].Heard())
+	ok = at.Class == blend.ChordTone && approach.Enclose(s.Notes[a].Heard(), s.Notes[b].Heard(), s.Notes[goal].Heard(), c)
+	for _, k := range []int{a, b} {
+		ok = ok && over(c, s.Notes[k].Heard()).Class != blend.ChordTone && !s.Notes[k].Dead
+	}
+	return at.Degree, c, ok && s.Notes[goal].Start-s.Notes[a].Start <= 2*score.Tick
 }
 
 // prior is the last note before one that does not sound together with it.

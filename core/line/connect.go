@@ -3,6 +3,7 @@ package line
 import (
 	"slices"
 
+	"undaris/core/approach"
 	"undaris/core/blend"
 	"undaris/core/harmony"
 	"undaris/core/pitch"
@@ -17,7 +18,10 @@ type Connector struct {
 
 // Connectors lists them: each gives the pitches before a note, in order, at most as many as
 // there is room for, coming from a pitch.
-var Connectors = []Connector{
+var Connectors = connectors()
+
+// walks come by steps from where the line is.
+var walks = []Connector{
 	{Option{"scale", "by the scale", "steps of the chord's scale"}, func(s score.Score, _ blend.Palette, to score.Note, from, room int) []int {
 		chord, sounds := s.ChordAt(to.Start - 1)
 		if !sounds {
@@ -32,22 +36,27 @@ var Connectors = []Connector{
 		if !sounds {
 			return nil
 		}
-		return stepwise(to.Heard(), from, room, func(midi int) bool { return inPalette(s, p, chord, midi) })
+		inside := membership{key: s.Key, palette: p}
+		return stepwise(to.Heard(), from, room, func(midi int) bool { return inside.has(chord, midi) })
 	}},
 	{Option{"walk", "chromatic walk", "half steps"}, func(_ score.Score, _ blend.Palette, to score.Note, from, room int) []int {
 		return stepwise(to.Heard(), from, min(3, room), func(int) bool { return true })
 	}},
-	{Option{"enclosure", "enclosure", "the step above, the half step below"}, func(s score.Score, _ blend.Palette, to score.Note, _, room int) []int {
-		chord, sounds := s.ChordAt(to.Start)
-		if room < 2 || !sounds {
-			return nil
-		}
-		above := to.Heard() + 1
-		for !slices.ContainsFunc(chord.Scale(), func(t harmony.Tone) bool { return t.Name.Class() == pitch.Class(above) }) {
-			above++
-		}
-		return []int{above, to.Heard() - 1}
-	}},
+}
+
+// connectors are these, and what leads to a tone from beside it.
+func connectors() []Connector {
+	list := slices.Clone(walks)
+	for _, w := range approach.Ways {
+		list = append(list, Connector{Option{w.ID, w.Name(), "into the note that follows"}, func(s score.Score, _ blend.Palette, to score.Note, _, room int) []int {
+			chord, sounds := s.ChordAt(to.Start)
+			if room < len(w.Steps) || !sounds {
+				return nil
+			}
+			return w.To(to.Heard(), chord)
+		}})
+	}
+	return list
 }
 
 // stepwise counts back from a pitch towards where the line comes from, over the notes that
@@ -90,6 +99,9 @@ func (c Connector) Connect(s score.Score, p blend.Palette, i int) (lead Lead, ok
 			first = max(first, s.Notes[before].Start+min(s.Notes[before].Length, step))
 		}
 		pitches := c.lead(s, p, to, from, (to.Start-first)/step)
+		if n := len(pitches); n > 0 && to.Bend > 1 && pitches[n-1] == to.Pitch.MIDI() {
+			return lead, false // what it is bent from does not lead to it
+		}
 		if len(pitches) > 0 {
 			at := to.Start - len(pitches)*step
 			for _, midi := range pitches {

@@ -47,11 +47,11 @@ func (w Wish) comeOut(s score.Score, slots []slot) (out []slot) {
 	return out
 }
 
-// goal is what a run over a bar line comes out on: the next chord's root, or what is wished
-// to be landed on.
+// goal is what a run over a bar line comes out on: the next chord's root, or its third where that is asked and it has one.
 func (w Wish) goal(next harmony.Chord) int {
+	role, _ := w.timed()
 	for _, t := range next.Tones {
-		if len(w.Targets) > 0 && slices.Contains(w.Targets, t.Degree.Role()) {
+		if t.Degree.Role() == role {
 			return t.Name.Class()
 		}
 	}
@@ -126,8 +126,13 @@ func (w Wish) run(s score.Score, r Rhythm, bar int, idea uint64) (slots []slot) 
 			break
 		}
 	}
-	if run == nil {
-		return nil
+	if run == nil { // no tone of the chord stands there by itself: the one nearest to what follows is put there
+		run = reckoned(palette, goal, 2*each, first, false)
+		near := func(t harmony.Tone) int {
+			return min(pitch.Class(t.Name.Class()-run[1]), pitch.Class(run[1]-t.Name.Class()))
+		}
+		tones := slices.DeleteFunc(slices.Clone(over.Tones), func(t harmony.Tone) bool { return near(t) == 0 })
+		run[0] = slices.MinFunc(tones, func(a, b harmony.Tone) int { return near(a) - near(b) }).Name.Class()
 	}
 	tone := chord.Tones[int(chance(w.Seed, idea, "figure", 0)*float64(min(3, len(chord.Tones))))].Name.Class()
 	beside := w.steps(s, chord, tone)

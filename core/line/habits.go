@@ -6,15 +6,18 @@ import (
 )
 
 // scales counts runs of at least seven notes in one direction, without a rest,
-// that turn and go back as far.
+// that turn and go back as far. A note struck twice, as at the turn, goes neither way.
 func scales(s score.Score) (n int) {
 	const long = 6 // steps
 	up, length, before := 0, 0, 0
 	for i := 1; i < len(s.Notes); i++ {
 		step := s.Notes[i].Heard() - s.Notes[i-1].Heard()
 		dir := min(1, max(-1, step))
-		if s.Notes[i].Start-s.Notes[i-1].End() >= score.Tick/2 || dir == 0 || size(step) > 5 {
+		if s.Notes[i].Start-s.Notes[i-1].End() >= score.Tick/2 || size(step) > 5 {
 			up, length, before = 0, 0, 0
+			continue
+		}
+		if dir == 0 {
 			continue
 		}
 		if dir != up {
@@ -30,9 +33,18 @@ func scales(s score.Score) (n int) {
 // far finds a note for which the hand moves more than four frets while the same
 // pitch lies within the four frets where it is; −1 is none.
 func far(s score.Score) (note int, near neck.Placement) {
+	var touches []neck.Touch // found where a note is far enough for it to matter
 	for i := 1; i < len(s.Notes); i++ {
 		a, b := s.Notes[i-1], s.Notes[i]
-		hand := a.Fret - max(0, a.Finger-1)
+		if size(a.Fret-b.Fret) <= 4 {
+			continue
+		}
+		if touches == nil {
+			if touches = score.Hands(s.In, s.Notes, neck.UsualHand); touches == nil {
+				return -1, near
+			}
+		}
+		hand := touches[i-1].Hand
 		if a.Fret == 0 || b.Fret == 0 || b.Join == score.Slide || b.Start-a.End() >= score.Tick || b.Fret >= hand-4 && b.Fret <= hand+8 {
 			continue
 		}

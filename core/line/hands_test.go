@@ -3,6 +3,7 @@ package line
 import (
 	"fmt"
 	"testing"
+	"undaris/core/neck"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -23,7 +24,7 @@ func TestAdornedLinesStayInPlace(t *testing.T) {
 				before := 0
 				for _, amount := range []float64{0, 0.3, 1} {
 					out := s
-					out.Notes = Adorn(s, palette(t, "composite"), amount, seed, nil)
+					out.Notes = Adorn(s, palette(t, "composite"), neck.UsualHand, amount, seed, nil)
 					require.NoError(t, out.Check(), where)
 					require.Empty(t, out.Undoable(), where)
 					n := 0
@@ -52,7 +53,7 @@ func TestAdornedLinesStayInPlace(t *testing.T) {
 	assert.Len(t, added, 3, "trills, turns and doubles: %v", added)
 	s := empty(t, "slow-change", "A")
 	s.Notes = written(t, s, Words[0], 1, s.In.Positions(9)[1].Region)
-	locked := Adorn(s, palette(t, "composite"), 1, 1, map[int]bool{0: true})
+	locked := Adorn(s, palette(t, "composite"), neck.UsualHand, 1, 1, map[int]bool{0: true})
 	for i, n := range locked {
 		if n.Start < s.At(1) {
 			assert.Equal(t, s.Notes[i], n)
@@ -70,7 +71,7 @@ func TestPickingHands(t *testing.T) {
 	for id, want := range map[string]string{
 		"alternate": "↓↑↓↑↓↑ ↓↑", "economy": "↓↑↓↓↑↓ ↓↓", "legato": "↓h↓↓↓p ↓↓", "open": "------ --",
 	} {
-		notes, err := Pick(s, id, nil)
+		notes, _, err := Pick(s, id, nil)
 		require.NoError(t, err)
 		got := ""
 		for i, n := range notes {
@@ -92,7 +93,7 @@ func TestPickingHands(t *testing.T) {
 		}
 		assert.Equal(t, want, got, id)
 	}
-	_, err := Pick(s, "teeth", nil)
+	_, _, err := Pick(s, "teeth", nil)
 	assert.EqualError(t, err, `there is no way to pick "teeth"`)
 	for _, c := range charts {
 		s := empty(t, c.form, c.key)
@@ -101,7 +102,7 @@ func TestPickingHands(t *testing.T) {
 			for _, p := range Pickings {
 				out := s
 				var err error
-				out.Notes, err = Pick(s, p.ID, nil)
+				out.Notes, _, err = Pick(s, p.ID, nil)
 				require.NoError(t, err)
 				require.NoError(t, out.Check())
 				require.Empty(t, out.Undoable(), "%s, %s", word.ID, p.ID)

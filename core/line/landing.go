@@ -28,6 +28,7 @@ type Landing struct {
 	Chord  harmony.Chord
 	Note   int // index, −1 in silence
 	Degree harmony.Degree
+	Leaned harmony.Degree // what stood on the change where that is no tone of the chord, and rests or moves to one
 	When   string
 	Says   string
 }
@@ -51,7 +52,7 @@ func landings(s score.Score, rule Rule) (out []Landing) {
 		for _, c := range b.Changes {
 			at := s.At(bar) + c.Beat*score.Tick
 			if s.Change(at) {
-				out = append(out, judge{s, rule, at, c.Chord}.landing())
+				out = append(out, judge{s, rule.Over(s.Key, c.Chord), at, c.Chord}.landing())
 			}
 		}
 	}
@@ -124,6 +125,7 @@ func (j judge) landing() Landing {
 	}
 	if there >= 0 {
 		if l, ok := j.leaned(there); ok {
+			l.Leaned = over(j.chord, j.s.Notes[there].Heard()).Degree
 			return l
 		}
 	}

@@ -1,6 +1,7 @@
 package line
 
 import (
+	"os"
 	"slices"
 	"strings"
 	"testing"
@@ -8,10 +9,12 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/blend"
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/lick"
 	"undaris/core/neck"
+	"undaris/core/pitch"
 	"undaris/core/score"
 )
 
@@ -153,4 +156,114 @@ func TestTheRuleSaysWhatMayRest(t *testing.T) {
 	}
 	assert.Equal(t, "leaned on the 11, resolved to the 3 of F7", judged(t, "C7", "F7", "| 11/e 3/q", Usual).Says)
 	assert.Equal(t, "pushed: the 3 of F7 comes an eighth before it", judged(t, "C7", "F7", "5,/e R/e 3/e | -/q", Usual).Says)
+}
+
+// What may rest can differ by chord of the form: the same note is met over the five and not over the one, on a change and off it.
+func TestWhatMayRestDiffersByChordOfTheForm(t *testing.T) {
+	r, err := RuleByID("strict,five:wide")
+	require.NoError(t, err)
+	for _, key := range pitch.Roots {
+		k := form.Key{Tonic: key}
+		for up, sound := range map[int]string{0: Wrong, 2: Wrong, 5: Wrong, 7: LeanedOn, 9: Wrong} {
+			chord, before := k.Spell(key.Class()+up), k.Spell(key.Class()+10)
+			p, err := form.Read("| "+before.String()+"7 | "+chord.String()+"7 | % |", 4, k)
+			require.NoError(t, err)
+			s := score.Score{Key: k, Tempo: 96, Progression: p, In: neck.Standard()}
+			nine := chord.Class() + 2
+			at := s.In.Find(60+pitch.Class(nine), neck.Region{Low: 0, High: 14})[0]
+			s.Notes = []score.Note{{Start: 3840, Length: 1920, Placement: at, Pitch: pitch.At(s.In.MIDI(at), k.Spell(pitch.Class(nine)))},
+				{Start: 3 * 1920, Length: 1920, Placement: at, Pitch: pitch.At(s.In.MIDI(at), k.Spell(pitch.Class(nine)))}}
+			report := Check(s, minorPentatonic(), r)
+			require.Len(t, report.Landings, 2)
+			assert.Equal(t, sound, report.Landings[1].When, "%s in %s", chord, key)
+			assert.Equal(t, sound == Wrong, report.Notes[1].Fault, "%s in %s: %s", chord, key, report.Notes[1].Says)
+			if sound == LeanedOn {
+				assert.Contains(t, report.Notes[1].Says, "over the five")
+			}
+		}
+	}
+	for _, bad := range []string{"loose", "usual,five", "usual,five:loose", "usual,six:wide", "usual,five:wide,five:strict", "five:wide", ",five:wide,"} {
+		_, err := RuleByID(bad)
+		assert.Error(t, err, bad)
+	}
+	all, err := RuleByID("wide,one:strict,four:usual,five:wide")
+	require.NoError(t, err)
+	assert.Equal(t, "strict", all.Over(form.Key{}, harmony.MustParse("C7")).ID)
+	assert.Equal(t, "usual", all.Over(form.Key{}, harmony.MustParse("F7")).ID)
+	assert.Equal(t, Rules[2].Name, all.Over(form.Key{}, harmony.MustParse("A7")).Name)
+	assert.Equal(t, "usual", Rule{}.Over(form.Key{}, harmony.MustParse("A7")).ID, "who says nothing has the usual one")
+}
+
+// A written line rests where the rule lets it: by no rule on anything else, by a wide one on more, over the five alone where that is
+// said.
+func TestLinesRestWhereTheRuleLetsThem(t *testing.T) {
+	coloured, seeds := map[string]int{}, uint64(2)
+	if os.Getenv("EVERY") != "" {
+		seeds = 12
+	}
+	for _, id := range []string{"strict", "usual", "wide", "strict,five:wide"} {
+		rule, err := RuleByID(id)
+		require.NoError(t, err)
+		for _, c := range charts {
+			s := empty(t, c.form, c.key)
+			for seed := range seeds {
+				position := s.In.Positions(s.Key.Tonic.Class())[1+seed%3]
+				for _, word := range Words {
+					w := Wish{Region: position.Region, Palette: palette(t, "composite"), Rhythm: OwnRhythm, Word: word.ID, Density: word.Density, Phrasing: word.Phrasing,
+						ChordTones: word.ChordTones, Approach: true, Spice: word.Spice, Rule: rule, Seed: 500 + seed}
+					s.Notes, err = Write(t.Context(), s, w, neck.UsualHand)
+					require.NoError(t, err)
+					for i, r := range Check(s, w.Palette, rule).Notes {
+						chord, _ := s.ChordAt(s.Notes[i].Start)
+						require.False(t, r.Fault && r.Rests, "%s by %s over %s in %s: %s", word.ID, id, c.form, position.Says(), r.Says)
+						if r.Rests && r.Class != blend.ChordTone && r.Role == Leaned && s.Notes[i].Bend != 1 {
+							coloured[id]++
+							five := pitch.Class(chord.Root.Class()-s.Key.Tonic.Class()) == 7
+							require.False(t, word.ChordTones || id == "strict" || id == "strict,five:wide" && !five, "%s by %s over %s: %s", word.ID, id, c.form, r.Says)
+						}
+					}
+				}
+			}
+		}
+	}
+	t.Log(coloured)
+	assert.Greater(t, coloured["usual"], 40)
+	assert.Greater(t, coloured["wide"], coloured["usual"])
+	assert.Greater(t, coloured["strict,five:wide"], 3)
+}
+
+// An extension that is wished for is landed on: a 9, 11 or 13 that is a colour of its chord, over minor sevenths as over
+// dominants; nothing else takes its place where the position has one.
+func TestLinesLandOnExtensions(t *testing.T) {
+	met, all := 0, 0
+	for _, c := range charts {
+		s := empty(t, c.form, c.key)
+		for _, position := range s.In.Positions(s.Key.Tonic.Class())[1:4] {
+			for seed := range uint64(4) {
+				w := Wish{Region: position.Region, Palette: palette(t, "composite"), Rhythm: "eighths", Density: 3, Targets: []harmony.Role{harmony.Extension}, Approach: true, Seed: seed + 1}
+				notes, err := Write(t.Context(), s, w, neck.UsualHand)
+				require.NoError(t, err, "%s at %s, %d", c.form, position.Says(), seed)
+				for _, n := range notes {
+					if !s.Change(n.Start) {
+						continue
+					}
+					chord, _ := s.ChordAt(n.Start)
+					sound := blend.Sounds(chord)[chord.Above(n.Heard())]
+					all++
+					if sound.Degree.Role() == harmony.Extension {
+						met++
+						require.NotContains(t, []blend.Class{blend.Tension, blend.Passing, blend.Blue}, sound.Class, "%s over %s", sound.Degree, chord)
+						continue
+					}
+					for midi := s.In.MIDI(neck.Placement{String: s.In.Strings(), Fret: position.Low}); midi <= s.In.MIDI(neck.Placement{String: 1, Fret: position.High}); midi++ {
+						other := blend.Sounds(chord)[chord.Above(midi)]
+						require.False(t, other.Class == blend.Colour && other.Degree.Role() == harmony.Extension && len(s.In.Find(midi, position.Region)) > 0,
+							"%s over %s at %s, though %s lies there", sound.Degree, chord, position.Says(), other.Degree)
+					}
+				}
+			}
+		}
+	}
+	t.Log(met, "of", all, "changes on an extension")
+	assert.Greater(t, met, 9*all/10)
 }

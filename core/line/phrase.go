@@ -32,6 +32,9 @@ func phrases(s score.Score) (out []Phrase) {
 		p := &out[i]
 		for k, first := range kinds {
 			if !sameRhythm(s, first, *p) {
+				if p.Name == "" && sameHead(s, first, *p) {
+					p.Name = letterOf(k) + "′" // unless another comes back whole
+				}
 				continue
 			}
 			letter := letterOf(k)
@@ -70,6 +73,17 @@ func sameRhythm(s score.Score, a, b Phrase) bool {
 		}
 	}
 	return true
+}
+
+// sameHead tells that two phrases begin alike: half of the longer one and three notes at least, in rhythm and direction.
+func sameHead(s score.Score, a, b Phrase) bool {
+	count := func(p Phrase) int { return p.To - p.From + 1 }
+	head := max(3, (max(count(a), count(b))+1)/2)
+	if count(a) < head || count(b) < head {
+		return false
+	}
+	a.To, b.To = a.From+head-1, b.From+head-1
+	return sameRhythm(s, a, b) && slices.Equal(shape(s, a), shape(s, b))
 }
 
 // degrees are those of a phrase over its chords.

@@ -1,6 +1,7 @@
 package line
 
 import (
+	"hash/fnv"
 	"math/rand/v2"
 	"slices"
 	"strings"
@@ -21,9 +22,11 @@ type slot struct {
 	key           uint64      // the same for slots that repeat an idea
 	fixed         *score.Note // of a locked bar
 	again, slur   float64     // what the same note again, and one that is not picked, take off
+	leap          [2]int      // how many half steps it is liked to be leapt to from
 	enclosed      bool        // coming out of an enclosure is worth something
 	asks          asked
 	octaves       bool // with the octave under it
+	slid          bool // slid into from the note before
 }
 
 // silent is how likely half a bar is left out where as much silence is wished as can be.
@@ -65,6 +68,30 @@ func group(phrasing string, from, to int) (out []phrasePlan) {
 	return out
 }
 
+// How likely a phrase takes up the first one's idea again, and how likely the last one does.
+const (
+	comesBack = 0.95
+	closesSo  = 0.6
+)
+
+// recall has the first phrase's idea come back, as a player's motif does: each phrase may take it up, the last one seldom. A line without
+// any way of playing goes its own way.
+func (w Wish) recall(phrases []phrasePlan) []phrasePlan {
+	if w.Spice == (Spice{}) || w.Phrasing == "aab" {
+		return phrases
+	}
+	for i := 1; i < len(phrases); i++ {
+		likely := comesBack
+		if i == len(phrases)-1 {
+			likely = closesSo
+		}
+		if chance(w.Seed, uint64(i), "comes back", 0) < likely && phrases[i].to-phrases[i].from == phrases[0].to-phrases[0].from {
+			phrases[i].idea = phrases[0].idea
+		}
+	}
+	return phrases
+}
+
 // plan lays out the rhythm of a line. Every change gets a note, whatever the
 // figures say.
 func plan(s score.Score, w Wish) []slot {
@@ -74,12 +101,18 @@ func plan(s score.Score, w Wish) []slot {
 		to = len(s.Bars)
 	}
 	var slots []slot
-	for _, p := range group(w.Phrasing, from, to) {
-		rng := rand.New(rand.NewPCG(w.Seed, p.idea))
+	for _, p := range w.recall(group(w.Phrasing, from, to)) {
+		rng := rand.New(rand.NewPCG(w.Seed^w.own(), p.idea))
 		curve := w.curve(rng)
 		grid := figures(r, rng, w, lengths(s, p))
+		for range redraws { // what comes back all through a chorus is to be more than a note or two
+			if strings.Count(grid, "x") >= w.least(r, lengths(s, p)) {
+				break
+			}
+			grid = figures(r, rng, w, lengths(s, p))
+		}
 		phrase := cut(s, r, w, p, grid, curve)
-		if w.Phrasing == "fill" {
+		if _, timed := w.timed(); timed {
 			phrase = w.fill(s, r, p, phrase)
 		}
 		if chance(w.Seed, p.idea, "octaves", 0) < 0.6*part(w.Spice.Octaves) && p.from > from {
@@ -89,7 +122,7 @@ func plan(s score.Score, w Wish) []slot {
 		}
 		slots = append(slots, phrase...)
 	}
-	if w.Phrasing == "fill" {
+	if _, timed := w.timed(); timed {
 		slots = w.comeOut(s, slots)
 	}
 	slots = w.close(s, w.push(s, r, w.begin(s, r, slots)))
@@ -113,14 +146,25 @@ func plan(s score.Score, w Wish) []slot {
 		k.enclosed = k.change && w.Approach && w.Spice != (Spice{})
 		k.again = repeating.off(w, k, w.Spice.Repeats)
 		k.slur = slurring.off(w, k, w.Spice.Legato)
+		k.leap = w.leap(k)
 		if h := min(0.9, 1.5*part(w.Spice.Height)); k.fixed == nil && h > 0 {
-			k.height = (1-h)*k.height + h*arc(float64(k.start-s.At(from))/float64(max(1, s.At(to)-s.At(from))))
+			k.height = (1-h)*k.height + h*w.arc(float64(k.start-s.At(from))/float64(max(1, s.At(to)-s.At(from))))
 		}
 	}
 	for i := range slots {
 		slots[i].height = min(1, max(0, slots[i].height+float64(w.Lift)/10))
 	}
 	return slots
+}
+
+// own is a number of the word's own, so that two words draw other rhythms by one seed.
+func (w Wish) own() uint64 {
+	if w.Word == "" || w.Word == Words[0].ID {
+		return 0
+	}
+	h := fnv.New64a()
+	_, _ = h.Write([]byte(w.Word))
+	return h.Sum64()
 }
 
 // lengths are the beats of a phrase's bars.
@@ -148,7 +192,7 @@ func figures(r Rhythm, rng *rand.Rand, w Wish, bars []int) string {
 		}
 		grid := ""
 		for at := 0; at < beats; at += 2 {
-			figure = choose(r, rng, w.Density, w.Phrasing == "study", figure)
+			figure = choose(r, rng, w.wanted(r), w.Phrasing == "study", figure)
 			add, half := figure, at >= beats-2
 			switch {
 			case w.Spice.Rests > 0 && ending < 0 && rng.Float64() < silent*part(w.Spice.Rests):
@@ -176,14 +220,36 @@ func figures(r Rhythm, rng *rand.Rand, w Wish, bars []int) string {
 // even tells that bars are all of one length, so that one can answer another.
 func even(bars []int) bool { return slices.Min(bars) == slices.Max(bars) }
 
-// choose draws a figure, those of about the wished density most often and the one
-// before it seldom.
-func choose(r Rhythm, rng *rand.Rand, density int, full bool, before string) string {
+// A phrase that has come out with less than this part of the wished density is drawn again, so often at most.
+const (
+	sparse  = 0.5
+	redraws = 6
+)
+
+// least is how many notes a phrase of so many beats a bar has at least, where a word says how it is played.
+func (w Wish) least(r Rhythm, bars []int) int {
+	if w.Spice == (Spice{}) {
+		return 0
+	}
+	beats := 0
+	for _, b := range bars {
+		beats += b
+	}
+	return int(sparse * w.wanted(r) * float64(beats) / 2)
+}
+
+// wanted is how many notes a figure of two beats has by the wished density.
+func (w Wish) wanted(r Rhythm) float64 {
 	most := 0
 	for _, f := range r.figures {
 		most = max(most, strings.Count(f, "x"))
 	}
-	wanted := 0.6 + float64(density-1)/4*(float64(most)-0.6)
+	return 0.6 + float64(w.Density-1)/4*(float64(most)-0.6)
+}
+
+// choose draws a figure, those of about the wished density most often and the one
+// before it seldom.
+func choose(r Rhythm, rng *rand.Rand, wanted float64, full bool, before string) string {
 	var weights []float64
 	sum := 0.0
 	for _, f := range r.figures {

@@ -205,7 +205,7 @@ func cheapest(ctx context.Context, slots []slot, layers [][]candidate) (way []in
 	total = math.Inf(1)
 	for j, c := range costs {
 		last := layers[len(layers)-1][j/modes]
-		if (last.class == blend.ChordTone || slots[len(slots)-1].asks.is) && c < total {
+		if (last.class == blend.ChordTone || last.wished || slots[len(slots)-1].asks.is) && c < total {
 			best, total = j, c
 		}
 	}

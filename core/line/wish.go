@@ -1,6 +1,8 @@
 package line
 
 import (
+	"slices"
+
 	"undaris/core/blend"
 	"undaris/core/harmony"
 	"undaris/core/neck"
@@ -11,7 +13,8 @@ import (
 type Wish struct {
 	Region     neck.Region
 	Palette    blend.Palette
-	Rhythm     string         // an ID of Rhythms
+	Word       string         // an ID of Words, whose rhythms are its own; "" is none
+	Rhythm     string         // an ID of Rhythms, or OwnRhythm
 	Density    int            // 1 to 5
 	Contour    string         // an ID of Contours
 	Phrasing   string         // an ID of Phrasings
@@ -19,6 +22,7 @@ type Wish struct {
 	ChordTones bool           // nothing but chord tones
 	Approach   bool           // notes from outside the palette may lead into chord tones
 	Seed       uint64         // the same seed gives the same line
+	Rule       Rule           // what may rest; the usual where none is said
 	Locked     map[int]bool   // bars, from 0, whose notes stay
 	Spice      Spice          // how it is played; none is picked and plain
 	Closing    string         // an ID of Closings
@@ -47,6 +51,44 @@ var Rhythms = []Rhythm{
 		[]string{"x-------", "x---x---", "x-x-x---", "x-xxx---", "xxxxx---", "x--xx-x-", "x-x-xxxx", "xxxxxxxx", "....xxxx", "x---..xx", "..x-x-x-", "x-..xxx-"}},
 	{Option{"mixed", "mixed", "eighths with a triplet now and then"}, 6,
 		[]string{"x-----------", "x--x--x-----", "x--x--x--x--", "x-x-x-x-----", "x-x-x-x--x--", "x-----x-x-x-", "...x--x--x--", "x-----...x--", "......x-x-x-", "x--x--......"}},
+	{Option{"calls", "short calls", "a few eighths, and room"}, 2,
+		[]string{"xx-.", "x-..", ".xx.", "x-x.", "xxx.", "..xx", ".x-x", "x---", ".xxx", "x.xx"}},
+	{Option{"lines", "long lines", "eighths that run on, over the bar line, with a triplet now and then"}, 6,
+		[]string{"x--x--x--x--", "...x--x--x--", "x-x-x-x--x--", "x--x--x-x-x-", "x--x--x--...", "......x--x--", "x-----x--x--", "...x--x-x-x-", "x-----------"}},
+	{Option{"syncopated", "straight, off the beat", "eighths that come before the beat and are held over it"}, 2,
+		[]string{"x-.x", ".x-x", "xx-x", "x--x", ".x--", "xxxx", "x-x-", ".xxx", "x---"}},
+	{Option{"pickups", "held, with pickups", "long notes, and sixteenths that lead into them"}, 4,
+		[]string{"x-------", "x-----xx", "....xxxx", "x---....", "......xx", "x---x---", "x-----..", "x---..xx", "x---xxxx"}},
+	{Option{"flowing", "threes that flow", "three to the beat, on and on"}, 3,
+		[]string{"xxxxxx", "x-xxxx", "xxxx--", "x-xx-x", "..xxxx", "x--xxx", "x-----", "xxx...", "...xxx"}},
+	{Option{"rolling", "threes and twos", "a beat of three beside a beat of two"}, 6,
+		[]string{"x-x-x-x--x--", "x--x--x-x-x-", "..x-x-x--x--", "...x--x-x-x-", "x-x-x-x-----", "x-----x-x-x-", "x-x-x-x-x-x-", "x-x-x-......"}},
+	{Option{"loping", "threes, off the beat", "long and short, and held over the beat"}, 3,
+		[]string{"x-x--x", "..x--x", "x-xx-x", "..xx-x", "x-x..x", "..xxxx", "x----x", "x-x---"}},
+}
+
+// OwnRhythm is the rhythm that the word and the feel ask for.
+const OwnRhythm = "own"
+
+// ownRhythms are those of a word, and over a feel of their own.
+var ownRhythms = map[string]string{"box-blues": "calls", "jazz-blues": "lines", "rock": "syncopated", "slow-and-few": "pickups", "": "eighths"}
+
+// RhythmOf is the rhythm of a word over a feel: threes where the beat has three.
+func RhythmOf(word, feel string) string {
+	own, known := ownRhythms[word]
+	switch {
+	case feel == "slow-12-8" && word == "jazz-blues":
+		return "rolling"
+	case feel == "slow-12-8" && word == "rock":
+		return "loping"
+	case feel == "slow-12-8" && known && word != "":
+		return "flowing"
+	case feel == "slow-12-8":
+		return "triplets"
+	case known:
+		return own
+	}
+	return ownRhythms[""]
 }
 
 // Contours lists where a phrase may go, as heights from 0 to 1 at its start, its
@@ -67,8 +109,20 @@ var Phrasings = []Option{
 	{"free", "two-bar phrases", "a breath at the end of every second bar"},
 	{"call", "call and response", "two bars ask, two bars answer and end longer"},
 	{"aab", "A A B", "one idea, the same over the next chords, then an answer"},
-	{"fill", "figure and run", "a figure twice, then a run that comes out on the next root"},
+	{"fill", "timed to the next root", "a figure twice, then a run reckoned back so that it comes out on the next root"},
+	{"fill-third", "timed to the next third", "a figure twice, then a run reckoned back so that it comes out on the next third"},
 	{"study", "without a rest", "for practice: every figure filled"},
+}
+
+// timed tells that phrases are timed to come out on a tone of the chord that follows, and on which.
+func (w Wish) timed() (harmony.Role, bool) {
+	switch w.Phrasing {
+	case "fill":
+		return harmony.Root, true
+	case "fill-third":
+		return harmony.Third, true
+	}
+	return harmony.Root, false
 }
 
 func (w Wish) rhythm() (Rhythm, error) {
@@ -111,4 +165,11 @@ func (w Wish) check(in *neck.Instrument) error {
 		}
 	}
 	return say.Errorf("there is no contour %q", w.Contour)
+}
+
+// landsOn tells that a sound is wished for on a change: a tone of the chord by its role, or a 9, 11 or 13 that its scale has
+// and that is leaned on as a colour.
+func (w Wish) landsOn(s blend.Sound) bool {
+	role := s.Degree.Role()
+	return (s.Class == blend.ChordTone || s.Class == blend.Colour && role == harmony.Extension) && slices.Contains(w.Targets, role)
 }

@@ -41,7 +41,7 @@ var Tastes = []Taste{
 	{"blue", "blue notes on the beat", "♭3, 4 or ♭5 on a strong beat, resolved within it", func(s *Spice) *int { return &s.Blue }},
 	{"pushes", "pushes", "a change met an eighth early", func(s *Spice) *int { return &s.Pushes }},
 	{"rests", "silence", "bars that breathe", func(s *Spice) *int { return &s.Rests }},
-	{"height", "a high point", "about two thirds through the line climbs highest", func(s *Spice) *int { return &s.Height }},
+	{"height", "a high point", "most lines climb to their highest in the last third; some begin high and fall", func(s *Spice) *int { return &s.Height }},
 	{"octaves", "octaves", "a phrase with the octave under it, and back", func(s *Spice) *int { return &s.Octaves }},
 	{"offbeat", "beginning off the beat", "phrases begin on 2, on 4 or between the beats", func(s *Spice) *int { return &s.Offbeat }},
 }
@@ -75,13 +75,24 @@ var Words = []Word{
 	{Option{"plain", "plain", "picked notes, every strong beat a chord tone; nothing is bent"}, Spice{}, 3, "free", false},
 	{Option{"chord-tones", "chord tones", "chord tones and nothing else, for the ear and the fingers to know them"}, Spice{Legato: 2, Height: 3, Offbeat: 4}, 3, "free", true},
 	{Option{"box-blues", "box blues", "a box and its bends: calls and answers, blue notes that resolve, a high point, room to breathe"},
-		Spice{Bends: 6, Slides: 5, Legato: 6, Repeats: 4, DoubleStops: 2, Blue: 5, Pushes: 4, Rests: 4, Height: 6, Offbeat: 7}, 3, "call", false},
+		Spice{Bends: 4, Slides: 5, Legato: 6, Repeats: 4, DoubleStops: 2, Blue: 5, Pushes: 4, Rests: 4, Height: 6, Offbeat: 7}, 3, "call", false},
 	{Option{"jazz-blues", "jazz blues", "longer lines that lead into the changes, slid and slurred more than bent"},
-		Spice{Bends: 6, Slides: 6, Legato: 7, Repeats: 3, Blue: 3, Pushes: 8, Rests: 3, Height: 5, Offbeat: 7}, 4, "call", false},
+		Spice{Bends: 1, Slides: 6, Legato: 7, Repeats: 3, Blue: 3, Pushes: 8, Rests: 3, Height: 5, Offbeat: 7}, 4, "call", false},
 	{Option{"rock", "rock", "whole-step bends, repeated notes and double stops, high on the neck"},
-		Spice{Bends: 7, Slides: 5, Legato: 6, Repeats: 5, DoubleStops: 5, Blue: 4, Pushes: 3, Rests: 3, Height: 8, Offbeat: 7}, 3, "call", false},
+		Spice{Bends: 4, Slides: 5, Legato: 6, Repeats: 5, DoubleStops: 5, Blue: 4, Pushes: 3, Rests: 3, Height: 8, Offbeat: 7}, 3, "call", false},
 	{Option{"slow-and-few", "slow and few", "few notes, each bent, slid into or left to ring"},
-		Spice{Bends: 6, Slides: 6, Legato: 10, Repeats: 4, DoubleStops: 3, Blue: 4, Pushes: 4, Rests: 8, Height: 6, Offbeat: 7}, 2, "call", false},
+		Spice{Bends: 3, Slides: 6, Legato: 10, Repeats: 4, DoubleStops: 3, Blue: 4, Pushes: 4, Rests: 8, Height: 6, Offbeat: 7}, 2, "call", false},
+}
+
+// fitting are the words that fit a feel best.
+var fitting = map[string]string{"shuffle": "box-blues", "slow-12-8": "slow-and-few", "straight": "rock", "funk": "rock", "rumba": "box-blues", "jazz": "jazz-blues", "ballad": "slow-and-few"}
+
+// WordFor is the word that fits a feel; the plain one where none does.
+func WordFor(feel string) string {
+	if id, ok := fitting[feel]; ok {
+		return id
+	}
+	return Words[0].ID
 }
 
 // WordByID finds a word; the plain one by no name.

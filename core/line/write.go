@@ -20,11 +20,13 @@ type candidate struct {
 	neck.Placement
 	midi    int
 	class   blend.Class
+	wished  bool    // it is no chord tone, but what is to be landed on
 	outside bool    // not in the palette: it must move on by a fret to a chord tone
 	cost    float64 // of taking it, whatever comes before and after
 
 	way    score.Ornaments // how it is played; midi is what is heard
 	under  neck.Placement  // a second tone under it; string 0 is none
+	bend   int             // of the second tone, in quarter tones
 	curled bool            // it may rest, as it is
 	leaned bool            // on a strong beat: it must resolve within it
 }
@@ -51,6 +53,9 @@ const (
 	overrun    = 0.7   // each note that goes on in one direction beyond four
 	leapOn     = 1.2   // going on in the direction of a leap
 	dither     = 0.8   // a small step and a small step back
+	seldom     = 0.6   // a bend where few are wished, for each that is missing to three
+	clashing   = 8.0   // a bend directly after one of another fret
+	scooped    = 3.0   // a note slid into directly after another that is
 	zigzag     = 1.8   // each turn round beyond the second in a row; the second costs a third of it
 )
 
@@ -58,6 +63,9 @@ const (
 // Notes of locked bars, and of bars outside From and To, stay. The cost is the
 // exact minimum for the rhythm that the seed has drawn, by dynamic programming.
 func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.Note, error) {
+	if w.Rhythm == OwnRhythm {
+		w.Rhythm = RhythmOf(w.Word, s.Feel)
+	}
 	if err := w.check(s.In); err != nil {
 		return nil, err
 	}
@@ -74,8 +82,8 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 			way = again
 		}
 	}
-	for w.Spice.Bends > 0 && !w.ChordTones && !bends(layers, way) && w.Spice.Bends < MostSpice {
-		w.Spice.Bends = min(MostSpice, w.Spice.Bends+2) // a chorus that was to have bends has one
+	for w.Spice.Bends >= bendsMuch && !w.ChordTones && !bends(layers, way) && w.Spice.Bends < MostSpice {
+		w.Spice.Bends = min(MostSpice, w.Spice.Bends+1) // a chorus that was to have bends has one
 		if slots, layers, way, err = search(ctx, s, w); err != nil {
 			return nil, err
 		}
@@ -99,10 +107,15 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 		if i > 0 && slots[i].slur > 0 && slots[i-1].fixed == nil {
 			n.Join = slurs(&slots[i-1], &slots[i], &layers[i-1][way[i-1]], &c)
 		}
+		if before := i - 1; k.slid && before >= 0 && slots[before].fixed == nil && layers[before][way[before]].String == c.String && c.way.Bend == 0 {
+			n.Join, n.Scoop = score.Slide, 0
+		}
 		notes = append(notes, n)
 		if c.under.String > 0 {
 			low := s.In.MIDI(c.under)
-			notes = append(notes, score.Note{Start: k.start, Length: k.length, Placement: c.under, Pitch: pitch.At(low, spelled(s, w, k.chord, low, -1))})
+			n := score.Note{Start: k.start, Length: k.length, Placement: c.under, Pitch: pitch.At(low, spelled(s, w, k.chord, low, -1))}
+			n.Bend = c.bend
+			notes = append(notes, n)
 		}
 	}
 	if s.Swing {
@@ -119,6 +132,7 @@ func Write(ctx context.Context, s score.Score, w Wish, hand neck.Hand) ([]score.
 	}
 	score.Sort(notes)
 	dress(s, notes, w)
+	struckAgain(notes)
 	score.Finger(s.In, notes, hand)
 	s.Notes = notes
 	lick.Label(s)
@@ -152,6 +166,9 @@ func search(ctx context.Context, s score.Score, w Wish) (slots []slot, layers []
 	return slots, layers, way, ctx.Err()
 }
 
+// bendsMuch is from how much on a chorus is to have a bend.
+const bendsMuch = 3
+
 // bends tells that some note of a way is bent.
 func bends(layers [][]candidate, way []int) bool {
 	for i, at := range way {
@@ -179,13 +196,14 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 	on := s.In.On(w.Region.Strings)
 	low, span := w.lowest(s), w.span(s)
 	table := blend.Sounds(k.chord)
+	rule := w.Rule.Over(s.Key, k.chord)
 	inside := [12]bool{}
 	for _, m := range w.Palette.Notes(s.Key, k.chord) {
 		inside[m.Name.Class()] = true
 	}
-	var best [neck.MaxStrings + 1][128]int // for each string and pitch heard, the cheapest way to it, from 1
+	var best [2][neck.MaxStrings + 1][128]int // fretted and bent, for each string and pitch heard, the cheapest way to it, from 1
 	add := func(c candidate) {
-		at := &best[c.String][c.midi]
+		at := &best[min(1, c.way.Bend/2)][c.String][c.midi]
 		switch {
 		case *at == 0:
 			out = append(out, c)
@@ -202,11 +220,13 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 			c := candidate{Placement: p, midi: midi, class: sound.Class}
 			c.outside = sound.Class != blend.ChordTone && !inside[midi%12]
 			c.leaned = sound.Class != blend.ChordTone && k.strong && leans(w, k, sound)
-			asked := k.meets(w, midi, sound.Class)
+			c.wished = k.change && sound.Class != blend.ChordTone && w.landsOn(sound)
+			asked := c.wished || k.meets(w, midi, sound.Class)
 			if asked {
 				c.outside, c.leaned = false, false
 			}
-			if !asked && sound.Class != blend.ChordTone && (w.ChordTones || k.strong && !c.leaned || k.rests || c.outside && !w.Approach && !c.leaned) {
+			rests := sound.Class != blend.ChordTone && !c.outside && w.mayRest(s, k, rule, sound)
+			if !asked && !rests && sound.Class != blend.ChordTone && (w.ChordTones || k.strong && !c.leaned || k.rests || c.outside && !w.Approach && !c.leaned) {
 				continue
 			}
 			weigh := func(c *candidate, sound blend.Sound) {
@@ -216,6 +236,8 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 					c.cost, c.outside = leaning.worth(w, &k, w.Spice.Blue), false
 				case c.outside:
 					c.cost = foreign
+				case rests:
+					c.cost += resting.worth(w, &k, usually)
 				}
 				if k.change {
 					c.cost += wish * float64(harmony.UsualOrder.Place(sound.Degree.Role()))
@@ -224,6 +246,13 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 				c.cost += off*height*height + jitter*chance(w.Seed, k.key, string(sound.Degree), c.midi)
 			}
 			weigh(&c, sound)
+			if k.asks.is && k.key >= closingIdea { // a closing's figure stays as it is
+				add(c)
+				continue
+			}
+			for _, let := range letDown(s, w, k, c, &inside) {
+				add(let)
+			}
 			if w.Spice != (Spice{}) && !k.octaves {
 				c = c.vary(s, w, k, sound)
 			}
@@ -239,7 +268,7 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 					continue
 				}
 				weigh(&b, heard)
-				b.cost += bending.worth(w, &k, w.Spice.Bends)
+				b.cost += bending.worth(w, &k, w.Spice.Bends) + seldom*float64(max(0, 3-w.Spice.Bends))
 				add(b)
 			}
 		}
@@ -247,7 +276,10 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 	if k.asks.is {
 		met := slices.DeleteFunc(slices.Clone(out), func(c candidate) bool { return !k.meets(w, c.midi, c.class) })
 		if len(met) > 0 {
-			out = met
+			if k.octaves {
+				return w.inOctaves(s, met)
+			}
+			return met // what is asked of one note goes before what is wished of all
 		}
 	}
 	if k.octaves {
@@ -255,8 +287,7 @@ func candidates(s score.Score, w Wish, k slot) (out []candidate) {
 	}
 	if k.change && len(w.Targets) > 0 {
 		wanted := slices.DeleteFunc(slices.Clone(out), func(c candidate) bool {
-			t, _ := k.chord.ToneAt(c.midi % 12)
-			return !slices.Contains(w.Targets, t.Degree.Role())
+			return !w.landsOn(table[k.chord.Above(c.midi)])
 		})
 		if len(wanted) > 0 {
 			return wanted
@@ -301,6 +332,18 @@ func pair(from, to *slot, a, b *candidate) float64 {
 	if d == 0 {
 		step -= to.again
 	}
+	if d >= to.leap[0] && d <= to.leap[1] && d > 0 {
+		step = -leaping.reward
+	}
+	if a.way.Bend > 1 && b.way.Bend > 1 && a.Placement != b.Placement && from.pause < score.Tick {
+		step += clashing
+	}
+	if a.way.Scoop > 0 && b.way.Scoop > 0 && from.pause < score.Tick {
+		step += scooped
+	}
+	if to.slid && a.String != b.String {
+		step += farther
+	}
 	if to.slur > 0 && slurs(from, to, a, b) != score.Picked {
 		cost -= to.slur
 	}
@@ -339,6 +382,16 @@ func spelled(s score.Score, w Wish, chord harmony.Chord, midi, next int) pitch.N
 	return s.Key.Spell(midi % 12)
 }
 
+// struckAgain strikes a note that is held bent a second time where the line bends to it once more.
+func struckAgain(notes []score.Note) {
+	for i := 1; i < len(notes); i++ {
+		a, b := notes[i-1], &notes[i]
+		if a.Bend > 1 && !a.Release && a.Placement == b.Placement && a.Bend == b.Bend && !b.PreBend && a.End() == b.Start {
+			b.Again = true
+		}
+	}
+}
+
 // dress plays a line as a hand would: a step up a string from the beat is
 // hammered, a step down pulled off, a held note sways,
 // unless it is bent.
@@ -348,7 +401,7 @@ func dress(s score.Score, notes []score.Note, w Wish) {
 		if n.Start < 0 || w.Locked[s.BarOf(n.Start)] {
 			continue
 		}
-		if n.Length >= held && n.Bend == 0 {
+		if n.Length >= held && n.Bend != 1 && !n.Release { // a bend that is held sways at its top
 			n.Vibrato = true
 		}
 		if w.Spice != (Spice{}) || i == 0 || n.Start%score.Tick == 0 || n.Fret == 0 && notes[i-1].Fret == 0 {

@@ -70,7 +70,7 @@ var weights = [...]struct {
 // It is nil when no choice keeps the strings in order.
 func (in *Instrument) Finger(notes [][]Placement, hand Hand) ([]Touch, float64) {
 	return search(notes, func(options []Placement, _ int, before []state) []state {
-		return in.layer(options, before, hand, func(a, b Touch) float64 {
+		return in.layer(options, Ask{}, before, hand, func(a, b Touch) float64 {
 			if b.String > a.String {
 				return math.Inf(1)
 			}
@@ -102,13 +102,13 @@ type state struct {
 	from int
 }
 
-// layer finds the cheapest way to each touch of a note; before is nil for the
+// layer finds the cheapest way to each touch of a note that is asked for; before is nil for the
 // first note, and step is the cost of coming from a touch of the note before.
-func (in *Instrument) layer(options []Placement, before []state, hand Hand, step func(a, b Touch) float64) []state {
+func (in *Instrument) layer(options []Placement, ask Ask, before []state, hand Hand, step func(a, b Touch) float64) []state {
 	first := before == nil
 	out := make([]state, 0, len(options)*len(grips))
 	add := func(t Touch) {
-		s := state{Touch: t, cost: in.grip(t, hand), from: -1}
+		s := state{Touch: t, cost: in.grip(t, hand) + in.adorned(t, ask), from: -1}
 		if first {
 			out = append(out, s)
 			return
@@ -130,7 +130,7 @@ func (in *Instrument) layer(options []Placement, before []state, hand Hand, step
 	for _, p := range options {
 		if p.Fret > 0 {
 			for _, g := range grips {
-				if h := p.Fret - g.offset; h >= 1 {
+				if h := p.Fret - g.offset; h >= 1 && (ask.Finger == 0 || ask.Finger == g.finger) {
 					add(Touch{p, g.finger, h})
 				}
 			}
@@ -182,6 +182,9 @@ func (in *Instrument) step(a, b Touch, hand Hand) float64 {
 	if a.Finger == 0 || b.Finger == 0 {
 		return cost
 	}
+	if apart := a.Fret - b.Fret; a.Hand == b.Hand && (apart > 4 || apart < -4) { // from below its place to above it: it moves
+		cost += cannot
+	}
 	if beside := a.String == b.String+1 || a.String == b.String-1; beside && a.Fret == b.Fret && a.Finger != b.Finger {
 		cost += w.swap
 	}
@@ -219,33 +222,76 @@ func trace(layers [][]state) ([]Touch, float64) {
 	return out, cost
 }
 
-// Span is the widest reach of a fingering in one place of the hand.
+// Span is how wide the hand lies.
 type Span struct {
 	Low, High   int     // frets
 	Millimetres float64 // between them
 	Comfortable bool    // within the hand's comfort
 }
 
+// Held are touches, from one to another, that the hand plays in one place.
+type Held struct {
+	From, To int // indexes, both included
+	Span
+}
+
+// Held divides a fingering by the places of the hand. Open strings belong to the place before them, or to the first. A hand
+// that reaches below its place at one time and above it at another turns between the two: there it is as wide as the wider
+// of them, or as two notes that follow each other lie apart.
+func (in *Instrument) Held(touches []Touch, hand Hand) (list []Held) {
+	for i := 0; i < len(touches); {
+		h := Held{From: i}
+		place, j := 0, i
+		for ; j < len(touches) && (place == 0 || touches[j].Hand == place || touches[j].Fret == 0); j++ {
+			if t := touches[j]; t.Fret > 0 {
+				place = t.Hand
+			}
+		}
+		h.To, i = j-1, j
+		h.Span = in.span(touches[h.From:j], place)
+		h.Comfortable = math.Round(h.Millimetres) <= hand.Comfort // as it is told: the usual hand spans frets 5 to 9
+		list = append(list, h)
+	}
+	return list
+}
+
+// span is the widest of touches in one place of the hand.
+func (in *Instrument) span(touches []Touch, place int) (widest Span) {
+	low, high, before := 0, 0, 0
+	wider := func(a, b int) {
+		if mm := in.Reach(a, b); a > 0 && mm > widest.Millimetres {
+			widest = Span{Low: min(a, b), High: max(a, b), Millimetres: mm}
+		}
+	}
+	for _, t := range touches {
+		if t.Fret == 0 {
+			before = 0
+			continue
+		}
+		if low == 0 || t.Fret < low {
+			low = t.Fret
+		}
+		high = max(high, t.Fret)
+		wider(before, t.Fret)
+		before = t.Fret
+	}
+	if low > 0 {
+		wider(low, min(high, place+3))
+		wider(max(low, place), high)
+	}
+	if widest.High == 0 {
+		widest.Low, widest.High = low, high
+	}
+	return widest
+}
+
 // Widest finds the widest span that the hand holds without moving.
 func (in *Instrument) Widest(touches []Touch, hand Hand) Span {
 	widest := Span{Comfortable: true}
-	for i := 0; i < len(touches); {
-		low, high, j := 0, 0, i
-		for ; j < len(touches) && (touches[j].Hand == touches[i].Hand || touches[i].Hand == 0); j++ {
-			if touches[i].Hand == 0 {
-				i = j // open strings before the hand is placed
-			}
-			if f := touches[j].Fret; f > 0 {
-				if low == 0 || f < low {
-					low = f
-				}
-				high = max(high, f)
-			}
+	for _, h := range in.Held(touches, hand) {
+		if h.Millimetres > widest.Millimetres {
+			widest = h.Span
 		}
-		if mm := in.Reach(low, high); mm > widest.Millimetres {
-			widest = Span{low, high, mm, mm <= hand.Comfort}
-		}
-		i = j
 	}
 	return widest
 }

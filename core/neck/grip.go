@@ -8,9 +8,10 @@ import (
 // Grip finds fingers for places that are held together: each finger on one place,
 // or laid flat over one fret; no finger crosses another; what a flat finger
 // covers sounds there. Open strings have finger 0. The reach must not be wider
-// than half as much again as the hand's comfort. ok is false when no hand can
-// hold it.
-func (in *Instrument) Grip(places []Placement, hand Hand) (fingers []int, ok bool) {
+// than half as much again as the hand's comfort. bends says by how many quarter
+// tones each is bent while the others hold; nil is none. ok is false when no hand
+// can hold it.
+func (in *Instrument) Grip(places []Placement, bends []int, hand Hand) (fingers []int, ok bool) {
 	low, high := 0, 0
 	for i, p := range places {
 		if slices.ContainsFunc(places[:i], func(q Placement) bool { return q.String == p.String }) {
@@ -43,14 +44,33 @@ func (in *Instrument) Grip(places []Placement, hand Hand) (fingers []int, ok boo
 			return
 		}
 		for finger := 1; finger <= 4; finger++ {
-			if now[i] = finger; in.gripped(places, now, i) {
-				put(i+1, cost+gripCost(places, now, i, low))
+			if now[i] = finger; !in.gripped(places, now, i) {
+				continue
+			}
+			if bent := in.bentWhileHeld(places, now, bends, i); bent < cannot {
+				put(i+1, cost+gripCost(places, now, i, low)+bent/stretchOfFret)
 			}
 		}
 	}
 	put(0, 0)
 	return fingers, fingers != nil
 }
+
+// bentWhileHeld is the cost of bending the last place while those before it hold: no finger that bends lies on two strings.
+func (in *Instrument) bentWhileHeld(places []Placement, fingers, bends []int, last int) float64 {
+	if bends == nil {
+		return 0
+	}
+	for i, f := range fingers[:last] {
+		if f > 0 && f == fingers[last] && bends[i] != bends[last] {
+			return cannot
+		}
+	}
+	return in.bend(Touch{Placement: places[last], Finger: fingers[last]}, bends[last])
+}
+
+// stretchOfFret is about how many millimetres of stretch a finger off its fret costs.
+const stretchOfFret = 30
 
 // gripped tells whether the finger of the last place agrees with those before.
 func (in *Instrument) gripped(places []Placement, fingers []int, last int) bool {

@@ -177,13 +177,28 @@ func (in *Instrument) Find(midi int, r Region) []Placement {
 const plainFrom = 52
 
 // Bendable is how many half steps a string can be bent at a place: three at the
-// most on plain strings, one on wound ones. Open strings cannot be bent.
+// most on plain strings, one on wound ones, and at the first fret, where the nut holds it. Open
+// strings cannot be bent.
 func (in *Instrument) Bendable(p Placement) int {
 	switch {
 	case p.Fret == 0:
 		return 0
-	case in.Open[in.Strings()-p.String].MIDI() < plainFrom:
+	case p.Fret == 1, in.wound(p.String):
 		return 1
 	}
 	return 3
 }
+
+// Bends is how far a player bends a string at a place, in quarter tones: of the wound strings the
+// highest a half step, the others no further than a curl.
+func (in *Instrument) Bends(p Placement) int {
+	if p.Fret > 0 && in.wound(p.String) && p.String > 1 && in.wound(p.String-1) {
+		return 1
+	}
+	return 2 * in.Bendable(p)
+}
+
+// Plain tells whether a string is plain steel, and not wound.
+func (in *Instrument) Plain(str int) bool { return !in.wound(str) }
+
+func (in *Instrument) wound(str int) bool { return in.Open[in.Strings()-str].MIDI() < plainFrom }

@@ -87,7 +87,7 @@ func TestOpenStringsAreNamedAsTuned(t *testing.T) {
 
 func TestWhatAStringAllowsToBeBent(t *testing.T) {
 	in := Standard()
-	for p, halfSteps := range map[Placement]int{{1, 0}: 0, {6, 0}: 0, {1, 8}: 3, {2, 10}: 3, {3, 7}: 3, {4, 7}: 1, {5, 7}: 1, {6, 7}: 1} {
+	for p, halfSteps := range map[Placement]int{{1, 0}: 0, {6, 0}: 0, {1, 8}: 3, {1, 1}: 1, {2, 10}: 3, {3, 7}: 3, {4, 7}: 1, {5, 7}: 1, {6, 7}: 1} {
 		assert.Equal(t, halfSteps, in.Bendable(p), "%v", p)
 	}
 }
@@ -106,3 +106,54 @@ func TestHandsAreChecked(t *testing.T) {
 }
 
 func nan() float64 { var zero float64; return zero / zero }
+
+// What a player bends: plain strings as far as they go, the highest wound one a half step, lower ones a curl; at the first
+// fret no more than a half step. On a bass of four and on seven strings it is the same by the strings they have.
+func TestHowFarAPlayerBends(t *testing.T) {
+	for tuning, want := range map[string][]int{
+		"E2,A2,D3,G3,B3,E4":       {6, 6, 6, 2, 1, 1},
+		"B1,E2,A2,D3,G3,B3,E4":    {6, 6, 6, 2, 1, 1, 1},
+		"E1,A1,D2,G2":             {2, 1, 1, 1},
+		"D2,A2,D3,G3,A3,D4":       {6, 6, 6, 2, 1, 1},
+		"Eb2,Ab2,Db3,Gb3,Bb3,Eb4": {6, 6, 6, 2, 1, 1},
+	} {
+		in, err := New(tuning, 22, 648, 0)
+		require.NoError(t, err)
+		for i, quarters := range want {
+			assert.Equal(t, quarters, in.Bends(Placement{i + 1, 7}), "%s, string %d", tuning, i+1)
+			assert.Equal(t, min(2, quarters), in.Bends(Placement{i + 1, 1}), "%s, string %d, first fret", tuning, i+1)
+			assert.Zero(t, in.Bends(Placement{i + 1, 0}))
+		}
+	}
+}
+
+// A bend is part of what a finger does: the hand goes where the third finger can, or the second, and notes round it keep
+// a hand that can do both.
+func TestTheHandGoesWhereItBends(t *testing.T) {
+	in := Standard()
+	phrase := func(notes ...Ask) (fingers []int) {
+		touches, cost := in.FingerPhrase(notes, UsualHand)
+		require.NotNil(t, touches)
+		require.Less(t, cost, float64(cannot))
+		for _, t := range touches {
+			fingers = append(fingers, t.Finger)
+		}
+		return fingers
+	}
+	at := func(str, fret, bend int) Ask { return Ask{Places: []Placement{{str, fret}}, Bend: bend} }
+	assert.Equal(t, []int{1, 3, 1}, phrase(at(2, 5, 0), at(3, 7, 4), at(2, 5, 0)), "the box as it is")
+	assert.Equal(t, []int{3}, phrase(at(2, 8, 4)), "a whole step by the third finger")
+	assert.Equal(t, []int{2}, phrase(at(2, 2, 4)), "or the second, where there is no room for the third")
+	assert.Equal(t, []int{1, 1}, phrase(at(3, 5, 0), at(3, 5, 1)), "a curl moves nobody")
+	for _, bend := range []int{4, 6} {
+		for fret := 2; fret <= 20; fret++ {
+			for _, around := range []int{-2, -1, 0, 1, 2, 3} {
+				if fret+around < 1 {
+					continue
+				}
+				got := phrase(at(1, fret+around, 0), at(2, fret, bend), at(1, fret+around, 0))
+				assert.Contains(t, []int{2, 3}, got[1], "fret %d bent %d, beside fret %d", fret, bend, fret+around)
+			}
+		}
+	}
+}

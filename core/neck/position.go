@@ -1,6 +1,7 @@
 package neck
 
 import (
+	"math"
 	"slices"
 
 	"undaris/core/pitch"
@@ -58,6 +59,64 @@ func (in *Instrument) Positions(tonic int) []Position {
 		}
 	}
 	return all
+}
+
+// Says tells a position as it is called everywhere: by its frets, then by its shape.
+func (p Position) Says() string {
+	text := p.Region.Says()
+	if p.Shape != "" {
+		text += ", " + p.Shape + " shape"
+	}
+	return text
+}
+
+// widestShape is how far apart the first and the last fret of a region are at most in
+// which a chord takes one shape.
+const widestShape = 7
+
+// Shape names the movable open shape that a chord on a root (pitch class 0–11) takes in a
+// region: of the five, the one that shares most frets with it, whether the neck holds all
+// of it or ends before. It is empty where none shares three whole ones, in a region wider than a
+// hand's, and on tunings where shapes mean nothing.
+func (in *Instrument) Shape(root int, r Region) (best string) {
+	if r.High-r.Low > widestShape || !in.standardShape() {
+		return ""
+	}
+	at := pitch.Class(root - in.MIDI(Placement{String: 6}))
+	most := 5 // half frets: a shape slid up to the nut has half a fret less
+	for _, s := range shapes {
+		for octave := -24; octave <= 36; octave += 12 {
+			low, high, slid := at+octave+s.low, at+octave+s.high, 0
+			if low == -1 {
+				low, high, slid = 0, 4, 1
+			}
+			if shared := 2*(min(r.High, high)-max(r.Low, low)+1) - slid; shared > most {
+				best, most = s.name, shared
+			}
+		}
+	}
+	return best
+}
+
+// Numbered is the position of a tonic (pitch class) that bears a number, 1 to 5, first; ok is false where the neck has none.
+func (in *Instrument) Numbered(tonic, number int) (p Position, ok bool) {
+	for _, p = range in.Positions(tonic) {
+		if p.Number == number && !p.Octave {
+			return p, true
+		}
+	}
+	return Position{}, false
+}
+
+// Narrow is the lowest position of a tonic (pitch class) in which every fret is within a hand's comfort: where a hand that
+// is cold begins. Where none is, it is the highest.
+func (in *Instrument) Narrow(tonic int, hand Hand) (p Position, ok bool) {
+	for _, p = range in.Positions(tonic) {
+		if ok = true; p.Low > 0 && math.Round(in.Reach(p.Low, p.High)) <= hand.Comfort {
+			break
+		}
+	}
+	return p, ok
 }
 
 func boolOrder(a, b bool) int {

@@ -51,11 +51,7 @@ func (w Way) Regions(in *Instrument, tonic int, scale []int) []Named {
 
 func positions(in *Instrument, tonic int, _ []int) (list []Named) {
 	for _, p := range in.Positions(tonic) {
-		name := say.F("position %d", p.Number)
-		if p.Shape != "" {
-			name += ", " + p.Shape + " shape"
-		}
-		list = append(list, Named{Name: name, Region: p.Region})
+		list = append(list, Named{Name: p.Says(), Region: p.Region})
 	}
 	return list
 }

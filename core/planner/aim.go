@@ -9,6 +9,7 @@ import (
 
 // Played is a line of the log as far as aims are concerned.
 type Played struct {
+	Entry       uint // its number
 	At          time.Time
 	Chart, Line uint
 	Call        bool // it is a call, and not a take
@@ -41,29 +42,45 @@ type Progress struct {
 	Last    time.Time
 }
 
-// Progress looks for an aim in what was played since it was set, the oldest first. A
-// run is broken by a try that falls short.
-func (a Aim) Progress(log []Played) (p Progress) {
+// Following is an aim while its log goes on.
+type Following struct {
+	Aim  Aim
+	Read uint // the number of the last line that was looked at
+	p    Progress
+	run  int
+}
+
+// Follow looks for an aim in what is played after a line of the log.
+func (a Aim) Follow(line uint) *Following { return &Following{Aim: a, Read: line} }
+
+// Calls tells whether nothing but calls is a try at it.
+func (f *Following) Calls() bool { return f.Aim.of().calls }
+
+// Add looks at the next line. A run is broken by a try that falls short.
+func (f *Following) Add(x Played) {
 	const rounding = 1e-9
-	kind, run := a.of(), 0
-	for _, x := range log {
-		went, yes := kind.try(a, x)
-		if !yes {
-			continue
-		}
-		p.Tries++
-		p.Last = x.At
-		if kind.Adds {
-			p.Best += went
-			continue
-		}
-		p.Best = max(p.Best, went)
-		if run++; went < a.wanted()-rounding {
-			run = 0
-		}
-		p.Row = max(p.Row, run)
+	kind := f.Aim.of()
+	went, yes := kind.try(f.Aim, x)
+	if !yes {
+		return
 	}
-	if p.Reached = p.Row >= max(1, a.Times); kind.Adds {
+	f.p.Tries++
+	f.p.Last = x.At
+	if kind.Adds {
+		f.p.Best += went
+		return
+	}
+	f.p.Best = max(f.p.Best, went)
+	if f.run++; went < f.Aim.wanted()-rounding {
+		f.run = 0
+	}
+	f.p.Row = max(f.p.Row, f.run)
+}
+
+// Progress is how far it came.
+func (f *Following) Progress() Progress {
+	p, a := f.p, f.Aim
+	if p.Reached = p.Row >= max(1, a.Times); a.of().Adds {
 		p.Reached = p.Best >= float64(a.Times)
 	}
 	return p

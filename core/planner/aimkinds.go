@@ -21,9 +21,10 @@ type AimKind struct {
 	Most  int    // of Times
 	Usual Aim    // as it begins; Part is of 1
 
-	try  func(a Aim, p Played) (went float64, yes bool)
-	says func(a Aim, of, mode string) string
-	plan func(m *Model, a Aim, at time.Time, item *Item) // nil where it comes by itself
+	calls bool // nothing but calls is a try at it
+	try   func(a Aim, p Played) (went float64, yes bool)
+	says  func(a Aim, of, mode string) string
+	plan  func(m *Model, a Aim, at time.Time, item *Item) // nil where it comes by itself
 }
 
 // InARow is how tries are counted that do not add up.
@@ -55,7 +56,7 @@ var AimKinds = []AimKind{
 		try: tryLine, says: sayLine, plan: planLine},
 	{ID: "exercise", Name: "an exercise", Of: "exercise", Asks: []string{"percent", "tempo"}, Unit: InARow, Most: 100, Usual: Aim{Part: 0.9},
 		try: tryLine, says: sayLine, plan: planLine},
-	{ID: "calls", Name: "calls", Asks: []string{"key", "degree"}, Unit: InARow, Most: 100, Usual: Aim{Degree: "third", Times: 8},
+	{ID: "calls", calls: true, Name: "calls", Asks: []string{"key", "degree"}, Unit: InARow, Most: 100, Usual: Aim{Degree: "third", Times: 8},
 		try: func(a Aim, p Played) (went float64, yes bool) {
 			if !p.Call || len(p.Trials) == 0 {
 				return 0, false

@@ -23,27 +23,17 @@ const (
 	safeAfter = 3
 )
 
-// Evening looks at the changes of tunes.
-func Evening(tunes []Tune, trials []Trial) (list []Readiness) {
-	counts := map[uint]map[[2]string]*Count{}
-	for _, t := range trials {
-		if t.From == "" {
-			continue
-		}
-		if counts[t.Chart] == nil {
-			counts[t.Chart] = map[[2]string]*Count{}
-		}
-		get(counts[t.Chart], [2]string{t.From, t.Chord}, func() *Count { return &Count{} }).add(t)
-	}
+// Evening looks at the changes of tunes, as far as they were counted.
+func Evening(tunes []Tune, counted *Tally) (list []Readiness) {
 	for _, tune := range tunes {
 		r := Readiness{Tune: tune}
 		for _, c := range tune.Changes {
-			n := counts[tune.ID][c]
+			n := counted.changes[change{tune.ID, c[0], c[1]}]
 			switch {
 			case n == nil || n.Trials < safeAfter:
 				r.Untried = append(r.Untried, c)
 			case n.Success < safeFrom:
-				r.Weak = append(r.Weak, Weak{c[0], c[1], *n})
+				r.Weak = append(r.Weak, Weak{c[0], c[1], n.Count})
 			default:
 				r.Safe++
 			}

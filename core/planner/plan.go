@@ -4,12 +4,14 @@ import (
 	"cmp"
 	"fmt"
 	"maps"
+	"math"
 	"math/rand/v2"
 	"slices"
 	"time"
 
 	"undaris/core/form"
 	"undaris/core/harmony"
+	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/say"
 )
@@ -22,13 +24,14 @@ type Item struct {
 	Why     string // in a sentence, with its evidence
 	Done    string // how to know that it is done
 	Minutes int
-	Ask     Ask    // of calls
-	Chart   uint   // of changes and music
-	Line    uint   // that is played, or found by ear
-	Lick    uint   // of a mode that takes one
-	Mode    string // an ID of practice.Modes
-	New     bool   // it was never practised before
-	Tempo   int    // beats a minute to begin at; 0 where that is the chart's
+	Ask     Ask           // of calls
+	Where   neck.Position // of calls and the warm-up; none where the neck has none, or anywhere will do
+	Chart   uint          // of changes and music
+	Line    uint          // that is played, or found by ear
+	Lick    uint          // of a mode that takes one
+	Mode    string        // an ID of practice.Modes
+	New     bool          // it was never practised before
+	Tempo   int           // beats a minute to begin at; 0 where that is the chart's
 }
 
 // The kinds of items.
@@ -65,6 +68,8 @@ type Written struct {
 // Order is what a plan is asked for.
 type Order struct {
 	Minutes int // 5 to 60
+	In      *neck.Instrument
+	Hand    neck.Hand
 	Tunes   []Tune
 	Pieces  []Written
 	Licks   []Written
@@ -105,17 +110,9 @@ var endings = []ending{
 
 // Plan makes what to practise today: the due and the weak with the most to gain, one
 // new thing at most, keys and positions in turn, a rest where it is long, and music
-// in the end. seen counts trials of each key in each position.
-func (m *Model) Plan(o Order, trials []Trial, at time.Time) []Item {
+// in the end.
+func (m *Model) Plan(o Order, counted *Tally, at time.Time) []Item {
 	rng := rand.New(rand.NewPCG(o.Seed+uint64(at.YearDay()), 53))
-	seen := map[[2]int]*Count{}
-	changes := map[[3]string]*Count{}
-	for _, t := range trials {
-		get(seen, [2]int{t.Key, t.Position}, func() *Count { return &Count{} }).add(t)
-		if t.From != "" {
-			get(changes, [3]string{fmt.Sprint(t.Chart), t.From, t.Chord}, func() *Count { return &Count{} }).add(t)
-		}
-	}
 	var items []Item
 	left := max(MinMinutes, min(MaxMinutes, o.Minutes))
 	use := func(i Item) {
@@ -132,24 +129,33 @@ func (m *Model) Plan(o Order, trials []Trial, at time.Time) []Item {
 	if left >= 6 && len(o.Tunes) > 0 {
 		w := warmUps[rng.IntN(len(warmUps))]
 		tune := o.Tunes[rng.IntN(len(o.Tunes))]
-		use(Item{ID: "warm-up " + w.id, Kind: WarmUp, Title: w.title, Why: say.F("the hands first: %s, %d beats a minute or slower", tune.Title, max(form.MinTempo, tune.Tempo*4/5)), Done: w.done, Minutes: 2, Chart: tune.ID, Mode: w.id, Tempo: max(form.MinTempo, tune.Tempo*4/5)})
+		item := Item{ID: "warm-up " + w.id, Kind: WarmUp, Title: w.title, Done: w.done, Minutes: 2, Chart: tune.ID, Mode: w.id, Tempo: max(form.MinTempo, tune.Tempo*4/5)}
+		item.Why = say.F("the hands first: %s, %d beats a minute or slower", tune.Title, item.Tempo)
+		if p, ok := o.In.Narrow(tune.Key, o.Hand); ok {
+			item.Where = p
+			item.Why += ", at " + p.Says()
+			if math.Round(o.In.Reach(p.Low, p.High)) <= o.Hand.Comfort {
+				item.Why += ", where no fret is beyond your reach"
+			}
+		}
+		use(item)
 	}
 	// What a teacher asks for has half of the time at most.
 	for half, i := left/2, 0; i < len(o.Set) && left-block >= half; i++ {
 		use(o.Set[i])
 	}
-	if c, ok := weakest(o.Tunes, changes); ok && left >= 2*block {
+	if c, ok := weakest(o.Tunes, counted); ok && left >= 2*block {
 		use(c)
 	}
 	if i, ok := written(o, at); ok && left >= 4*block {
 		use(i)
 	}
 	isNew := slices.ContainsFunc(items, func(i Item) bool { return i.New })
-	for _, a := range m.due(seen, left/block+1+len(o.Without), at, o.Seed+uint64(at.YearDay()), !isNew) {
+	for _, a := range m.due(counted, left/block+1+len(o.Without), at, o.Seed+uint64(at.YearDay()), !isNew) {
 		if left < 2 {
 			break
 		}
-		item := m.calls(a, seen[[2]int{a.Key, a.Position}], at)
+		item := m.calls(o.In, a, counted.cell(a), at)
 		item.Minutes = min(left, block)
 		use(item)
 	}
@@ -183,10 +189,10 @@ func rested(items []Item, rests int) (out []Item, unused int) {
 
 // due are so many asks of places that were met before, with one new one among them
 // where it may; to someone who is new, everything is.
-func (m *Model) due(seen map[[2]int]*Count, count int, at time.Time, seed uint64, mayBeNew bool) []Ask {
+func (m *Model) due(counted *Tally, count int, at time.Time, seed uint64, mayBeNew bool) []Ask {
 	var known, fresh []Ask
 	for _, a := range Everything() {
-		if seen[[2]int{a.Key, a.Position}] != nil || len(seen) == 0 {
+		if counted.cell(a) != nil || counted.Trials == 0 {
 			known = append(known, a)
 		} else {
 			fresh = append(fresh, a)
@@ -234,20 +240,25 @@ func written(o Order, at time.Time) (item Item, ok bool) {
 func pieceID(line uint) string { return fmt.Sprintf("line %d", line) }
 
 // calls is an item that asks for tones in a key and a position.
-func (m *Model) calls(a Ask, seen *Count, at time.Time) Item {
+func (m *Model) calls(in *neck.Instrument, a Ask, seen *Count, at time.Time) Item {
 	key := form.Key{Tonic: keyNames[a.Key]}
 	way := "upward"
 	if a.Down {
 		way = "downward"
 	}
+	where := "all positions"
+	place, ok := in.Numbered(a.Key, a.Position+1)
+	if ok {
+		where = place.Says()
+	}
 	p, _ := m.Predict(a, at)
-	item := Item{ID: fmt.Sprintf("calls %d %d %s %t", a.Key, a.Position, a.Degree, a.Down), Kind: Calls, Ask: a,
-		Title: say.F("Calls in %s, %s position, %s from the %s", key, ordinals[a.Position], way, a.Degree),
+	item := Item{ID: fmt.Sprintf("calls %d %d %s %t", a.Key, a.Position, a.Degree, a.Down), Kind: Calls, Ask: a, Where: place,
+		Title: say.F("Calls in %s, %s, %s from the %s", key, where, way, a.Degree),
 		Done:  "eight calls in a row right at once", Minutes: block}
 	switch {
 	case seen == nil:
 		item.New = true
-		item.Why = say.F("%s in the %s position was never asked for", key, ordinals[a.Position])
+		item.Why = say.F("%s at %s was never asked for", key, where)
 	case at.Sub(seen.Last) > 14*24*time.Hour:
 		item.Why = say.F("not asked for in %d days; then %d of %d went well", int(at.Sub(seen.Last).Hours()/24), int(seen.Success*float64(seen.Trials)+0.5), seen.Trials)
 	default:
@@ -255,8 +266,6 @@ func (m *Model) calls(a Ask, seen *Count, at time.Time) Item {
 	}
 	return item
 }
-
-var ordinals = [Positions]string{"first", "second", "third", "fourth", "fifth"}
 
 // keyNames are the usual names of the twelve keys, by pitch class.
 var keyNames = func() (names [12]pitch.Name) {
@@ -270,20 +279,23 @@ var keyNames = func() (names [12]pitch.Name) {
 func KeyName(class int) pitch.Name { return keyNames[(class%12+12)%12] }
 
 // weakest is the change that is met least, of the tunes that press most.
-func weakest(tunes []Tune, changes map[[3]string]*Count) (best Item, ok bool) {
+func weakest(tunes []Tune, counted *Tally) (best Item, ok bool) {
 	worst := 0.8 // what is met better is safe
 	ordered := slices.SortedStableFunc(slices.Values(tunes), func(a, b Tune) int {
 		return cmp.Or(cmp.Compare(pressing(a), pressing(b)), a.By.Compare(b.By))
 	})
 	for _, t := range ordered {
-		for _, k := range slices.SortedFunc(maps.Keys(changes), func(a, b [3]string) int { return slices.Compare(a[:], b[:]) }) {
-			c := changes[k]
-			if k[0] != fmt.Sprint(t.ID) || c.Trials < 3 || c.Success >= worst {
+		inOrder := slices.SortedFunc(maps.Keys(counted.changes), func(a, b change) int {
+			return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.To, b.To))
+		})
+		for _, k := range inOrder {
+			c := counted.changes[k]
+			if k.Chart != t.ID || c.Trials < 3 || c.Success >= worst {
 				continue
 			}
 			worst = c.Success
-			best, ok = Item{ID: "change " + k[0] + " " + k[1] + " " + k[2], Kind: Changes, Chart: t.ID, Mode: "land", Minutes: block,
-				Title: say.F("%s: the change from %v to %v", t.Title, chord(k[1]), chord(k[2])),
+			best, ok = Item{ID: fmt.Sprintf("change %d %s %s", k.Chart, k.From, k.To), Kind: Changes, Chart: t.ID, Mode: "land", Minutes: block,
+				Title: say.F("%s: the change from %v to %v", t.Title, chord(k.From), chord(k.To)),
 				Why:   say.F("it was met %d times of %d", int(c.Success*float64(c.Trials)+0.5), c.Trials),
 				Done:  "met in three choruses in a row"}, true
 		}

@@ -2,6 +2,7 @@ package planner_test
 
 import (
 	"fmt"
+	"slices"
 	"testing"
 	"time"
 
@@ -9,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"undaris/core/neck"
 	"undaris/core/planner"
 )
 
@@ -84,7 +86,7 @@ func TestEveryPlanHolds(t *testing.T) {
 			}
 			trials = append(trials, x)
 		}
-		o := planner.Order{Minutes: rapid.IntRange(0, 90).Draw(t, "minutes"), Seed: rapid.Uint64().Draw(t, "seed")}
+		o := planner.Order{In: neck.Standard(), Hand: neck.UsualHand, Minutes: rapid.IntRange(0, 90).Draw(t, "minutes"), Seed: rapid.Uint64().Draw(t, "seed")}
 		for i := range rapid.IntRange(0, 3).Draw(t, "tunes") {
 			o.Tunes = append(o.Tunes, planner.Tune{ID: uint(i + 1), Title: "Slipway", Tempo: 100})
 		}
@@ -96,8 +98,8 @@ func TestEveryPlanHolds(t *testing.T) {
 		for i := range rapid.IntRange(0, 6).Draw(t, "set") {
 			o.Set = append(o.Set, planner.Item{ID: fmt.Sprint("set ", i), Kind: planner.Changes, Chart: 1, Title: "Slipway", Why: "it is asked for", Done: "met", Minutes: 3})
 		}
-		plan := m.Plan(o, trials, monday)
-		require.Equal(t, plan, m.Plan(o, trials, monday), "the same seed plans the same")
+		plan := m.Plan(o, counted(trials...), monday)
+		require.Equal(t, plan, m.Plan(o, counted(trials...), monday), "the same seed plans the same")
 		total, fresh, since := 0, 0, 0
 		ids := map[string]bool{}
 		for i, item := range plan {
@@ -125,7 +127,7 @@ func TestEveryPlanHolds(t *testing.T) {
 			require.LessOrEqual(t, fresh, 1)
 		}
 		o.Without = []string{plan[0].ID}
-		for _, item := range m.Plan(o, trials, monday) {
+		for _, item := range m.Plan(o, counted(trials...), monday) {
 			require.NotEqual(t, plan[0].ID, item.ID, "what was swapped away is gone")
 		}
 	})
@@ -141,14 +143,14 @@ func TestThePlanLooksAtTheWeakestChange(t *testing.T) {
 		}
 	}
 	find := func(o planner.Order) planner.Item {
-		for _, i := range m.Plan(o, trials, monday) {
+		for _, i := range m.Plan(o, counted(trials...), monday) {
 			if i.Kind == planner.Changes {
 				return i
 			}
 		}
 		return planner.Item{}
 	}
-	o := planner.Order{Minutes: 30, Tunes: []planner.Tune{{ID: 1, Title: "Slipway Shuffle", Tempo: 96}, {ID: 2, Title: "Low Water", Tempo: 70}}}
+	o := planner.Order{In: neck.Standard(), Hand: neck.UsualHand, Minutes: 30, Tunes: []planner.Tune{{ID: 1, Title: "Slipway Shuffle", Tempo: 96}, {ID: 2, Title: "Low Water", Tempo: 70}}}
 	assert.Equal(t, uint(1), find(o).Chart)
 	assert.Contains(t, find(o).Why, "0 times of 12")
 	o.Tunes[1].By = monday.AddDate(0, 0, 4)
@@ -164,7 +166,7 @@ func TestAnEveningIsMadeReady(t *testing.T) {
 		}
 	}
 	tune := planner.Tune{ID: 3, Changes: [][2]string{{"C7", "F7"}, {"C7", "G7"}, {"C7", "A7"}, {"F7", "C7"}}}
-	r := planner.Evening([]planner.Tune{tune}, trials)
+	r := planner.Evening([]planner.Tune{tune}, counted(trials...))
 	require.Len(t, r, 1)
 	assert.Equal(t, 1, r[0].Safe)
 	assert.Equal(t, []string{"A7", "G7"}, []string{r[0].Weak[0].To, r[0].Weak[1].To})
@@ -182,7 +184,7 @@ func TestMapsCount(t *testing.T) {
 		}
 		trials = append(trials, x)
 	}
-	all := planner.Draw(trials, m, monday, func(planner.Trial) bool { return true })
+	all := planner.Draw(counted(trials...), m, monday)
 	assert.Equal(t, 30, all.Trials)
 	assert.Len(t, all.Cells, 60)
 	n, strings := 0, 0
@@ -204,7 +206,7 @@ func TestMapsCount(t *testing.T) {
 	}
 	assert.Equal(t, 30, sum)
 	assert.GreaterOrEqual(t, len(all.Weeks), 4)
-	one := planner.Draw(trials, m, monday, func(t planner.Trial) bool { return t.Chart == 1 })
+	one := planner.Draw(counted(slices.DeleteFunc(trials, func(t planner.Trial) bool { return t.Chart != 1 })...), m, monday)
 	assert.Equal(t, 15, one.Trials)
 }
 

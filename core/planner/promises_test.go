@@ -1,6 +1,7 @@
 package planner_test
 
 import (
+	"math"
 	"testing"
 	"time"
 
@@ -17,6 +18,15 @@ import (
 	"undaris/core/practice"
 	"undaris/core/score"
 )
+
+// counted counts trials, each of the line of the log that it says.
+func counted(trials ...planner.Trial) *planner.Tally {
+	t := &planner.Tally{}
+	for _, x := range trials {
+		t.Add(planner.Played{Entry: x.Entry, At: x.At, Chart: x.Chart, Trials: []planner.Trial{x}})
+	}
+	return t
+}
 
 func trials(n int, of planner.Trial, success ...float64) (list []planner.Trial) {
 	for i := range n {
@@ -48,7 +58,7 @@ func TestWhenAChangeIsSafe(t *testing.T) {
 	for _, chord := range []string{"F7", "G7", "A7", "D7", "E7", "B7", "Bb7", "Db7"} {
 		tune.Changes = append(tune.Changes, [2]string{"C7", chord})
 	}
-	r := planner.Evening([]planner.Tune{tune}, all)[0]
+	r := planner.Evening([]planner.Tune{tune}, counted(all...))[0]
 	assert.Equal(t, 3, r.Safe)
 	assert.Equal(t, [][2]string{{"C7", "A7"}, {"C7", "Db7"}}, r.Untried)
 	require.Len(t, r.Weak, 3)
@@ -64,13 +74,13 @@ func TestTimingIsCounted(t *testing.T) {
 		all = append(all, planner.Trial{At: monday, Ms: ms, Timed: true})
 	}
 	all = append(all, planner.Trial{At: monday, Ms: 50}) // was not timed
-	timing := planner.Draw(all, planner.New(planner.Fitted), monday, func(planner.Trial) bool { return true }).Timing
+	timing := planner.Draw(counted(all...), planner.New(planner.Fitted), monday).Timing
 	want := make([]int, 30)
 	want[0], want[14], want[15], want[16], want[29] = 3, 1, 2, 1, 2
 	assert.Equal(t, want, timing.Bins)
 	assert.Equal(t, 9, timing.Trials)
 	assert.InDelta(t, -13.7778, timing.Mean, 1e-3)
-	two := planner.Draw([]planner.Trial{{Ms: 10, Timed: true}, {Ms: 30, Timed: true}}, planner.New(planner.Fitted), monday, func(planner.Trial) bool { return true }).Timing
+	two := planner.Draw(counted(planner.Trial{Ms: 10, Timed: true}, planner.Trial{Ms: 30, Timed: true}), planner.New(planner.Fitted), monday).Timing
 	assert.InDelta(t, 20, two.Mean, 1e-9)
 	assert.InDelta(t, 10, two.Spread, 1e-9)
 }
@@ -82,7 +92,7 @@ func TestHowChangesAreMet(t *testing.T) {
 	}
 	all := []planner.Trial{of("silent", "", 0), of("on time", "R", 1), of("late", "R", 0.4), of("wrong note", "b9", 0), of("late", "3", 0.49), of("late", "3", 0.5), of("on time", "3", 1), of("on time", "b7", 1)}
 	all = append(all, planner.Trial{At: monday, From: "F7", Chord: "C7", Success: 0}, planner.Trial{At: monday, Chord: "G7"})
-	maps := planner.Draw(all, planner.New(planner.Fitted), monday, func(planner.Trial) bool { return true })
+	maps := planner.Draw(counted(all...), planner.New(planner.Fitted), monday)
 	require.Len(t, maps.Changes, 2)
 	assert.Equal(t, "F7", maps.Changes[0].From, "the weakest first")
 	c := maps.Changes[1]
@@ -91,14 +101,23 @@ func TestHowChangesAreMet(t *testing.T) {
 	assert.Equal(t, map[string]int{"R": 2, "b9": 1, "3": 3, "b7": 1, "–": 2}, maps.Weeks[0].Degrees)
 }
 
-// Weeks begin on Monday, in UTC.
-func TestWeeks(t *testing.T) {
-	begins := time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)
-	for _, at := range []time.Time{begins, monday, begins.AddDate(0, 0, 7).Add(-time.Second)} {
-		assert.Equal(t, begins, planner.WeekOf(at))
+// Days are those of where something was played; weeks begin on their Mondays, and end on their Sundays.
+func TestDaysAndWeeks(t *testing.T) {
+	east, west := time.FixedZone("", 9*3600), time.FixedZone("", -8*3600)
+	late := time.Date(2026, 3, 1, 23, 59, 59, 0, time.UTC) // a Sunday
+	assert.Equal(t, []int{planner.Day(late), planner.Day(late) + 1, planner.Day(late)}, []int{planner.Day(late), planner.Day(late.In(east)), planner.Day(late.In(west))})
+	assert.Equal(t, time.Date(2026, 3, 1, 0, 0, 0, 0, time.UTC), planner.DateOf(planner.Day(late)))
+	assert.Equal(t, planner.Day(late)-6, planner.Since(1, late), "a week is today and six days")
+	week := func(at time.Time) time.Time {
+		return planner.Draw(counted(planner.Trial{At: at, From: "C7", Chord: "F7"}), planner.New(planner.Fitted), at).Weeks[0].Begins
 	}
-	assert.Equal(t, begins.AddDate(0, 0, -7), planner.WeekOf(begins.Add(-time.Second)))
-	assert.Equal(t, begins.AddDate(0, 0, 7), planner.WeekOf(begins.AddDate(0, 0, 7)))
+	begins := time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)
+	for _, at := range []time.Time{begins, monday, begins.AddDate(0, 0, 7).Add(-time.Second), late.In(east)} {
+		assert.Equal(t, begins, week(at), at)
+	}
+	assert.Equal(t, begins.AddDate(0, 0, -7), week(late))
+	assert.Equal(t, begins.AddDate(0, 0, 7), week(begins.AddDate(0, 0, 7)))
+	assert.Equal(t, time.Date(1969, 12, 29, 0, 0, 0, 0, time.UTC), week(time.Date(1970, 1, 4, 9, 0, 0, 0, time.UTC)))
 }
 
 // A count keeps the newest six lines of the log, each once, with the place where it went worst.
@@ -110,7 +129,7 @@ func TestWhatIsBehindACount(t *testing.T) {
 		}
 	}
 	all = append(all, planner.Trial{Ask: third(0, 1), At: monday, Success: 1})
-	maps := planner.Draw(all, planner.New(planner.Fitted), monday, func(planner.Trial) bool { return true })
+	maps := planner.Draw(counted(all...), planner.New(planner.Fitted), monday)
 	var cell planner.Cell
 	for _, c := range maps.Cells {
 		if c.Key == 0 && c.Position == 1 {
@@ -198,7 +217,7 @@ func TestWhichLineIsDue(t *testing.T) {
 		return planner.Written{ID: id, Title: "Across", Tempo: 90, Count: planner.Count{Trials: trials, Success: success, Last: monday.AddDate(0, 0, -days)}}
 	}
 	of := func(pieces ...planner.Written) (planner.Item, bool) {
-		for _, i := range m.Plan(planner.Order{Minutes: 60, Pieces: pieces}, nil, monday) {
+		for _, i := range m.Plan(planner.Order{In: neck.Standard(), Hand: neck.UsualHand, Minutes: 60, Pieces: pieces}, counted(), monday) {
 			if i.Kind == planner.Piece {
 				return i, true
 			}
@@ -227,7 +246,7 @@ func TestWhichLineIsDue(t *testing.T) {
 	_, ok := of()
 	assert.False(t, ok)
 	// What was swapped away does not come again.
-	for _, i := range m.Plan(planner.Order{Minutes: 60, Pieces: []planner.Written{piece(3, 5, 0.5, 1)}, Without: []string{"line 3"}}, nil, monday) {
+	for _, i := range m.Plan(planner.Order{In: neck.Standard(), Hand: neck.UsualHand, Minutes: 60, Pieces: []planner.Written{piece(3, 5, 0.5, 1)}, Without: []string{"line 3"}}, counted(), monday) {
 		assert.NotEqual(t, planner.Piece, i.Kind)
 	}
 }
@@ -236,7 +255,7 @@ func TestWhichLineIsDue(t *testing.T) {
 func TestWhichChangeIsPlanned(t *testing.T) {
 	m := planner.New(planner.Fitted)
 	of := func(all []planner.Trial) (found []string) {
-		for _, i := range m.Plan(planner.Order{Minutes: 30, Tunes: []planner.Tune{{ID: 1, Title: "Slipway", Tempo: 100}}}, all, monday) {
+		for _, i := range m.Plan(planner.Order{In: neck.Standard(), Hand: neck.UsualHand, Minutes: 30, Tunes: []planner.Tune{{ID: 1, Title: "Slipway", Tempo: 100}}}, counted(all...), monday) {
 			if i.Kind == planner.Changes {
 				found = append(found, i.Title+": "+i.Why)
 			}
@@ -314,4 +333,33 @@ func TestTrialsThatCannotBe(t *testing.T) {
 		bad(&x)
 		assert.Error(t, x.Check())
 	}
+}
+
+// A warm-up begins where frets are narrow: within the reach of the hand, in every key and for every hand; where no position
+// is, in the highest.
+func TestAWarmUpIsWithinReach(t *testing.T) {
+	seen, beyond := 0, 0
+	for _, tuning := range neck.Tunings {
+		in, err := neck.New(tuning.Open, tuning.Frets, tuning.Scale, 0)
+		require.NoError(t, err)
+		for key := range 12 {
+			for _, comfort := range []float64{60, 80, 100, 130} {
+				m := planner.New(planner.Fitted)
+				items := m.Plan(planner.Order{In: in, Hand: neck.Hand{Comfort: comfort}, Minutes: 30, Tunes: []planner.Tune{{ID: 1, Title: "Slipway", Key: key, Tempo: 100}}}, counted(), monday)
+				require.Equal(t, planner.WarmUp, items[0].Kind)
+				p := items[0].Where
+				require.Positive(t, p.Number)
+				seen++
+				if math.Round(in.Reach(p.Low, p.High)) > comfort {
+					beyond++
+					all := in.Positions(key)
+					require.Equal(t, all[len(all)-1], p, "the highest, where none is narrow enough")
+					require.NotContains(t, items[0].Why, "no fret is beyond your reach")
+					continue
+				}
+				require.Contains(t, items[0].Why, p.Says()+", where no fret is beyond your reach")
+			}
+		}
+	}
+	t.Log(seen, "warm-ups,", beyond, "for hands that no position suits")
 }

@@ -73,7 +73,7 @@ func Written(over edit.Line, heard []judge.Heard, swing float64) (edit.Line, err
 			return l, err
 		}
 	}
-	l.Region, l.Palette, l.Feel, l.Said = over.Region, over.Palette, over.Feel, nil
+	l.Region, l.Palette, l.Rule, l.Feel, l.Said = over.Region, over.Palette, over.Rule, over.Feel, nil
 	if lost := len(heard) - len(l.Notes); lost > 0 && len(heard) > 0 {
 		l.Said = []string{say.F("%d of %d notes could not be written down", lost, len(heard))}
 	}
@@ -191,9 +191,9 @@ func Judge(over edit.Line, heard []judge.Heard, swing float64, stage Stage) (Fre
 	if err != nil {
 		return Free{}, err
 	}
-	f := Free{Line: l, Report: line.Check(l.Score, l.Palette, line.Usual)}
+	f := Free{Line: l, Report: line.Check(l.Score, l.Palette, l.Rule)}
 	for _, landing := range f.Report.Landings {
-		f.Landings = append(f.Landings, Landing{landing, landing.Landed() && stage.counts(landing.Chord, landing.Degree), landing.At})
+		f.Landings = append(f.Landings, Landing{landing, landing.Landed() && (stage.counts(landing.Chord, landing.Degree) || stage.leans(landing)), landing.At})
 	}
 	for i, n := range l.Notes {
 		if chord, ok := l.ChordAt(n.Start); ok && !stage.Play.allows(chord, f.Report.Notes[i]) {
@@ -266,6 +266,6 @@ var playings = map[Playing]string{
 }
 
 func asked(s Stage) string {
-	names := map[string]string{"root": "the root", "third": "the third", "fifth": "the fifth", "seventh": "the seventh"}
+	names := map[string]string{"root": "the root", "third": "the third", "fifth": "the fifth", "seventh": "the seventh", "extension": "an extension"}
 	return names[s.Land[0].String()]
 }

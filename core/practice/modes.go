@@ -101,6 +101,8 @@ var Modes = []Mode{
 		Stages: []Stage{{Land: []harmony.Role{harmony.Fifth}, Play: Anything, Says: "the fifth on every change"}}},
 	{ID: "sevenths", Name: "Land on sevenths", Says: "Be on the seventh when the chord changes, the sixth where there is none.",
 		Stages: []Stage{{Land: []harmony.Role{harmony.Seventh}, Play: Anything, Says: "the seventh on every change"}}},
+	{ID: "extensions", Name: "Lean on extensions", Says: "Be on a 9, 11 or 13 of the chord when it changes: held, or moving to its tone by step.",
+		Stages: []Stage{{Land: []harmony.Role{harmony.Extension}, Play: Anything, Says: "a 9, 11 or 13 on every change"}}},
 	{ID: "tones", Name: "Chord tones only", Says: "Nothing but tones of the chord of the moment.",
 		Stages: []Stage{{Play: Tones, Says: "nothing but chord tones"}}},
 	{ID: "dropped", Name: "Without the chords", Says: "The band drops the chords in every other chorus; keep telling them.", DropChords: true,
@@ -201,4 +203,14 @@ func (s Stage) counts(c harmony.Chord, d harmony.Degree) bool {
 		role = harmony.Seventh
 	}
 	return slices.Contains(s.Land, role)
+}
+
+// leans tells that a stage that asks for extensions has one leaned on: a colour of the chord, and no other note.
+func (s Stage) leans(l line.Landing) bool {
+	if l.Leaned == "" || !slices.Contains(s.Land, harmony.Extension) {
+		return false
+	}
+	step, _ := l.Leaned.Interval()
+	sound := blend.Sounds(l.Chord)[step.HalfSteps%12]
+	return sound.Class == blend.Colour && sound.Degree.Role() == harmony.Extension
 }

@@ -65,7 +65,7 @@ func trade(ctx context.Context, over edit.Line, a Ask) (part Part, err error) {
 		}
 	}
 	over.Notes = nil
-	w := line.Wish{Region: over.Region, Palette: over.Palette, Rhythm: "eighths", Density: 2, Seed: a.Seed, Locked: locked}
+	w := line.Wish{Region: over.Region, Palette: over.Palette, Rule: over.Rule, Rhythm: "eighths", Density: 2, Seed: a.Seed, Locked: locked}
 	notes, err := line.Write(ctx, over.Score, w, over.Hand)
 	if err != nil {
 		return part, err

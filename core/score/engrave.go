@@ -179,6 +179,10 @@ func (g beatGrid) at(tick int) struct{ step, actual, normal int } {
 func (s Score) beatGrids(firstBar int) beatGrid {
 	g := beatGrid{s.StartOf(firstBar), make([]int, s.Length()-s.StartOf(firstBar))}
 	points := make([][]int, len(g.beats))
+	room := make([]int, 4*len(g.beats)) // most beats have no more
+	for i := range points {
+		points[i] = room[4*i : 4*i : 4*i+4]
+	}
 	add := func(tick int) {
 		if i := floor(tick, Tick) - g.first; i >= 0 && i < len(points) {
 			points[i] = append(points[i], tick-floor(tick, Tick)*Tick)

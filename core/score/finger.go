@@ -10,8 +10,10 @@ import (
 // what no hand can do, the fingers are left out.
 func Finger(in *neck.Instrument, notes []Note, hand neck.Hand) {
 	asks := asksOf(notes)
+	places := make([]neck.Placement, len(notes)) // each ask has one of them
 	for i, n := range notes {
-		asks[i].Places = []neck.Placement{n.Placement}
+		places[i] = n.Placement
+		asks[i].Places = places[i : i+1 : i+1]
 	}
 	touches, _ := in.FingerPhrase(asks, hand)
 	for i := range notes {
@@ -32,6 +34,11 @@ func onFrets(places []neck.Placement) []neck.Placement {
 	return slices.DeleteFunc(slices.Clone(places), func(p neck.Placement) bool { return p.Fret == 0 })
 }
 
+// willing are the places where a player bends so many quarter tones, of those where the string bears it.
+func willing(in *neck.Instrument, places []neck.Placement, quarters int) []neck.Placement {
+	return slices.DeleteFunc(slices.Clone(places), func(p neck.Placement) bool { return in.Bends(p) < quarters })
+}
+
 // grip looks at what sounds together as one hand has to hold it, and puts its
 // fingers. ok is false where no hand can.
 func grip(in *neck.Instrument, notes []Note, hand neck.Hand) (ok bool) {
@@ -41,11 +48,11 @@ func grip(in *neck.Instrument, notes []Note, hand neck.Hand) (ok bool) {
 			j++
 		}
 		if j-i > 1 {
-			places := make([]neck.Placement, j-i)
+			places, bends := make([]neck.Placement, j-i), make([]int, j-i)
 			for k := range places {
-				places[k] = notes[i+k].Placement
+				places[k], bends[k] = notes[i+k].Placement, notes[i+k].Bend
 			}
-			fingers, ok := in.Grip(places, hand)
+			fingers, ok := in.Grip(places, bends, hand)
 			if !ok {
 				return false
 			}
@@ -78,6 +85,11 @@ func Place(in *neck.Instrument, notes []Note, w neck.Region, hand neck.Hand, pre
 				continue
 			}
 			places = append(places, p)
+		}
+		if bent := willing(in, places, n.Bend); len(bent) > 0 {
+			places = bent
+		}
+		for _, p := range places {
 			if prefer != nil && prefer[i] == p.String {
 				liked = append(liked, p)
 			}
@@ -121,16 +133,16 @@ func Place(in *neck.Instrument, notes []Note, w neck.Region, hand neck.Hand, pre
 func asksOf(notes []Note) []neck.Ask {
 	asks := make([]neck.Ask, len(notes))
 	for i, n := range notes {
+		asks[i] = neck.Ask{Bend: n.Bend, Above: max(n.Trill, n.Turn, n.Double), Below: n.Turn}
 		if i == 0 {
 			continue
 		}
 		before := notes[i-1]
-		asks[i] = neck.Ask{
-			With: before.Start == n.Start,
-			Same: n.Join != Picked && before.Start != n.Start,
-			Slid: n.Join == Slide && before.Start != n.Start,
-			Rest: n.Start-before.End() >= Tick,
-		}
+		asks[i].With = before.Start == n.Start
+		asks[i].Same = n.Join != Picked && before.Start != n.Start
+		asks[i].Slid = n.Join == Slide && before.Start != n.Start
+		asks[i].Rest = n.Start-before.End() >= Tick
+		asks[i].Under = before.Start != n.Start && before.String != n.String && before.End()-n.Start >= Tick/8
 	}
 	return asks
 }

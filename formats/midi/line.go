@@ -129,9 +129,16 @@ func (f File) guessed() (said []string) {
 	return said
 }
 
-// countIn is how long it is, in ticks of ours.
+// countIn is how long what comes before the top is, in ticks of ours: a bar of sticks, a lead-in.
 func (f File) countIn() int {
-	if slices.ContainsFunc(f.Markers, func(m band.Marker) bool { return m.Name == "count-in" }) {
+	before := false
+	for _, m := range f.Markers {
+		before = before || m.Name == "count-in" || m.Name == band.LeadIn
+		if before && m.Name == "chorus 1" {
+			return m.At * score.Tick / f.Ticks
+		}
+	}
+	if before {
 		return f.Beats * score.Tick
 	}
 	return 0
@@ -179,7 +186,7 @@ func (f File) harmonise(p form.Progression, skip int) (said []string) {
 	}
 	for _, m := range f.Markers {
 		bar, beat := place(m.At)
-		own := m.Name == "count-in" || m.Name == "ending" || strings.HasPrefix(m.Name, "chorus ") || strings.HasPrefix(m.Name, "bar ")
+		own := m.Name == "count-in" || m.Name == "ending" || m.Name == band.LeadIn || m.Name == band.LastChord || strings.HasPrefix(m.Name, "chorus ") || strings.HasPrefix(m.Name, "bar ")
 		if beat == 0 && bar >= 0 && bar < len(p.Bars) && !own && m.At < f.chorus() {
 			p.Bars[bar].Section = m.Name
 		}

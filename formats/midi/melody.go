@@ -49,13 +49,33 @@ func (f File) melodies(in *neck.Instrument) (list []melody, usual int) {
 		}
 		list = append(list, m)
 	}
-	lead := func(m melody) bool { return strings.Contains(strings.ToLower(m.name), "lead") }
+	rank := func(m melody) (r int) {
+		if strings.Contains(strings.ToLower(m.name), "lead") {
+			r += 2
+		}
+		if f.sings(m) {
+			r++
+		}
+		return r
+	}
 	for i, m := range list {
-		if was := list[usual]; lead(m) && !lead(was) || lead(m) == lead(was) && f.size(m) > f.size(was) {
+		if was := list[usual]; rank(m) > rank(was) || rank(m) == rank(was) && f.size(m) > f.size(was) {
 			usual = i
 		}
 	}
 	return list, usual
+}
+
+// sings tells that a part is a voice and not chords: fewer than a quarter of its notes begin with two others.
+func (f File) sings(m melody) bool {
+	notes := f.played(m)
+	stacked := 0
+	for i := 2; i < len(notes); i++ {
+		if notes[i].Start-notes[i-2].Start <= f.Ticks/32 {
+			stacked++
+		}
+	}
+	return len(m.tracks) > 1 || 4*stacked < len(notes)
 }
 
 // Channels on which guitars send the string that sounds highest: the first, or the eleventh.

@@ -10,6 +10,7 @@ import (
 
 	"undaris/core/band"
 	"undaris/core/form"
+	"undaris/core/pitch"
 	"undaris/core/score"
 )
 
@@ -109,5 +110,52 @@ func TestTheRangeOfTheWheel(t *testing.T) {
 		f, err := Read(t.Context(), timed(c.set+bent))
 		require.NoError(t, err)
 		assert.Equal(t, c.cents, f.Tracks[0].Notes[0].Bends[0].Cents, "%x", c.set)
+	}
+}
+
+// What comes before the first chorus and the ending are no part of the chart: it comes back as it was, with its line.
+func TestLeadInsAndEndingsComeBackAsTheChart(t *testing.T) {
+	for _, text := range []string{"| A7 | D7 | A7 | A7 | D7 | D7 | A7 | A7 | E7 | D7 | A7 | E7 |", "| A7 | E7 | D7 | A7 |"} {
+		key := form.Key{Tonic: pitch.Name{Letter: 5}}
+		p, err := form.Read(text, 4, key)
+		require.NoError(t, err)
+		lead := []band.Note{{Start: 0, Length: 480, MIDI: 64}, {Start: 960, Length: 960, MIDI: 69}}
+		for _, intro := range band.Intros {
+			for _, ending := range band.Endings {
+				for _, counted := range []bool{false, true} {
+					where := intro.ID + ", " + ending.ID + " over " + text
+					played, err := band.Play(t.Context(), p, band.Grooves[0], band.Options{Choruses: 1, CountIn: counted, Intro: intro.ID, Ending: ending.ID, Lead: lead, Key: &key})
+					require.NoError(t, err)
+					f, err := Read(t.Context(), Write(played, Head{Title: "x", Tempo: 96, Key: key}))
+					require.NoError(t, err)
+					s, _, err := f.Line(score.Score{})
+					require.NoError(t, err)
+					assert.Equal(t, p.Text(), s.Text(), where)
+					require.Len(t, s.Notes, 2, where)
+					assert.Equal(t, 0, s.Notes[0].Start, where)
+				}
+			}
+		}
+	}
+}
+
+// Of a melody and the chords beside it the melody is read, whichever has more notes and whatever they are called.
+func TestAMelodyIsReadBeforeChords(t *testing.T) {
+	tune, chords := band.Track{Name: "one", Channel: 0}, band.Track{Name: "two", Channel: 1}
+	for beat := range 16 {
+		tune.Notes = append(tune.Notes, band.Note{Start: beat * band.Tick, Length: band.Tick, MIDI: 60 + beat%5, Velocity: 90})
+		for half := range 2 {
+			for i, midi := range []int{48, 52, 55, 58} {
+				chords.Notes = append(chords.Notes, band.Note{Start: beat*band.Tick + half*band.Tick/2 + 7*i, Length: band.Tick / 3, MIDI: midi, Velocity: 80})
+			}
+		}
+	}
+	for _, tracks := range [][]band.Track{{tune, chords}, {chords, tune}} {
+		f, err := Read(t.Context(), Write(band.Performance{Metres: []band.Metre{{Beats: 4}}, Bars: 4, Ticks: 16 * band.Tick, Tracks: tracks}, Head{Title: "x", Tempo: 96}))
+		require.NoError(t, err)
+		s, _, err := f.Line(score.Score{})
+		require.NoError(t, err)
+		require.Len(t, s.Notes, 16)
+		assert.Equal(t, 60, s.Notes[0].Pitch.MIDI())
 	}
 }

@@ -51,8 +51,14 @@ type entry struct {
 		Number string `xml:"number,attr"`
 		Type   string `xml:"type,attr"`
 	} `xml:"ending"`
-	Tempo     float64 `xml:"tempo,attr"`
-	Sections  string  `xml:"direction-type>rehearsal"`
+	Tempo      float64    `xml:"tempo,attr"`
+	Sections   string     `xml:"direction-type>rehearsal"`
+	Words      []string   `xml:"direction-type>words"`
+	DrawnSegno []struct{} `xml:"direction-type>segno"`
+	DrawnCoda  []struct{} `xml:"direction-type>coda"`
+	Again      []struct {
+		Type string `xml:"type,attr"`
+	} `xml:"measure-style>measure-repeat"`
 	Metronome []struct {
 		Unit   string     `xml:"beat-unit"`
 		Dots   []struct{} `xml:"beat-unit-dot"`
@@ -108,12 +114,14 @@ type harmonyXML struct {
 		Step  string  `xml:"bass-step"`
 		Alter float64 `xml:"bass-alter"`
 	} `xml:"bass"`
-	Degrees []struct {
-		Value int    `xml:"degree-value"`
-		Alter int    `xml:"degree-alter"`
-		Type  string `xml:"degree-type"`
-	} `xml:"degree"`
-	Offset float64 `xml:"offset"`
+	Degrees []degreeXML `xml:"degree"`
+	Offset  float64     `xml:"offset"`
+}
+
+type degreeXML struct {
+	Value int    `xml:"degree-value"`
+	Alter int    `xml:"degree-alter"`
+	Type  string `xml:"degree-type"`
 }
 
 type typed struct {

@@ -87,6 +87,28 @@ func kindOf(c harmony.Chord) (kind string, degrees []degree) {
 	return kind, degrees
 }
 
+// labelled is what is shown beside the root, and what hides the degrees: readers show label and degrees one behind the other. So
+// where kind and degrees say it all, the label is that of the kind; else it is the whole, and the degrees are not to be shown.
+func labelled(c harmony.Chord, kind string, degrees []degree) (label, hidden string) {
+	if len(degrees) == 0 {
+		return c.Suffix(), ""
+	}
+	for _, k := range kinds {
+		if k.kind != kind {
+			continue
+		}
+		h := harmonyXML{}
+		h.Root.Step, h.Kind.Text, h.Kind.Value = "C", k.suffix, kind
+		for _, d := range degrees {
+			h.Degrees = append(h.Degrees, degreeXML{d.value, d.alter, d.how})
+		}
+		if back, ok := chordOf(&h); ok && back.String() == "C"+c.Suffix() {
+			return k.suffix, ""
+		}
+	}
+	return c.Suffix(), ` print-object="no"`
+}
+
 // between is what makes one chord of another.
 func between(base, wanted map[int]int) (out []degree) {
 	for _, n := range slices.Sorted(maps.Keys(wanted)) {

@@ -37,6 +37,19 @@ func TestEveryChordIsToldByKindAndDegrees(t *testing.T) {
 			if len(degrees) > 0 {
 				others++
 			}
+			// A reader that shows the label and the degrees behind it shows each once.
+			label, hidden := labelled(c, kind, degrees)
+			if len(degrees) > 0 && hidden == "" {
+				base, err := harmony.Parse("C" + label)
+				require.NoError(t, err, "%s%s", root, suffix)
+				assert.NotEqual(t, degreesOf(harmony.MustParse("C"+c.Suffix())), degreesOf(base), "%s%s shows %q and degrees", root, suffix, label)
+			} else {
+				assert.Equal(t, c.Suffix(), label)
+			}
+			h.Kind.Text = label
+			written, ok := chordOf(&h)
+			require.True(t, ok)
+			assert.Equal(t, c.String(), written.String(), "as it is written it comes back the same")
 			for _, shown := range []string{"", "7", c.Suffix()} {
 				h.Kind.Text = shown
 				if shown == "7" && len(degrees) == 0 {

@@ -14,7 +14,7 @@ func (r *reader) order(e *entry) {
 		case "forward":
 			s.Opens = true
 		case "backward":
-			s.Times = max(2, min(9, e.Repeat.Times))
+			s.Times = max(2, min(maxTimes, e.Repeat.Times))
 		}
 	}
 	if e.Ending != nil && e.Ending.Type == "start" {
@@ -34,13 +34,34 @@ func (r *reader) order(e *entry) {
 		s.ToCoda = s.ToCoda || j.ToCoda != ""
 		s.Fine = s.Fine || j.Fine != ""
 		switch {
-		case j.DaCapo == "yes":
+		case j.DaCapo == "yes" && s.Jump == form.NoJump:
 			s.Jump = form.DC
-		case j.DalSegno != "":
+		case j.DalSegno != "" && s.Jump == form.NoJump:
 			s.Jump = form.DS
 		}
 	}
+	s = r.said(e, s)
 	r.signs[max(0, r.bar)] = s
+}
+
+// maxTimes is how often a repeat is played at most.
+const maxTimes = 39
+
+// said is what words and drawn signs say of the order, where nothing sounds for them.
+func (r *reader) said(e *entry, s form.Signs) form.Signs {
+	toCoda := false
+	for _, words := range e.Words {
+		in := form.SignsIn(words)
+		s.Fine, s.ToCoda = s.Fine || in.Fine, s.ToCoda || in.ToCoda
+		toCoda = toCoda || in.ToCoda
+		if in.Jump != form.NoJump {
+			s.Jump = in.Jump
+		}
+		s.Segno, s.Coda = s.Segno || in.Segno, s.Coda || in.Coda
+	}
+	s.Segno = s.Segno || len(e.DrawnSegno) > 0
+	s.Coda = s.Coda || len(e.DrawnCoda) > 0 && !toCoda && !s.ToCoda // beside “to coda” it is where one leaves
+	return s
 }
 
 // unfold plays the measures in their order: bars and notes are written out as often as they
@@ -55,7 +76,7 @@ func (r *reader) unfold() error {
 		song.Bars = append(song.Bars, w)
 	}
 	for i := range song.Bars { // a jump goes on to what the music has
-		if jump := &song.Bars[i].Jump; *jump != form.NoJump {
+		if jump := &song.Bars[i].Jump; *jump == form.DC || *jump == form.DS {
 			switch {
 			case coda:
 				*jump += " al Coda"

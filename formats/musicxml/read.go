@@ -341,9 +341,22 @@ func (r *reader) attributes(e *entry) error {
 			r.written, r.f.Key = key, sounding(key, r.transpose)
 		}
 	}
+	for _, a := range e.Again {
+		if a.Type != "stop" {
+			r.f.say("bar %d is to be played as the one before; it was read as it is written, without notes", r.bar+1)
+		}
+	}
 	for _, t := range e.Times {
-		var beats int
-		if _, err := fmt.Sscanf(t.Beats, "%d", &beats); err != nil || t.Type < 1 || t.Type > 32 || beats < 1 || beats*4/t.Type < 1 || beats*4/t.Type > form.MaxBeats || beats*4%t.Type != 0 {
+		beats := 0
+		for part := range strings.SplitSeq(t.Beats, "+") { // 3+2
+			n := 0
+			if _, err := fmt.Sscanf(part, "%d", &n); err != nil || n < 1 || n > 1000 {
+				beats = -1
+				break
+			}
+			beats += n
+		}
+		if t.Type < 1 || t.Type > 32 || beats < 1 || beats*4/t.Type < 1 || beats*4/t.Type > form.MaxBeats || beats*4%t.Type != 0 {
 			return say.Errorf("a time of %s/%d in bar %d; bars of 1 to %d quarters can be read", t.Beats, t.Type, r.bar+1, form.MaxBeats)
 		}
 		if r.beats = beats * 4 / t.Type; t.Type != 4 {

@@ -155,12 +155,13 @@ func (w *writer) harmony(c form.Change, offset int) {
 	} else {
 		w.p(`<root><root-step>%s</root-step>%s</root>`, steps[c.Chord.Root.Letter:c.Chord.Root.Letter+1], alter("root-alter", c.Chord.Root.Alter))
 		kind, degrees := kindOf(c.Chord)
-		w.p(`<kind text="%s">%s</kind>`, text(c.Chord.Suffix()), kind)
+		label, hidden := labelled(c.Chord, kind, degrees)
+		w.p(`<kind text="%s">%s</kind>`, text(label), kind)
 		if c.Chord.Slash() {
 			w.p(`<bass><bass-step>%s</bass-step>%s</bass>`, steps[c.Chord.Bass.Letter:c.Chord.Bass.Letter+1], alter("bass-alter", c.Chord.Bass.Alter))
 		}
 		for _, d := range degrees {
-			w.p(`<degree><degree-value>%d</degree-value><degree-alter>%d</degree-alter><degree-type>%s</degree-type></degree>`, d.value, d.alter, d.how)
+			w.p(`<degree%s><degree-value>%d</degree-value><degree-alter>%d</degree-alter><degree-type>%s</degree-type></degree>`, hidden, d.value, d.alter, d.how)
 		}
 	}
 	if offset > 0 {

@@ -57,6 +57,7 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 			if i == 0 && at < score.Tick/2 {
 				at = 0
 			}
+			r.damped = r.mutedAt(e.col)
 			for str, text := range e.cells {
 				if err := r.chain(str, text, start+at, max(score.Tick/4, end-at)); err != nil {
 					return err
@@ -96,6 +97,7 @@ func (r *reader) bar(rows [][]rune, values []rune, from, to int) error {
 			switch {
 			case at >= 0:
 				events[at].valued = true
+				r.damped = r.mutedAt(events[at].col)
 				for str, text := range events[at].cells {
 					if err := r.add(str, text, r.now, length); err != nil {
 						return err

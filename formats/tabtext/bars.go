@@ -110,7 +110,7 @@ func (r *reader) level(rows [][]rune) [][]rune {
 }
 
 // oftener is what tells behind a row that it is played several times: x3, (3x).
-var oftener = regexp.MustCompile(`\|\s*\(?(?:[x×]\s?([2-9])|([2-9])\s?[x×])\)?\s*$`)
+var oftener = regexp.MustCompile(`\|\s*\(?(?:play(?:ed)?\s+)?(?:[x×]\s?([2-9])|([2-9])\s?(?:[x×]|times))\)?\s*$`)
 
 // mark is a place in what was read: bars, ticks and notes so far.
 type mark struct{ bars, now, notes int }

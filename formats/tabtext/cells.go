@@ -133,6 +133,7 @@ func (r *reader) add(str int, text string, at, length int) error {
 	}
 	n.Dead = m[3] != ""
 	readSigns(m[5], &n)
+	n.PalmMute = n.PalmMute || r.damped
 	if err := r.s.In.CheckPlacement(n.Placement); err != nil {
 		r.say("%v; a note in bar %d was left out", err, r.bars)
 		return nil

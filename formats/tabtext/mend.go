@@ -42,6 +42,9 @@ func rowish(line string) bool {
 	return ok && strings.ContainsAny(rest[:1], "-|:0123456789(<xX") && strings.ContainsAny(behind, "-|")
 }
 
+// halfSign stands for ½ in a row, as one character.
+const halfSign = "Q"
+
 // quoted is what stands before a line of a letter that was answered.
 var quoted = regexp.MustCompile(`^\s*>\s+`)
 
@@ -51,7 +54,7 @@ var starred = regexp.MustCompile(`(\|)\*|\*(\|)`)
 // mended makes a string of a line with characters that no string has: they are passed over,
 // and told. ok is false where it is no string at all.
 func mended(line string) (row, strange string, ok bool) {
-	if row = dashes.Replace(line); strings.Contains(row, "*") {
+	if row = strings.ReplaceAll(dashes.Replace(line), "½", halfSign); strings.Contains(row, "*") {
 		row = starred.ReplaceAllString(row, "$1:$2")
 	}
 	if stringy(row) {
@@ -88,6 +91,9 @@ var (
 	released  = regexp.MustCompile(`(b\d{1,2})r\(?\d{1,2}\)?`)
 	goalless  = regexp.MustCompile(`(\d{1,2})[b^]($|[^\d.])`)
 	swayed    = regexp.MustCompile(`(\d)v`)
+	trilled   = regexp.MustCompile(`(\d{1,2})tr\((\d{1,2})\)`)
+	stepped   = regexp.MustCompile(`(\d{1,2})b(1/2|` + halfSign + `|full|1)($|[^\d.])`)
+	wide      = regexp.MustCompile(`(\d)w($|\D)`)
 )
 
 // cell writes a cell as it is read, and says what was taken for granted.
@@ -105,6 +111,22 @@ func (r *reader) cell(text string) string {
 		r.say("tapped notes are read as plain ones")
 		text = tapped.ReplaceAllString(text, "$1$2")
 	}
+	text = trilled.ReplaceAllString(text, "${1}tr$2")
+	text = stepped.ReplaceAllStringFunc(text, func(m string) string {
+		p := stepped.FindStringSubmatch(m)
+		fret, _ := strconv.Atoi(p[1])
+		up, rest := 2, p[3]
+		switch p[2] {
+		case "1/2", halfSign:
+			up = 1
+		case "1":
+			if fret < 2 { // to the fret above
+				return m
+			}
+		}
+		return p[1] + "b" + strconv.Itoa(fret+up) + rest
+	})
+	text = wide.ReplaceAllString(text, "$1~$2")
 	text = goal.ReplaceAllString(text, "${1}b$2$3")
 	text = released.ReplaceAllString(text, "${1}r")
 	if goalless.MatchString(text) {

@@ -21,16 +21,17 @@ import (
 
 // Limits of what is read.
 const (
-	maxBars  = form.MaxBars
-	maxNotes = score.MaxNotes
-	maxSaid  = 40
-	maxLines = 100_000
-	maxAbove = 8       // lines over a block that may hold its values
-	maxRow   = 100_000 // characters of one
+	maxBars    = form.MaxBars
+	maxNotes   = score.MaxNotes
+	maxSaid    = 40
+	maxLines   = 100_000
+	maxTunings = 100
+	maxAbove   = 8       // lines over a block that may hold its values
+	maxRow     = 100_000 // characters of one
 )
 
 var (
-	header = regexp.MustCompile(`^(Title|Key|Tempo|Time|Feel|Groove|Tuning|Capo|Pickup|Chords):\s*(.*)$`)
+	header = regexp.MustCompile(`^(?:(Title|Key|Tempo|Time|Feel|Groove|Tuning|Capo|Pickup|Chords):|\s*((?i:tempo|bpm|tuning))\s*[:=])\s*(.*)$`)
 	valuey = regexp.MustCompile(`^r?[whqesz]\.?[36]?~?$`)
 )
 
@@ -45,11 +46,20 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 	flush := func() error {
 		defer func() { above, block = nil, nil }()
 		if len(block) < neck.MinStrings {
+			for _, l := range block {
+				r.leave(l)
+			}
 			return nil
 		}
 		from := mark{r.bars, r.now, len(r.s.Notes)}
-		if err := r.block(above, block); err != nil {
-			return err
+		for _, rows := range r.wrapped(block) {
+			if len(rows) > neck.MaxStrings {
+				return say.Errorf("a row of more than %d strings; that is no tablature that can be read", neck.MaxStrings)
+			}
+			if err := r.block(above, rows); err != nil {
+				return err
+			}
+			above = nil
 		}
 		return r.again(from)
 	}
@@ -60,7 +70,13 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 		line := strings.TrimRight(strings.ReplaceAll(lines.Text(), "\t", "    "), " \r")
 		line = quoted.ReplaceAllString(line, "")
 		if m := header.FindStringSubmatch(head(line)); m != nil {
-			if err := r.header(m[1], strings.TrimSpace(m[2])); err != nil {
+			if err := r.header(cmp.Or(m[1], strings.ToLower(m[2])), strings.TrimSpace(m[3])); err != nil {
+				return s, r.said, err
+			}
+			continue
+		}
+		if !r.named && len(line) < 80 && tuned.MatchString(line) {
+			if err := r.header("tuning", line); err != nil {
 				return s, r.said, err
 			}
 			continue
@@ -76,7 +92,11 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 			if line = row; strange != "" {
 				r.say("%q in a row is no sign of tablature; it was passed over", strange)
 			}
-			if block = append(block, line); len(block) > neck.MaxStrings {
+			if len(block) == 0 && bracket.MatchString(line) {
+				r.leave(line)
+				continue
+			}
+			if block = append(block, line); len(block) > neck.MaxStrings*mostWrapped {
 				return s, r.said, say.Errorf("a row of more than %d strings; that is no tablature that can be read", neck.MaxStrings)
 			}
 			continue
@@ -88,6 +108,9 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 		}
 		if above = append(above, line); len(above) > maxAbove {
 			above = slices.Clone(above[1:])
+		}
+		if strings.TrimSpace(line) != "" && !timed(line) && !muted.MatchString(line) && !r.told(line) {
+			r.leave(line)
 		}
 		if ctx.Err() != nil {
 			return s, nil, ctx.Err()
@@ -102,31 +125,38 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 	if err := flush(); err != nil {
 		return s, r.said, err
 	}
-	return r.s, r.said, r.finish()
+	err = r.finish()
+	r.sayLeft()
+	return r.s, r.said, err
 }
 
 // head is a line that may be a header, else nothing: the pattern need not look at others.
 func head(line string) string {
-	if !strings.Contains(line, ":") {
+	if !strings.ContainsAny(line, ":=") || len(line) > maxAbove*80 && !strings.HasPrefix(line, "Chords:") {
 		return ""
 	}
 	return line
 }
 
 type reader struct {
-	s      score.Score
-	said   []string
-	chords string
-	named  bool // the tuning stands in the text
-	bars   int
-	now    int // ticks
-	pickup bool
-	begins bool // the text says that it has one
-	tied   bool
-	ragged bool // rows differ in how many bar lines they have
-	times  int  // how often the row in hand is played; 0 is once
-	dots   mark // where the last repeat began
-	open   bool // it has not ended yet
+	s       score.Score
+	said    []string
+	chords  string
+	named   bool // the tuning stands in the text
+	bars    int
+	now     int // ticks
+	pickup  bool
+	begins  bool // the text says that it has one
+	tied    bool
+	ragged  bool // rows differ in how many bar lines they have
+	times   int  // how often the row in hand is played; 0 is once
+	dots    mark // where the last repeat began
+	open    bool // it has not ended yet
+	mutes   [][2]int
+	tunings int
+	damped  bool   // the note in hand is under a palm mute
+	left    int    // lines that are no tablature
+	first   string // of them
 }
 
 func (r *reader) say(format string, args ...any) {
@@ -145,8 +175,8 @@ func (r *reader) header(name, value string) error {
 			return err
 		}
 		r.s.Key = key
-	case "Tempo":
-		if n, err := strconv.Atoi(value); err == nil && n > 0 && n < 1000 {
+	case "Tempo", "tempo", "bpm":
+		if n, err := strconv.Atoi(figures.FindString(value)); err == nil && n > 0 && n < 1000 {
 			r.s.Tempo = n
 		}
 	case "Time":
@@ -163,10 +193,14 @@ func (r *reader) header(name, value string) error {
 		r.begins = value == "yes"
 	case "Feel":
 		r.s.Swing = value == "swing"
-	case "Tuning", "Capo":
+	case "Tuning", "tuning", "Capo":
+		if r.tunings++; r.tunings > maxTunings {
+			r.say("more than %d lines name a tuning or a capo; the rest was passed over", maxTunings)
+			return nil
+		}
 		tuning, capo := r.s.In.Tuning(), r.s.In.Capo
-		if name == "Tuning" {
-			tuning, capo, r.named = value, 0, true
+		if name != "Capo" {
+			tuning, capo, r.named = tuningOf(value), 0, true
 		} else if n, err := strconv.Atoi(value); err == nil {
 			capo = n
 		}
@@ -183,7 +217,7 @@ func (r *reader) header(name, value string) error {
 
 // block reads one row of bars.
 func (r *reader) block(above, lines []string) error {
-	lines = r.labelled(lines)
+	lines = r.labelled(r.numbered(lines))
 	if len(lines) != r.s.In.Strings() {
 		if r.named {
 			return say.Errorf("a row of %d strings under a tuning of %d", len(lines), r.s.In.Strings())
@@ -200,12 +234,12 @@ func (r *reader) block(above, lines []string) error {
 	}
 	var values []rune
 	for _, l := range slices.Backward(above) {
-		words := strings.Fields(l)
-		if len(words) > 0 && !slices.ContainsFunc(words, func(w string) bool { return !valuey.MatchString(w) }) {
+		if timed(l) {
 			values = []rune(l)
 			break
 		}
 	}
+	r.mutes = mutesIn(above)
 	rows = r.level(rows)
 	for _, row := range rows {
 		size = max(size, len(row))
@@ -233,7 +267,7 @@ func (r *reader) block(above, lines []string) error {
 }
 
 // foreign are signs that others use: [reader.cell] makes ours of them.
-const foreign = "<>^vsSHPXtT"
+const foreign = "<>^vsSHPXtTuQl" // the letters of full among them
 
 // characters are all that a cell of ours can hold.
 var characters = `0123456789hpx/\().` + func() (all string) {

@@ -1,18 +1,20 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import Toast from 'primevue/toast'
-import ConflictDialog from './shell/ConflictDialog.vue'
-import HelpDialog from './shell/HelpDialog.vue'
 import { here } from './memory/here'
 import MemoryNotes from './shell/MemoryNotes.vue'
-import InstrumentDialog from './shell/InstrumentDialog.vue'
 import TheRail from './shell/TheRail.vue'
-import UndoToast from './shell/UndoToast.vue'
+import { later } from './shell/later'
+import './shell/toastsKept'
 import BandStrip from './band/BandStrip.vue'
 import PlanStrip from './places/practice/today/PlanStrip.vue'
 import { useCommands } from './shell/useCommands'
 import { useWholeClicks } from './shell/useWholeClicks'
 import { useTheme } from './theme/useTheme'
+
+const HelpDialog = later(() => import('./shell/HelpDialog.vue'))
+const InstrumentDialog = later(() => import('./shell/InstrumentDialog.vue'))
+const ConflictDialog = later(() => import('./shell/ConflictDialog.vue'))
+const TheToasts = later(() => import('./shell/TheToasts.vue'))
 
 const { theme, turn } = useTheme()
 useWholeClicks()
@@ -40,8 +42,7 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
     <HelpDialog v-model="help" />
     <InstrumentDialog v-model="instrument" />
     <ConflictDialog />
-    <UndoToast />
-    <Toast position="bottom-right" />
+    <TheToasts />
   </div>
 </template>
 

@@ -13,6 +13,7 @@ import { moveOld } from './memory/old'
 import { readSettings } from './memory/settings'
 import { live } from './memory/tabs'
 import { router } from './router'
+import { loadTheRest, onceDrawn } from './shell/later'
 import './theme/fonts.css'
 import './theme/tokens.css'
 import './theme/base.css'
@@ -34,5 +35,6 @@ createApp(App)
   .use(ToastService)
   .mount('#app')
 
+onceDrawn('main > *', loadTheRest)
 watchHere(queryClient)
 void openEntries(sendEntry)

@@ -15,6 +15,8 @@ async function program() {
   const gone = new Promise((done) => it.once('exit', done))
   process.once('exit', () => it.kill('SIGKILL'))
   afterAll(async () => {
+    // What is still asked is answered first, as far as it is within reason: nobody is there to hear that it was cut off.
+    for (const from = performance.now(); asking > 0 && performance.now() - from < 5_000;) await pause(20)
     it.kill('SIGKILL')
     await gone
     rmSync(data, { recursive: true, force: true })
@@ -90,6 +92,8 @@ function furnish() {
 }
 
 let base = ''
+/** How many requests are under way. */
+let asking = 0
 
 /* Opens the page at an address. At the top of a file of tests: a document has one page. */
 export async function open(path: string) {
@@ -105,7 +109,17 @@ export async function open(path: string) {
       super(whole(what), how)
     }
   }
-  globalThis.fetch = (what, how) => ask(whole(what), how)
+  globalThis.fetch = (what, how) => {
+    asking++
+    return ask(whole(what), how).finally(() => asking--)
+  }
+  // Tabs of one origin hear each other, and no others.
+  const channel = BroadcastChannel
+  globalThis.BroadcastChannel = window.BroadcastChannel = class extends channel {
+    constructor(name: string) {
+      super(`${base} ${name}`)
+    }
+  }
   await import('../src/main')
   // Whatever was done, nothing of it may be said to be lost for long.
   afterEach(() => until(() => !find('[aria-label="what is not saved"]')).then(() => undefined))
@@ -122,16 +136,19 @@ export const address = () => location.pathname + location.search
 
 const pause = (ms: number) => new Promise((r) => setTimeout(r, ms))
 
-/* Waits for something to become true, and gives it. */
-export async function until<T>(what: () => T | Promise<T>, wait = 8_000): Promise<NonNullable<T>> {
+/* Waits for something to become true, and gives it. The time is up only after a look that found nothing: a page that was busy meanwhile has had no chance to be seen. */
+export async function until<T>(what: () => T | Promise<T>, wait = 20_000): Promise<NonNullable<T>> {
   let fault: unknown
-  for (const from = performance.now(); performance.now() - from < wait; await pause(8)) {
+  const from = performance.now()
+  for (let last = false; ; await pause(8)) {
     try {
       const found = await what()
       if (found) return found
     } catch (e) {
       fault = e
     }
+    if (last) break
+    last = performance.now() - from > wait
   }
   return expect.fail(`never became true: ${what} ${fault ?? ''}\n${document.body.textContent?.slice(0, 900)}`)
 }

@@ -1,11 +1,12 @@
 import createClient from 'openapi-fetch'
 import { answeredBy, here } from '../memory/here'
+import { answersFirst } from './first'
 import type { components, paths } from './schema'
 
 /** Which database is meant, and which one answered. */
 const identity = 'Undaris-Database'
 
-export const api = createClient<paths>({ baseUrl: '/' })
+export const api = createClient<paths>({ baseUrl: '/', fetch: answersFirst((input) => fetch(input)) })
 api.use({
   onRequest({ request }) {
     if (here.database) request.headers.set(identity, here.database)

@@ -18,10 +18,18 @@ import { without } from '../document/parts'
 import { useKeeper } from './keeper'
 import { beside } from './questions'
 import { useRemoving } from './removing'
-import { useList } from './pages'
+import { useFound } from './found'
+import { useList, type PageQuery, type Sought } from './pages'
 
-export const useLicks = () => useList('licks', (query) => api.GET('/api/licks', { params: { query } }))
-export const useLines = () => useList('lines', (query) => api.GET('/api/lines', { params: { query } }))
+const licks = (query: PageQuery) => api.GET('/api/licks', { params: { query } })
+export const useLicks = () => useList('licks', licks)
+export const useFoundLicks = (sought: () => Sought) => useFound('licks', licks, sought)
+const lines = (query: PageQuery) => api.GET('/api/lines', { params: { query } })
+export const useLines = () => useList('lines', lines)
+export const useFoundLines = (sought: () => Sought) => useFound('lines', lines, sought)
+/** How many licks there are, and which tags they have. */
+export const useLickTags = () =>
+  useQuery({ queryKey: ['licks', 'tags'], queryFn: () => answer(api.GET('/api/licks/tags')) })
 export const useLick = (id: Ref<number>) =>
   useQuery({
     queryKey: ['licks', id],
@@ -62,7 +70,23 @@ const putLick = (id: number) => (body: LickBody, ifMatch: string, keepalive: boo
 /** Of what is kept, the part that a player edits. */
 export const lineBody = (line: LineBody): LineBody => without(line, 'id', 'version', 'bars', 'updated')
 export const lickBody = (lick: LickBody): LickBody =>
-  without(lick, 'id', 'version', 'landsOn', 'beats', 'text', 'line', 'score', 'problem', 'updated')
+  without(
+    lick,
+    'id',
+    'version',
+    'landsOn',
+    'beats',
+    'text',
+    'line',
+    'score',
+    'problem',
+    'updated',
+    'levels',
+    'leans',
+    'under',
+    'holds',
+    'wide',
+  )
 
 export function useLineChanges() {
   const fresh = useFresh('lines')
@@ -121,11 +145,11 @@ export function useLickChanges() {
 
 /** The band playing a line, to be heard. */
 export const playing =
-  (line: LineBody, plain = false) =>
+  (line: LineBody, form: { plain?: boolean; unbent?: boolean } = {}) =>
   (how: Playing) =>
     answer<ArrayBuffer>(
       api.POST('/api/lines/midi', {
-        params: { query: { ...how, plain } },
+        params: { query: { ...how, ...form } },
         body: line,
         parseAs: 'arrayBuffer' as const,
       }) as unknown as Promise<{ data?: ArrayBuffer; error?: unknown; response: Response }>,

@@ -1,4 +1,4 @@
-/* Lists come in pages; a shelf wants them all, and the first at once. */
+/* Lists come in pages; what is chosen from wants them all, and the first at once. A shelf asks for what it shows (found.ts). */
 import { useQuery, type QueryFunctionContext } from '@tanstack/vue-query'
 import { answer } from './client'
 
@@ -8,7 +8,17 @@ interface Answered<R> {
   response: Response
 }
 
-type Page<R> = (query: { offset: number; limit: number }) => Promise<Answered<R>>
+/** What of a list is sought; nothing is all of it. */
+export interface Sought {
+  find?: string
+  tag?: string
+  order?: '' | 'easiest' | 'hardest' | 'begins'
+}
+
+export type PageQuery = { offset: number; limit: number } & Sought
+export type Page<R> = (query: PageQuery) => Promise<Answered<R>>
+
+export const totalOf = (r: Response) => Number(r.headers.get('Total-Count') ?? 0)
 
 /** So many rows fill a screen; the others come in larger pages behind them. */
 const first = 100
@@ -28,7 +38,7 @@ export async function everyRow<R>(
     let total = 0
     const got = await answer<R[]>(
       page({ offset: rows.length, limit: rows.length ? further : first }).then((r) => {
-        total = Number(r.response.headers.get('Total-Count') ?? 0)
+        total = totalOf(r.response)
         return r
       }),
     )

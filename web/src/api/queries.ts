@@ -17,12 +17,15 @@ import { without } from '../document/parts'
 import { useKeeper } from './keeper'
 import { beside } from './questions'
 import { useRemoving } from './removing'
-import { useList } from './pages'
+import { useFound } from './found'
+import { useList, type PageQuery, type Sought } from './pages'
 
 export const useCatalogue = () =>
   useQuery({ queryKey: ['catalogue'], queryFn: () => answer(api.GET('/api/catalogue')), staleTime: Infinity })
 
-export const useCharts = () => useList('charts', (query) => api.GET('/api/charts', { params: { query } }))
+const charts = (query: PageQuery) => api.GET('/api/charts', { params: { query } })
+export const useCharts = () => useList('charts', charts)
+export const useFoundCharts = (sought: () => Sought) => useFound('charts', charts, sought)
 
 export const readChart = (id: number) => answer(api.GET('/api/charts/{id}', { params: { path: { id } } }))
 

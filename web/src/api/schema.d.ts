@@ -281,6 +281,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/charts/{id}/layers/{layer}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** For each chord of a chart, the places of a scale or of every note on the whole neck */
+        get: operations["chart-layer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charts/{id}/leaf": {
         parameters: {
             query?: never;
@@ -417,23 +434,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/grips": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A chord held at once in a region: a tone or none on each string */
-        get: operations["grip"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/imports": {
         parameters: {
             query?: never;
@@ -531,6 +531,23 @@ export interface paths {
         put?: never;
         /** A lick that need not be kept, as it would be shown */
         post: operations["study-lick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licks/tags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tags that licks have, the most frequent first */
+        get: operations["lick-tags"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1665,6 +1682,8 @@ export interface components {
             score?: components["schemas"]["Score"];
             /** @description the chart as it is played */
             sheet?: components["schemas"]["Sheet"];
+            /** @description why nothing could be made of the part that was read; another may do */
+            trouble?: string;
         };
         Call: {
             answer?: string;
@@ -1804,10 +1823,8 @@ export interface components {
         Catalogue: {
             /** @description what a teacher can ask a pupil to reach */
             aims: components["schemas"]["CatalogueAim"][];
-            /** @description what leads into each tone of a drill */
-            approaches: components["schemas"]["CatalogueChoice"][];
             /** @description how the band grows over the choruses */
-            arcs: components["schemas"]["CatalogueChoice"][];
+            arcs: components["schemas"]["CatalogueOption"][];
             /** @description how the bass can play */
             basses: components["schemas"]["CatalogueChoice"][];
             /** @description what leads into a call's first tone */
@@ -1818,6 +1835,8 @@ export interface components {
             callPaces: components["schemas"]["CatalogueChoice"][];
             /** @description kinds of calls */
             calls: components["schemas"]["CatalogueOption"][];
+            /** @description what of an exercise can be asked for */
+            choices: components["schemas"]["CatalogueAsk"][];
             /** @description what the metronome can mark */
             clicks: components["schemas"]["CatalogueChoice"][];
             /** @description how a line can go through its last two bars */
@@ -1827,11 +1846,21 @@ export interface components {
             /** @description how one lick is led to from another */
             connectors: components["schemas"]["CatalogueOption"][];
             contours: components["schemas"]["CatalogueOption"][];
+            /** @description what becomes of the choruses */
+            courses: components["schemas"]["CatalogueOption"][];
             /** @description that are planned for */
             degrees: string[];
-            drills: components["schemas"]["CatalogueOption"][];
+            /** @description kinds of exercises, as they are shown */
+            drillGroups: components["schemas"]["CatalogueChoice"][];
+            drills: components["schemas"]["CatalogueDrill"][];
+            /** @description how the band stops */
+            endings: components["schemas"]["CatalogueOption"][];
             feels: components["schemas"]["CatalogueFeel"][];
             forms: components["schemas"]["CatalogueForm"][];
+            /** @description how the band leads into the first chorus */
+            intros: components["schemas"]["CatalogueOption"][];
+            /** @description what a map of the neck can show over a chord */
+            layers: components["schemas"]["CatalogueChoice"][];
             /** @description ways to practise over the band */
             modes: components["schemas"]["CatalogueMode"][];
             /** @description notes to a beat */
@@ -1842,6 +1871,8 @@ export interface components {
             pickings: components["schemas"]["CatalogueOption"][];
             /** @description in which pitch players read */
             readings: components["schemas"]["CatalogueOption"][];
+            /** @description chords of the key that may have a rule of their own: usual,five:wide */
+            restPlaces: components["schemas"]["CatalogueChoice"][];
             /** @description rules of what may rest over a chord, from strict to wide */
             rests: components["schemas"]["CatalogueChoice"][];
             /** @description vocabularies of written lines */
@@ -1881,9 +1912,31 @@ export interface components {
             /** @description as it begins */
             usual: components["schemas"]["AimBody"];
         };
+        CatalogueAsk: {
+            id: string;
+            /** @enum {string} */
+            kind: "list" | "switch" | "number" | "steps";
+            name: string;
+            /** @description the choice without which it changes nothing */
+            needs?: string;
+            /** @description of a list; the first is usual */
+            options: components["schemas"]["CatalogueChoice"][];
+        };
         CatalogueChoice: {
             id: string;
             name: string;
+        };
+        CatalogueDrill: {
+            about: string;
+            /** @description the steps that are played where none are given */
+            cell?: string;
+            group: string;
+            id: string;
+            name: string;
+            /** @description the choices that act on it */
+            offers: string[];
+            /** @description what players call it beside its name */
+            words: string;
         };
         CatalogueFeel: {
             /** @description how its bass plays, of the basses */
@@ -1899,6 +1952,8 @@ export interface components {
             swings: number[];
             /** Format: int64 */
             tempo: number;
+            /** @description the style of a line that fits it */
+            word: string;
         };
         CatalogueForm: {
             about: string;
@@ -2052,10 +2107,14 @@ export interface components {
              * @description in a bar, 2 to 12
              */
             beats: number;
+            /** @description how the band stops, of the catalogue's */
+            ending?: string;
             feel: string;
             feelName: string;
             /** Format: int64 */
             id: number;
+            /** @description how the band leads into the first chorus, of the catalogue's; none where it is not said */
+            intro?: string;
             key: string;
             /** @description the beats of each bar as it is played, where they differ */
             lengths?: number[];
@@ -2088,7 +2147,11 @@ export interface components {
              * @description in a bar, 2 to 12
              */
             beats: number;
+            /** @description how the band stops, of the catalogue's */
+            ending?: string;
             feel: string;
+            /** @description how the band leads into the first chorus, of the catalogue's; none where it is not said */
+            intro?: string;
             key: string;
             /** @description the player's own, for the band or for practice */
             remarks?: string;
@@ -2195,6 +2258,8 @@ export interface components {
             class: string;
             degree: string;
             fault: boolean;
+            /** @description what the fretting hand does beside putting a finger down */
+            hand?: string;
             role: string;
             says: string;
             strong: boolean;
@@ -2206,6 +2271,16 @@ export interface components {
         DrillBody: {
             /** @description what leads into each tone; the tone comes on the beat */
             approach?: string;
+            /**
+             * Format: int64
+             * @description of each chord's last bar, on which a run that is timed sets out
+             */
+            beat?: number;
+            /**
+             * Format: int64
+             * @description so many notes, the last held until a beat
+             */
+            burst?: number;
             /** @description steps of the scale from 1, for the cell that is carried through it */
             cell?: number[];
             /** @description the second half of each chord goes at twice the pace */
@@ -2219,8 +2294,14 @@ export interface components {
              * @description with lowString: what older exercises are on; the region tells it
              */
             highString?: number;
+            /** @description the only tones that are led into: root, third, fifth, seventh; all where none is said */
+            into?: string;
+            /** @description timed to come out on one of these of the next chord: root, third, fifth, seventh */
+            land?: string;
             /** Format: int64 */
             lowString?: number;
+            /** @description one octave, from the start */
+            octave?: boolean;
             /**
              * Format: int64
              * @description sixteenths after each chord begins
@@ -2232,8 +2313,20 @@ export interface components {
              */
             order?: number;
             pace: string;
+            /**
+             * @description of a chord over its root: where the root is played; both where it is not said
+             * @enum {string}
+             */
+            roots?: "before" | "after";
+            /**
+             * Format: int64
+             * @description which of the runs that are as short
+             */
+            route?: number;
             /** @description of the region those that it is on, also apart */
             strings?: number[];
+            /** @description struck at once, what it plays one after the other */
+            together?: boolean;
             /**
              * Format: int64
              * @description the beat of its last bar after which each chord rests
@@ -2310,6 +2403,12 @@ export interface components {
             /** @description why there is none */
             why: string;
         };
+        Form: {
+            id: string;
+            line: components["schemas"]["LineBody"];
+            name: string;
+            score: components["schemas"]["Score"];
+        };
         FormSpan: {
             /**
              * Format: int64
@@ -2383,8 +2482,6 @@ export interface components {
             muted: number[];
             /** @description the lowest string first; none where no hand holds what tells the chord */
             notes: components["schemas"]["Note"][];
-            /** @description the movable open shape that it takes here */
-            shape?: string;
         };
         Guess: {
             key: string;
@@ -2419,6 +2516,8 @@ export interface components {
             alike: number[];
             /** @description for each of the changes, for each of its steps: where it lies, nearest first */
             crossings: components["schemas"]["MovePlace"][][][];
+            /** @description for each chord, held at once */
+            grips: components["schemas"]["Grip"][];
             /** @description for each chord */
             runs: components["schemas"]["Run"][];
             /** @description the movable open shape that each chord takes; empty where it means nothing */
@@ -2758,10 +2857,16 @@ export interface components {
             beats: number;
             /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
             chord: string;
+            /** @description that chord */
+            holds?: string;
             /** Format: int64 */
             id: number;
             /** @description the degree it ends on */
             landsOn: string;
+            /** @description the extensions that it leans on */
+            leans: string[];
+            /** @description its forms from plain to as it is, a kind of device more each time; none where it is plain */
+            levels?: components["schemas"]["Form"][];
             /** @description on the player's neck, in the key of the chart opened last */
             line?: components["schemas"]["LineBody"];
             notes: components["schemas"]["LickNote"][];
@@ -2774,10 +2879,14 @@ export interface components {
             /** @description as read-lick reads it; none where its rhythm cannot be written so */
             text?: string;
             title: string;
+            /** @description the same line over a chord that holds what it leans on */
+            under?: components["schemas"]["LineBody"];
             /** Format: date-time */
             updated: string;
             /** @description its ETag, without the quotes */
             version: string;
+            /** @description how wide the hand lies, where that is beyond the player's comfort */
+            wide?: string;
         };
         LickAsk: {
             /**
@@ -2921,6 +3030,8 @@ export interface components {
             /** Format: int64 */
             id: number;
             landsOn: string;
+            /** @description the extensions that it leans on */
+            leans: string[];
             /**
              * Format: double
              * @description how hard it is, 1 to 10; 0 where it cannot be played on a guitar
@@ -2935,6 +3046,14 @@ export interface components {
             updated: string;
             version: string;
         };
+        LickTags: {
+            tags: components["schemas"]["Tagged"][];
+            /**
+             * Format: int64
+             * @description licks
+             */
+            total: number;
+        };
         Line: {
             /** Format: int64 */
             bars: number;
@@ -2945,6 +3064,8 @@ export interface components {
             beats: number;
             /** Format: int64 */
             capo?: number;
+            /** @description how it goes through its last two bars, of the catalogue's; the band ends with it */
+            closing?: string;
             /** @description the exercise that it is: it gets no advice */
             exercise?: string;
             feel: string;
@@ -2990,6 +3111,8 @@ export interface components {
             beats: number;
             /** Format: int64 */
             capo?: number;
+            /** @description how it goes through its last two bars, of the catalogue's; the band ends with it */
+            closing?: string;
             /** @description the exercise that it is: it gets no advice */
             exercise?: string;
             feel: string;
@@ -3029,6 +3152,8 @@ export interface components {
             beats: number;
             /** Format: int64 */
             capo?: number;
+            /** @description how it goes through its last two bars, of the catalogue's; the band ends with it */
+            closing?: string;
             /** @description the exercise that it is: it gets no advice */
             exercise?: string;
             feel: string;
@@ -3222,7 +3347,7 @@ export interface components {
             /** @description strings in positions, by the degree that was asked for */
             spots: components["schemas"]["MapSpot"][];
             starts: components["schemas"]["MapStart"][];
-            /** @description takes in which it could be heard, the oldest first */
+            /** @description takes in which it could be heard, the oldest first; the latest 400 */
             swings: components["schemas"]["MapSwing"][];
             timing: components["schemas"]["MapTiming"];
             /** Format: int64 */
@@ -3348,6 +3473,8 @@ export interface components {
             sure: number;
             /** Format: int64 */
             trials: number;
+            /** @description its frets and shape on the player's neck */
+            where: string;
         };
         MapChange: {
             /** @description lines of the log, the newest first, with the bar that went worst */
@@ -3519,6 +3646,17 @@ export interface components {
              */
             mm: number;
             to: components["schemas"]["Place"];
+        };
+        Moved: {
+            /** Format: int64 */
+            fret: number;
+            /**
+             * Format: int64
+             * @description of the note
+             */
+            id: number;
+            /** Format: int64 */
+            string: number;
         };
         Named: {
             name: string;
@@ -3881,7 +4019,7 @@ export interface components {
             text: string;
         };
         Reading: {
-            /** @description the text with H read as B, and B as Bb, where it has chords on H */
+            /** @description the text with German names of notes (H, B, Es, Fis) or syllables (do, re, mi) as they are written here, where it has such */
             asH?: string;
             bars: components["schemas"]["Bar"][];
             chords: components["schemas"]["Chord"][];
@@ -3951,6 +4089,8 @@ export interface components {
              */
             palette: number;
             phrases: components["schemas"]["Phrase"][];
+            /** @description where the hand lies wider than the player's comfort */
+            stretches: components["schemas"]["Stretch"][];
             /**
              * Format: double
              * @description of the hand, in millimetres
@@ -4061,6 +4201,8 @@ export interface components {
             measures: components["schemas"]["Measure"][];
             /** @description by onset, then from the lowest */
             notes: components["schemas"]["Written"][];
+            /** @description MIDI numbers of the open strings, the highest string first */
+            open: number[];
             /**
              * Format: int64
              * @description sharps, or flats when negative
@@ -4224,6 +4366,16 @@ export interface components {
             kind: "hold" | "half step" | "whole step" | "leap";
             to: components["schemas"]["ToneName"];
         };
+        Stretch: {
+            /** Format: int64 */
+            bar: number;
+            /** @description their numbers */
+            notes: number[];
+            /** @description how wide, at which frets, and what to do */
+            says: string;
+            /** @description where its notes lie within comfort; none where there is no such place */
+            there: components["schemas"]["Moved"][];
+        };
         Stroke: {
             /**
              * Format: int64
@@ -4270,6 +4422,11 @@ export interface components {
              */
             beat: number;
             symbol: string;
+        };
+        Tagged: {
+            /** Format: int64 */
+            n: number;
+            name: string;
         };
         Take: {
             good: string;
@@ -4546,6 +4703,12 @@ export interface components {
             when?: "on time" | "early" | "late";
         };
         Way: {
+            /** @description that chord */
+            holds?: string;
+            /** @description the extensions that it leans on */
+            leans: string[];
+            /** @description its forms from plain to as it is, a kind of device more each time; none where it is plain */
+            levels?: components["schemas"]["Form"][];
             line?: components["schemas"]["LineBody"];
             name: string;
             problem?: string;
@@ -4557,6 +4720,10 @@ export interface components {
              * @description of the hand from where it was, in millimetres
              */
             travel: number;
+            /** @description the same line over a chord that holds what it leans on */
+            under?: components["schemas"]["LineBody"];
+            /** @description how wide the hand lies, where that is beyond the player's comfort */
+            wide?: string;
         };
         WishBody: {
             /** @description notes from outside the palette may lead into chord tones */
@@ -4582,7 +4749,7 @@ export interface components {
              */
             lift?: number;
             phrasing?: string;
-            /** @description eighths, triplets, sixteenths or mixed */
+            /** @description of the catalogue: eighths, triplets …; own is as the word and the feel say */
             rhythm?: string;
             /** Format: int64 */
             seed?: number;
@@ -5103,8 +5270,12 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
+                /** @description how it stops after the last chorus, of the catalogue's; own is as the chart or the line has it, or a held last chord; none where it is not said */
+                ending?: string;
+                /** @description how it leads into the first chorus, of the catalogue's; own is as the chart has it; none where it is not said */
+                intro?: string;
+                /** @description what becomes of the choruses, of the catalogue's */
+                course?: string;
                 /** @description how the bass plays, of the catalogue's; none is as the feel has it */
                 bass?: string;
                 /** @description what the metronome marks, of the catalogue's; none is every beat */
@@ -5311,6 +5482,12 @@ export interface operations {
             query?: {
                 offset?: number;
                 limit?: number;
+                /** @description words that are all in what a thing answers to, in any case */
+                find?: string;
+                /** @description of licks: that have this one */
+                tag?: string;
+                /** @description of licks; else the one used last first */
+                order?: "" | "easiest" | "hardest" | "begins";
             };
             header?: never;
             path?: never;
@@ -5500,8 +5677,12 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
+                /** @description how it stops after the last chorus, of the catalogue's; own is as the chart or the line has it, or a held last chord; none where it is not said */
+                ending?: string;
+                /** @description how it leads into the first chorus, of the catalogue's; own is as the chart has it; none where it is not said */
+                intro?: string;
+                /** @description what becomes of the choruses, of the catalogue's */
+                course?: string;
                 /** @description how the bass plays, of the catalogue's; none is as the feel has it */
                 bass?: string;
                 /** @description what the metronome marks, of the catalogue's; none is every beat */
@@ -5543,6 +5724,38 @@ export interface operations {
                     "application/vnd.recordare.musicxml+xml": string;
                     "audio/midi": string;
                     "text/plain; charset=utf-8": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chart-layer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                layer: "tones" | "scale" | "key" | "names";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Note"][][];
                 };
             };
             /** @description Error */
@@ -5852,51 +6065,6 @@ export interface operations {
             };
         };
     };
-    grip: {
-        parameters: {
-            query: {
-                /** @description open strings, low to high */
-                tuning?: string;
-                frets?: number;
-                /** @description millimetres */
-                scale?: number;
-                capo?: number;
-                /** @description widest comfortable reach in millimetres */
-                comfort?: number;
-                /** @description stay or shift */
-                habit?: string;
-                low: number;
-                high: number;
-                /** @description such as 5,2; all where none is said */
-                strings?: string;
-                chord: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Grip"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
     "read-file": {
         parameters: {
             query?: {
@@ -5945,6 +6113,12 @@ export interface operations {
             query?: {
                 offset?: number;
                 limit?: number;
+                /** @description words that are all in what a thing answers to, in any case */
+                find?: string;
+                /** @description of licks: that have this one */
+                tag?: string;
+                /** @description of licks; else the one used last first */
+                order?: "" | "easiest" | "hardest" | "begins";
             };
             header?: never;
             path?: never;
@@ -6032,8 +6206,12 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
+                /** @description how it stops after the last chorus, of the catalogue's; own is as the chart or the line has it, or a held last chord; none where it is not said */
+                ending?: string;
+                /** @description how it leads into the first chorus, of the catalogue's; own is as the chart has it; none where it is not said */
+                intro?: string;
+                /** @description what becomes of the choruses, of the catalogue's */
+                course?: string;
                 /** @description how the bass plays, of the catalogue's; none is as the feel has it */
                 bass?: string;
                 /** @description what the metronome marks, of the catalogue's; none is every beat */
@@ -6160,6 +6338,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Lick"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lick-tags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickTags"];
                 };
             };
             /** @description Error */
@@ -6352,6 +6559,12 @@ export interface operations {
             query?: {
                 offset?: number;
                 limit?: number;
+                /** @description words that are all in what a thing answers to, in any case */
+                find?: string;
+                /** @description of licks: that have this one */
+                tag?: string;
+                /** @description of licks; else the one used last first */
+                order?: "" | "easiest" | "hardest" | "begins";
             };
             header?: never;
             path?: never;
@@ -6702,8 +6915,12 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
+                /** @description how it stops after the last chorus, of the catalogue's; own is as the chart or the line has it, or a held last chord; none where it is not said */
+                ending?: string;
+                /** @description how it leads into the first chorus, of the catalogue's; own is as the chart has it; none where it is not said */
+                intro?: string;
+                /** @description what becomes of the choruses, of the catalogue's */
+                course?: string;
                 /** @description how the bass plays, of the catalogue's; none is as the feel has it */
                 bass?: string;
                 /** @description what the metronome marks, of the catalogue's; none is every beat */
@@ -6712,6 +6929,8 @@ export interface operations {
                 arc?: string;
                 /** @description without turns, hammered doubles and trills */
                 plain?: boolean;
+                /** @description every bend's goal fretted */
+                unbent?: boolean;
             };
             header?: never;
             path?: never;
@@ -7036,8 +7255,12 @@ export interface operations {
                 tempo?: number;
                 /** @description players who rest: drums, bass, chords */
                 without?: string[];
-                /** @description a bar more with a last chord */
-                ending?: boolean;
+                /** @description how it stops after the last chorus, of the catalogue's; own is as the chart or the line has it, or a held last chord; none where it is not said */
+                ending?: string;
+                /** @description how it leads into the first chorus, of the catalogue's; own is as the chart has it; none where it is not said */
+                intro?: string;
+                /** @description what becomes of the choruses, of the catalogue's */
+                course?: string;
                 /** @description how the bass plays, of the catalogue's; none is as the feel has it */
                 bass?: string;
                 /** @description what the metronome marks, of the catalogue's; none is every beat */
@@ -7046,6 +7269,8 @@ export interface operations {
                 arc?: string;
                 /** @description without turns, hammered doubles and trills */
                 plain?: boolean;
+                /** @description every bend's goal fretted */
+                unbent?: boolean;
                 /** @description of the catalogue's readings: concert, bb, eb or a capo */
                 reading?: string;
             };
@@ -7120,6 +7345,8 @@ export interface operations {
             query?: {
                 /** @description without turns, hammered doubles and trills */
                 plain?: boolean;
+                /** @description every bend's goal fretted */
+                unbent?: boolean;
                 /** @description of the catalogue's readings: concert, bb, eb or a capo */
                 reading?: string;
             };
@@ -7164,6 +7391,8 @@ export interface operations {
                 limit?: number;
                 /** @description these lines alone */
                 id?: number[];
+                /** @description lines of smaller numbers alone: how to go on, at any depth */
+                before?: number;
             };
             header?: never;
             path?: never;
@@ -8042,6 +8271,12 @@ export interface operations {
             query?: {
                 offset?: number;
                 limit?: number;
+                /** @description words that are all in what a thing answers to, in any case */
+                find?: string;
+                /** @description of licks: that have this one */
+                tag?: string;
+                /** @description of licks; else the one used last first */
+                order?: "" | "easiest" | "hardest" | "begins";
             };
             header?: never;
             path?: never;
@@ -8245,6 +8480,12 @@ export interface operations {
             query?: {
                 offset?: number;
                 limit?: number;
+                /** @description words that are all in what a thing answers to, in any case */
+                find?: string;
+                /** @description of licks: that have this one */
+                tag?: string;
+                /** @description of licks; else the one used last first */
+                order?: "" | "easiest" | "hardest" | "begins";
             };
             header?: never;
             path?: never;

@@ -5,10 +5,13 @@ import { differences, mergeFields } from '../document/merge'
 import { answer, api, type PlayedSet, type SetBody } from './client'
 import { useKeeper } from './keeper'
 import { beside } from './questions'
-import { useList } from './pages'
+import { useFound } from './found'
+import { useList, type PageQuery, type Sought } from './pages'
 import { useRemoving } from './removing'
 
-export const useSets = () => useList('sets', (query) => api.GET('/api/sets', { params: { query } }))
+const sets = (query: PageQuery) => api.GET('/api/sets', { params: { query } })
+export const useSets = () => useList('sets', sets)
+export const useFoundSets = (sought: () => Sought) => useFound('sets', sets, sought)
 
 export const useSet = (id: Ref<number>) =>
   useQuery({

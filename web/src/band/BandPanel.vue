@@ -1,9 +1,6 @@
 <script setup lang="ts">
 /* Who plays, how loud, how hard; the ladder of tempi. */
 import { computed, ref } from 'vue'
-import InputNumber from 'primevue/inputnumber'
-import Select from 'primevue/select'
-import Slider from 'primevue/slider'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { useCatalogue } from '../api/queries'
 import SegmentedChoice from '../shell/SegmentedChoice.vue'
@@ -12,6 +9,7 @@ import { maxTempo, minTempo } from '../api/facts'
 import { useBand } from './useBand'
 import { useWriting } from './useWriting'
 import PressButton from '../shell/PressButton.vue'
+import { Select, InputNumber, Slider } from '../shell/parts'
 
 const band = useBand()
 const writing = useWriting()
@@ -29,6 +27,8 @@ const basses = computed(() =>
     b.id === 'own' && feel.value ? { ...b, name: `${b.name}: ${feel.value.bass}` } : b,
   ),
 )
+const arc = computed(() => catalogue.data.value?.arcs.find((a) => a.id === band.settings.arc))
+const course = computed(() => catalogue.data.value?.courses.find((c) => c.id === band.settings.course))
 const five = [1, 2, 3, 4, 5].map((n) => ({ id: n, name: String(n) }))
 const tracks = [
   { id: 'drums', name: 'Drums' },
@@ -104,7 +104,9 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
       <SegmentedChoice v-model="band.settings.intensity" :options="five" label="intensity" />
     </div>
     <div class="row">
-      <span>Over the choruses</span>
+      <span
+        >Over the choruses <small>{{ arc?.about }}</small></span
+      >
       <Select
         v-model="band.settings.arc"
         :options="catalogue.data.value?.arcs ?? []"
@@ -112,6 +114,20 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
         option-value="id"
         size="small"
         aria-label="how it grows over the choruses"
+      />
+    </div>
+    <div class="row">
+      <span
+        >Who rests <small>{{ course?.about }}</small></span
+      >
+      <Select
+        v-model="band.settings.course"
+        :options="catalogue.data.value?.courses ?? []"
+        option-label="name"
+        option-value="id"
+        size="small"
+        input-id="band-course"
+        aria-label="who rests in which chorus"
       />
     </div>
     <div class="row">
@@ -139,7 +155,7 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
     </div>
     <h2>Take it along</h2>
     <div class="row">
-      <label for="along-choruses">Choruses <small>with a last chord</small></label>
+      <label for="along-choruses">Choruses <small>with its intro and ending</small></label>
       <InputNumber v-model="choruses" input-id="along-choruses" :min="1" :max="32" :allow-empty="false" size="small" />
     </div>
     <div class="row">

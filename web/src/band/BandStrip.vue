@@ -2,18 +2,20 @@
 /* The transport at the foot of every place. */
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import Popover from 'primevue/popover'
 import { useToast } from 'primevue/usetoast'
 import { useCharts } from '../api/queries'
 import { metreOf } from '../music/metre'
 import { useCommand, useCommands } from '../shell/useCommands'
-import BandPanel from './BandPanel.vue'
 import LoopChooser from './LoopChooser.vue'
 import TempoField from './TempoField.vue'
 import VolumeField from './VolumeField.vue'
 import { useBand } from './useBand'
 import { useWriting } from './useWriting'
 import PressButton from '../shell/PressButton.vue'
+import { later, useOpener } from '../shell/later'
+import { Popover } from '../shell/parts'
+
+const BandPanel = later(() => import('./BandPanel.vue'))
 
 const band = useBand()
 const writing = useWriting()
@@ -30,6 +32,7 @@ const chart = computed(() => {
 watch(chart, (c) => c && band.take(c), { immediate: true })
 
 const panel = ref<InstanceType<typeof Popover>>()
+const open = useOpener(panel)
 const from = () => band.here?.chord.from ?? 0
 function toggle() {
   if (band.playing) band.stop()
@@ -46,11 +49,13 @@ useCommands({
   },
   slower: there(() => band.setTempo(band.tempo - 2)),
   faster: there(() => band.setTempo(band.tempo + 2)),
+  end: { do: () => void band.end(), can: () => band.playing && !band.ending },
   half: there(() => band.half()),
   loop: there(() => band.turnLoop()),
 })
 
 const play = useCommand('play')
+const end = useCommand('end')
 
 /* The bars of what plays, which need not be the chart's. */
 const metre = computed(() => {
@@ -63,6 +68,7 @@ const where = computed(() => {
   const { bar, beat } = metre.value.at(b)
   return { count: b < 0, bar: bar + 1, beat: beat + 1, of: metre.value.beatsOf(bar) }
 })
+const before = computed(() => ((band.beat ?? 0) >= -band.intro() ? 'intro' : 'count-in'))
 const say = (text: string) => toast.add({ severity: 'secondary', summary: text, life: 6000 })
 </script>
 
@@ -101,12 +107,13 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
     <div class="where" :aria-label="where ? undefined : 'what plays'">
       <progress v-if="band.status === 'loading'" :value="band.progress" max="1" aria-label="loading the instruments" />
       <template v-else-if="where">
-        <b v-if="where.count">count-in</b>
+        <b v-if="where.count">{{ before }}</b>
         <b v-else>bar {{ where.bar }}</b>
         <span class="beats" :data-beat="where.beat" aria-hidden="true"
           ><i v-for="n in where.of" :key="n" :class="{ on: n === where.beat }"
         /></span>
-        <small v-if="!band.audition && !where.count">chorus {{ band.chorus + 1 }}</small>
+        <small v-if="band.ending">the last</small>
+        <small v-else-if="!band.audition && !where.count">chorus {{ band.chorus + 1 }}</small>
       </template>
       <span v-else class="title">{{ band.offered?.title ?? band.chart?.title }}</span>
       <small v-if="band.audition && band.playing" class="title">{{ band.audition.title }}</small>
@@ -114,7 +121,9 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
     <TempoField @said="say" />
     <LoopChooser @said="say" />
     <div class="toggles">
+      <PressButton v-if="band.playing" class="end" :aria-pressed="band.ending" v-bind="end">End</PressButton>
       <PressButton
+        v-else
         :aria-pressed="band.settings.countIn"
         title="a bar of sticks first"
         @click="band.settings.countIn = !band.settings.countIn"
@@ -129,9 +138,7 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
         Click
       </PressButton>
     </div>
-    <PressButton class="more" aria-haspopup="dialog" @click="panel?.toggle($event)">
-      <i class="pi pi-users" />Band
-    </PressButton>
+    <PressButton class="more" aria-haspopup="dialog" @click="open"> <i class="pi pi-users" />Band </PressButton>
     <VolumeField />
     <Popover ref="panel"><BandPanel /></Popover>
   </aside>
@@ -294,6 +301,11 @@ progress {
   color: inherit;
   font-size: var(--text-s);
   cursor: pointer;
+}
+
+.toggles .end {
+  min-width: 5.6rem;
+  justify-content: center;
 }
 
 .toggles [aria-pressed='true'] {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useTyped } from '../shell/useTyped'
 import { hint } from '../shell/commands'
 import { computed, ref } from 'vue'
 import SegmentedChoice from '../shell/SegmentedChoice.vue'
@@ -27,6 +28,7 @@ function set(text: string) {
   } else band.setLoop(undefined)
   if (field.value) field.value.value = written.value
 }
+const { shown, type, given } = useTyped(() => written.value)
 </script>
 
 <template>
@@ -41,13 +43,15 @@ function set(text: string) {
       />
       <input
         ref="field"
-        :value="written"
+        :value="shown"
         :class="{ on: band.loopIs === 'bars' }"
         placeholder="bars"
         maxlength="12"
         aria-label="loop these bars"
         title="loop these bars, such as 5-8, or 4.3-5.2 for bar and beat; shift-click a bar of the sheet does it too"
-        @change="set(($event.target as HTMLInputElement).value)"
+        @input="type"
+        @blur="given"
+        @change="(given(), set(($event.target as HTMLInputElement).value))"
         @keydown.enter="($event.target as HTMLInputElement).blur()"
       />
     </div>

@@ -4,6 +4,7 @@ import { useBand } from './useBand'
 import { useCommand } from '../shell/useCommands'
 import { maxTempo, minTempo } from '../api/facts'
 import PressButton from '../shell/PressButton.vue'
+import { useTyped } from '../shell/useTyped'
 
 const emit = defineEmits<{ said: [text: string] }>()
 const band = useBand()
@@ -19,6 +20,7 @@ function set(text: string) {
     )
   if (field.value) field.value.value = String(band.tempo)
 }
+const { shown, type, given } = useTyped(() => String(band.tempo))
 const slower = useCommand('slower')
 const faster = useCommand('faster')
 const half = useCommand('half')
@@ -31,12 +33,14 @@ const half = useCommand('half')
     </PressButton>
     <input
       ref="field"
-      :value="band.tempo"
+      :value="shown"
       inputmode="numeric"
       maxlength="6"
       aria-label="beats a minute"
       title="beats a minute"
-      @change="set(($event.target as HTMLInputElement).value)"
+      @input="type"
+      @blur="given"
+      @change="(given(), set(($event.target as HTMLInputElement).value))"
       @keydown.enter="($event.target as HTMLInputElement).blur()"
     />
     <PressButton aria-label="faster" v-bind="faster">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import Slider from 'primevue/slider'
 import { useBand } from './useBand'
+import { Slider } from '../shell/parts'
 const band = useBand()
 </script>
 

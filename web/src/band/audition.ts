@@ -29,6 +29,7 @@ export interface Playing {
   comp: string
   intensity: number
   arc: string
+  course: string
   bass: string
   click: string
   swing?: number
@@ -36,8 +37,9 @@ export interface Playing {
   seed: number
   tempo: number
   choruses: number
-  /** A last chord, and whether it is counted in, in what is taken along. */
-  ending?: boolean
+  /** How it begins and ends, and whether it is counted in. */
+  intro?: string
+  ending?: string
   countIn?: 'true' | 'false'
 }
 

@@ -1,5 +1,18 @@
 import { describe, expect, it } from 'vitest'
-import { chorusesOf, cueAt, halved, loopName, loopTicks, moved, nextLoop, paceOf, placeOf, sameLoop } from './deciding'
+import { metreOf } from '../music/metre'
+import {
+  chorusesOf,
+  cueAt,
+  halved,
+  lastChorus,
+  loopName,
+  loopTicks,
+  moved,
+  nextLoop,
+  paceOf,
+  placeOf,
+  sameLoop,
+} from './deciding'
 
 describe('how much and how fast', () => {
   it('two or four choruses, about 128 bars', () => {
@@ -12,6 +25,22 @@ describe('how much and how fast', () => {
   it('half as fast, and back', () => {
     expect(halved(120, 0)).toEqual({ tempo: 60, back: 120 })
     expect(halved(60, 120)).toEqual({ tempo: 120, back: 0 })
+  })
+})
+
+describe('how the band stops', () => {
+  const twelve = metreOf({ beats: 4, bars: 12 })
+  const at = (chorus: number, bar: number) => (chorus * 48 + bar * 4) * 960
+  it('after the chorus in hand, or after the next where it is in its last two bars', () => {
+    for (const chorus of [0, 1, 3])
+      for (let bar = 0; bar < 12; bar++)
+        expect(lastChorus(at(chorus, bar), 48, twelve), `${chorus}, ${bar}`).toBe(chorus + (bar < 10 ? 1 : 2))
+    expect(lastChorus(at(0, 10) - 480, 48, twelve), 'a beat before them is too late').toBe(2)
+  })
+  it('after the first where it is counted in, and at its end where there is no form', () => {
+    expect(lastChorus(-960, 48, twelve)).toBe(1)
+    expect(lastChorus(100 * 960, 0, undefined)).toBe(1)
+    for (const bars of [1, 2, 3]) expect(lastChorus(0, bars * 4, metreOf({ beats: 4, bars }))).toBe(bars < 3 ? 2 : 1)
   })
 })
 

@@ -2,6 +2,7 @@
 import type { LoopBeats } from './settings'
 
 import { quarter } from '../api/facts'
+import type { Metre } from '../music/metre'
 
 /** How many choruses are played as one file, so that they differ and it stays small: about 128 bars, always two by two. */
 export const chorusesOf = (bars: number) => Math.max(2, Math.min(4, Math.floor(128 / (bars || 12)) & ~1))
@@ -15,6 +16,14 @@ export const sameLoop = (a?: LoopBeats, b?: LoopBeats) => a?.from === b?.from &&
 export function placeOf(tick: number, form: number) {
   const beat = Math.floor(tick / quarter)
   return form && beat >= 0 ? { beat: beat % form, chorus: Math.floor(beat / form) } : { beat, chorus: 0 }
+}
+
+/** After how many choruses the band stops when it is told to at a tick: after this one, or the next where its ending has begun. What has no form is played to its end. */
+export function lastChorus(tick: number, form: number, metre: Metre | undefined) {
+  if (!form || tick < 0) return 1
+  const { chorus, beat } = placeOf(tick, form)
+  const ending = metre ? metre.startOf(Math.max(0, metre.bars - 2)) : form
+  return chorus + (beat >= ending - 1 ? 2 : 1)
 }
 
 /** What of an audition matters to its loop. */

@@ -12,7 +12,10 @@ export class Engine {
   private loads = 0
   private waiting = new Map<number, () => void>()
   private notes: Read['notes'] = []
+  /** ticks of an intro before the top */
+  intro = 0
   onAnchor: (a: Anchor) => void = () => {}
+  onOver: () => void = () => {}
   onBroken: (why: string) => void = () => {}
 
   private constructor(
@@ -54,7 +57,10 @@ export class Engine {
         engine.tell({ do: 'bank', bank, samples: pipe.port2 }, [pipe.port2])
       })
       node.port.onmessage = ({ data }: MessageEvent<Report>) => engine.hear(data)
-      reader.onmessage = ({ data }: MessageEvent<Read>) => (engine.notes = data.notes)
+      reader.onmessage = ({ data }: MessageEvent<Read>) => {
+        engine.notes = data.notes
+        engine.intro = data.intro
+      }
       node.onprocessorerror = () => engine.onBroken('the synthesiser stopped')
       progress(1)
       return engine
@@ -76,7 +82,8 @@ export class Engine {
     } else if (r.is === 'loaded') {
       this.waiting.get(r.id)?.()
       this.waiting.delete(r.id)
-    } else if (r.is === 'broken') this.onBroken(r.why)
+    } else if (r.is === 'over') this.onOver()
+    else if (r.is === 'broken') this.onBroken(r.why)
   }
 
   tell(order: Order, transfer: Transferable[] = []) {

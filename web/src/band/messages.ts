@@ -27,6 +27,7 @@ export type Order =
   | { do: 'loop'; loop?: Loop }
   | { do: 'ladder'; ladder?: Ladder }
   | { do: 'go'; to: number }
+  | { do: 'last' }
   | { do: 'level'; player: string; level: number }
   | { do: 'tone'; midi: number; velocity: number }
   | { do: 'hush'; midi: number }
@@ -34,7 +35,11 @@ export type Order =
 
 /** From the sound to the page. */
 export type Report =
-  { is: 'ready' } | { is: 'loaded'; id: number } | { is: 'at'; anchor: Anchor } | { is: 'broken'; why: string }
+  | { is: 'ready' }
+  | { is: 'loaded'; id: number }
+  | { is: 'at'; anchor: Anchor }
+  | { is: 'over' }
+  | { is: 'broken'; why: string }
 
 /** From the reader of scores and samples to the sound. */
 export type Delivery = { score: Score; id: number } | { sample: number; rate: number; data: Float32Array }
@@ -43,6 +48,8 @@ export type Delivery = { score: Score; id: number } | { sample: number; rate: nu
 export interface Read {
   id: number
   notes: [number, number][]
+  /** how many of the ticks before the top are an intro */
+  intro: number
 }
 
 /** From the page to what writes a file: the instruments, what they play and how loud each is. */

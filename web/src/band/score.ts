@@ -3,6 +3,8 @@ import { BasicMIDI } from 'spessasynth_core'
 import { players } from './messages'
 import { order, type Score } from './transport'
 
+const said = (data: Uint8Array) => String.fromCharCode(...data)
+
 export function readScore(file: ArrayBuffer): Score {
   const midi = BasicMIDI.fromArrayBuffer(file)
   const score: Score = { events: [], end: 0, countIn: 0, metres: [], beat: midi.timeDivision }
@@ -22,6 +24,12 @@ export function readScore(file: ArrayBuffer): Score {
   score.events.sort((a, b) => a.at - b.at || order(a) - order(b))
   for (const e of [...score.events, ...score.metres]) e.at -= score.countIn
   score.end -= score.countIn
+  const top = midi.tracks.flatMap((t) => t.events).find((e) => e.statusByte === 0x06 && said(e.data) === 'chorus 1')
+  if (top) score.intro = Math.max(0, top.ticks - score.countIn)
+  const before = score.intro ?? 0
+  for (const e of [...score.events, ...score.metres]) e.at -= before
+  score.end -= before
+  score.countIn += before
   const leads = players.flatMap((name, i) => (name.startsWith('lead') ? [i] : []))
   score.pickup = score.events.some((e) => e.at < 0 && leads.includes(e.track) && (e.data[0]! & 0xf0) === 0x90)
   return score

@@ -10,7 +10,11 @@ declare class AudioWorkletProcessor {
 }
 
 class Sound extends AudioWorkletProcessor {
-  private readonly synth = new Synth(sampleRate, (anchor) => this.report({ is: 'at', anchor }))
+  private readonly synth = new Synth(
+    sampleRate,
+    (anchor) => this.report({ is: 'at', anchor }),
+    () => this.report({ is: 'over' }),
+  )
 
   constructor() {
     super()
@@ -64,6 +68,9 @@ class Sound extends AudioWorkletProcessor {
         break
       case 'go':
         transport.goTo(o.to, currentFrame)
+        break
+      case 'last':
+        transport.last()
         break
       case 'level':
         synth.level(o.player, o.level)

@@ -20,9 +20,9 @@ export class Synth {
   bank?: BasicSoundBank
   readonly transport: Transport
 
-  constructor(rate: number, told: (a: Anchor) => void) {
+  constructor(rate: number, told: (a: Anchor) => void, over?: () => void) {
     this.processor = new SpessaSynthProcessor(rate, { eventsEnabled: false, initialTime: 0 })
-    this.transport = new Transport(rate, (e) => this.play(players[e.track]!, e.data), told)
+    this.transport = new Transport(rate, (e) => this.play(players[e.track]!, e.data), told, over)
   }
 
   async open(bank: ArrayBuffer) {

@@ -23,12 +23,13 @@ let offs: number
 let anchors: Anchor[]
 let transport: Transport
 let now: number
+let over: number
 
 beforeEach(() => {
   heard = []
   offs = 0
   anchors = []
-  now = 0
+  now = over = 0
   transport = new Transport(
     rate,
     (e: SoundEvent) => {
@@ -36,6 +37,7 @@ beforeEach(() => {
       else if ((e.data[0]! & 0xf0) === 0x80) offs++
     },
     (a) => anchors.push(a),
+    () => over++,
   )
 })
 
@@ -62,6 +64,42 @@ describe('the band’s clock', () => {
     transport.start(now, 4 * beat, 60, undefined, false)
     run(2)
     expect(notes()[0]).toBe(4)
+  })
+
+  it('leads in to the top, and only there: elsewhere it is counted in and no more', () => {
+    const led = { ...beats(2, 2), intro: 4 * beat }
+    transport.load(led, 0)
+    transport.start(0, 0, 60, undefined, false)
+    run(6)
+    expect(notes().slice(0, 6), 'the intro alone').toEqual([96, 97, 98, 99, 0, 1])
+    heard = []
+    transport.start(now, 0, 60, undefined, true)
+    run(10)
+    expect(notes().slice(0, 10), 'sticks and intro').toEqual([92, 93, 94, 95, 96, 97, 98, 99, 0, 1])
+    heard = []
+    transport.start(now, 4 * beat, 60, undefined, true)
+    run(6)
+    expect(notes().slice(0, 6), 'sticks, then where it was asked for').toEqual([92, 93, 94, 95, 4, 5])
+    heard = []
+    transport.start(now, 4 * beat, 60, undefined, false)
+    run(2)
+    expect(notes()[0]).toBe(4)
+  })
+
+  it('is over at the end of what is the last, out of a loop too, and goes round again the next time', () => {
+    transport.load(beats(2), 0)
+    transport.start(0, 0, 60, { from: 0, to: 4 * beat }, false)
+    run(6.5)
+    transport.load(beats(3), now) // with an ending
+    transport.last()
+    run(20)
+    expect(notes()).toEqual([0, 1, 2, 3, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11])
+    expect([over, transport.playing]).toEqual([1, false])
+    heard = []
+    transport.start(now, 0, 60, undefined, false)
+    run(13.5)
+    expect(notes().slice(11)).toEqual([11, 0, 1])
+    expect(over).toBe(1)
   })
 
   it('plays every event on its frame and comes round', () => {

@@ -17,7 +17,8 @@ export interface SoundEvent {
 export interface Score {
   events: SoundEvent[] // in order
   end: number
-  countIn: number // ticks of it
+  countIn: number // ticks before the top: a bar of sticks, and an intro
+  intro?: number // ticks of that
   pickup?: boolean // the lead begins in it
   tempo?: number // as it is written, beats a minute
   metres: { at: number; bar: number }[] // from a tick on, a bar has so many
@@ -63,11 +64,13 @@ export class Transport {
   playing = false
   /** The end of the score is the end; nothing comes round. */
   once = false
+  private ends = false
 
   constructor(
     private readonly rate: number,
     private readonly hear: (e: SoundEvent) => void,
     private readonly told: (a: Anchor) => void,
+    private readonly over: () => void = () => {},
   ) {}
 
   /** Takes a score. A score that is playing is replaced where it stands. */
@@ -93,14 +96,24 @@ export class Transport {
   start(frame: number, from: number, tempo: number, loop: Loop | undefined, countIn: boolean) {
     if (!this.score) return
     this.playing = true
+    this.once = this.once && !this.ends
+    this.ends = false
     this.loop = loop
     this.jump = undefined
     this.anchor = { ...this.anchor, tempo, framesPerTick: this.pace(tempo), pass: 0 }
     const begin = loop?.from ?? from
+    const intro = this.score.intro ?? 0
     if ((countIn || (this.score.pickup && begin === 0)) && this.score.countIn) {
-      this.jump = { at: 0, to: begin }
+      this.jump = { at: begin === 0 ? 0 : -intro, to: begin } // from elsewhere it is counted in, and no more
       this.place(frame, -this.score.countIn)
-    } else this.place(frame, begin)
+    } else this.place(frame, begin === 0 ? -intro : begin)
+  }
+
+  /** What plays is the last: at the end of the score it is over. */
+  last() {
+    this.ends = this.once = true
+    this.loop = undefined
+    this.jump = undefined
   }
 
   stop() {
@@ -191,6 +204,7 @@ export class Transport {
     this.jump = undefined
     if (turn.pass && this.once) {
       this.playing = false
+      this.over()
       return
     }
     if (turn.pass) {

@@ -5,7 +5,18 @@ import { answer, api, type Chart, type ChartRow } from '../api/client'
 import { metreOf } from '../music/metre'
 import type { Audition, Playing } from './audition'
 import type { SoundEvent } from './transport'
-import { chorusesOf, cueAt, halved, loopName, loopTicks, moved, nextLoop, paceOf, placeOf } from './deciding'
+import {
+  chorusesOf,
+  cueAt,
+  halved,
+  lastChorus,
+  loopName,
+  loopTicks,
+  moved,
+  nextLoop,
+  paceOf,
+  placeOf,
+} from './deciding'
 import { quarter } from '../api/facts'
 import { beatsOf, type LoopBeats } from './settings'
 import { maxTempo, minTempo } from '../api/facts'
@@ -38,6 +49,8 @@ export const useBand = defineStore('band', () => {
   /** Where the place in view stands: its chord, and the change that comes next. */
   const here = shallowRef<{ chord: LoopBeats; change: LoopBeats }>()
   const passes = ref(0)
+  /** After how many choruses of what plays the band stops; 0 where it goes round. */
+  const lastly = ref(0)
   /** The place in view has the chords dropped, whatever the player set. */
   const dropped = ref(false)
   const drops = computed(() => dropped.value || settings.dropChords)
@@ -55,6 +68,7 @@ export const useBand = defineStore('band', () => {
       if (a.pass !== passes.value) tempo.value = a.tempo // a rung of the ladder
       passes.value = a.pass
     },
+    over: () => stop(),
     broken: () => stop(),
   })
 
@@ -64,6 +78,7 @@ export const useBand = defineStore('band', () => {
       comp: settings.comp,
       intensity: settings.intensity,
       arc: settings.arc,
+      course: settings.course,
       bass: settings.bass,
       click: settings.marks,
       swing: swing.value || undefined,
@@ -71,7 +86,9 @@ export const useBand = defineStore('band', () => {
       seed: seed.value,
       tempo: tempo.value,
       choruses: 1,
-      ...(along && { ...along, ending: true, countIn: settings.countIn ? ('true' as const) : ('false' as const) }),
+      intro: 'own',
+      ...(along && { ...along, countIn: settings.countIn ? ('true' as const) : ('false' as const) }),
+      ...((along || lastly.value) && { ending: 'own' }),
     }
     const parseAs = 'arrayBuffer' as const
     if (a) return a.load(how)
@@ -82,7 +99,7 @@ export const useBand = defineStore('band', () => {
           path: { id: chart.value!.id, format: 'midi' },
           query: {
             ...how,
-            choruses: along?.choruses ?? choruses.value,
+            choruses: along?.choruses ?? (lastly.value || choruses.value),
             dropChords: drops.value,
             ...(thread ? { lead: 'thread' as const, ...thread } : {}),
           },
@@ -107,6 +124,7 @@ export const useBand = defineStore('band', () => {
   async function start(fromBeat: number) {
     if (!chart.value && !audition.value) return
     trouble.value = ''
+    lastly.value = 0
     try {
       const e = sound.engine() ?? (await sound.open())
       await e.wake()
@@ -138,7 +156,17 @@ export const useBand = defineStore('band', () => {
     sound.engine()?.tell({ do: 'stop' })
     if (status.value === 'playing') status.value = 'ready'
     heard.rest()
+    lastly.value = 0
     audition.value = undefined
+  }
+
+  /** This chorus is the last: the band plays its ending and stops. */
+  async function end() {
+    const at = sound.engine()?.position(0)
+    if (status.value !== 'playing' || !at) return
+    lastly.value = lastChorus(at.tick, audition.value ? 0 : formBeats.value, metre.value)
+    await reload()
+    sound.engine()?.tell({ do: 'last' })
   }
 
   function setTempo(wanted: number) {
@@ -156,7 +184,7 @@ export const useBand = defineStore('band', () => {
 
   function setLoop(l: LoopBeats | undefined) {
     loop.value = l && beatsOf(l, formBeats.value)
-    if (whole()) sound.engine()?.tell({ do: 'loop', loop: looped() })
+    if (whole() && !lastly.value) sound.engine()?.tell({ do: 'loop', loop: looped() })
   }
 
   /** The whole form, then the chord in hand, then the change that comes next. */
@@ -223,6 +251,7 @@ export const useBand = defineStore('band', () => {
       settings.comp,
       settings.intensity,
       settings.arc,
+      settings.course,
       settings.bass,
       settings.marks,
       drops.value,
@@ -232,7 +261,7 @@ export const useBand = defineStore('band', () => {
     ],
     () => {
       void reload()
-      if (!audition.value) sound.engine()?.tell({ do: 'loop', loop: looped() })
+      if (!audition.value && !lastly.value) sound.engine()?.tell({ do: 'loop', loop: looped() })
     },
   )
   watch(() => settings.ladder, ladder, { deep: true })
@@ -305,6 +334,10 @@ export const useBand = defineStore('band', () => {
     rate: () => sound.engine()?.context.sampleRate ?? 48000,
     start,
     stop,
+    end,
+    ending: computed(() => lastly.value > 0),
+    /** Beats of an intro before the first bar. */
+    intro: () => (sound.engine()?.intro ?? 0) / quarter,
     setTempo,
     half,
     halved: computed(() => full.value > 0),

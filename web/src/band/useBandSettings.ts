@@ -12,6 +12,7 @@ export const useBandSettings = defineStore('band settings', () => {
     comp: 'guitar',
     intensity: 3,
     arc: 'level',
+    course: 'all',
     bass: 'own',
     marks: 'beats',
     volume: 0.8,

@@ -15,7 +15,11 @@ export const useSound = defineStore('sound', () => {
   const trouble = ref('')
   let engine: Engine | undefined
   let opening: Promise<Engine> | undefined
-  let told: { anchor: (a: Anchor) => void; broken: () => void } = { anchor: () => {}, broken: () => {} }
+  let told: { anchor: (a: Anchor) => void; over: () => void; broken: () => void } = {
+    anchor: () => {},
+    over: () => {},
+    broken: () => {},
+  }
 
   /** Who is told where the band stands, and that the sound broke off. */
   const listen = (to: typeof told) => void (told = to)
@@ -27,6 +31,7 @@ export const useSound = defineStore('sound', () => {
       .then((e) => {
         engine = e
         e.onAnchor = (a) => told.anchor(a)
+        e.onOver = () => told.over()
         e.onBroken = () => {
           trouble.value = 'The sound broke off. Press play to start it again.'
           told.broken()

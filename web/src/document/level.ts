@@ -6,6 +6,14 @@ import type { Catalogue, LineNote, Score } from '../api/client'
 export const adorned = (n: LineNote, ways: Catalogue['ways']): boolean =>
   ways.some((w) => w.adorns && !!n[w.field as keyof LineNote])
 
+/** In which forms a line is seen and heard; without bends it is heard alone. */
+export const levels = [
+  { id: 'ornamented', name: 'ornamented' },
+  { id: 'plain', name: 'plain' },
+  { id: 'unbent', name: 'without bends' },
+] as const
+export type Level = (typeof levels)[number]['id']
+
 /** A line as it is written, without what adorns it. */
 export const plainScore = (score: Score): Score => ({
   ...score,

@@ -70,6 +70,9 @@ const words: Record<string, string> = {
   tuning: 'the tuning',
   capo: 'the capo',
   exercise: 'what it practises',
+  closing: 'how it closes',
+  intro: 'the intro',
+  ending: 'the ending',
 }
 
 /** What differs between two of one thing, in words. */

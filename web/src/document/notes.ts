@@ -39,6 +39,18 @@ export const move = (id: number, start: number): Command => {
   return { ...moved, apply: (line) => onNotes(inOrder)(moved.apply(line)) }
 }
 
+/** Notes lie elsewhere on the neck; the core finds fingers for them. */
+export const place = (there: { id: number; string: number; fret: number }[]): Command => ({
+  name: 'another place on the neck',
+  apply: onNotes((notes) => {
+    const to = new Map(there.map((t) => [t.id, t]))
+    return notes.map((n) => {
+      const t = to.get(n.id!)
+      return t ? { ...settled(n), string: t.string, fret: t.fret, finger: 0 } : n
+    })
+  }),
+})
+
 /** What the core proposes: some notes go, some come or change. */
 export const mend = (gone: number[], put: LineNote[]): Command => ({
   name: 'mended landing',

@@ -162,6 +162,7 @@ export function useDocument(ask: Ask, events: { changed?: () => void; settled?: 
       show()
       history.record(name, before, line.value!)
       trouble.value = ''
+      events.changed?.() // what stood here when it was asked may have been saved since
     } catch (e) {
       trouble.value = e instanceof Error ? e.message : String(e)
     }

@@ -2,9 +2,10 @@
 /* What is drawn leaves as a picture. */
 import { useTemplateRef } from 'vue'
 import Button from 'primevue/button'
-import Menu from 'primevue/menu'
 import { useToast } from 'primevue/usetoast'
 import { save } from '../shell/save'
+import { useOpener } from '../shell/later'
+import { Menu } from '../shell/parts'
 
 const { of, title, small } = defineProps<{
   /** What is drawn, on the page. */
@@ -15,6 +16,7 @@ const { of, title, small } = defineProps<{
 }>()
 const toast = useToast()
 const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
+const open = useOpener(menu)
 
 async function leave(kind: 'svg' | 'png' | 'paper') {
   const root = of()
@@ -46,7 +48,7 @@ const kinds = [
     icon="pi pi-image"
     :variant="small ? 'text' : 'outlined'"
     aria-haspopup="menu"
-    @click="menu?.toggle($event)"
+    @click="open"
   />
   <Menu ref="menu" :model="kinds" popup />
 </template>

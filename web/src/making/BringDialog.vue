@@ -15,6 +15,7 @@ import PressButton from '../shell/PressButton.vue'
 import SelectRow from '../shell/SelectRow.vue'
 import { useGrowing } from '../shell/useGrowing'
 import TickBox from '../shell/TickBox.vue'
+import MendText from './MendText.vue'
 import { useBring, type Item, type Kind } from './useBring'
 
 const open = defineModel<boolean>({ required: true })
@@ -62,8 +63,20 @@ function chosen(e: Event) {
 }
 const dropped = (e: DragEvent) => e.dataTransfer?.files.length && void bring.open([...e.dataTransfer.files])
 
+/* Text that is pasted is a file without a name of its own. */
+const pasted = (text: string) => {
+  open.value = true
+  return bring.open([new File([text], 'pasted.txt')])
+}
+function paste(e: ClipboardEvent) {
+  const text = e.clipboardData?.getData('text/plain')
+  if (!text?.trim() || (e.target as HTMLElement).closest('textarea, input')) return
+  e.preventDefault()
+  void pasted(text)
+}
+
 const about = ({ brought: b, trouble, file }: Item) => {
-  if (!b) return trouble ? 'cannot be read' : file.name
+  if (!b || trouble) return trouble ? 'cannot be read' : file.name
   if (b.chart) return `${b.sheet!.bars.length} bars in ${engrave(b.chart.key)}, ${b.chart.tempo} a minute`
   if (b.line) return `${b.line.notes.length} notes in ${engrave(b.line.key)}, ${b.line.tempo} a minute`
   return b.licks!.length === 1 ? 'a lick' : `${b.licks!.length} licks`
@@ -108,7 +121,7 @@ async function keep() {
     :header="text.header"
     :style="{ width: items.length ? 'min(64rem, 96vw)' : 'min(40rem, 94vw)' }"
   >
-    <div class="bring" @dragover.prevent @drop.prevent="dropped">
+    <div class="bring" @dragover.prevent @drop.prevent="dropped" @paste="paste">
       <p class="about">{{ text.about }} Nothing is kept before you say so.</p>
       <SelectRow
         v-if="as === 'line'"
@@ -129,7 +142,7 @@ async function keep() {
             <input
               type="checkbox"
               :checked="item.wanted"
-              :disabled="!item.brought"
+              :disabled="!item.brought || !!item.trouble"
               :aria-label="`keep ${title(item)}`"
               @change="bring.want(i, ($event.target as HTMLInputElement).checked)"
             />
@@ -141,7 +154,10 @@ async function keep() {
           <li v-if="rows.length < items.length" ref="foot">{{ rows.length }} of {{ items.length }}</li>
         </ol>
         <section v-if="here" class="preview" aria-label="what the file was understood as">
-          <p v-if="here.trouble" class="trouble" role="alert">{{ here.file.name }}: {{ here.trouble }}</p>
+          <p v-if="here.trouble && here.file.size" class="trouble" role="alert">
+            {{ here.file.name }}: {{ here.trouble }}
+          </p>
+          <MendText v-if="here.trouble" :file="here.file" @read="(text) => bring.mend(at, text)" />
           <template v-if="here.brought">
             <h2>
               {{ title(here) }} <small>{{ here.brought.kind }}, <MusicText :said="about(here)" /></small>
@@ -167,7 +183,7 @@ async function keep() {
             <ul v-if="here.brought.licks && here.brought.licks.length > 1" class="licks" aria-label="the licks">
               <li v-for="(l, i) in here.brought.licks" :key="i">{{ l.title }}</li>
             </ul>
-            <div class="paper">
+            <div v-if="!here.trouble" class="paper">
               <FormSheet
                 v-if="here.brought.sheet"
                 :bars="here.brought.sheet.bars"
@@ -186,6 +202,7 @@ async function keep() {
           :disabled="!!going"
           @click="picker?.click()"
         />
+        <Button label="Paste text" icon="pi pi-clipboard" variant="outlined" :disabled="!!going" @click="pasted('')" />
         <Button
           v-if="items.length"
           :label="wanted.length > 1 ? `Keep ${wanted.length}` : 'Keep it'"

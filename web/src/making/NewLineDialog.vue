@@ -88,7 +88,12 @@ async function make() {
     }
     const study = await {
       write: () =>
-        askLine.write(line, { density: 3, phrasing: 'free', approach: true, seed: Math.ceil(Math.random() * 9999) }),
+        askLine.write(line, {
+          word: catalogue.data.value?.feels.find((f) => f.id === feel)?.word,
+          rhythm: 'own',
+          approach: true,
+          seed: Math.ceil(Math.random() * 9999),
+        }),
       lick: () => askLine.lick({ line, lick: lick.value, land: true, follow: true }),
       drill: () => askLine.drill(line, { drill: 'onward', pace: 'eighths' }),
       empty: () => askLine.study(line),

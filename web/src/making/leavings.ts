@@ -10,7 +10,7 @@ export const leavings = [
 export const lineFiles = (id: number, plain = false) =>
   leavings.map(({ label, kind }) => {
     const query = new URLSearchParams({
-      ...(kind === 'midi' && { choruses: '1', ending: 'true' }),
+      ...(kind === 'midi' && { choruses: '1', ending: 'own' }),
       ...(plain && { plain: 'true' }),
     })
     return { label, url: `/api/lines/${id}/files/${kind}${query.size ? `?${query}` : ''}` }

@@ -53,6 +53,13 @@ export async function keep(b: Brought): Promise<Kept> {
   return { name: 'lick', id: first, n: b.licks?.length ?? 0 }
 }
 
+/** What of a file can be mended by hand: its text, where it is one and no book. */
+export async function textOf(file: File) {
+  if (file.size > 60_000) return undefined
+  const text = await file.text()
+  return text.includes('\0') || text.includes('\uFFFD') || /^\s*<|^MThd/.test(text) ? undefined : text
+}
+
 /** So many are on their way at once. */
 const atOnce = 4
 
@@ -92,7 +99,7 @@ export function useBring(as: Kind, usual: () => Wish = () => ({})) {
     const { file, wish } = list[i]!
     try {
       const brought = await read(file, as, wish)
-      put(i, { brought, trouble: undefined, wanted: true })
+      put(i, { brought, trouble: brought.trouble, wanted: !brought.trouble })
     } catch (e) {
       put(i, { brought: undefined, trouble: e instanceof Error ? e.message : String(e), wanted: false })
     }
@@ -107,6 +114,13 @@ export function useBring(as: Kind, usual: () => Wish = () => ({})) {
   async function again(i: number, wish: Wish) {
     put(i, { wish: { ...list[i]!.wish, ...wish } })
     await readAt(i)
+  }
+  /** Reads a text anew that was mended, under the name it has. */
+  async function mend(i: number, text: string) {
+    put(i, { file: new File([text], list[i]!.file.name) })
+    show()
+    await readAt(i)
+    show()
   }
   const wanted = computed(() => items.value.flatMap((item, i) => (item.wanted && item.brought ? [i] : [])))
   /** Keeps what is wanted, and tells where each is seen. What is kept leaves the list; what cannot be stays, with the reason. */
@@ -134,6 +148,7 @@ export function useBring(as: Kind, usual: () => Wish = () => ({})) {
     wanted,
     open,
     again,
+    mend,
     keepAll,
     want(i: number, wanted: boolean) {
       put(i, { wanted })

@@ -6,7 +6,7 @@ import { remembered, type Name } from './settings'
 
 const unsent = 'undaris-unsent:'
 /** What a setting was called before, and how it was written. */
-const before: Record<Name, string> = {
+const before: Partial<Record<Name, string>> = {
   theme: 'undaris-theme',
   ear: 'undaris-ear',
   spoken: 'undaris-spoken',

@@ -15,9 +15,11 @@ export const remembered = {
   rungs: 'player',
   drills: 'player',
   regions: 'player',
+  positions: 'player',
   blank: 'player',
   wish: 'player',
   exercise: 'player',
+  preview: 'player',
 } as const
 export type Name = keyof typeof remembered
 

@@ -23,6 +23,10 @@ export const readFrets = (text: string): { low: number; high: number } | undefin
   return low === undefined || high === undefined ? undefined : { low, high }
 }
 
+/** A position as it is called everywhere: "frets 7 to 11, E shape". */
+export const positionName = (p: Region & { shape?: string }) =>
+  `frets ${p.low} to ${p.high}${p.shape ? `, ${p.shape} shape` : ''}`
+
 /** In words: "string 4", "strings 5 and 2"; of every string nothing. */
 export const onStrings = (strings: number[]) =>
   strings.length < 2

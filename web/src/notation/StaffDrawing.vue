@@ -4,8 +4,10 @@ import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import type { LineNote, Score } from '../api/client'
 import type { Box, Layout, Row } from './engrave'
+import { freshOf, goneOf, holders } from './ahead'
 import { placeOf, tickAt } from './along'
 import StaffSystem from './StaffSystem.vue'
+import { few, useInSight } from './useInSight'
 import { useRunning, type Clock } from './useRunning'
 
 const props = defineProps<{
@@ -18,6 +20,8 @@ const props = defineProps<{
   /** Notes that the score does not hold yet, and those it holds that are there no more. */
   ahead?: { fresh: LineNote[]; gone: Set<number> }
   fingers?: boolean
+  /** every line is there, also out of sight: it is to be printed, or to leave as a picture */
+  whole?: boolean
   /** so close that a whole chorus is in sight */
   close?: boolean
   /** How large it is drawn; the usual is read from a metre and a half. */
@@ -60,29 +64,25 @@ const pen = computed(() => {
   return at && { ...at, ...props.pen! }
 })
 /* Each line of music is told of its own notes alone, so that the others need not be patched. */
-const holder = computed(() => new Map(rows.value.flatMap((r) => r.spots.map((s) => [s.note.id, r]))))
-const gone = computed(() => {
-  const of = new Map<Row, Set<number>>()
-  for (const id of props.ahead?.gone ?? []) {
-    const row = holder.value.get(id)
-    if (row) of.set(row, (of.get(row) ?? new Set()).add(id))
-  }
-  return of
-})
-const fresh = computed(() => {
-  const of = new Map<Row, { id: number; x: number; string: number; text: string }[]>()
-  for (const n of props.ahead?.fresh ?? []) {
-    const at = where(n.start)
-    if (!at) continue
-    const shown = { id: n.id ?? 0, x: at.x, string: n.string || 1, text: n.dead ? '×' : String(n.fret) }
-    of.set(at.row, [...(of.get(at.row) ?? []), shown])
-  }
-  return of
-})
+const holder = computed(() => holders(rows.value))
+const gone = computed(() => goneOf(holder.value, props.ahead?.gone ?? []))
+const fresh = computed(() => freshOf(rows.value, props.ahead?.fresh ?? []))
+/* Lines out of sight keep their room, and cost nothing else. */
+const sight = useInSight()
+const sounding = shallowRef<Row>()
+const isThere = (r: Row, i: number) =>
+  props.whole ||
+  rows.value.length <= few ||
+  sight.has(i) ||
+  r === pen.value?.row ||
+  r === chosenRow.value ||
+  r === sounding.value
 const chosenRow = computed(() => holder.value.get(props.chosen ?? NaN))
 /* What is heard, or written next, stays in view. */
 const sheet = ref<HTMLElement>()
-const follow = (css: string) => sheet.value?.querySelector(css)?.scrollIntoView({ block: 'nearest' })
+/* In the frame that draws it, since the place has to be known then anyway. */
+const follow = (css: string) =>
+  requestAnimationFrame(() => sheet.value?.querySelector(css)?.scrollIntoView({ block: 'nearest' }))
 const running = ref<HTMLElement>()
 let along: { row: Row; y: number; zoom: number } | undefined
 useRunning(
@@ -92,8 +92,9 @@ useRunning(
     const at = where(tick)
     if (!at || !sheet.value) return undefined
     if (along?.row !== at.row) {
-      const drawn = sheet.value.querySelectorAll<HTMLElement>('.system')[rows.value.indexOf(at.row)]
+      const drawn = sight.at(rows.value.indexOf(at.row)) as HTMLElement | undefined
       if (!drawn) return undefined
+      sounding.value = at.row
       const { staffTop, tabBottom } = at.row.at
       const zoom = drawn.clientWidth / inner.value
       along = { row: at.row, y: drawn.offsetTop + (staffTop - 8) * zoom, zoom }
@@ -126,22 +127,29 @@ const says = computed(() =>
       :aria-label="`${paper.title}, on staff and tablature: ${says}`"
       :style="{ maxWidth: `${inner * scale}px` }"
     >
-      <StaffSystem
+      <div
         v-for="(r, i) in rows"
         :key="i"
-        :row="r"
-        :swing="paper.swing && i === 0"
-        :width="inner"
-        :gone="gone.get(r)"
-        :fresh="fresh.get(r)"
-        :chosen="chosenRow === r ? chosen : undefined"
-        :pen="pen?.row === r ? pen : undefined"
-        :verdicts="verdicts"
-        :locked="locked"
-        @pick="emit('pick', $event)"
-        @bar="emit('bar', $event)"
-        @place="(...at) => place(r, ...at)"
-      />
+        :ref="(el) => sight.watch(i, el as Element | null)"
+        class="row"
+        :style="{ aspectRatio: `${inner} / ${r.at.height}` }"
+      >
+        <StaffSystem
+          v-if="isThere(r, i)"
+          :row="r"
+          :swing="paper.swing && i === 0"
+          :width="inner"
+          :gone="gone.get(r)"
+          :fresh="fresh.get(r)"
+          :chosen="chosenRow === r ? chosen : undefined"
+          :pen="pen?.row === r ? pen : undefined"
+          :verdicts="verdicts"
+          :locked="locked"
+          @pick="emit('pick', $event)"
+          @bar="emit('bar', $event)"
+          @place="(...at) => place(r, ...at)"
+        />
+      </div>
       <div ref="running" class="running" />
     </div>
   </div>
@@ -156,6 +164,12 @@ const says = computed(() =>
 /* What is heard is measured from here. */
 .sheet {
   position: relative;
+}
+
+.row {
+  min-height: 0;
+  margin-bottom: 0.9rem;
+  break-inside: avoid;
 }
 
 .running {

@@ -192,10 +192,8 @@ function press(e: MouseEvent, bar: Box) {
 .system {
   /* What is out of sight costs neither layout nor paint. */
   content-visibility: auto;
-  contain-intrinsic-height: auto 260px;
   position: relative;
-  margin-bottom: 0.9rem;
-  break-inside: avoid;
+  height: 100%;
 }
 
 .music :deep(svg) {

@@ -12,6 +12,7 @@ import { useCatalogue, usePlayer, useSavePlayer } from '../api/queries'
 import FieldRow from './FieldRow.vue'
 import KeptInstruments from './KeptInstruments.vue'
 import ReachMeasure from './ReachMeasure.vue'
+import RestFields from './RestFields.vue'
 
 const open = defineModel<boolean>({ required: true })
 const player = usePlayer()
@@ -23,15 +24,19 @@ const wrong = ref<Record<string, string>>({})
 /** Filled when opened; what arrives later does not overwrite what is being typed. */
 const filled = ref(false)
 let was: PlayerVersion
-watch([open, player.data], () => {
-  if (!open.value) filled.value = false
-  else if (player.data.value && !filled.value) {
-    was = player.data.value
-    Object.assign(form, { instruments: [], rests: undefined }, was)
-    filled.value = true
-    wrong.value = {}
-  }
-})
+watch(
+  [open, player.data],
+  () => {
+    if (!open.value) filled.value = false
+    else if (player.data.value && !filled.value) {
+      was = player.data.value
+      Object.assign(form, { instruments: [], rests: undefined }, was)
+      filled.value = true
+      wrong.value = {}
+    }
+  },
+  { immediate: true }, // it may be opened before it is there
+)
 const known = computed(() => [
   ...(catalogue.data.value?.tunings ?? []),
   { id: 'own', name: 'Another tuning', open: '', scale: 0, frets: 0 },
@@ -44,9 +49,6 @@ const tuning = computed({
     else form.tuning = ''
   },
 })
-/* Where the player has said nothing, the usual rule holds. */
-const rests = computed({ get: () => form.rests || 'usual', set: (id) => (form.rests = id) })
-
 async function keep() {
   try {
     await save.mutateAsync({ was, body: { ...form } })
@@ -105,15 +107,7 @@ async function keep() {
           :allow-empty="false"
         />
       </FieldRow>
-      <FieldRow label="May rest" for="rests" hint="how strictly lines are judged" :wrong="wrong.rests">
-        <Select
-          v-model="rests"
-          input-id="rests"
-          :options="catalogue.data.value?.rests ?? []"
-          option-label="name"
-          option-value="id"
-        />
-      </FieldRow>
+      <RestFields v-model="form.rests" :wrong="wrong.rests" />
       <footer>
         <Button type="button" label="Leave as it was" variant="text" @click="open = false" />
         <Button type="submit" label="Use this instrument" :loading="save.isPending.value" />

@@ -9,6 +9,7 @@ import { trust } from '../memory/browser'
 import { trouble as entriesTrouble } from '../memory/entries'
 import { here } from '../memory/here'
 import { letGo, offers, type Offer } from '../memory/unsent'
+import { was } from './was'
 
 const router = useRouter()
 const seen = ref<string[]>([])
@@ -29,6 +30,11 @@ const says = computed(() => {
     list.push({
       id: 'trust',
       text: 'This browser has no room left. What is saved in Undaris is safe; what is not saved yet is lost when this page is closed. Make room, or leave the page open until it is saved.',
+    })
+  if (was)
+    list.push({
+      id: 'was',
+      text: `Another program is at ${was} now, where Undaris was, so Undaris is here from now on. What this browser had not saved there yet waits there, and is sent when Undaris is at that address again.`,
     })
   if (here.turned)
     list.push({

@@ -1,7 +1,7 @@
 <script setup lang="ts" generic="V extends string | number">
 /* A labelled choice among names. */
-import Select from 'primevue/select'
 import FieldRow from './FieldRow.vue'
+import { Select } from './parts'
 
 const value = defineModel<V>({ required: true })
 defineProps<{
@@ -23,6 +23,7 @@ defineProps<{
       option-label="name"
       option-value="value"
       :filter="filter"
+      reset-filter-on-hide
       :disabled="disabled"
       :pt="{ label: { autofocus: first || undefined } }"
     />

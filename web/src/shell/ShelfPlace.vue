@@ -2,46 +2,35 @@
 /* A place that lists what is kept: its name, what is sought, what can be begun, and a row for each. */
 import { computed, useTemplateRef } from 'vue'
 import InputText from 'primevue/inputtext'
-import { plain } from '../music/text'
+import type { Found } from '../api/found'
 import { useGrowing } from './useGrowing'
 
-const sought = defineModel<string>({ default: '' })
-const props = defineProps<{
+const sought = defineModel<string>({ required: true })
+const { found } = defineProps<{
   title: string
   /** what one of them is called, and what is searched */
   one: string
   by: string
-  all: T[]
-  words: (item: T) => string
+  found: Found<T>
 }>()
-const found = computed(() => {
-  const wanted = plain(sought.value).toLowerCase()
-  return props.all.filter((item) => read(item).includes(wanted))
-})
-/* What a row answers to is read once. */
-const index = new WeakMap<T, string>()
-function read(item: T): string {
-  const known = index.get(item) ?? props.words(item).toLowerCase()
-  index.set(item, known)
-  return known
-}
 const foot = useTemplateRef<HTMLElement>('foot')
-const shown = useGrowing(found, foot, sought)
+const rows = computed(() => found.rows ?? [])
+const shown = useGrowing(rows, foot, sought, () => found.more())
 </script>
 
 <template>
   <div class="shelf">
     <header>
       <h1>{{ title }}</h1>
-      <InputText v-if="all.length" v-model="sought" :placeholder="`find by ${by}`" :aria-label="`find a ${one}`" />
+      <InputText v-if="!found.empty" v-model="sought" :placeholder="`find by ${by}`" :aria-label="`find a ${one}`" />
       <slot name="begin" />
     </header>
-    <ul v-if="all.length">
+    <ul v-if="!found.empty">
       <li v-for="item in shown" :key="item.id"><slot :item="item" /></li>
     </ul>
     <slot v-else name="empty" />
-    <p v-if="shown.length < found.length" ref="foot" class="none">{{ shown.length }} of {{ found.length }}</p>
-    <p v-if="all.length && !found.length" class="none">No {{ one }} has “{{ sought }}” in its {{ by }}.</p>
+    <p v-if="shown.length < found.total" ref="foot" class="none">{{ shown.length }} of {{ found.total }}</p>
+    <p v-if="!found.empty && !found.total" class="none">No {{ one }} has “{{ sought }}” in its {{ by }}.</p>
     <slot name="dialogs" />
   </div>
 </template>

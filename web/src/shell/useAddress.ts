@@ -1,8 +1,12 @@
 /* The address bar as one view of what is shown: its fields are read, and written in place, so that a page can be marked,
    sent on and come back to. A field at its usual value is not in it. */
 import { computed } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute, useRouter, type LocationQueryRaw } from 'vue-router'
 import { going } from './going'
+
+/* What the address will be while a change of it is on its way: what is written meanwhile goes on from there, so that no
+   change is lost by the next. */
+let ahead: LocationQueryRaw | undefined
 
 export function useAddress() {
   const route = useRoute()
@@ -10,11 +14,11 @@ export function useAddress() {
   const read = (name: string) => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '')
   const write = (fields: Record<string, string | undefined>) => {
     if (going.elsewhere) return
-    const now = router.currentRoute.value.query
-    if (Object.entries(fields).some(([name, v]) => now[name] !== (v || undefined)))
-      return router.replace({
-        query: { ...now, ...Object.fromEntries(Object.entries(fields).map(([n, v]) => [n, v || undefined])) },
-      })
+    const now = ahead ?? router.currentRoute.value.query
+    if (!Object.entries(fields).some(([name, v]) => now[name] !== (v || undefined))) return
+    const query = { ...now, ...Object.fromEntries(Object.entries(fields).map(([n, v]) => [n, v || undefined])) }
+    ahead = query
+    return router.replace({ query }).finally(() => ahead === query && (ahead = undefined))
   }
   return {
     /** the number of what is shown, from the path */

@@ -5,14 +5,26 @@ import { computed, ref, watch, type Ref, type WatchSource } from 'vue'
 const least = 30
 const further = 100
 
-/** Of a long list so many entries are there; more come when its foot comes into view. Another search begins anew. */
+/**
+ * Of a long list so many entries are there; more come when its foot comes into view, and are asked for where
+ * the list itself is not whole. Another search begins anew.
+ */
 export function useGrowing<T>(
   all: Ref<readonly T[]>,
   foot: Ref<HTMLElement | null | undefined>,
   anew: WatchSource | WatchSource[],
+  more: () => void = () => {},
 ) {
   const most = ref(least)
   watch(anew, () => (most.value = least))
-  useIntersectionObserver(foot, ([e]) => e?.isIntersecting && (most.value += further), { rootMargin: '800px' })
+  useIntersectionObserver(
+    foot,
+    ([e]) => {
+      if (!e?.isIntersecting) return
+      most.value += further
+      if (most.value > all.value.length) more()
+    },
+    { rootMargin: '800px' },
+  )
   return computed(() => all.value.slice(0, most.value))
 }

@@ -21,7 +21,9 @@ function used() {
     taken(path, /from ['"](?:@?primevue)\/([a-z]+)['"]/g).forEach(walk)
   }
   for (const file of files(here).filter((f) => /\.(ts|vue)$/.test(f) && !f.includes('.test.')))
-    taken(file, /import (?!type)[^\n]* from 'primevue\/([a-z]+)'/g).forEach(walk)
+    taken(file, /import(?!\(| type)[^\n]* from 'primevue\/([a-z]+)'/g)
+      .concat(taken(file, /import\('primevue\/([a-z]+)'\)/g))
+      .forEach(walk)
   return [...found]
 }
 

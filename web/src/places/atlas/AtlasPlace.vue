@@ -17,8 +17,10 @@ import { told } from '../../neck/region'
 import { useAddress } from '../../shell/useAddress'
 import SmallNeck from './SmallNeck.vue'
 import { named, score, sum, took, truthIn } from './blank'
+import { fretWidth, isWide, pageRule, sheetsOf, sizeOf } from './sheets'
 import { useBlankNecks } from './useBlankNecks'
 import { every, useDividing } from './useDividing'
+import { useLayer } from './useLayer'
 
 const address = useAddress()
 const { id } = address
@@ -32,8 +34,11 @@ watch(data, (d) => (key.value = d?.chart.key), { immediate: true })
 useTitle(computed(() => (data.value ? `Atlas of ${data.value.chart.title} · Undaris` : 'Atlas · Undaris')))
 
 const labels = address.oneOf('labels', plainLabels)
-const paper = address.oneOf('paper', ['A4', 'Letter'])
+const paper = address.oneOf('paper', ['A4', 'Letter'] as const)
 const fill = address.oneOf('necks', ['filled', 'blank'])
+const layers = useLayer(address, id)
+const { of, marked } = layers
+watch(of, (now) => now === 'names' && (labels.value = 'note'))
 
 /** The positions once each, lowest first; octave repeats are the same shapes. */
 const rows = computed(() =>
@@ -54,36 +59,32 @@ const columns = computed(() => {
   return alone.length ? alone : chords.value
 })
 const frets = computed(() => Math.max(5, ...rows.value.map(({ position: p }) => p.high - p.low + 1)))
-/** As many chords as stay readable side by side; a longer chart takes more sheets. */
-const perSheet = computed(() => (wide.value ? 4 : frets.value > 8 ? 3 : 8))
-/* Long regions lie one below the other, and show every place and not one run. */
-const wide = computed(() => frets.value > 12)
+const wide = computed(() => isWide(frets.value))
 const notesOf = (row: { i: number }, n: number, i: number) =>
-  wide.value ? [...truth(i, n).values()] : data.value!.byPosition[row.i]!.runs[i]!.notes
-const sheets = computed(() => {
-  const n = Math.ceil(columns.value.length / perSheet.value)
-  const each = Math.ceil(columns.value.length / Math.max(n, 1))
-  return Array.from({ length: n }, (_, s) => columns.value.slice(s * each, (s + 1) * each))
-})
-const size = computed(() => (paper.value === 'A4' ? { width: 297, height: 210 } : { width: 279.4, height: 215.9 }))
-/** A fret as wide as the columns of a sheet leave room for. */
-const fretWidth = (chords: number) => {
-  const column = (size.value.width - 38) / chords
-  const row = (size.value.height - 45) / Math.max(rows.value.length, 1)
-  return Math.min(78, Math.max(34, ((column / row) * 181 - 20) / frets.value))
-}
-const pageRule = computed(() => `@page { size: ${paper.value === 'A4' ? 'A4' : 'letter'} landscape; margin: 0 }`)
+  wide.value || marked.value ? [...truth(i, n).values()] : data.value!.byPosition[row.i]!.runs[i]!.notes
+const sheets = computed(() => sheetsOf(columns.value, frets.value))
+const size = computed(() => sizeOf(paper.value))
+const cell = (chords: number) => fretWidth(paper.value, chords, rows.value.length, frets.value)
 const print = () => window.print()
 const pages = useTemplateRef('pages')
 
 /* Blank necks can be filled on the screen too, and checked. */
 const necks = useBlankNecks(
-  computed(() => [player.data.value?.id, id.value, chosen.value, on.value, own.value && told(own.value)].join(' ')),
+  computed(() =>
+    [
+      player.data.value?.id,
+      id.value,
+      chosen.value,
+      on.value,
+      own.value && told(own.value),
+      ...(of.value === 'tones' ? [] : [of.value]),
+    ].join(' '),
+  ),
 )
 const { checked, time } = necks
 const neckOf = (chord: string, p: Position) => `${chord} ${told(p)}`
 const truths = computed(() =>
-  chords.value.map(({ i }) => rows.value.map((r) => truthIn(data.value!.neck[i]!, r.position))),
+  chords.value.map(({ i }) => rows.value.map((r) => truthIn((marked.value ?? data.value!.neck)[i] ?? [], r.position))),
 )
 const truth = (i: number, row: number) => truths.value[chords.value.findIndex((c) => c.i === i)]![row]!
 const result = computed(() =>
@@ -143,6 +144,13 @@ useCommands({
         aria-label="on which strings"
       />
       <Select v-model="one" :options="choices" option-label="name" option-value="id" aria-label="which chords" />
+      <Select
+        v-model="of"
+        :options="layers.layers.value"
+        option-label="name"
+        option-value="id"
+        aria-label="what is mapped"
+      />
       <p>{{ says }}</p>
     </div>
     <p v-if="fill === 'blank'" class="score" role="status">
@@ -155,9 +163,12 @@ useCommands({
           }}<template v-if="time.before !== undefined">; the time before {{ took(time.before) }}</template
           >.</template
         ></template
-      ><template v-else>Click where each chord’s tones lie, or print the necks and fill them in by hand.</template>
+      ><template v-else
+        >Click the places of {{ layers.name.value }} over each chord, or print the necks and fill them in by
+        hand.</template
+      >
     </p>
-    <component :is="'style'">{{ pageRule }}</component>
+    <component :is="'style'">{{ pageRule(paper) }}</component>
     <div ref="pages">
       <section
         v-for="(sheet, s) in sheets"
@@ -173,7 +184,7 @@ useCommands({
         <div class="title">
           <h2>{{ data.chart.title }}</h2>
           <p>
-            <MusicText :symbol="data.chart.key" /> · chord tones in
+            <MusicText :symbol="data.chart.key" /> · {{ layers.name.value }} in
             {{ way || own ? (rows.length === 1 ? 'one region' : `${rows.length} regions`) : `${rows.length} positions`
             }}<template v-if="on && !own">, strings {{ on }}</template>
             <template v-if="sheets.length > 1"> · sheet {{ s + 1 }} of {{ sheets.length }}</template>
@@ -198,17 +209,18 @@ useCommands({
                 @mouseenter="pointed = data.byPosition[row.i]!.alike[i]!"
                 @mouseleave="pointed = -1"
               >
-                <p v-if="fill === 'filled'" class="caption">{{ wide ? '' : caption(row.i, i) }}</p>
+                <p v-if="fill === 'filled'" class="caption">{{ wide || marked ? '' : caption(row.i, i) }}</p>
                 <SmallNeck
                   :instrument="data.instrument"
                   :position="row.position"
                   :notes="notesOf(row, n, i)"
                   :labels="labels"
+                  :own="marked && new Set(data.neck[i]!.map((t) => t.degree))"
                   :blank="fill === 'blank'"
                   :truth="truth(i, n)"
                   :filled="necks.marksOf(neckOf(chord.symbol, row.position))"
                   :checked="checked"
-                  :cell="fretWidth(sheet.length)"
+                  :cell="cell(sheet.length)"
                   :name="`${chord.symbol}, frets ${row.position.low} to ${row.position.high}`"
                   @update:filled="(marks) => necks.mark(neckOf(chord.symbol, row.position), [...marks])"
                 />

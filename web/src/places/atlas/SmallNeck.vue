@@ -12,6 +12,8 @@ const props = defineProps<{
   position: Position
   notes: Note[]
   labels: 'degree' | 'note' | 'finger' | 'fret'
+  /** The degrees of the chord itself, where others are shown too: those are hollow. */
+  own?: ReadonlySet<string>
   /** An empty neck, to be filled by clicking. */
   blank?: boolean
   /** The chord's tones here by place, to check a filled one against. */
@@ -33,7 +35,9 @@ const column = (fret: number) => {
 }
 const row = (s: number) => 17 + (s - 1) * gap
 const labelOf = (n: Note) =>
-  ({ degree: n.degree, note: n.note, finger: n.finger ? String(n.finger) : 'o', fret: String(n.fret) })[props.labels]
+  ({ degree: n.degree, note: n.note, finger: n.finger ? String(n.finger) : n.fret ? '' : 'o', fret: String(n.fret) })[
+    props.labels
+  ]
 
 /* Filling in: a click, or the arrows and space, sets a dot and takes it away. */
 const cursor = ref<{ string: number; fret: number }>()
@@ -116,7 +120,7 @@ const missing = computed(() => score(props.truth, filled.value).left)
     </text>
     <template v-if="!blank">
       <g v-for="n in notes" :key="n.midi" :transform="`translate(${column(n.fret)} ${row(n.string)})`">
-        <MarkShape :degree="n.degree" :label="labelOf(n)" :r="11.5" />
+        <MarkShape :degree="n.degree" :label="labelOf(n)" :r="11.5" :hollow="own && !own.has(n.degree)" />
       </g>
     </template>
     <template v-else>

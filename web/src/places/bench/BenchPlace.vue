@@ -14,13 +14,12 @@ import NeckPalette from '../../neck/NeckPalette.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import { useAddress } from '../../shell/useAddress'
+import { later } from '../../shell/later'
 import { throughHistory, useCommands } from '../../shell/useCommands'
 import WaveDrawing from '../../wave/WaveDrawing.vue'
 import BenchTools from './BenchTools.vue'
 import BlendCard from './BlendCard.vue'
 import CrossingCard from './CrossingCard.vue'
-import LeadingCard from './LeadingCard.vue'
-import OtherCard from './OtherCard.vue'
 import RunCard from './RunCard.vue'
 import ThreadBar from './ThreadBar.vue'
 import { useBench } from './useBench'
@@ -36,6 +35,9 @@ import { useNeckView } from './useNeckView'
 import { usePlan } from './usePlan'
 import { usePointing } from './usePointing'
 import { useWords } from './useWords'
+
+const LeadingCard = later(() => import('./LeadingCard.vue'))
+const OtherCard = later(() => import('./OtherCard.vue'))
 
 const address = useAddress()
 const bench = useBench()

@@ -50,6 +50,14 @@ const added = computed(() =>
     bends: props.blend.bends.filter((b) => b.degree === a.degree && inside(b)),
   })),
 )
+/** Tones that the box holds are bent to as well. */
+const own = computed(() => {
+  const to = new Map<string, (typeof props.blend.bends)[number]>()
+  for (const b of props.blend.bends)
+    if (b.halfSteps && b.degree && inside(b) && !to.has(b.degree) && !added.value.some((a) => a.degree === b.degree))
+      to.set(b.degree, b)
+  return [...to.values()]
+})
 </script>
 
 <template>
@@ -137,6 +145,20 @@ const added = computed(() =>
               {{ half[a.bends[0].halfSteps] }}</template
             >.
           </span>
+        </li>
+        <li
+          v-if="own.length"
+          class="own"
+          @mouseenter="emit('bends', own[0]!.degree)"
+          @mouseleave="emit('bends', undefined)"
+        >
+          <span
+            >Bend to its own tones:
+            <template v-for="(b, i) in own" :key="b.degree"
+              >{{ i ? ', ' : '' }}<MusicText :symbol="blend.notes[b.index]!.note" /> at {{ text(b) }} up
+              {{ half[b.halfSteps] }} to <b><MusicText :symbol="b.degree!" /></b></template
+            >.</span
+          >
         </li>
         <li v-if="!added.length" class="full">The palette holds every tone of this chord.</li>
       </ul>

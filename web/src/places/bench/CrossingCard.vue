@@ -105,9 +105,16 @@ const light = (m: Move) => emit('light', m.places)
           <i class="pi pi-volume-up" />
         </PressButton>
       </li>
-      <li v-for="e in enclosed" :key="e.to.degree" class="enclosed">
-        <MusicText :symbol="e.below.note" /> and <MusicText :symbol="e.above.note" /> enclose
-        <MusicText :symbol="e.to.note" />
+      <li
+        v-if="enclosed.length"
+        class="enclosed"
+        :class="{ wide: enclosed.length > 2 }"
+        title="two tones of the one chord on either side of a tone of the next: played first, they enclose it"
+      >
+        around
+        <span v-for="e in enclosed" :key="e.to.degree"
+          ><MusicText :symbol="e.to.note" />: <MusicText :symbol="e.below.note" /> <MusicText :symbol="e.above.note"
+        /></span>
       </li>
     </ul>
     <Button
@@ -247,14 +254,20 @@ button.hear {
 }
 
 .enclosed {
+  display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 0.3em;
+  gap: 0 0.5em;
   min-height: 1.95rem;
   padding: 0 0.4rem;
   border-top: 1px solid var(--rule);
   color: var(--soft);
   font-size: var(--text-s);
   white-space: nowrap;
+}
+
+.enclosed.wide {
+  grid-column: 1 / -1;
 }
 
 /* Many of them stand in two columns, so that all are seen at once. */

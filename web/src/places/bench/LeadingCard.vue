@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import Select from 'primevue/select'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import { spoken } from '../../music/text'
@@ -9,6 +8,7 @@ import type { Place } from '../../api/client'
 import WideCard from './WideCard.vue'
 import { aloud, kept, moved, waysOf, type Chain } from './chains'
 import type { Leading } from './useLeading'
+import { Select } from '../../shell/parts'
 
 /* One chord led into the next, and on: each way a row, the least movement first. */
 const props = defineProps<{ leading: Leading }>()

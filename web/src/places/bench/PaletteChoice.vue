@@ -3,13 +3,15 @@
 import { computed, ref } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
-import Select from 'primevue/select'
 import { usePalettes } from '../../api/palettes'
 import MusicText from '../../music/MusicText.vue'
 import { engrave } from '../../music/text'
 import FieldRow from '../../shell/FieldRow.vue'
-import FormDialog from '../../shell/FormDialog.vue'
 import PressButton from '../../shell/PressButton.vue'
+import { later } from '../../shell/later'
+import { Select } from '../../shell/parts'
+
+const FormDialog = later(() => import('../../shell/FormDialog.vue'))
 
 const palette = defineModel<string>({ required: true })
 const { all, mine, steps, stepsOf, nameOf, keep, drop } = usePalettes()

@@ -2,8 +2,6 @@
 import { engrave } from '../../music/text'
 import { computed, ref } from 'vue'
 import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
-import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { useToast } from 'primevue/usetoast'
@@ -13,9 +11,12 @@ import { useCatalogue } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
 import FieldRow from '../../shell/FieldRow.vue'
 import { useCommand } from '../../shell/useCommands'
-import ThreadList from './ThreadList.vue'
 import type { Bench } from './useBench'
 import type { PlanState } from './usePlan'
+import { later } from '../../shell/later'
+import { Dialog, Select } from '../../shell/parts'
+
+const ThreadList = later(() => import('./ThreadList.vue'))
 
 /* The thread in words, and what it is made from. */
 const props = defineProps<{ bench: Bench; plan: PlanState; heard: boolean }>()
@@ -50,6 +51,7 @@ const roles = [
   { text: '3', value: 'third' },
   { text: '5', value: 'fifth' },
   { text: '7', value: 'seventh' },
+  { text: '9 11 13', value: 'extension' },
 ]
 const allowed = (n: string) => now.value.allowed?.[n] ?? []
 const allow = (n: string, chosen: string[] | null) =>

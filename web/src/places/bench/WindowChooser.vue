@@ -2,13 +2,12 @@
 /* Where on the neck: the five positions at hand, and behind them every way to divide it, on any strings. */
 import { computed, ref, toRef } from 'vue'
 import Button from 'primevue/button'
-import InputNumber from 'primevue/inputnumber'
-import Popover from 'primevue/popover'
-import Select from 'primevue/select'
 import type { Instrument, Position } from '../../api/client'
 import { useDivision } from '../../api/division'
-import { stringsOf, told, type Region } from '../../neck/region'
+import { positionName, stringsOf, told, type Region } from '../../neck/region'
 import PressButton from '../../shell/PressButton.vue'
+import { useOpener } from '../../shell/later'
+import { Select, InputNumber, Popover } from '../../shell/parts'
 
 const props = defineProps<{
   positions: Position[]
@@ -36,6 +35,7 @@ const numbers = () => {
 }
 
 const panel = ref<InstanceType<typeof Popover>>()
+const opener = useOpener(panel)
 const shown = ref(false)
 const division = useDivision(toRef(props, 'musicKey'), shown)
 const last = computed(() => props.instrument?.last ?? 22)
@@ -59,7 +59,7 @@ function open(e: Event) {
   if (props.way) by.value = props.way
   wrong.value = ''
   shown.value = true
-  panel.value?.toggle(e)
+  opener(e)
 }
 function toggle(s: number) {
   const now = strings.value.length ? strings.value : Array.from({ length: count.value }, (_, i) => i + 1)
@@ -88,7 +88,12 @@ function region(r: { low: number; high: number; strings?: string }) {
 <template>
   <div class="segments windows" role="group" aria-label="position">
     <template v-for="{ n, p, on, twice } in numbers()" :key="n">
-      <PressButton :class="{ on }" :aria-pressed="on" :title="`position ${n}`" @click="on || emit('number', n)">
+      <PressButton
+        :class="{ on }"
+        :aria-pressed="on"
+        :title="`${positionName(p)} (${n})`"
+        @click="on || emit('number', n)"
+      >
         {{ p.low }}–{{ p.high
         }}<span v-if="on && p.shape" class="shape"> · {{ p.nut ? 'open ' : '' }}{{ p.shape }} shape</span>
       </PressButton>

@@ -54,7 +54,7 @@ describe('what is drawn on the neck', () => {
 
   it('tells how far the next chord is', async () => {
     await visit('/bench/6?frets=7-11&bar=2')
-    await sees('.crossing .enclosed', 'enclose')
+    await sees('.crossing .enclosed', 'around')
     await click('.labels button', 'steps')
     await until(() => location.search.includes('labels=steps'))
     const steps = () => new Map(all('[data-spot]').map((e) => [e.dataset.degree, e.querySelector('text')!.textContent!.trim()])) // prettier-ignore
@@ -321,6 +321,17 @@ describe('the music stand', () => {
   })
 })
 
+describe('the address', () => {
+  it('takes up two things that are chosen at once', async () => {
+    await visit('/bench/6?frets=7-11')
+    await until(() => find('.run-card li') && find('.run-card button', 'Others'))
+    find('.run-card button', 'Others')!.click()
+    find('.segments button', 'note')!.click()
+    await until(() => address().includes('card=others') && address().includes('labels=note') && find('.others li'))
+    expect(address()).toContain('frets=7-11')
+  })
+})
+
 describe('the Atlas', () => {
   it('shows every way to divide the neck, on strings apart, and the Bench’s own region', async () => {
     await visit('/atlas/6')
@@ -341,6 +352,32 @@ describe('the Atlas', () => {
     await click('header a', 'Atlas')
     await sees('.regions .p-select', '5–12 on 3, 2')
     await until(() => all('.cell svg').length === 3)
+  })
+
+  it('maps a scale and every note by its name: the chord’s own tones are filled, the others hollow', async () => {
+    await visit('/atlas/6?chord=F7&own=0-4')
+    await until(() => all('.cell svg').length === 1)
+    const marks = () => [...document.querySelectorAll('.cell svg g[transform] text')].map((t) => t.textContent!.trim())
+    await until(() => marks().length > 0 && marks().every((m) => ['R', '3', '5', '♭7'].includes(m)))
+    await click('.regions .p-select', 'chord tones')
+    await click('[role=option]', 'the chord’s scale')
+    // F G A B♭ C D E♭ over frets 0 to 4 of six strings
+    await until(() => new Set(marks()).size === 7 && ['9', '11', '13'].every((d) => marks().includes(d)))
+    await sees('.title', 'the chord’s scale in one region')
+    expect(address()).toContain('of=scale')
+    await click('.regions .p-select', 'the chord’s scale')
+    await click('[role=option]', 'every note')
+    await until(() => marks().length === 30) // six strings, frets 0 to 4
+    await until(() => marks().includes('F') && marks().includes('E♭') && marks().includes('B')) // by their names
+    const filled = (label: string) => [...document.querySelectorAll('.cell svg g[transform]')].filter((g) => g.textContent!.trim() === label && g.querySelector('path')?.getAttribute('fill') !== 'var(--paper)').length // prettier-ignore
+    expect([filled('A') > 0, filled('E'), filled('G')]).toEqual([true, 0, 0]) // E is no tone of F7
+    await visit('/atlas/6?of=scale&necks=blank&own=8-10&on=6&chord=C7')
+    await until(() => all('.cell svg').length === 1)
+    await click("[data-cell='6:8']")
+    await click("[data-cell='6:9']")
+    await click('header button', 'Check')
+    await sees('.score', '1 right, 1 wrong, 1 missing: 9 once') // C, no C♯, and D is missing
+    await click('header button', 'Clear')
   })
 
   it('is filled from blank necks and checked: each place of a pitch will do, what is missing is named', async () => {

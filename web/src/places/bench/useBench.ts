@@ -1,4 +1,5 @@
-import { spanOf } from '../../neck/region'
+import { readFrets, spanOf } from '../../neck/region'
+import { usePositionInHand } from '../../neck/usePositionInHand'
 import { computed, watch } from 'vue'
 import { useAddress } from '../../shell/useAddress'
 import { useBand } from '../../band/useBand'
@@ -43,7 +44,13 @@ export function useBench() {
   const coming = computed(() => comingFrom(steps.value, at.value))
 
   const positions = computed(() => data.value?.positions ?? [])
-  const position = computed(() => positionOf(positions.value, range('frets'), !!own.value))
+  const inHand = usePositionInHand(id)
+  const position = computed(() => positionOf(positions.value, range('frets') ?? readFrets(inHand.value), !!own.value))
+  watch(
+    () => text('frets'),
+    (frets) => readFrets(frets) && (inHand.value = frets),
+    { immediate: true },
+  )
   const window = computed(() => positions.value[position.value])
   const here = computed(() => data.value?.byPosition[position.value])
   const run = computed(() => here.value?.runs[step.value?.chord ?? 0])

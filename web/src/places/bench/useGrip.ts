@@ -1,29 +1,15 @@
 /* The chord in hand held at once: its shape here, a grip, strummed; and where else its run has the same fingering. */
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { answer, api } from '../../api/client'
 import { useBand } from '../../band/useBand'
-import { useAsked } from './useAsked'
 import type { Bench } from './useBench'
 
-const most = 7 // frets between which a hand is looked for
-
 export function useGrip(bench: Bench) {
-  const { data, step, chord, position } = bench
-  const neck = useAsked(bench)
+  const { data, step, here, position } = bench
   const band = useBand()
-  const asked = computed(() => {
-    const n = neck.value
-    if (!n || !chord.value || chord.value.none || n.high - n.low > most) return undefined
-    return { ...n, chord: chord.value.symbol }
+  const grip = computed(() => {
+    const held = here.value?.grips[step.value?.chord ?? 0]
+    return held?.notes.length ? held : undefined
   })
-  const found = useQuery({
-    queryKey: ['grip', asked],
-    queryFn: () => answer(api.GET('/api/grips', { params: { query: asked.value! } })),
-    enabled: computed(() => !!asked.value),
-    staleTime: Infinity,
-  })
-  const grip = computed(() => (asked.value && found.data.value?.notes.length ? found.data.value : undefined))
   /** One figure a string, the lowest first: "8 10 8 9 8 8". */
   const frets = computed(() => {
     const count = data.value?.instrument.open.length ?? 0

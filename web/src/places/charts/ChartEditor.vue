@@ -113,7 +113,8 @@ onBeforeUnmount(() => void changes.fresh())
   <EmptyPlace v-if="id && saved.error.value" title="No such chart" :text="saved.error.value.message">
     <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
   </EmptyPlace>
-  <div v-else class="editor">
+  <!-- Nothing is asked before it is there: what would be written into it then would be lost. -->
+  <div v-else-if="draft.body.value" class="editor">
     <header>
       <h1>{{ id ? 'Edit chart' : 'New chart' }}</h1>
       <SaveWords v-if="id" :state="draft.state.value" :why="draft.why.value" />
@@ -234,7 +235,7 @@ onBeforeUnmount(() => void changes.fresh())
         />
         <Button
           v-if="reading?.asH"
-          label="Read H as B, and B as B♭"
+          label="Write the names of notes as they are read here"
           variant="outlined"
           size="small"
           @click="draft.change('chords', { text: reading.asH! })"

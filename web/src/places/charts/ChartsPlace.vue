@@ -3,14 +3,15 @@ import { ref } from 'vue'
 import Button from 'primevue/button'
 import { useTitle } from '@vueuse/core'
 import type { ChartRow } from '../../api/client'
-import { readChart, useChartChanges, useCharts } from '../../api/queries'
+import { readChart, useChartChanges, useFoundCharts } from '../../api/queries'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import ShelfPlace from '../../shell/ShelfPlace.vue'
 import ShelfRow from '../../shell/ShelfRow.vue'
 import BringDialog from '../../making/BringDialog.vue'
 
 useTitle('Charts · Undaris')
-const charts = useCharts()
+const sought = ref('')
+const charts = useFoundCharts(() => ({ find: sought.value }))
 const changes = useChartChanges()
 const bringing = ref(false)
 
@@ -32,13 +33,13 @@ const copy = async (row: ChartRow) => {
 
 <template>
   <ShelfPlace
-    v-if="charts.data.value"
+    v-if="charts.rows"
+    v-model="sought"
     class="charts"
     title="Charts"
     one="chart"
     by="title, key, chord or tag"
-    :all="charts.data.value"
-    :words="(c) => `${c.title} ${c.key} ${c.feelName} ${c.chords} ${c.tags ?? ''}`"
+    :found="charts"
   >
     <template #begin>
       <Button as="router-link" :to="{ name: 'sets' }" label="Sets" variant="outlined" />
@@ -64,7 +65,7 @@ const copy = async (row: ChartRow) => {
         />
         <Button
           as="a"
-          :href="`/api/charts/${c.id}/files/midi?ending=true`"
+          :href="`/api/charts/${c.id}/files/midi?intro=own&ending=own`"
           download
           variant="text"
           icon="pi pi-download"
@@ -85,5 +86,5 @@ const copy = async (row: ChartRow) => {
       </EmptyPlace>
     </template>
   </ShelfPlace>
-  <EmptyPlace v-else-if="charts.error.value" title="No answer" :text="charts.error.value.message" />
+  <EmptyPlace v-else-if="charts.error" title="No answer" :text="charts.error.message" />
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /* How a chart is played: its feel, its tempo, its swing and its metre. */
 import { maxSwing, minSwing } from '../../api/facts'
+import { computed } from 'vue'
 import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
 import type { ChartBody } from '../../api/client'
@@ -14,6 +15,8 @@ const emit = defineEmits<{
   typed: [name: string, part: Partial<ChartBody>]
 }>()
 const catalogue = useCatalogue()
+const intro = computed(() => catalogue.data.value?.intros.find((i) => i.id === (body.intro || 'none')))
+const ending = computed(() => catalogue.data.value?.endings.find((e) => e.id === (body.ending || 'held')))
 function setFeel(feel: string) {
   const f = catalogue.data.value?.feels.find((x) => x.id === feel)
   emit('change', 'feel', { feel, tempo: f?.tempo ?? body.tempo })
@@ -49,6 +52,26 @@ function setFeel(feel: string) {
       placeholder="follows the tempo"
       :invalid="!!wrong.swing"
       @update:model-value="(swing) => emit('typed', 'swing', { swing: swing ?? 0 })"
+    />
+  </FieldRow>
+  <FieldRow label="Intro" for="intro" :hint="intro?.about" :wrong="wrong.intro">
+    <Select
+      input-id="intro"
+      :model-value="body.intro || 'none'"
+      :options="catalogue.data.value?.intros ?? []"
+      option-label="name"
+      option-value="id"
+      @update:model-value="(intro) => emit('change', 'intro', { intro: intro === 'none' ? '' : intro })"
+    />
+  </FieldRow>
+  <FieldRow label="Ending" for="ending" :hint="ending?.about" :wrong="wrong.ending">
+    <Select
+      input-id="ending"
+      :model-value="body.ending || 'held'"
+      :options="catalogue.data.value?.endings ?? []"
+      option-label="name"
+      option-value="id"
+      @update:model-value="(ending) => emit('change', 'ending', { ending })"
     />
   </FieldRow>
   <FieldRow label="Beats in a bar" for="beats" :wrong="wrong.beats">

@@ -213,6 +213,21 @@ describe('the bars of a chart', () => {
   })
 })
 
+it('an intro and an ending are kept with the chart, told in words and heard', async () => {
+  const { id } = await ask<{ id: number }>('/api/charts', 'POST', { title: 'Ends', key: 'A', feel: 'shuffle', tempo: 120, beats: 4, text: '| A7 | D7 | E7 | A7 |' }) // prettier-ignore
+  await visit(`/charts/${id}`)
+  await choose('intro', 'from the turnaround')
+  await sees('main', 'the last two bars, to the top')
+  await choose('ending', 'walking home')
+  await sees('main', 'down to the one')
+  await saved()
+  const kept = await ask<{ intro: string; ending: string }>(`/api/charts/${id}`)
+  expect([kept.intro, kept.ending]).toEqual(['turnaround', 'walk-down'])
+  await choose('intro', 'none')
+  await saved()
+  expect((await ask<{ intro?: string }>(`/api/charts/${id}`)).intro).toBeUndefined()
+})
+
 it('a swing is kept within what can be played, and told where the band is set', async () => {
   await visit('/charts/6')
   await until(() => document.querySelector<HTMLInputElement>('#title')?.value === 'Slipway Shuffle')
@@ -364,10 +379,11 @@ describe('the instrument', () => {
     await until(() => document.querySelector<HTMLInputElement>('#comfort')!.value === '100')
     await click('.frets button', '8')
     await choose('rests', 'chord tones only')
+    await choose('rests-five', "every note of the chord's scale")
     await click('[role=dialog] button', 'Use this instrument')
     await until(() => !find('[role=dialog]'))
     const kept = await ask<{ comfort: number; rests: string; instruments: { name: string; tuning: string }[] }>('/api/player') // prettier-ignore
-    expect([kept.comfort, kept.rests]).toEqual([77, 'strict'])
+    expect([kept.comfort, kept.rests]).toEqual([77, 'strict,five:wide'])
     expect(kept.instruments.map((i) => `${i.name} ${i.tuning}`)).toEqual(['the plank E2,A2,D3,G3,B3,E4', 'the log E1,A1,D2,G2']) // prettier-ignore
   })
 })

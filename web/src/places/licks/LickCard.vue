@@ -54,7 +54,9 @@ const over = computed(() =>
     </div>
     <footer>
       <span v-for="t in lick.tags" :key="t">{{ t }}</span>
+      <span v-if="lick.leans.length" class="leans">leans on {{ lick.leans.map(engrave).join(', ') }}</span>
       <span class="begins">begins on {{ lick.begins }}</span>
+      <span v-if="whole.data.value?.wide" class="wide" :title="whole.data.value.wide">wide stretch</span>
       <span v-if="lick.level" :title="lick.hard">level {{ lick.level }}</span>
     </footer>
   </li>

@@ -8,10 +8,12 @@ import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
+import { engrave } from '../../music/text'
 import { answer, api, type Lick, type LickBody, type LineBody } from '../../api/client'
 import { lickBody, playing, useLick, useLickChanges } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import MarkBadge from '../../music/MarkBadge.vue'
+import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import TickBox from '../../shell/TickBox.vue'
@@ -22,6 +24,7 @@ import TitleField from '../../shell/TitleField.vue'
 import { throughHistory, useCommands } from '../../shell/useCommands'
 import { useOpening } from '../../document/useOpening'
 import LickFields from './LickFields.vue'
+import { useLickFrets } from './useLickFrets'
 import { useLickWork } from './useLickWork'
 import { useAddress } from '../../shell/useAddress'
 
@@ -42,16 +45,13 @@ const opening = useOpening<LickBody, Lick>({
   body: work.body,
   state: work.state,
   join: work.join,
+  resume: work.settled,
 })
 useCommands(throughHistory(work))
 onBeforeUnmount(() => void changes.fresh())
 useTitle(computed(() => `${shown.value?.title ?? 'Lick'} · Undaris`))
 const chord = address.text('over', 'F7')
-const frets = address.text('frets', '7-11')
-const windows = ['0-4', '2-6', '4-8', '5-9', '7-11', '9-13', '12-16', '14-18'].map((value) => ({
-  value,
-  name: value.replace('-', ' to '),
-}))
+const { frets, windows } = useLickFrets()
 const follow = address.yes('follow')
 const asked = computed(() => {
   return { chord: chord.value, ...(readFrets(frets.value) ?? { low: 7, high: 11 }), follow: follow.value }
@@ -68,6 +68,10 @@ function hear(title: string, line: LineBody) {
   if (heard(title)) return band.stop()
   void band.hear({ title, beats: line.beats, cues: [], load: playing(line) })
 }
+/** The form that is shown and heard: plain, or dressed with a kind of device more each time. */
+const levels = computed(() => shown.value?.levels ?? [])
+const level = address.text('level', 'written')
+const form = computed(() => levels.value.find((v) => v.id === level.value) ?? shown.value)
 const changing = ref(false)
 const sending = ref(false)
 async function remove() {
@@ -87,17 +91,27 @@ async function remove() {
       />
       <p class="meta">
         {{ shown.tags.join(' · ') }}<template v-if="shown.tags.length"> · </template>lands on
-        <MarkBadge :degree="shown.landsOn" :size="26" />
+        <MarkBadge :degree="shown.landsOn" :size="26" /><template v-if="shown.leans.length">
+          · leans on <MarkBadge v-for="d in shown.leans" :key="d" :degree="d" :size="26"
+        /></template>
         <SaveWords :state="work.state.value" :why="changing ? undefined : work.why.value" />
       </p>
       <span class="space" />
       <HistoryButtons />
       <Button
-        v-if="shown.line"
+        v-if="form?.line"
         :icon="heard(shown.title) ? 'pi pi-stop' : 'pi pi-volume-up'"
         label="Hear"
         variant="outlined"
-        @click="hear(shown.title, shown.line)"
+        @click="hear(shown.title, form.line)"
+      />
+      <Button
+        v-if="shown.under"
+        :icon="heard(`${shown.title} ${shown.holds}`) ? 'pi pi-stop' : 'pi pi-volume-up'"
+        :label="`over ${engrave(shown.holds!)}`"
+        title="over a chord that holds what it leans on"
+        variant="outlined"
+        @click="hear(`${shown.title} ${shown.holds}`, shown.under)"
       />
       <Button
         icon="pi pi-pencil"
@@ -112,8 +126,16 @@ async function remove() {
     <p v-if="work.trouble.value" class="trouble" role="alert">{{ work.trouble.value }}</p>
     <LickFields v-if="changing" :work="work" />
     <section class="sheet">
-      <StaffDrawing v-if="shown.score" :score="shown.score" fingers :clock="clock" />
+      <SegmentedChoice
+        v-if="levels.length"
+        v-model="level"
+        class="levels"
+        :options="levels"
+        label="how far it is dressed"
+      />
+      <StaffDrawing v-if="form?.score" :score="form.score" fingers :clock="clock" />
       <p v-else class="trouble">{{ shown.problem }}</p>
+      <p v-if="shown.wide" class="wide">Wide stretch: {{ shown.wide }}</p>
     </section>
     <div class="choice">
       <h2>Over another chord</h2>
@@ -143,6 +165,7 @@ async function remove() {
         </h3>
         <StaffDrawing v-if="w.score" :score="w.score" fingers />
         <p v-else class="trouble">{{ w.problem ?? '' }}</p>
+        <p v-if="w.wide" class="wide">Wide stretch: {{ w.wide }}</p>
       </section>
     </div>
     <NewLineDialog v-model="sending" :with-lick="id" />
@@ -222,5 +245,11 @@ small {
 
 .trouble {
   color: var(--danger);
+}
+
+.levels {
+  width: max-content;
+  max-width: 100%;
+  margin-bottom: 0.5rem;
 }
 </style>

@@ -6,10 +6,10 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Menu from 'primevue/menu'
 import type { MenuItem } from 'primevue/menuitem'
-import { answer, api, type LickRow } from '../../api/client'
-import { useLicks } from '../../api/kept'
+import { answer, api } from '../../api/client'
+import { together } from '../../api/found'
+import { useFoundLicks, useLickTags } from '../../api/kept'
 import { useWriting } from '../../band/useWriting'
-import { plain } from '../../music/text'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import BringDialog from '../../making/BringDialog.vue'
 import { leavings } from '../../making/leavings'
@@ -21,30 +21,9 @@ import { useAddress } from '../../shell/useAddress'
 import { useGrowing } from '../../shell/useGrowing'
 
 useTitle('Licks · Undaris')
-const licks = useLicks()
 const address = useAddress()
 const sought = address.text('find')
 const tag = address.text('tag')
-const tags = computed(() => {
-  const count = new Map<string, number>()
-  for (const l of licks.data.value ?? []) for (const t of l.tags) count.set(t, (count.get(t) ?? 0) + 1)
-  return [...count].sort((a, b) => b[1] - a[1] || a[0].localeCompare(b[0])).map(([name, n]) => ({ name, n }))
-})
-const shown = computed(() => {
-  const words = plain(sought.value).toLowerCase().split(/\s+/).filter(Boolean)
-  return (licks.data.value ?? []).filter(
-    (l) => (!tag.value || l.tags.includes(tag.value)) && words.every((w) => read(l).includes(w)),
-  )
-})
-/* What a lick answers to is read once. */
-const index = new WeakMap<LickRow, string>()
-function read(l: LickRow): string {
-  const known =
-    index.get(l) ??
-    `${l.title} ${l.tags.join(' ')} ${l.ofKey ? 'key' : 'over ' + (l.chord || 'major')} lands on ${l.landsOn} begins on ${l.begins}`.toLowerCase()
-  index.set(l, known)
-  return known
-}
 /* The one changed last first, or the easiest, or by where they begin. */
 const orders = [
   { id: 'latest', name: 'latest' },
@@ -53,19 +32,19 @@ const orders = [
   { id: 'begins', name: 'by beginning' },
 ] as const
 const order = address.oneOf('order', ['latest', 'easiest', 'hardest', 'begins'])
-const sorted = computed(() => {
-  const list = shown.value
-  if (order.value === 'easiest') return list.toSorted((a, b) => (a.level || Infinity) - (b.level || Infinity))
-  if (order.value === 'hardest') return list.toSorted((a, b) => b.level - a.level)
-  if (order.value === 'begins') return list.toSorted((a, b) => a.begins.localeCompare(b.begins))
-  return list
-})
+const licks = useFoundLicks(() => ({
+  find: sought.value,
+  tag: tag.value,
+  order: order.value === 'latest' ? '' : order.value,
+}))
+const shelf = useLickTags()
+const shown = computed(() => licks.rows ?? [])
 const foot = useTemplateRef<HTMLElement>('foot')
-const cards = useGrowing(sorted, foot, [sought, tag, order])
+const cards = useGrowing(shown, foot, [sought, tag, order], () => licks.more())
 const making = ref(false)
 const bringing = ref(false)
 /* What is shown leaves as one file, a heading for each. */
-const most = 100
+const most = together
 const files = ref<InstanceType<typeof Menu>>()
 const writing = useWriting()
 const leaves = computed(() =>
@@ -83,7 +62,7 @@ const leaves = computed(() =>
           load: () =>
             answer<ArrayBuffer>(
               api.GET('/api/licks/files/{format}', {
-                params: { path: { format: 'midi' }, query: { id, choruses: 1, ending: true } },
+                params: { path: { format: 'midi' }, query: { id, choruses: 1, ending: 'own' } },
                 parseAs: 'arrayBuffer',
               }),
             ),
@@ -94,10 +73,10 @@ const leaves = computed(() =>
 </script>
 
 <template>
-  <div v-if="licks.data.value" class="licks">
+  <div v-if="licks.rows && shelf.data.value" class="licks">
     <header>
       <h1>Licks</h1>
-      <InputText v-model="sought" placeholder="title, tag, chord, beginning, landing" aria-label="find a lick" />
+      <InputText v-model="sought" placeholder="title, tag, chord, lands on 3, leans on 9" aria-label="find a lick" />
       <SegmentedChoice v-model="order" :options="[...orders]" label="in which order" />
       <Button label="Import" icon="pi pi-upload" variant="outlined" @click="bringing = true" />
       <Button
@@ -105,19 +84,19 @@ const leaves = computed(() =>
         icon="pi pi-download"
         variant="outlined"
         aria-haspopup="menu"
-        :disabled="!shown.length || shown.length > most"
-        :title="shown.length > most ? `at most ${most} at once; find fewer` : `the ${shown.length} that are shown`"
+        :disabled="!licks.total || licks.total > most"
+        :title="licks.total > most ? `at most ${most} at once; find fewer` : `the ${licks.total} that are shown`"
         @click="files?.toggle($event)"
       />
       <Menu ref="files" :model="leaves" popup />
       <Button label="New lick" icon="pi pi-plus" @click="making = true" />
     </header>
-    <nav v-if="tags.length" class="tags" aria-label="tags">
+    <nav v-if="shelf.data.value.tags.length" class="tags" aria-label="tags">
       <PressButton :class="{ on: !tag }" :aria-pressed="!tag" @click="tag = ''">
-        all {{ licks.data.value.length }}
+        all {{ shelf.data.value.total }}
       </PressButton>
       <PressButton
-        v-for="t in tags"
+        v-for="t in shelf.data.value.tags"
         :key="t.name"
         :class="{ on: tag === t.name }"
         :aria-pressed="tag === t.name"
@@ -129,10 +108,10 @@ const leaves = computed(() =>
     <ul v-if="shown.length">
       <LickCard v-for="l in cards" :key="l.id" :lick="l" />
     </ul>
-    <p v-if="cards.length < shown.length" ref="foot" class="none">{{ cards.length }} of {{ shown.length }}</p>
-    <p v-if="!shown.length && licks.data.value.length" class="none">No lick on the shelf answers to that.</p>
+    <p v-if="cards.length < licks.total" ref="foot" class="none">{{ cards.length }} of {{ licks.total }}</p>
+    <p v-if="!licks.total && !licks.empty" class="none">No lick on the shelf answers to that.</p>
     <EmptyPlace
-      v-if="!licks.data.value.length"
+      v-if="licks.empty"
       title="The shelf is empty"
       text="A lick is a phrase kept as degrees, so that it can be moved to any chord, key and position. Type one, or keep one from a line."
     >
@@ -141,7 +120,7 @@ const leaves = computed(() =>
     <LickDialog v-model="making" />
     <BringDialog v-model="bringing" as="licks" />
   </div>
-  <EmptyPlace v-else-if="licks.error.value" title="No answer" :text="licks.error.value.message" />
+  <EmptyPlace v-else-if="licks.error" title="No answer" :text="licks.error.message" />
 </template>
 
 <style scoped>

@@ -6,17 +6,16 @@ import { askLine } from '../../api/kept'
 import { useCatalogue } from '../../api/queries'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import { useAddress } from '../../shell/useAddress'
-import { adorned } from '../../document/level'
+import { adorned, levels } from '../../document/level'
 import FieldLine from './FieldLine.vue'
 import type { LineState } from './useLine'
 
 const props = defineProps<{ state: LineState }>()
 const catalogue = useCatalogue()
-const level = useAddress().oneOf('level', ['ornamented', 'plain'])
-const levels = [
-  { id: 'ornamented' as const, name: 'ornamented' },
-  { id: 'plain' as const, name: 'plain' },
-]
+const level = useAddress().oneOf(
+  'level',
+  levels.map((l) => l.id),
+)
 const amounts = [
   { id: 0.25, name: 'few' },
   { id: 0.5, name: 'some' },
@@ -25,6 +24,11 @@ const amounts = [
 const amount = ref(0.5)
 const seed = ref(0)
 const ways = computed(() => catalogue.data.value?.ways ?? [])
+const bent = computed(() => props.state.line.value?.notes.filter((n) => n.bend).length ?? 0)
+/** The levels that this line has. */
+const offered = computed(() =>
+  levels.filter((l) => l.id === 'ornamented' || (l.id === 'plain' ? count.value : bent.value)),
+)
 const count = computed(() => props.state.line.value?.notes.filter((n) => adorned(n, ways.value)).length ?? 0)
 function adorn(part: number) {
   const line = props.state.line.value
@@ -49,12 +53,15 @@ function pick(id: string) {
       <Button :label="count ? 'Others' : 'Add them'" @click="adorn(amount)" />
       <Button v-if="count" label="Take them away" variant="outlined" @click="adorn(0)" />
     </p>
-    <FieldLine v-if="count" label="Level">
-      <SegmentedChoice v-model="level" :options="levels" label="which level is shown and heard" />
+    <FieldLine v-if="offered.length > 1" label="Level">
+      <SegmentedChoice v-model="level" :options="offered" label="which level is shown and heard" />
     </FieldLine>
     <p v-if="count" class="hint">
       {{ count }} {{ count === 1 ? 'note is' : 'notes are' }} ornamented. Both levels are kept: plain is the same line
       without them, seen, heard and in files.
+    </p>
+    <p v-if="bent" class="hint">
+      Without bends is heard: the goal of each bend as it sounds where it is fretted, to be matched by the bend.
     </p>
     <h2>Picking hand</h2>
     <ul class="pickings">
@@ -63,7 +70,10 @@ function pick(id: string) {
         <span>{{ p.about }}</span>
       </li>
     </ul>
-    <p class="hint">Strokes are drawn over the staff. Locked bars stay as they are.</p>
+    <p class="hint">
+      Strokes are drawn over the staff, and what they ask for at this tempo is told; one that comes too soon is not
+      written. Locked bars stay as they are.
+    </p>
   </div>
 </template>
 

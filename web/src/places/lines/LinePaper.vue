@@ -63,7 +63,7 @@ const page = useTemplateRef('page')
           · swing: eighths long, short</template
         >
       </p>
-      <StaffDrawing :score="score.data.value" :fingers="fingers" />
+      <StaffDrawing whole :score="score.data.value" :fingers="fingers" />
     </article>
   </div>
   <EmptyPlace v-else-if="score.error.value" title="This line cannot be shown" :text="score.error.value.message">

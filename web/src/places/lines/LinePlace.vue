@@ -9,7 +9,7 @@ import { useTones } from '../../api/kept'
 import { useCatalogue } from '../../api/queries'
 import MusicText from '../../music/MusicText.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
-import { chordAt, plainScore } from '../../document/level'
+import { chordAt, levels, plainScore } from '../../document/level'
 import LineWave from '../../wave/LineWave.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import HistoryButtons from '../../shell/HistoryButtons.vue'
@@ -61,7 +61,10 @@ const entry = useEntry(
   computed(() => catalogue.data.value?.ways ?? []),
 )
 /* The line without its ornaments, where that is asked for. */
-const level = address.oneOf('level', ['ornamented', 'plain'])
+const level = address.oneOf(
+  'level',
+  levels.map((l) => l.id),
+)
 const shown = computed(
   () => study.value && (level.value === 'plain' ? plainScore(study.value.score) : study.value.score),
 )
@@ -190,6 +193,7 @@ const hearing = useCommand('hear')
         v-else
         :state="state"
         :tab="panel"
+        :instrument="tones.data.value?.instrument"
         :note="entry.note.value"
         :bar="Math.max(0, metreOf(frame).at(Math.floor(entry.tick.value / quarter)).bar) + 1"
       />
@@ -304,7 +308,7 @@ h1 {
   grid-column: 1 / -1;
 }
 
-.grid :deep(.system) {
+.grid :deep(.row) {
   margin-bottom: 0;
 }
 

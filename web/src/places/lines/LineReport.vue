@@ -6,6 +6,7 @@ import type { Fixes, Landing, LickBody, LineNote } from '../../api/client'
 import { around } from '../../document/notes'
 import MusicText from '../../music/MusicText.vue'
 import LickDialog from '../../making/LickDialog.vue'
+import StretchList from './StretchList.vue'
 import FixList from './FixList.vue'
 import type { LineState } from './useLine'
 import PressButton from '../../shell/PressButton.vue'
@@ -91,6 +92,12 @@ const signs: Record<string, string> = {
       <PressButton @click="keep(false)">of its chord</PressButton>
       <PressButton @click="keep(true)">of the key</PressButton>
     </p>
+    <StretchList
+      v-if="report.stretches.length"
+      :state="state"
+      :stretches="report.stretches"
+      @note="emit('note', $event)"
+    />
     <LickDialog v-model="keeping" :from="kept" />
     <p v-for="a in report.advice" :key="a" class="advice">{{ a }}</p>
   </section>

@@ -10,7 +10,7 @@ const props = defineProps<{ report: Study['report'] }>()
 const landed = computed(() => {
   const r = props.report
   if (!r.chordTones && !r.palette && !r.others) return undefined
-  return { count: r.landings.filter((l) => l.landed).length, of: r.landings.length }
+  return { count: r.landings.filter((l) => l.landed).length, of: r.landings.length, wide: r.stretches.length }
 })
 </script>
 
@@ -26,7 +26,9 @@ const landed = computed(() => {
       @click="panel = panel === t.id ? '' : t.id"
     >
       <template v-if="t.id === 'landings' && landed"
-        ><b>{{ landed.count }} of {{ landed.of }}</b> landed</template
+        ><b>{{ landed.count }} of {{ landed.of }}</b> landed<template v-if="landed.wide">
+          · {{ landed.wide }} wide</template
+        ></template
       ><template v-else>{{ t.name }}</template>
     </PressButton>
   </div>

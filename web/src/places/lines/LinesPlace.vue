@@ -3,7 +3,7 @@
 import { useTitle } from '@vueuse/core'
 import { ref } from 'vue'
 import Button from 'primevue/button'
-import { useLineChanges, useLines } from '../../api/kept'
+import { useFoundLines, useLineChanges } from '../../api/kept'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import ShelfPlace from '../../shell/ShelfPlace.vue'
 import ShelfRow from '../../shell/ShelfRow.vue'
@@ -12,7 +12,8 @@ import BringDialog from '../../making/BringDialog.vue'
 import NewLineDialog from '../../making/NewLineDialog.vue'
 
 useTitle('Lines · Undaris')
-const lines = useLines()
+const sought = ref('')
+const lines = useFoundLines(() => ({ find: sought.value }))
 const changes = useLineChanges()
 /* Come here from a plan, a melody over its chart is begun. */
 const address = useAddress()
@@ -23,13 +24,13 @@ const bringing = ref(false)
 
 <template>
   <ShelfPlace
-    v-if="lines.data.value"
+    v-if="lines.rows"
+    v-model="sought"
     class="lines"
     title="Lines"
     one="line"
     by="title or key"
-    :all="lines.data.value"
-    :words="(l) => `${l.title} ${l.key}`"
+    :found="lines"
   >
     <template #begin>
       <Button label="Import" icon="pi pi-upload" variant="outlined" @click="bringing = true" />
@@ -69,5 +70,5 @@ const bringing = ref(false)
       <BringDialog v-model="bringing" as="line" />
     </template>
   </ShelfPlace>
-  <EmptyPlace v-else-if="lines.error.value" title="No answer" :text="lines.error.value.message" />
+  <EmptyPlace v-else-if="lines.error" title="No answer" :text="lines.error.message" />
 </template>

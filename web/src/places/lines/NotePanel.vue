@@ -32,6 +32,9 @@ const where = computed(() => {
 })
 /* What is a part of another way is shown where that one is. */
 const ways = computed(() => props.entry.ways.value.filter((w) => note.value && fits(w, note.value)))
+const wide = computed(() =>
+  props.state.study.value?.report.stretches.find((s) => s.notes.includes(note.value?.id ?? 0)),
+)
 const shorter = useCommand('shorter')
 const longer = useCommand('longer')
 const stringAbove = useCommand('stringAbove')
@@ -52,6 +55,10 @@ const remove = useCommand('remove')
           ><b>{{ reading.role }}</b
           >: </template
         >{{ reading.says }}
+      </p>
+      <p v-if="reading.hand || wide" class="hand">
+        <i class="pi pi-arrows-h" aria-hidden="true" />
+        {{ [reading.hand, wide && `wide: ${wide.says}`].filter(Boolean).join('; ') }}
       </p>
       <p v-if="guessed(note)" class="guessed">
         Guessed: {{ guessed(note) }}.
@@ -126,6 +133,7 @@ h2 small {
 }
 
 .guessed,
+.hand,
 .do {
   grid-column: 1 / -1;
 }

@@ -9,6 +9,14 @@ defineProps<{ label: string; id: string; options: { id: V; name: string }[]; fil
 
 <template>
   <FieldLine :label="label" :for="id">
-    <Select v-model="value" :input-id="id" :options="options" option-label="name" option-value="id" :filter="filter" />
+    <Select
+      v-model="value"
+      :input-id="id"
+      :options="options"
+      option-label="name"
+      option-value="id"
+      :filter="filter"
+      reset-filter-on-hide
+    />
   </FieldLine>
 </template>

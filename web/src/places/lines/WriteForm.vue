@@ -3,7 +3,7 @@
    of one thing. */
 import { maxFrets } from '../../api/facts'
 import { toReactive } from '@vueuse/core'
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import Slider from 'primevue/slider'
@@ -17,7 +17,7 @@ import { useSetting } from '../../memory/settings'
 import SelectLine from './SelectLine.vue'
 import type { LineState } from './useLine'
 import { useLineStrings } from './useLineStrings'
-import { asks, askedOf, inStyle, plain, seasoned, type Wished } from './wish'
+import { asks, askedOf, fits, inStyle, plain, seasoned, type Wished } from './wish'
 
 const props = defineProps<{ state: LineState; bars: number }>()
 const catalogue = useCatalogue()
@@ -32,19 +32,27 @@ const targets = [
   { name: 'thirds only', id: 'third' },
   { name: 'thirds and sevenths', id: 'third,seventh' },
   { name: 'roots', id: 'root' },
+  { name: 'extensions: 9, 11 or 13', id: 'extension' },
 ]
 const five = [1, 2, 3, 4, 5].map((n) => ({ id: n, name: String(n) }))
 const words = computed(() => catalogue.data.value?.words ?? [])
-const word = computed(() => words.value.find((w) => w.id === wish.word))
+const fitting = computed(() => {
+  const feel = catalogue.data.value?.feels.find((f) => f.id === props.state.line.value?.feel)
+  return words.value.find((w) => w.id === feel?.word)
+})
+const word = computed(() => (wish.word === fits ? fitting.value : words.value.find((w) => w.id === wish.word)))
+const styles = computed(() => [{ id: fits, name: `what fits: ${fitting.value?.name ?? ''}` }, ...words.value])
 function style(id: string | undefined) {
-  const chosen = words.value.find((w) => w.id === id)
-  if (chosen) Object.assign(wish, inStyle(chosen))
+  const chosen = id === fits ? fitting.value : words.value.find((w) => w.id === id)
+  if (chosen) Object.assign(wish, inStyle(chosen), { word: id })
 }
+/* What fits follows the line. */
+watch(fitting, (now) => now && wish.word === fits && style(fits), { immediate: true })
 const changed = computed(() => seasoned(wish, word.value).length)
 function write(change: Partial<Wished> = {}) {
   Object.assign(wish, change)
   const line = props.state.line.value
-  if (line) void props.state.take(askLine.write(line, askedOf(wish, props.bars)))
+  if (line) void props.state.take(askLine.write(line, askedOf(wish, props.bars, fitting.value?.id)))
 }
 /** The window of the line; it is three frets wide at least. */
 function frets(low: number, high: number) {
@@ -58,7 +66,7 @@ function frets(low: number, high: number) {
       id="wish-word"
       :model-value="wish.word"
       label="Style"
-      :options="words"
+      :options="styles"
       @update:model-value="style($event)"
     />
     <p class="hint">{{ word?.about }}.</p>

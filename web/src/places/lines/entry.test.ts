@@ -48,6 +48,7 @@ function table(start: Partial<LineNote>[] = [], neck: Partial<LineBody> = {}) {
       line: line.value,
       score: {
         strings: 6,
+        open: [64, 59, 55, 50, 45, 40],
         beats: 4,
         measures: [
           { start: 0, beats: 4 },
@@ -96,6 +97,20 @@ describe('writing by hand', () => {
       [480, 3, 9, 480],
       [960, 2, 8, 480],
     ])
+  })
+
+  it('puts a unison bend under a note, where the string below has the fret for it', () => {
+    for (let string = 1; string <= 6; string++)
+      for (let fret = 0; fret <= 22; fret++) {
+        const t = table([{ string, fret }], { frets: 22 })
+        t.entry.string.value = string
+        t.press('n')
+        const apart = string === 2 ? 4 : 5
+        const under = fret + apart - 2
+        const fits = string < 6 && under <= 22
+        expect(t.notes.value.length, `${string}:${fret}`).toBe(fits ? 2 : 1)
+        if (fits) expect(t.notes.value.find((n) => n.string === string + 1)).toMatchObject({ fret: under, bend: 4, start: 0, length: 480 }) // prettier-ignore
+      }
   })
 
   it('reads two figures in quick succession as one fret, up to the last of the neck', () => {

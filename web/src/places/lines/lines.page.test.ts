@@ -110,14 +110,45 @@ describe('a line', () => {
     await choose('line-start', 'an exercise')
     await click('[role=dialog] button', 'Begin')
     await lineID()
-    await drawn(96)
+    await drawn(95) // eighths, and a last beat that is held
     await click('[role=tab]', 'Exercise')
     await choose('drill', 'Sixths')
     await sees('.form', 'turned over')
+    expect(all('#drill-from').length).toBe(0) // sixths begin where they lie
     await click('button', 'Lay it over the chords')
     await until(() => new Set(all('.grid [data-note]').map((e) => e.dataset.note)).size > 96)
+    // By what players call it, and only what acts is asked.
+    await click('.p-select:has(#drill)')
+    await until(() => all('.p-select-option').length > 50)
+    expect(texts('.p-select-option-group')).toEqual(['Arpeggios', 'Triads', "The chord's scale", "The key's scale", 'Together, and in octaves', 'Ways to the next tone', 'Bends']) // prettier-ignore
+    await write('.p-select-filter', 'half-diminished')
+    await until(() => all('.p-select-option').length === 2)
+    await write('.p-select-filter', 'permutations')
+    await click('[role=option]', 'The 24 orders')
+    await until(() => find('#drill-order') && find('#drill-from'))
+    expect(texts('.form label').some((l) => l.includes('downwards'))).toBe(false)
+    // How it begins is shown before it is laid; what cannot be is told there.
+    await until(() => find('.preview svg .mark, .preview .neck svg') && texts('.preview').join().includes('swing'))
+    await choose('drill', 'Up and down')
+    expect(all('#drill-into, #drill-beat').length).toBe(0)
+    await choose('drill-approach', 'enclosed: scale above, half step below')
+    await choose('drill-into', 'the third')
+    await choose('drill-land', 'land on the third')
+    await until(() => find('#drill-beat') && find('#drill-route'))
+    await choose('drill-beat', 'on beat 3 of the last bar')
+    await click('button', 'Lay it over the chords')
+    // C7 lands on E, F7 on A: each held until beat 3, where a run of half a bar sets out.
+    const now = Number(address().match(/lines\/(\d+)/)![1])
+    await until(async () => {
+      const l = await kept(now)
+      const at = (tick: number) => l.notes.find((n) => n.start === tick)
+      return at(0)?.note.startsWith('E') && at(0)!.length === 1920 && at(3840)?.note.startsWith('A') && !at(4320)
+    })
+    await choose('drill-land', 'nothing: from the start')
+    await choose('drill-approach', 'nothing')
+    await until(() => !find('#drill-into'))
     await click('[role=tab]', 'Blend')
-    await sees('.share', 'now 100 of 100 chord tones')
+    await sees('.share', 'of 100 chord tones')
   })
 
   it('stays on the strings of its region, written or as an exercise', async () => {
@@ -131,7 +162,7 @@ describe('a line', () => {
     const stays = async (more: (l: Kept) => boolean) => {
       const l = await kept(id)
       return (
-        l.strings === '5,2' && l.notes.length > 4 && l.notes.every((n) => n.string === 5 || n.string === 2) && more(l)
+        l.strings === '5,2' && l.notes.length > 2 && l.notes.every((n) => n.string === 5 || n.string === 2) && more(l)
       )
     }
     await until(() => stays(() => true))
@@ -139,6 +170,39 @@ describe('a line', () => {
     await click('.work-panel button', 'Lay it over the chords')
     await until(() => stays((l) => l.exercise !== ''))
     await sees('header', 'on 5, 2')
+  })
+
+  it('tells a stretch before it is played, and puts it where it fits', async () => {
+    const note = (id: number, start: number, fret: number) => ({ id, start, length: 480, string: 4, fret, note: '' })
+    const id = await make({ key: 'F', text: '| F7 | F7 |', low: 0, high: 5, palette: 'minor-pentatonic', notes: [note(1, 0, 1), note(2, 480, 3), note(3, 960, 5), note(4, 3840, 1), note(5, 4320, 5)] }) // prettier-ignore
+    await visit(`/lines/${id}?panel=landings`)
+    await sees('.stretches li', '126 mm, frets 1 to 5: warm up first, or play it at frets')
+    await sees('[role=tab]', '1 wide')
+    await click('.stretches li button', 'bar 1')
+    await sees('.note .hand', 'wide: 126 mm')
+    const midi = async () => {
+      const l = await kept(id)
+      return l.notes.map((n) => [0, 64, 59, 55, 50, 45, 40][n.string!]! + n.fret)
+    }
+    const before = await midi()
+    await click('.stretches li button', 'play it there')
+    await until(() => !find('.stretches'))
+    await saved()
+    await until(async () => (await kept(id)).notes.some((n) => n.string !== 4))
+    expect(await midi()).toEqual(before)
+  })
+
+  it('has a unison bend written under a note by a key', async () => {
+    const id = await make({ key: 'A', text: '| A7 |', low: 5, high: 9, palette: 'minor-pentatonic', notes: [{ id: 1, start: 0, length: 960, string: 1, fret: 5, note: '' }] }) // prettier-ignore
+    await visit(`/lines/${id}`)
+    await there(1)
+    await click('.grid [data-note]')
+    await focus('.grid')
+    await keys('n')
+    await until(async () => (await kept(id)).notes.length === 2)
+    const held = async () => (await kept(id)).notes.map((n) => [n.string, n.fret, n.bend ?? 0, n.finger]).sort()
+    await until(async () => (await held())[1]?.[3])
+    expect(await held()).toEqual([[1, 5, 0, 1], [2, 8, 4, 3]]) // prettier-ignore
   })
 
   it('is written with a closing, led into, dressed, picked and shown plain', async () => {
@@ -173,7 +237,11 @@ describe('a line', () => {
     await click('.pickings button', 'strict alternate')
     await until(async () => (await kept(id)).notes.some((n) => n.stroke))
     await click('.do button', 'Take them away')
-    await until(() => !find("[aria-label='which level is shown and heard']"))
+    await until(
+      () => texts("[aria-label='which level is shown and heard'] button").join() === 'ornamented,without bends',
+    )
+    await click("[aria-label='which level is shown and heard'] button", 'without bends')
+    await until(() => location.search.includes('level=unbent'))
   })
 })
 

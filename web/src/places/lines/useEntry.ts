@@ -111,6 +111,19 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
     change('string', () => ({ string: to, finger: 0 }))
   }
 
+  /** The same pitch at the same time from the string below, bent up to it by a whole step. */
+  function unison() {
+    const n = note.value
+    const on = n?.string ?? 0
+    const under = on + 1
+    if (!n || !on || under > strings.value) return
+    const open = score.value!.open
+    const fret = n.fret + open[on - 1]! - open[under - 1]! - 2
+    if (fret < 1 || fret > last()) return
+    const id = put(fret, under)
+    state.run(alter(id, 'unison bend', () => ({ bend: 4, length: n.length })))
+  }
+
   /** The last fret of the neck that the line is written for, above its capo. */
   const last = () => (state.line.value?.frets ?? 22) - (state.line.value?.capo ?? 0)
   /** The figure just typed: a second one joins it for a moment, on the same note. */
@@ -146,6 +159,7 @@ export function useEntry(state: LineState, hear: (midi: number) => void, ways: R
     stringAbove: () => restring(-1),
     stringBelow: () => restring(1),
     fret: (e) => digit(e.key),
+    unison,
     longer: () => longer(1),
     shorter: () => longer(-1),
     remove: () => drop(),

@@ -14,15 +14,15 @@ import { useTake } from './useTake'
 export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>) {
   const band = useBand()
   const address = useAddress()
-  const plain = computed(() => address.read('level') === 'plain')
-  watch([line, plain], ([l]) => {
+  const level = computed(() => address.read('level'))
+  watch([line, level], ([l]) => {
     if (!l) return
     band.offer({
       title: l.title,
       ...bars.value,
       tempo: l.tempo,
       cues: [],
-      load: playing(l, plain.value),
+      load: playing(l, { plain: level.value === 'plain', unbent: level.value === 'unbent' }),
     })
   })
   onBeforeUnmount(() => band.offer(undefined))

@@ -27,6 +27,7 @@ export function useKeptLine(id: Ref<number>, opened: () => void) {
     body: state.line,
     state: state.state,
     join: state.join,
+    resume: state.resume,
   })
   useEventListener(document, 'visibilitychange', () => document.visibilityState === 'hidden' && state.flush())
   useEventListener(window, 'pagehide', () => state.flush())

@@ -50,6 +50,7 @@ export function useLine(keeps?: () => Keeps<LineBody> | undefined) {
     ...doc,
     state,
     flush: saving.flush,
+    resume: saving.keep,
     refuse: (e: unknown) => (trouble.value = e instanceof Error ? e.message : String(e)),
     change: (part: Partial<LineBody>) =>
       doc.run(change(words[Object.keys(part)[0] as keyof LineBody] ?? 'change', part)),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { asks, askedOf, inStyle, plain, seasoned } from './wish'
+import { askedOf, asks, fits, inStyle, plain, seasoned } from './wish'
 
 const blues = {
   id: 'box-blues',
@@ -38,5 +38,13 @@ describe('a wish', () => {
       from: 5,
       to: 5,
     })
+  })
+
+  it('takes the word that fits the line where none is chosen', () => {
+    expect(plain.word).toBe(fits)
+    expect(askedOf(plain, 12, 'rock').word).toBe('rock')
+    expect(askedOf(plain, 12).word).toBe('plain')
+    expect(askedOf({ ...plain, word: 'jazz-blues' }, 12, 'rock').word).toBe('jazz-blues')
+    expect(askedOf(plain, 12, 'rock')).toMatchObject({ rhythm: 'own', to: 12 })
   })
 })

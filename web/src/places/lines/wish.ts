@@ -2,10 +2,13 @@
    asks for a little more of one thing. */
 import type { Catalogue, Role } from '../../api/client'
 
+/** Stands for the word that fits the feel of the line. */
+export const fits = 'fits'
+
 export const plain = {
-  word: 'plain',
+  word: fits,
   spice: {} as Record<string, number>,
-  rhythm: 'eighths',
+  rhythm: 'own',
   density: 3,
   contour: 'free',
   phrasing: 'free',
@@ -53,9 +56,10 @@ function spiced(w: Wished, by: Record<string, number>): Partial<Wished> {
 export const seasoned = (w: Wished, word: Catalogue['words'][number] | undefined): string[] =>
   Object.keys(w.spice).filter((t) => w.spice[t] !== (word?.spice[t] ?? 0))
 
-/** As the core is asked. */
-export const askedOf = (w: Wished, bars: number) => ({
+/** As the core is asked; a word that fits is the one that fits this line. */
+export const askedOf = (w: Wished, bars: number, fitting = 'plain') => ({
   ...w,
+  word: w.word === fits ? fitting : w.word,
   targets: w.targets === 'any' ? undefined : w.targets.split(',').map((role) => role as Role),
   to: Math.max(w.to || bars, w.from),
 })

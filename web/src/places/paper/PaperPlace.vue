@@ -207,7 +207,7 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
           · swing: eighths long, short</template
         >
       </p>
-      <StaffDrawing :score="score.data.value" :fingers="fingers" :clock="clock" />
+      <StaffDrawing whole :score="score.data.value" :fingers="fingers" :clock="clock" />
     </article>
     <p v-else-if="score.error.value" class="trouble" role="alert">{{ score.error.value.message }}</p>
   </div>

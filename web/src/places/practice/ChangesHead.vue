@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /* What is practised, where, and on what it is played. */
-import { spanOf } from '../../neck/region'
+import { positionName, spanOf } from '../../neck/region'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import MusicText from '../../music/MusicText.vue'
@@ -18,7 +18,7 @@ const { tune, chart, over, asked, modes, position, positions, frets, mode, made,
     <Select v-model="asked" :options="modes" option-label="name" option-value="id" aria-label="what is practised" />
     <Select
       :model-value="position && spanOf(position)"
-      :options="positions.map((p) => ({ id: spanOf(p), name: `frets ${p.low} to ${p.high}` }))"
+      :options="positions.map((p) => ({ id: spanOf(p), name: positionName(p) }))"
       option-label="name"
       option-value="id"
       aria-label="the position"

@@ -218,7 +218,7 @@ describe('the log', () => {
     await visit('/practice/6?do=log')
     await until(() => all('.wheel .cell').length === 60)
     await click(".wheel [data-cell='C 1']")
-    await sees('.why h2', 'C, position 1')
+    await sees('.why h2', 'C, frets 0 to 4, C shape')
     await until(() => all('.why li').length >= 3)
     await click('.why a', 'Practise this')
     await until(() => new URLSearchParams(location.search).get('keys') === 'C' && find('.call .chord'))

@@ -1,5 +1,5 @@
 /* What calls may ask, as the player chose it: each choice is a field of the address. */
-import { readFrets, spanOf } from '../../neck/region'
+import { positionName, readFrets, spanOf } from '../../neck/region'
 import { computed, type Ref } from 'vue'
 import type { CallWish, Catalogue, ChartMap } from '../../api/client'
 import { useDivision } from '../../api/division'
@@ -71,7 +71,7 @@ export function useCallWish(
     start: field('start', 'from', () =>
       anyOf('any degree', [{ id: 'third,fifth,seventh', name: 'any but the root' }, ...roles]),
     ),
-    end: field('end', 'landing on', () => anyOf('any degree', roles)),
+    end: field('end', 'landing on', () => anyOf('any degree', [...roles, { id: 'extension', name: 'a 9, 11 or 13' }])),
     way: field('way', 'direction', () =>
       anyOf('up or down', [
         { id: 'up', name: 'upward' },
@@ -85,7 +85,7 @@ export function useCallWish(
     frets: field('frets', 'frets', () =>
       anyOf(
         'all positions',
-        (map.value?.positions ?? []).map((p) => ({ id: spanOf(p), name: `frets ${p.low} to ${p.high}` })),
+        (map.value?.positions ?? []).map((p) => ({ id: spanOf(p), name: positionName(p) })),
       ),
     ),
   }

@@ -1,6 +1,7 @@
 /* What is practised over the changes, and where: the way, the position, and what it is played over: the chart's chords, for
    some ways others in their place, or what is made of a lick or a line. */
 import { spanOf } from '../../neck/region'
+import { usePositionInHand } from '../../neck/usePositionInHand'
 import { computed, ref } from 'vue'
 import { useLicks, useLines } from '../../api/kept'
 import type { LineBody } from '../../api/client'
@@ -14,12 +15,18 @@ export function useChosen() {
   const modes = computed(() => catalogue.data.value?.modes ?? [])
   const asked = address.text('mode', 'land')
   const mode = computed(() => modes.value.find((m) => m.id === asked.value) ?? modes.value[0])
-  /* The position that was chosen, else the first; for bends the first that a string can be bent in. */
-  const frets = address.text('frets', '')
+  /* The position that was chosen, else the one in hand, else the first; for bends the first that a string can be bent in. */
+  const inHand = usePositionInHand(id)
+  const asks = address.text('frets', '')
+  const frets = computed({
+    get: () => asks.value || inHand.value,
+    set: (now) => (inHand.value = asks.value = now),
+  })
   const positions = computed(() => map.data.value?.positions ?? [])
   const position = computed(
     () =>
-      positions.value.find((p) => spanOf(p) === frets.value) ??
+      positions.value.find((p) => spanOf(p) === asks.value) ??
+      positions.value.find((p) => spanOf(p) === inHand.value && (!mode.value?.writes || p.low >= 5)) ??
       positions.value.find((p) => !mode.value?.writes || p.low >= 5) ??
       positions.value[0],
   )

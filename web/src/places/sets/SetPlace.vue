@@ -39,6 +39,7 @@ const opening = useOpening<SetBody, PlayedSet>({
   body: record.body,
   state: record.state,
   join: record.join,
+  resume: record.settled,
 })
 useCommands(throughHistory(record))
 onBeforeUnmount(() => void changes.fresh())
@@ -152,6 +153,7 @@ const leaf = useQuery({
       option-label="title"
       option-value="id"
       filter
+      reset-filter-on-hide
       placeholder="add a chart"
       aria-label="add a chart"
       @update:model-value="add"

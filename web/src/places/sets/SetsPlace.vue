@@ -1,16 +1,18 @@
 <script setup lang="ts">
 /* The evenings' lists. */
 import { useTitle } from '@vueuse/core'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
-import { useSetChanges, useSets } from '../../api/sets'
+import { useFoundSets, useSetChanges } from '../../api/sets'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import ShelfPlace from '../../shell/ShelfPlace.vue'
 import ShelfRow from '../../shell/ShelfRow.vue'
 
 useTitle('Sets · Undaris')
 const router = useRouter()
-const sets = useSets()
+const sought = ref('')
+const sets = useFoundSets(() => ({ find: sought.value }))
 const changes = useSetChanges()
 async function begin() {
   const made = await changes.create.mutateAsync({ title: 'New set', items: [] })
@@ -19,7 +21,7 @@ async function begin() {
 </script>
 
 <template>
-  <ShelfPlace v-if="sets.data.value" title="Sets" one="set" by="title" :all="sets.data.value" :words="(s) => s.title">
+  <ShelfPlace v-if="sets.rows" v-model="sought" title="Sets" one="set" by="title" :found="sets">
     <template #begin>
       <Button as="router-link" :to="{ name: 'charts' }" label="Charts" variant="outlined" />
       <Button icon="pi pi-plus" label="New set" @click="begin" />
@@ -44,5 +46,5 @@ async function begin() {
       </EmptyPlace>
     </template>
   </ShelfPlace>
-  <EmptyPlace v-else-if="sets.error.value" title="No answer" :text="sets.error.value.message" />
+  <EmptyPlace v-else-if="sets.error" title="No answer" :text="sets.error.message" />
 </template>

@@ -38,7 +38,7 @@ export function useThrough(pieces: Ref<Piece[]>) {
           api.GET('/api/charts/{id}/files/{format}', {
             params: {
               path: { id: piece.chart.id, format: 'midi' },
-              query: { ...how, choruses: piece.choruses, ending: true },
+              query: { ...how, choruses: piece.choruses, intro: 'own', ending: 'own' },
             },
             parseAs: 'arrayBuffer' as const,
           }),

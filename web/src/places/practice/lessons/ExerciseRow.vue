@@ -6,6 +6,7 @@ import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
 import type { AssignedExercise } from '../../../api/client'
 import { useCatalogue } from '../../../api/queries'
+import DrillSelect from '../../../making/DrillSelect.vue'
 
 const exercise = defineModel<AssignedExercise>({ required: true })
 const props = defineProps<{ number: number; charts: string[] }>()
@@ -21,15 +22,7 @@ const of = (what: string) => `${what} of exercise ${props.number}`
 <template>
   <fieldset class="set">
     <legend>Exercise {{ number }}</legend>
-    <Select
-      :model-value="exercise.task.drill"
-      :options="catalogue.data.value?.drills ?? []"
-      option-label="name"
-      option-value="id"
-      filter
-      :aria-label="of('kind')"
-      @update:model-value="drill"
-    />
+    <DrillSelect :model-value="exercise.task.drill" :label="of('kind')" @update:model-value="drill" />
     <Select
       v-model="exercise.task.pace"
       :options="catalogue.data.value?.paces ?? []"
@@ -46,7 +39,7 @@ const of = (what: string) => `${what} of exercise ${props.number}`
     />
     <Select
       v-model="exercise.position"
-      :options="[1, 2, 3, 4, 5].map((n) => ({ name: `position ${n}`, id: n }))"
+      :options="[1, 2, 3, 4, 5].map((n) => ({ name: `place ${n} of five up the neck`, id: n }))"
       option-label="name"
       option-value="id"
       :aria-label="of('position')"

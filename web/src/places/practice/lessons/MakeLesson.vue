@@ -71,6 +71,7 @@ async function make() {
         option-label="title"
         option-value="id"
         filter
+        reset-filter-on-hide
         placeholder="none"
         @update:model-value="choose('charts', $event)"
       />
@@ -83,6 +84,7 @@ async function make() {
         option-label="title"
         option-value="id"
         filter
+        reset-filter-on-hide
         placeholder="none"
       />
     </FieldRow>
@@ -94,6 +96,7 @@ async function make() {
         option-label="title"
         option-value="id"
         filter
+        reset-filter-on-hide
         placeholder="none"
         @update:model-value="choose('lines', $event)"
       />

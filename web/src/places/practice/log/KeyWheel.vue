@@ -33,7 +33,7 @@ const names = computed(() =>
     return { x, y, name: props.cells.find((c) => c.class === key)?.key ?? '' }
   }),
 )
-const name = (c: Cell) => told(`${engrave(c.key)}, position ${c.position}`, c)
+const name = (c: Cell) => told(`${engrave(c.key)}, ${c.where}`, c)
 </script>
 
 <template>

@@ -74,7 +74,7 @@ const start = (d: number, way: number) =>
   maps.data.value?.starts.find((s) => s.degree === degrees[d] && s.down === (way === 1))
 function ofKey(cell: LogMaps['cells'][number]) {
   look.value = {
-    name: `${engrave(cell.key)}, position ${cell.position}`,
+    name: `${engrave(cell.key)}, ${cell.where}`,
     of: cell,
     query: { do: 'calls', ask: 'tones', keys: cell.key },
   }

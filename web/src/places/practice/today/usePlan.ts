@@ -62,6 +62,7 @@ const changes = (item: Placed, params: Params) => {
       with: made && `${made}`,
       play: 'yes',
       tempo: item.tempo && `${item.tempo}`,
+      frets: item.window && spanOf(item.window),
     },
   }
 }

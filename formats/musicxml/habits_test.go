@@ -1,0 +1,82 @@
+package musicxml
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"undaris/core/score"
+	"undaris/formats"
+)
+
+// measures are of a whole note each, C D E …, with what is put into them.
+func measures(beats string, more ...string) string {
+	var out strings.Builder
+	out.WriteString(`<score-partwise><part-list><score-part id="P"><part-name>x</part-name></score-part></part-list><part id="P">`)
+	for i, m := range more {
+		attributes := ""
+		if i == 0 {
+			attributes = `<attributes><divisions>1</divisions><time><beats>` + beats + `</beats><beat-type>4</beat-type></time></attributes>`
+		}
+		note := fmt.Sprintf(`<note><pitch><step>%c</step><octave>4</octave></pitch><duration>4</duration><voice>1</voice></note>`, "CDEFGAB"[i])
+		before, behind, _ := strings.Cut(m, "@")
+		fmt.Fprintf(&out, `<measure number="%d">%s%s%s%s</measure>`, i+1, attributes, before, note, behind)
+	}
+	return out.String() + `</part></score-partwise>`
+}
+
+func words(text string) string {
+	return `<direction><direction-type><words>` + text + `</words></direction-type></direction>`
+}
+
+const (
+	drawnSegno = `<direction><direction-type><segno/></direction-type></direction>`
+	drawnCoda  = `<direction><direction-type><coda/></direction-type></direction>`
+	forward    = `<barline location="left"><repeat direction="forward"/></barline>`
+)
+
+func backward(times string) string {
+	return `<barline location="right"><repeat direction="backward"` + times + `/></barline>`
+}
+
+// The order of measures is followed where only words and drawn signs tell it, as where it is told for sounding; a repeat is played as
+// often as it says.
+func TestTheOrderIsReadFromWordsAndSigns(t *testing.T) {
+	for _, c := range []struct{ name, text, notes string }{
+		{"as it stands", measures("4", "", "", ""), "CDE"},
+		{"twelve times", measures("4", forward+"@", "@"+backward(` times="12"`)), strings.Repeat("CD", 12)},
+		{"twice", measures("4", "", "@"+backward("")), "CDCD"},
+		{"da capo al fine", measures("4", "", "@"+words("Fine"), "@"+words("D.C. al Fine")), "CDECD"},
+		{"in capitals", measures("4", "", "@"+words("FINE"), "@"+words("D.C. AL FINE")), "CDECD"},
+		{"dal segno al fine", measures("4", "", drawnSegno+"@", "@"+words("Fine"), "@"+words("D.S. al Fine")), "CDEFDE"},
+		{"dal segno al coda", measures("4", "", drawnSegno+"@", "@"+words("To Coda"), "@"+words("D.S. al Coda"), drawnCoda+"@"), "CDEFDEG"},
+		{"to coda with its sign", measures("4", "", drawnSegno+"@", `@<direction><direction-type><words>To Coda</words></direction-type><direction-type><coda/></direction-type></direction>`, "@"+words("D.S. al Coda"), drawnCoda+"@"), "CDEFDEG"},
+		{"words that say nothing of it", measures("4", words("slowly, with feeling")+"@", ""), "CD"},
+	} {
+		f, err := formats.Read(t.Context(), "x.musicxml", []byte(c.text), formats.Wish{Base: score.Score{}})
+		require.NoError(t, err, c.name)
+		got := ""
+		for _, n := range f.Notes {
+			got += n.Pitch.Name.String()
+		}
+		assert.Equal(t, c.notes, got, c.name)
+	}
+}
+
+// A metre of several parts is their sum; a measure that stands for the one before is told, not passed over.
+func TestMetresAndMeasuresOfOtherKinds(t *testing.T) {
+	f, err := formats.Read(t.Context(), "x.musicxml", []byte(measures("3+2", "", "")), formats.Wish{})
+	require.NoError(t, err)
+	assert.Equal(t, 5, f.Beats)
+	for _, bad := range []string{"3+", "+", "0", "2+x", "500+500"} {
+		_, err := formats.Read(t.Context(), "x.musicxml", []byte(measures(bad, "")), formats.Wish{})
+		assert.ErrorContains(t, err, "a time of", bad)
+	}
+	again := `<attributes><measure-style><measure-repeat type="start">1</measure-repeat></measure-style></attributes>`
+	f, err = formats.Read(t.Context(), "x.musicxml", []byte(measures("4", "", again+"@")), formats.Wish{})
+	require.NoError(t, err)
+	assert.Contains(t, strings.Join(f.Said, "; "), "bar 2 is to be played as the one before")
+}

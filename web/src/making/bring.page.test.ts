@@ -1,0 +1,80 @@
+import { describe, expect, it } from 'vitest'
+import { all, ask, choose, click, find, hand, open, sees, texts, until, visit, write } from '../../testing/open'
+import type { Lick, Line } from '../api/client'
+
+await open('/lines')
+
+const u32 = (n: number) => [n >> 24, n >> 16, n >> 8, n].map((b) => b & 255)
+const text = (s: string) => [...s].map((c) => c.charCodeAt(0))
+/** A track of notes, each with those that sound together with it, a quarter each. */
+function track(name: string, chords: number[][]) {
+  const events = [0, 0xff, 3, name.length, ...text(name)]
+  for (const chord of chords) {
+    for (const midi of chord) events.push(0, 0x90, midi, 80)
+    chord.forEach((midi, i) => events.push(i ? 0 : 96, 0x80, midi, 0))
+  }
+  events.push(0, 0xff, 0x2f, 0)
+  return [...text('MTrk'), ...u32(events.length), ...events]
+}
+const midi = (...tracks: number[][]) =>
+  new File([new Uint8Array([...text('MThd'), ...u32(6), 0, 1, 0, tracks.length, 0, 96, ...tracks.flat()])], 'both.mid')
+
+describe('what cannot be read as it is', () => {
+  it('is another part of the file: chosen, it becomes a line', async () => {
+    const cluster = [40, 41, 42, 43, 44, 45, 46, 47]
+    const tune = [60, 62, 64, 65, 67, 65, 64, 62].map((n) => [n])
+    await visit('/lines')
+    await click('button', 'Import')
+    await until(() => find('[role=dialog] .bring'))
+    await hand(midi(track('lead', [cluster, cluster]), track('tune', tune)))
+    await sees('[role=dialog] [role=alert]', 'no hand can play')
+    expect((find('[role=dialog] .do button', 'Keep it') as HTMLButtonElement).disabled).toBe(true)
+    await choose('import-part', 'tune (8 notes)')
+    await until(() => !find('[role=dialog] [role=alert]') && find('[role=dialog] .paper svg'))
+    await click('[role=dialog] button', 'Keep it')
+    await until(() => /^\/lines\/\d+$/.test(location.pathname))
+    const line = await ask<Line>(`/api${location.pathname}`)
+    expect(line.notes.length).toBe(8)
+  })
+
+  it('is a broken bar of a chart, mended where it stands', async () => {
+    await visit('/charts')
+    await click('button', 'Import')
+    await until(() => find('[role=dialog] .bring'))
+    await hand(new File(['| C7 | F7 | Zork | G7 |'], 'Broken.txt'))
+    await sees('[role=dialog] [role=alert]', 'cannot read "Zork"')
+    await until(() => document.querySelector<HTMLTextAreaElement>('#mend-text')?.value.includes('Zork'))
+    await write('#mend-text', '| C7 | F7 | Zork7 | G7 |')
+    await click('[role=dialog] button', 'Read it again')
+    await sees('[role=dialog] [role=alert]', 'Zork7')
+    await until(() => document.querySelector<HTMLTextAreaElement>('#mend-text')?.value.includes('Zork7'))
+    await write('#mend-text', '| C7 | F7 | C7 | G7 |')
+    await click('[role=dialog] button', 'Read it again')
+    await until(() => !find('#mend-text') && texts('[role=dialog] h2').some((t) => t.startsWith('Broken')))
+    await click('[role=dialog] button', 'Keep it')
+    await until(() => /^\/bench\/\d+$/.test(location.pathname))
+    await sees('h1', 'Broken')
+  })
+
+  it('is tablature that is pasted: it becomes a lick', async () => {
+    const rows = [
+      'e|--5--8-----|',
+      'B|--------8--|',
+      'G|-----------|',
+      'D|-----------|',
+      'A|-----------|',
+      'E|-----------|',
+    ]
+    await visit('/licks')
+    await click('button', 'Import')
+    await click('[role=dialog] button', 'Paste text')
+    await until(() => document.querySelector('#mend-text'))
+    await write('#mend-text', rows.join('\n'))
+    await click('[role=dialog] .mend button', 'Read it')
+    await until(() => !find('#mend-text') && all('[role=dialog] .paper svg').length)
+    await click('[role=dialog] button', 'Keep it')
+    await until(() => /^\/licks\/\d+$/.test(location.pathname))
+    const lick = await ask<Lick>(`/api${location.pathname}`)
+    expect(lick.notes.length).toBe(3)
+  })
+})

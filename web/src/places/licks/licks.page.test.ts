@@ -1,0 +1,58 @@
+import { describe, expect, it } from 'vitest'
+import { engrave } from '../../music/text'
+import { address, all, ask, click, fill, find, open, sees, texts, until, visit } from '../../../testing/open'
+
+await open('/licks')
+
+interface Kept {
+  id: number
+  leans: string[]
+  holds?: string
+  levels?: { id: string; score: { notes: { bend?: number; join?: string; vibrato?: boolean }[] } }[]
+}
+
+describe('a lick', () => {
+  it('is found by what it leans on, and by where it lands', async () => {
+    const titles = () => texts('.card header a')
+    await until(() => titles().length > 5)
+    const before = titles().length
+    const shelf = await ask<{ title: string; leans: string[]; landsOn: string }[]>('/api/licks?limit=100')
+    const lick = shelf.find((l) => l.leans.length)!
+    const wanted = (more: (l: (typeof shelf)[number]) => boolean) => shelf.filter((l) => l.leans.includes(lick.leans[0]!) && more(l)).map((l) => l.title).toSorted() // prettier-ignore
+    const shown = () => titles().toSorted().join()
+    await fill("[aria-label='find a lick']", `leans on ${engrave(lick.leans[0]!)}`)
+    await until(() => shown() === wanted(() => true).join() && shown() && titles().length < before)
+    expect(texts('.card .leans').every((t) => t.includes(engrave(lick.leans[0]!)))).toBe(true)
+    await fill("[aria-label='find a lick']", `leans on ${lick.leans[0]} lands on ${lick.landsOn}`)
+    await until(() => shown() === wanted((l) => l.landsOn.startsWith(lick.landsOn)).join())
+    await fill("[aria-label='find a lick']", '')
+    await until(() => titles().length === before)
+  })
+
+  it('has forms from plain to as it is, and is heard over the chord that holds what it leans on', async () => {
+    const list = await ask<{ id: number; leans: string[] }[]>('/api/licks?limit=100')
+    const all100 = await Promise.all(list.map((l) => ask<Kept>(`/api/licks/${l.id}`)))
+    const bent = all100.find(
+      (l) => l.levels && l.levels.length > 2 && l.levels.at(-1)!.score.notes.some((n) => n.bend),
+    )!
+    expect(bent).toBeTruthy()
+    await visit(`/licks/${bent.id}`)
+    const forms = () => texts("[aria-label='how far it is dressed'] button")
+    await until(() => forms().length === bent.levels!.length)
+    expect(forms()[0]).toBe('plain')
+    expect(forms().at(-1)).toBe('as it is')
+    await click("[aria-label='how far it is dressed'] button", 'plain')
+    await until(() => address().includes('level=plain'))
+    const plain = bent.levels![0]!.score.notes
+    expect(plain.some((n) => n.bend || n.join || n.vibrato)).toBe(false)
+    const leaning = all100.find((l) => l.holds)!
+    await visit(`/licks/${leaning.id}`)
+    await sees('.meta', 'leans on')
+    await sees('header button', 'over C')
+    // One that leans on nothing says nothing of it.
+    const settled = all100.find((l) => l.leans.length === 0)!
+    await visit(`/licks/${settled.id}`)
+    await until(() => find('.sheet svg') && !texts('.meta').join().includes('leans on'))
+    expect(all('header button').some((b) => b.textContent?.includes('over C'))).toBe(false)
+  })
+})
