@@ -91,14 +91,15 @@ func TestASimulatedPlayerIsHeard(t *testing.T) {
 	p.until(`!document.querySelector('[data-landing]')`)
 	p.until(`document.querySelectorAll('[data-landing]').length >= 3`)
 	p.click(".strip .play", "Stop")
-	p.sees(".result", "changes are landed")
+	p.sees(".result", "Keep the last two") // the first is shown until the second is judged
 	landed := eval[[]string](p, `[...document.querySelectorAll('[data-landing]')].map(l => l.dataset.landing)`)
 	assert.Equal(t, []string{"counts", "counts", "counts"}, landed[:3])
 
-	// Kept, it can be heard as it sounded, in time: where its first note was heard, a stroke begins. (A
-	// stroke on the first beat that comes a little early belongs to the pass before, and may sound here too.)
-	p.click(".result button", "Keep it")
-	p.sees(".result", "Kept 1")
+	// Kept, it can be heard as it sounded, in time: where its first note was heard, a stroke begins. (The
+	// last is kept first. A stroke on the first beat that comes a little early belongs to the pass before, and may
+	// sound here too.)
+	p.click(".result button", "Keep the last two")
+	p.sees(".result", "Kept 2")
 	p.visit("/practice/6?do=takes")
 	p.sees(".takes li", "as it sounded")
 	levels := evalLater[[2]float64](p, `Promise.all([fetch('/api/takes/1').then(r => r.json()), fetch('/api/takes/1/sound').then(r => r.arrayBuffer())]).then(([take, wav]) => {

@@ -282,7 +282,8 @@ func (p *player) click(css, text string) {
 			const now = window.clickAt = box()
 			if (before[0] !== now[0] || before[1] !== now[1] || !meets(document.elementFromPoint(...now))) return false
 			window.clickMet = window.clickCame = undefined
-			window.clickLost = () => window.clickMet && !window.clickCame && document.contains(e) && !e.disabled
+			// An option of a list is taken as the press goes down, and the list may be gone before it comes up.
+			window.clickLost = () => window.clickMet && !window.clickCame && document.contains(e) && !e.disabled && !e.closest('[role=option]')
 			let down
 			document.addEventListener('pointerdown', d => (window.clickMet = meets(down = d.target)), {capture: true, once: true})
 			window.addEventListener('click', c => (window.clickCame = c.target === down || e.contains(c.target)), {capture: true, once: true})

@@ -57,7 +57,7 @@ export function useFree(
             line: over.value,
             mode: mode.value,
             pass: n,
-            band: beside(n),
+            band: stoodIn ? [] : beside(n), // who is simulated sits beside no loudspeaker
             tempo: band.tempo,
             swing: band.swing || undefined,
           },
