@@ -105,13 +105,16 @@ type Feel struct {
 // Feels lists the feels a chart can have.
 var Feels = []Feel{
 	{"shuffle", "shuffle", 96},
-	{"slow-12-8", "slow 12/8", 58},
+	{InThrees, "slow 12/8", 58},
 	{"straight", "straight rock", 112},
 	{"funk", "funk sixteenths", 92},
 	{"rumba", "rumba blues", 116},
 	{"jazz", "jazz walk", 132},
 	{"ballad", "ballad", 66},
 }
+
+// InThrees is the feel of charts whose beats are three eighths.
+const InThrees = "slow-12-8"
 
 // FeelNamed finds a feel by its ID or its name, however it is written.
 func FeelNamed(name string) (Feel, bool) {

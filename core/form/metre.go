@@ -1,6 +1,7 @@
 package form
 
 import (
+	"cmp"
 	"regexp"
 	"slices"
 	"strconv"
@@ -106,20 +107,30 @@ func (r *textReader) metreOf(part string, offset int) (rest string, at int) {
 const ofBars = "1 to 12 quarters, or 3, 6, 9, 12 or more eighths in threes"
 
 func (r *textReader) inThrees(text string, n int) {
+	r.found.Feel = cmp.Or(r.found.Feel, InThrees)
 	said := say.F("%s is charted as %d beats of three eighths, as the slow 12/8 feel plays them", text, n)
 	if !slices.Contains(r.found.Said, said) {
 		r.found.Said = append(r.found.Said, said)
 	}
 }
 
-// beatsIn is how many beats a metre has: quarters, or eighths by threes.
+// beatsIn is how many beats a metre of a chart has.
 func beatsIn(over, under string) (n int, ok bool) {
 	n, _ = strconv.Atoi(over)
+	beats, _, ok := Metre(n, map[string]int{"4": 4, "8": 8}[under])
+	return beats, ok && (under == "4" || n%3 == 0)
+}
+
+// Metre is what a time signature is charted as: 1 to [MaxBeats] beats, which are quarters, or in
+// compound time three eighths each. ok is false where a bar is no whole number of them.
+func Metre(over, under int) (beats int, threes, ok bool) {
 	switch {
-	case under == "8" && n%3 == 0:
-		n /= 3
-	case under != "4":
-		return 0, false
+	case over < 1 || under < 1 || under > 32 || over > MaxBeats*under:
+		return 0, false, false
+	case under == 8 && over%3 == 0:
+		beats, threes = over/3, true
+	case over*4%under == 0:
+		beats = over * 4 / under
 	}
-	return n, n >= 1 && n <= MaxBeats
+	return beats, threes, beats >= 1 && beats <= MaxBeats
 }

@@ -108,7 +108,7 @@ func (r *textReader) endPart() {
 	if p.times < 2 {
 		return
 	}
-	if !slices.ContainsFunc(bars, func(w Written) bool { return w.Signs.any() }) {
+	if !slices.ContainsFunc(bars, func(w Written) bool { return w.Signs.Any() }) {
 		r.song.Bars[p.from].Opens, r.song.Bars[p.from+len(bars)-1].Times = true, p.times
 		return
 	}
@@ -117,8 +117,8 @@ func (r *textReader) endPart() {
 	}
 }
 
-// any tells that a bar has a sign.
-func (s Signs) any() bool {
+// Any tells that a bar has a sign.
+func (s Signs) Any() bool {
 	return s.Opens || len(s.Endings) > 0 || s.Times > 0 || s.Segno || s.Coda || s.ToCoda || s.Fine || s.Jump != NoJump
 }
 

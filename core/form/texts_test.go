@@ -138,7 +138,7 @@ func TestTextsAsTheyAreFound(t *testing.T) {
 	assert.Equal(t, Found{Title: "Low Water", Key: "Am", Tempo: 96, Beats: 3}, found)
 	_, found, err = ReadSong("Title: Low Water\nKey: Bb\nTempo = 200\nTime: 6/8\n| Bb7 |", 4, mustKey(t, "C"))
 	require.NoError(t, err)
-	assert.Equal(t, Found{Title: "Low Water", Key: "Bb", Tempo: 200, Beats: 2, Said: []string{"6/8 is charted as 2 beats of three eighths, as the slow 12/8 feel plays them"}}, found)
+	assert.Equal(t, Found{Title: "Low Water", Key: "Bb", Tempo: 200, Feel: "slow-12-8", Beats: 2, Said: []string{"6/8 is charted as 2 beats of three eighths, as the slow 12/8 feel plays them"}}, found)
 	_, found, err = ReadSong("{key: H#}\n{tempo: 9999}\n{time: 99/4}\n| C7 |", 4, mustKey(t, "C"))
 	require.NoError(t, err)
 	assert.Empty(t, found.Key)

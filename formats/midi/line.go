@@ -116,7 +116,8 @@ func (f File) guessed() (said []string) {
 		says string
 	}{
 		{f.Odd, say.F("bars of %s are no whole number of quarters; bars of four were taken", f.Metre)},
-		{!f.Odd && f.Metre != "" && f.Metre != say.F("%d/4", f.Beats), say.F("%s was read as bars of %d quarters", f.Metre, f.Beats)},
+		{f.Threes, say.F("%s was read as bars of %d beats of three eighths", f.Metre, f.Beats)},
+		{!f.Odd && !f.Threes && f.Metre != "" && f.Metre != say.F("%d/4", f.Beats), say.F("%s was read as bars of %d quarters", f.Metre, f.Beats)},
 		{slices.ContainsFunc(f.Metres, unread), "a metre that comes later is no whole number of quarters, or more than can be read; its bars are as the first"},
 		{f.Tempi > 0, say.F("the tempo changes %d times; %.0f, the first, was taken throughout", f.Tempi, f.Tempo)},
 		{f.Unclosed == 1, "a note is never ended; it lasts to the end of its track"},

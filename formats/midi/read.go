@@ -6,6 +6,7 @@ import (
 	"context"
 	"encoding/binary"
 	"errors"
+	"slices"
 
 	"undaris/core/band"
 	"undaris/core/form"
@@ -17,6 +18,9 @@ import (
 type Metre struct {
 	At, Beats int
 	Text      string // such as 6/8
+
+	threes   bool
+	inThrees int // beats of three eighths, where it has such
 }
 
 // File is what was read.
@@ -28,6 +32,7 @@ type File struct {
 	Beats    int     // quarters in a bar, by the first signature given; 4 without
 	Metre    string  // that signature, such as 6/8
 	Odd      bool    // a bar of it is no whole number of quarters; Beats is 4 then
+	Threes   bool    // all bars are of beats of three eighths, and Ticks, Tempo and Beats count those
 	Metres   []Metre // what follows and is another
 	Tempi    int     // tempi that follow and are others
 	Key      form.Key
@@ -39,6 +44,7 @@ type File struct {
 	Unclosed int           // notes that were never ended; they last to the end of their track
 
 	events, notes, bends int  // met so far
+	beats                int  // of three eighths, by the first signature
 	timed                bool // a tempo was given
 	chunks               int  // that have notes
 }
@@ -85,7 +91,22 @@ func Read(ctx context.Context, data []byte) (File, error) {
 		}
 		rest = rest[8+size:]
 	}
+	f.inThrees()
 	return f, nil
+}
+
+// inThrees counts a file in dotted quarters where that is how all its bars go.
+func (f *File) inThrees() {
+	if f.Threes = f.Threes && !slices.ContainsFunc(f.Metres, func(m Metre) bool { return !m.threes }); !f.Threes {
+		return
+	}
+	f.Ticks, f.Tempo, f.Beats, f.Odd = f.Ticks*3/2, f.Tempo*2/3, f.beats, false
+	for i := range f.Metres {
+		f.Metres[i].Beats = f.Metres[i].inThrees
+	}
+	if f.Feel == "" {
+		f.Feel = form.InThrees
+	}
 }
 
 // trackReader walks the events of one track.
@@ -252,15 +273,18 @@ func (f *File) tempo(t float64) {
 // metre notes a signature: the first is the file's. Bars are counted in quarters.
 func (f *File) metre(at, beats, of int) {
 	text := say.F("%d/%d", beats, of)
+	n, threes, ok := form.Metre(beats, of)
+	threes = threes && ok && f.Ticks%2 == 0
 	switch {
 	case f.Metre == "":
 		f.Metre = text
+		f.Threes, f.beats = threes, n
 		if f.Odd = beats*4%of != 0; !f.Odd {
 			f.Beats = beats * 4 / of
 		}
 	case len(f.Metres) > 0 && f.Metres[len(f.Metres)-1].Text == text, len(f.Metres) == 0 && f.Metre == text:
 	case len(f.Metres) < form.MaxBars:
-		m := Metre{At: at, Text: text}
+		m := Metre{At: at, Text: text, threes: threes, inThrees: n}
 		if beats*4%of == 0 {
 			m.Beats = beats * 4 / of
 		}

@@ -38,8 +38,10 @@ func TestMetreAndTempo(t *testing.T) {
 	}{
 		{timed(), 4, 120, ""},
 		{timed(metre(3, 2)), 3, 120, ""},
-		{timed(metre(6, 3)), 3, 120, "6/8 was read as bars of 3 quarters"},
-		{timed(metre(12, 3)), 6, 120, "12/8 was read as bars of 6 quarters"},
+		{timed(metre(6, 3)), 2, 80, "6/8 was read as bars of 2 beats of three eighths"},
+		{timed(metre(9, 3)), 3, 80, "9/8 was read as bars of 3 beats of three eighths"},
+		{timed(metre(12, 3)), 4, 80, "12/8 was read as bars of 4 beats of three eighths"},
+		{timed(metre(12, 3), metre(4, 2)), 6, 120, "12/8 was read as bars of 6 quarters"}, // beats of one kind
 		{timed(metre(2, 1)), 4, 120, "2/2 was read as bars of 4 quarters"},
 		{timed(metre(7, 3)), 4, 120, "bars of 7/8 are no whole number of quarters"},
 		{timed(metre(4, 2), metre(7, 3)), 4, 120, "a metre that comes later is no whole number"},

@@ -51,6 +51,8 @@ type entry struct {
 		Number string `xml:"number,attr"`
 		Type   string `xml:"type,attr"`
 	} `xml:"ending"`
+	BarSegno   []struct{} `xml:"segno"`
+	BarCoda    []struct{} `xml:"coda"`
 	Tempo      float64    `xml:"tempo,attr"`
 	Sections   string     `xml:"direction-type>rehearsal"`
 	Words      []string   `xml:"direction-type>words"`
@@ -58,6 +60,7 @@ type entry struct {
 	DrawnCoda  []struct{} `xml:"direction-type>coda"`
 	Again      []struct {
 		Type string `xml:"type,attr"`
+		Bars int    `xml:",chardata"`
 	} `xml:"measure-style>measure-repeat"`
 	Metronome []struct {
 		Unit   string     `xml:"beat-unit"`

@@ -44,6 +44,9 @@ func (r *reader) finish() error {
 	f := r.f
 	f.Beats = max(form.MinBeats, usual(r.metres, r.beats))
 	f.Tempo = cmp.Or(f.Tempo, 100)
+	if r.threes && !r.simple {
+		f.Feel = cmp.Or(f.Feel, form.InThrees)
+	}
 	score.Sort(f.Notes)
 	end := 1
 	if n := len(f.Notes); n > 0 {

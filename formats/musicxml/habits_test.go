@@ -2,6 +2,7 @@ package musicxml
 
 import (
 	"fmt"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -66,8 +67,8 @@ func TestTheOrderIsReadFromWordsAndSigns(t *testing.T) {
 	}
 }
 
-// A metre of several parts is their sum; a measure that stands for the one before is told, not passed over.
-func TestMetresAndMeasuresOfOtherKinds(t *testing.T) {
+// A metre of several parts is their sum.
+func TestMetresOfSeveralParts(t *testing.T) {
 	f, err := formats.Read(t.Context(), "x.musicxml", []byte(measures("3+2", "", "")), formats.Wish{})
 	require.NoError(t, err)
 	assert.Equal(t, 5, f.Beats)
@@ -75,8 +76,40 @@ func TestMetresAndMeasuresOfOtherKinds(t *testing.T) {
 		_, err := formats.Read(t.Context(), "x.musicxml", []byte(measures(bad, "")), formats.Wish{})
 		assert.ErrorContains(t, err, "a time of", bad)
 	}
-	again := `<attributes><measure-style><measure-repeat type="start">1</measure-repeat></measure-style></attributes>`
-	f, err = formats.Read(t.Context(), "x.musicxml", []byte(measures("4", "", again+"@")), formats.Wish{})
-	require.NoError(t, err)
-	assert.Contains(t, strings.Join(f.Said, "; "), "bar 2 is to be played as the one before")
+}
+
+// A measure that stands for the one before it, or for two, has their notes; one that has notes of its own keeps them.
+func TestMeasuresThatAreToBeRepeated(t *testing.T) {
+	again := func(kind, bars string) string {
+		return `<attributes><measure-style><measure-repeat type="` + kind + `">` + bars + `</measure-repeat></measure-style></attributes>`
+	}
+	rest := `<note><rest measure="yes"/><duration>4</duration><voice>1</voice></note>`
+	empty := func(text string) string { // the measures' own notes are taken out where a rest is put in
+		var out []string
+		for _, m := range strings.Split(text, "<measure ") {
+			if strings.Contains(m, "<rest") {
+				m = regexp.MustCompile(`<note><pitch>.*?</note>`).ReplaceAllString(m, "")
+			}
+			out = append(out, m)
+		}
+		return strings.Join(out, "<measure ")
+	}
+	for _, c := range []struct{ name, text, notes string }{
+		{"one", measures("4", "", again("start", "1")+rest+"@", again("stop", "")+"@"), "C C E"},
+		{"one, thrice", measures("4", "", again("start", "1")+rest+"@", rest+"@", rest+"@", again("stop", "")+"@"), "C C C C G"},
+		{"two", measures("4", "", "", again("start", "2")+rest+"@", rest+"@"), "C D C D"},
+		{"notes of its own", measures("4", "", again("start", "1")+"@"), "C D"},
+		{"none before", measures("4", again("start", "1")+rest+"@", again("stop", "")+"@"), "D"},
+	} {
+		f, err := formats.Read(t.Context(), "x.musicxml", []byte(empty(c.text)), formats.Wish{})
+		require.NoError(t, err, c.name)
+		var got []string
+		for i, n := range f.Notes {
+			got = append(got, n.Pitch.Name.String())
+			if c.name != "none before" {
+				assert.Equal(t, i*4*score.Tick, n.Start, c.name)
+			}
+		}
+		assert.Equal(t, c.notes, strings.Join(got, " "), c.name)
+	}
 }

@@ -45,7 +45,7 @@ func (r *reader) note(e *entry, at, length int) error {
 	if r.voice == "" {
 		r.voice = cmp.Or(e.Voice, "1")
 	}
-	if cmp.Or(e.Voice, "1") != r.voice {
+	if cmp.Or(e.Voice, "1") != r.voice || !r.hasTab && r.staff > 0 && staff != r.staff {
 		r.f.say("several voices; voice %s was read, from bar %d on the others were left out", r.voice, r.bar+1)
 		return nil
 	}
@@ -118,6 +118,10 @@ func (r *reader) sign(group string, s sign, n *score.Note) {
 	}
 	number, _ := strconv.Atoi(strings.TrimSpace(s.Text))
 	switch s.XMLName.Local {
+	case "strong-accent":
+		n.Accent = true
+	case "staccatissimo":
+		n.Staccato = true
 	case "string":
 		n.String = max(0, min(neck.MaxStrings+1, number))
 	case "fret":
@@ -171,8 +175,18 @@ func (r *reader) sign(group string, s sign, n *score.Note) {
 		}
 		if s.Text == "vibrato" {
 			n.Vibrato = true
+		} else if _, ok := spoken("trill %d", s.Text); !ok {
+			r.f.say("an ornament in bar %d, “%s”, was left out", r.bar+1, brief(s.Text))
 		}
+	case "other-technical":
+		r.f.say("a sign in bar %d, “%s”, was left out", r.bar+1, brief(s.Text))
 	}
+}
+
+// brief is a text as it is told.
+func brief(text string) string {
+	words := []rune(strings.Join(strings.Fields(text), " "))
+	return string(words[:min(len(words), maxWords)])
 }
 
 // spoken reads a number in words, or only that the words are there.

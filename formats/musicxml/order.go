@@ -1,6 +1,9 @@
 package musicxml
 
 import (
+	"regexp"
+	"strings"
+
 	"undaris/core/form"
 	"undaris/core/say"
 	"undaris/core/score"
@@ -52,6 +55,10 @@ func (r *reader) said(e *entry, s form.Signs) form.Signs {
 	toCoda := false
 	for _, words := range e.Words {
 		in := form.SignsIn(words)
+		if !in.Any() {
+			r.spoken(words)
+			continue
+		}
 		s.Fine, s.ToCoda = s.Fine || in.Fine, s.ToCoda || in.ToCoda
 		toCoda = toCoda || in.ToCoda
 		if in.Jump != form.NoJump {
@@ -59,8 +66,8 @@ func (r *reader) said(e *entry, s form.Signs) form.Signs {
 		}
 		s.Segno, s.Coda = s.Segno || in.Segno, s.Coda || in.Coda
 	}
-	s.Segno = s.Segno || len(e.DrawnSegno) > 0
-	s.Coda = s.Coda || len(e.DrawnCoda) > 0 && !toCoda && !s.ToCoda // beside “to coda” it is where one leaves
+	s.Segno = s.Segno || len(e.DrawnSegno)+len(e.BarSegno) > 0
+	s.Coda = s.Coda || len(e.DrawnCoda)+len(e.BarCoda) > 0 && !toCoda && !s.ToCoda // beside “to coda” it is where one leaves
 	return s
 }
 
@@ -117,4 +124,37 @@ func (r *reader) unfold() error {
 	f.Bars, f.Notes = played.Bars, notes
 	f.say("its repeats were written out: %s", order)
 	return nil
+}
+
+// swung is what is written over music that swings.
+var swung = regexp.MustCompile(`(?i)\b(swing|swung|shuffle)\b`)
+
+// tempoWords say again what the metronome beside them says.
+var tempoWords = regexp.MustCompile(`^[\s♩♪.=\d()]*$`)
+
+// spoken reads words that say nothing of the order.
+func (r *reader) spoken(words string) {
+	switch words = brief(words); {
+	case tempoWords.MatchString(words):
+	case swung.MatchString(words) && !strings.Contains(strings.ToLower(words), "no swing"):
+		r.f.Swing = true
+	default:
+		r.words = append(r.words, say.F("“%s” (bar %d)", words, r.bar+1))
+	}
+}
+
+// Words that are left out are told as far as so many characters, and so many of them.
+const (
+	maxWords  = 60
+	mostWords = 12
+)
+
+func (r *reader) sayWords() {
+	switch n := len(r.words); {
+	case n == 0:
+	case n <= mostWords:
+		r.f.say("words were left out: %s", strings.Join(r.words, ", "))
+	default:
+		r.f.say("words were left out: %s and %d more", strings.Join(r.words[:mostWords], ", "), n-mostWords)
+	}
 }

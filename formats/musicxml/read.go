@@ -6,17 +6,13 @@ import (
 	"context"
 	"encoding/xml"
 	"errors"
-	"fmt"
 	"io"
 	"regexp"
 	"slices"
-	"strconv"
 	"strings"
 
 	"undaris/core/form"
 	"undaris/core/harmony"
-	"undaris/core/neck"
-	"undaris/core/pitch"
 	"undaris/core/say"
 	"undaris/core/score"
 	"undaris/formats"
@@ -84,13 +80,20 @@ func read(ctx context.Context, data []byte, w formats.Wish) (formats.Found, erro
 		}
 		r.frets, r.fretsOf = &of, look.parts[other.part].name
 	}
-	return f.Found, r.from(data, voice.part)
+	if err := r.from(data, voice.part); err != nil {
+		return f.Found, err
+	}
+	r.sayWords()
+	for _, what := range look.lost(voice) {
+		f.say("%s", what)
+	}
+	return f.Found, nil
 }
 
 // reader reads a voice of a file.
 func (l look) reader(ctx context.Context, f *Found, v voice) *reader {
 	p := l.parts[v.part]
-	return &reader{ctx: ctx, f: f, divisions: 1, beats: 4, measures: p.measures, open: map[[2]int]int{}, hasTab: p.tab > 0, staff: p.tab, voice: v.name}
+	return &reader{ctx: ctx, f: f, divisions: 1, beats: 4, scale: 1, measures: p.measures, open: map[[2]int]int{}, hasTab: p.tab > 0, staff: max(p.tab, v.staff), voice: v.name}
 }
 
 // from reads a part of a file.
@@ -141,10 +144,13 @@ type reader struct {
 	ctx       context.Context
 	f         *Found
 	divisions float64
-	beats     int   // in quarters
-	measures  int   // that the part has
-	lengths   []int // of the bars that are over, in quarters
-	metres    []int // and what their time signature says
+	beats     int
+	scale     float64 // of a beat by its length in quarters: 2/3 where beats are three eighths
+	simple    bool    // a metre was met whose beats are quarters
+	threes    bool    // and one whose beats are three eighths
+	measures  int     // that the part has
+	lengths   []int   // of the bars that are over, in quarters
+	metres    []int   // and what their time signature says
 	transpose int
 	written   form.Key       // of a transposing part, as it reads it
 	staff     int            // the staff that is read; 0 is any
@@ -158,7 +164,9 @@ type reader struct {
 	sections  map[int]string
 	rows      map[int]bool // bars that begin a line on the paper
 	signs     map[int]form.Signs
-	frets     *Found // a tablature that another part of the file is, and that part's name
+	again     int      // how many bars the bar in hand repeats; 0 is none
+	words     []string // that are left out
+	frets     *Found   // a tablature that another part of the file is, and that part's name
 	fretsOf   string
 	aside     bool // it is read for its frets: bar by bar, as it is written
 }
@@ -188,9 +196,15 @@ func (r *reader) part(dec *xml.Decoder) error {
 			continue
 		}
 		pickup := i == 0 && implicit(m)
+		met := len(r.f.Notes)
 		length, err := r.measure(dec, start, pickup)
 		if err != nil {
 			return err
+		}
+		if r.again > 0 && met == len(r.f.Notes) {
+			if err := r.repeat(start); err != nil {
+				return err
+			}
 		}
 		i++
 		if pickup && length < r.beats*score.Tick {
@@ -226,6 +240,31 @@ func (r *reader) part(dec *xml.Decoder) error {
 	}
 }
 
+// repeat writes into the bar in hand what the bar that it repeats has, as far as there is room.
+func (r *reader) repeat(start int) error {
+	from := len(r.lengths) - r.again
+	if from < 0 {
+		r.f.say("bar %d is to repeat %d bars, and there are none before it", r.bar+1, r.again)
+		return nil
+	}
+	began := start
+	for _, beats := range r.lengths[from:] {
+		began -= beats * score.Tick
+	}
+	end := began + min(r.lengths[from], r.beats)*score.Tick
+	for _, n := range r.f.Notes {
+		if n.Start < began || n.Start >= end {
+			continue
+		}
+		if len(r.f.Notes) >= maxNotes {
+			return say.Errorf("more than %d notes; the file is longer than can be read", maxNotes)
+		}
+		n.Start, n.Length = n.Start+start-began, min(n.Length, end-n.Start)
+		r.f.Notes = append(r.f.Notes, n)
+	}
+	return nil
+}
+
 // implicit tells that a measure is not counted: a pickup, or the rest of one that is cut in two.
 func implicit(m xml.StartElement) bool {
 	return slices.ContainsFunc(m.Attr, func(a xml.Attr) bool { return a.Name.Local == "implicit" && a.Value == "yes" })
@@ -238,7 +277,7 @@ const longest = 64 * score.Tick
 func (r *reader) measure(dec *xml.Decoder, start int, pickup bool) (length int, err error) {
 	now, last := float64(start), float64(start)
 	furthest := now
-	ticks := func(d float64) float64 { return d / r.divisions * score.Tick }
+	ticks := func(d float64) float64 { return d / r.divisions * score.Tick * r.scale }
 	for {
 		if r.ctx.Err() != nil {
 			return 0, r.ctx.Err()
@@ -318,95 +357,5 @@ func (r *reader) measure(dec *xml.Decoder, start int, pickup bool) (length int, 
 			return 0, say.Errorf("bar %d goes on for more than %d beats; it cannot be read", r.bar+1, longest/score.Tick)
 		}
 		furthest = max(furthest, now)
-	}
-}
-
-func (r *reader) attributes(e *entry) error {
-	if e.Divisions != 0 {
-		if e.Divisions < 1 || e.Divisions > 1e6 {
-			return say.Errorf("%g divisions of a quarter in bar %d; it cannot be read", e.Divisions, r.bar+1)
-		}
-		r.divisions = e.Divisions
-	}
-	for _, t := range e.Transposes {
-		r.transpose = t.Chromatic + 12*t.Octave
-	}
-	for _, k := range e.Keys {
-		if r.bar > 0 {
-			r.f.say("the key changes in bar %d; the first key was kept", r.bar+1)
-			break
-		}
-		minor := k.Mode == "minor"
-		if key, ok := form.KeyOf(k.Fifths, minor); ok {
-			r.written, r.f.Key = key, sounding(key, r.transpose)
-		}
-	}
-	for _, a := range e.Again {
-		if a.Type != "stop" {
-			r.f.say("bar %d is to be played as the one before; it was read as it is written, without notes", r.bar+1)
-		}
-	}
-	for _, t := range e.Times {
-		beats := 0
-		for part := range strings.SplitSeq(t.Beats, "+") { // 3+2
-			n := 0
-			if _, err := fmt.Sscanf(part, "%d", &n); err != nil || n < 1 || n > 1000 {
-				beats = -1
-				break
-			}
-			beats += n
-		}
-		if t.Type < 1 || t.Type > 32 || beats < 1 || beats*4/t.Type < 1 || beats*4/t.Type > form.MaxBeats || beats*4%t.Type != 0 {
-			return say.Errorf("a time of %s/%d in bar %d; bars of 1 to %d quarters can be read", t.Beats, t.Type, r.bar+1, form.MaxBeats)
-		}
-		if r.beats = beats * 4 / t.Type; t.Type != 4 {
-			r.f.say("written in %d/%d; read as %d quarters to the bar", beats, t.Type, r.beats)
-		}
-	}
-	for _, d := range e.Details {
-		if len(d.Tunings) == 0 {
-			continue
-		}
-		slices.SortFunc(d.Tunings, func(a, b tuningXML) int { return a.Line - b.Line })
-		var open []string
-		for _, t := range d.Tunings {
-			if n, ok := nameOf(t.Step, t.Alter); ok {
-				open = append(open, pitch.Pitch{Name: n, Octave: t.Octave}.String())
-			}
-		}
-		in, err := neck.New(strings.Join(open, ","), 24, 648, min(max(0, d.Capo), 12))
-		if err != nil {
-			r.f.say("its tuning cannot be read (%s); the frets it gives were not used", err)
-			continue
-		}
-		r.f.In = in
-	}
-	return nil
-}
-
-func (r *reader) direction(e *entry) {
-	tempo := e.Tempo
-	for _, s := range e.Sounds {
-		tempo = cmp.Or(tempo, s.Tempo)
-		r.f.Swing = r.f.Swing || s.Swing != nil
-	}
-	for _, m := range e.Metronome {
-		quarters := map[string]float64{"half": 2, "quarter": 1, "eighth": 0.5, "16th": 0.25}[m.Unit]
-		if len(m.Dots) > 0 {
-			quarters *= 1.5
-		}
-		if n, err := strconv.ParseFloat(strings.TrimSpace(m.Minute), 64); err == nil && tempo == 0 {
-			tempo = n * quarters
-		}
-	}
-	switch tempo = float64(int(tempo + 0.5)); {
-	case tempo < 1 || tempo >= 1000:
-	case r.f.Tempo == 0:
-		r.f.Tempo = int(tempo)
-	case r.f.Tempo != int(tempo):
-		r.f.say("the tempo changes in bar %d; the first, %d, was taken throughout", r.bar+1, r.f.Tempo)
-	}
-	if e.Sections != "" {
-		r.sections[r.bar] = e.Sections
 	}
 }

@@ -21,19 +21,23 @@ type look struct {
 	feel        string // as [Write] writes it
 	parts       []part
 	voices      []voice // that have notes, part by part
+	ledger      ledger  // of what stands outside the parts
 }
 
 type part struct {
 	name     string
 	measures int
 	tab      int // its staff in tablature, from 1; 0 is none
+	ledger   ledger
 }
 
 // voice is a voice of a part, and how many notes it has.
 type voice struct {
-	part  int
-	name  string
-	notes int
+	part   int
+	name   string
+	staff  int // of a part without tablature
+	notes  int
+	ledger ledger
 }
 
 // voice is the one at a place; of a file without notes the first part is read for its bars.
@@ -68,23 +72,52 @@ func (l look) list(chosen int) (out []formats.Part) {
 		if several[v.part] > 1 {
 			name = say.F("%s, voice %s", name, v.name)
 		}
+		if slices.ContainsFunc(l.voices, func(o voice) bool { return o.part == v.part && o.staff != v.staff }) {
+			name = say.F("%s, staff %d", name, v.staff)
+		}
 		out = append(out, formats.Part{Name: name, Notes: v.notes, Read: i == chosen})
 	}
 	return out
 }
 
-// count notes a note of a voice of the part in hand.
-func (l *look) count(name string) {
+// count notes a note of a voice of the part in hand, and what it carries.
+func (l *look) count(in noted) {
 	now := len(l.parts) - 1
-	i := slices.IndexFunc(l.voices, func(v voice) bool { return v.part == now && v.name == name })
-	if i < 0 {
-		if len(l.voices) == maxVoices {
-			return
-		}
-		i, l.voices = len(l.voices), append(l.voices, voice{part: now, name: name})
+	of, staff := &l.parts[now], in.staff
+	if of.tab > 0 { // its notation says more of the same notes
+		staff = 0
 	}
-	l.voices[i].notes++
+	counts := in.pitch && (of.tab == 0 || of.tab == in.staff)
+	i := slices.IndexFunc(l.voices, func(v voice) bool { return v.part == now && v.name == in.voice && v.staff == staff })
+	if i < 0 && counts && len(l.voices) < maxVoices {
+		i, l.voices = len(l.voices), append(l.voices, voice{part: now, name: in.voice, staff: staff, ledger: ledger{}})
+	}
+	if i < 0 || of.tab > 0 {
+		for _, name := range in.names {
+			of.ledger.met(name, of.measures)
+		}
+	}
+	if i < 0 || !counts {
+		return
+	}
+	if l.voices[i].notes++; of.tab == 0 {
+		for _, name := range in.names {
+			l.voices[i].ledger.met(name, of.measures)
+		}
+	}
 }
+
+// lost is what is told of a voice of a part.
+func (l look) lost(v voice) []string {
+	all := ledger{}
+	all.add(l.ledger)
+	all.add(l.parts[v.part].ledger)
+	all.add(v.ledger)
+	return all.told()
+}
+
+// maxCarried is how many elements of a note are looked at.
+const maxCarried = 200
 
 // maxVoices is how many voices of a file are told apart.
 const maxVoices = 200
@@ -116,11 +149,13 @@ type noted struct {
 	pitch bool
 	staff int
 	voice string
+	names []string // of the elements in it that are accounted for
 }
 
 // scout walks through a file: it has to be a whole score, and no longer than
 // can be read.
 func scout(ctx context.Context, data []byte) (l look, err error) {
+	l.ledger = ledger{}
 	if err := tagsFit(data); err != nil {
 		return l, err
 	}
@@ -146,11 +181,22 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 				return l, ctx.Err()
 			}
 			path = append(path, t.Name.Local)
+			switch inside := len(path) > 3 && path[1] == "part" && len(l.parts) > 0; {
+			case t.Name.Local == "lyric": // its words tell whether it matters
+			case inside && path[3] == "note":
+				if in.names = in.names[:min(len(in.names), maxCarried)]; len(path) > 4 {
+					in.names = append(in.names, t.Name.Local)
+				}
+			case inside:
+				l.parts[len(l.parts)-1].ledger.met(t.Name.Local, l.parts[len(l.parts)-1].measures)
+			default:
+				l.ledger.met(t.Name.Local, 1)
+			}
 			switch {
 			case len(path) == 1 && t.Name.Local != "score-partwise":
 				return l, ErrNotScore
 			case len(path) == 2 && t.Name.Local == "part":
-				p := part{}
+				p := part{ledger: ledger{}}
 				if n := len(l.parts); n < len(names) {
 					p.name = names[n]
 				}
@@ -173,10 +219,8 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 			}
 		case xml.EndElement:
 			path = path[:len(path)-1]
-			if len(path) == 3 && t.Name.Local == "note" && in.pitch && len(l.parts) > 0 {
-				if tab := l.parts[len(l.parts)-1].tab; tab == 0 || tab == in.staff {
-					l.count(in.voice)
-				}
+			if len(path) == 3 && t.Name.Local == "note" && len(l.parts) > 0 {
+				l.count(in)
 			}
 		case xml.CharData:
 			switch n := len(path); {
@@ -192,6 +236,10 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 				}
 			case n == 4 && path[3] == "part-name" && len(names) > 0:
 				names[len(names)-1] += string(t)
+			case n == 6 && path[3] == "note" && path[4] == "lyric" && path[5] == "text":
+				if !degreed.Match(bytes.TrimSpace(t)) {
+					in.names = append(in.names, "lyric")
+				}
 			case n == 5 && path[3] == "note" && path[4] == "voice":
 				in.voice = strings.TrimSpace(string(t))
 			case n == 5 && path[3] == "note" && path[4] == "staff":
