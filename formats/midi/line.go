@@ -44,10 +44,11 @@ func (f File) line(s score.Score, m melody) (out score.Score, said []string, err
 	free := len(s.Bars) == 0
 	s.Progression = form.Progression{Beats: f.Beats}
 	skip := f.countIn()
-	joins := 0
+	joins, early := 0, 0
 	for i, n := range notes {
 		w := score.Note{Start: n.Start*score.Tick/f.Ticks - skip, Length: max(1, n.Length*score.Tick/f.Ticks)}
 		if w.Start < 0 {
+			early++
 			continue
 		}
 		w.Pitch = pitch.At(n.MIDI, s.Key.Spell(n.MIDI%12))
@@ -65,6 +66,9 @@ func (f File) line(s score.Score, m melody) (out score.Score, said []string, err
 			w.Placement, _ = n.place(s.In)
 		}
 		s.Notes = append(s.Notes, w)
+	}
+	if early > 0 {
+		said = append(said, say.F("what is played before the first bar, in the count-in or a lead-in, was left out: %d notes", early))
 	}
 	if joins > 0 {
 		said = append(said, say.F("%d notes sound as if hammered, pulled off or slid to; that is guessed", joins))
@@ -97,6 +101,10 @@ func (f File) line(s score.Score, m melody) (out score.Score, said []string, err
 		s.Bars = append(s.Bars, bar)
 	}
 	said = append(said, f.harmonise(s.Progression, skip)...)
+	said = append(said, f.told(m, func(tick int) int {
+		bar, _ := s.BarAt((tick*score.Tick/f.Ticks - skip) / score.Tick)
+		return bar + 1
+	})...)
 	if (s.Swing || free) && score.Unswing(s.Notes) {
 		s.Swing = true
 		said = append(said, "its eighths swing; they are written straight with the mark")

@@ -43,7 +43,9 @@ type File struct {
 	Tracks   []band.Track  // those with notes, or a name
 	Unclosed int           // notes that were never ended; they last to the end of their track
 
-	events, notes, bends int  // met so far
+	events, notes, bends int // met so far
+	lost                 map[lossOf]tally
+	keyNow               form.Key
 	beats                int  // of three eighths, by the first signature
 	timed                bool // a tempo was given
 	chunks               int  // that have notes
@@ -124,6 +126,7 @@ type trackReader struct {
 	held      [16]int          // how many do
 	wheel     [16]int          // cents that a channel is pushed
 	span      [16]int          // half steps of its wheel; 0 is the usual 2
+	controls  [16][128]byte    // where a channel's controllers stand
 	parameter [16][2]byte      // the registered parameter that data goes to, high and low, from 1; 0 is none
 }
 
@@ -251,11 +254,30 @@ func (r *trackReader) metaEvent() (end bool, err error) {
 	case kind == 0x51 && len(data) == 3:
 		if micros := int(data[0])<<16 | int(data[1])<<8 | int(data[2]); micros > 0 {
 			r.f.tempo(60_000_000 / float64(micros))
+		} else {
+			r.lose(-1, strange, "")
 		}
-	case kind == 0x59 && len(data) >= 2 && !r.f.Keyed:
-		r.f.Key, r.f.Keyed = form.KeyOf(int(int8(data[0])), data[1] == 1)
+	case kind == 0x59 && len(data) >= 2:
+		key, ok := form.KeyOf(int(int8(data[0])), data[1] == 1)
+		switch {
+		case !ok:
+			r.lose(-1, strange, "")
+		case !r.f.Keyed:
+			r.f.Key, r.f.Keyed = key, true
+		case key != r.f.keyNow:
+			r.lose(-1, rekeyed, "")
+		}
+		r.f.keyNow = key
 	case kind == 0x58 && len(data) >= 2 && data[0] > 0 && data[1] <= 6:
 		r.f.metre(r.now, int(data[0]), 1<<data[1])
+	case kind == 0x01:
+		r.lose(-1, texted, string(data))
+	case kind == 0x05:
+		r.lose(-1, sung, string(data))
+	case kind == 0x07:
+		r.lose(-1, cued, string(data))
+	case idleMeta[kind] == "":
+		r.lose(-1, strange, "")
 	}
 	return false, nil
 }
@@ -308,7 +330,12 @@ func (r *trackReader) message(status byte, data []byte) error {
 	switch status & 0xF0 {
 	case 0xC0:
 		r.track(channel).Program = int(data[0] & 0x7F)
+	case 0xA0, 0xD0:
+		if r.held[channel] > 0 && data[len(data)-1] > 0 {
+			r.lose(channel, pressed, "")
+		}
 	case 0xB0:
+		r.control(channel, data[0]&0x7F, data[1]&0x7F)
 		switch data[0] & 0x7F {
 		case 100, 101: // in either order; only the wheel's range is of interest: parameter 0 of 0
 			r.parameter[channel][101-int(data[0]&0x7F)] = data[1]&0x7F + 1
