@@ -46,6 +46,8 @@ type Found struct {
 	Song  *form.Song // the bars as they are written, with their repeats, where the format has such
 	Parts []Part
 	Said  []string // what was guessed, moved or left out, and where
+
+	Beside form.Beside // what a chart holds beside its bars
 }
 
 // Chosen is the place of a wished part among so many, or else the reader's choice.

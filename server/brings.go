@@ -130,6 +130,7 @@ const maxText = 60_000
 func (s *server) broughtChart(ctx context.Context, q FileQuery, out bool, data []byte) (w Brought, err error) {
 	var body ChartBody
 	var song form.Song
+	var holds form.Beside
 	if formats.Known(data) {
 		found, err := formats.Read(ctx, q.Name, data, formats.Wish{Part: q.Part})
 		if err != nil {
@@ -144,6 +145,7 @@ func (s *server) broughtChart(ctx context.Context, q FileQuery, out bool, data [
 		}
 		w = brought(found)
 		body = ChartBody{Title: found.Title, Key: found.Key.String(), Feel: cmp.Or(found.Score.Feel, band.FeelOf(found.Swing)), Tempo: found.Tempo, Beats: found.Beats}
+		holds = found.Beside
 	} else {
 		text := formats.Decoded(data)
 		switch {
@@ -157,7 +159,8 @@ func (s *server) broughtChart(ctx context.Context, q FileQuery, out bool, data [
 			return w, at("body", q.Name, err)
 		}
 		w = Brought{Kind: "chords as text", Said: words(found.Said), Parts: []Part{}}
-		body = ChartBody{Title: found.Title, Key: found.Key, Feel: cmp.Or(found.Feel, band.FeelOf(true)), Tempo: cmp.Or(found.Tempo, 96), Swing: found.Swing, Beats: song.Beats}
+		body = ChartBody{Title: found.Title, Key: found.Key, Feel: cmp.Or(found.Feel, band.FeelOf(true)), Tempo: cmp.Or(found.Tempo, 96), Beats: song.Beats}
+		holds = found.Beside
 		if body.Key == "" {
 			guess := form.GuessKeys(song.Play(form.MaxBars))
 			body.Key = "C"
@@ -174,6 +177,7 @@ func (s *server) broughtChart(ctx context.Context, q FileQuery, out bool, data [
 		}
 		song = form.Song{}.With(p)
 	}
+	w.Said = append(w.Said, body.hold(holds)...)
 	key, err := form.ParseKey(body.Key)
 	if err != nil {
 		return w, at("body", q.Name, err)
@@ -187,6 +191,28 @@ func (s *server) broughtChart(ctx context.Context, q FileQuery, out bool, data [
 	w.Chart, w.Sheet, w.Order = &body, &sheet, song.Order()
 	return w, nil
 }
+
+// hold takes what a file holds beside the bars, as far as a chart can have it; what it cannot is told.
+func (b *ChartBody) hold(h form.Beside) (said []string) {
+	b.Swing, b.Remarks, b.Tags = h.Swing, h.Remarks, tagWords(h.Tags)
+	if len(b.Tags) > maxTags {
+		b.Tags, said = "", append(said, "its tags are longer than a chart's can be; they were left out")
+	}
+	if _, err := band.IntroByID(h.Intro); err == nil {
+		b.Intro = h.Intro
+	} else {
+		said = append(said, err.Error())
+	}
+	if _, err := band.EndingByID(h.Ending); err == nil {
+		b.Ending = h.Ending
+	} else {
+		said = append(said, err.Error())
+	}
+	return said
+}
+
+// maxTags is how long the tags of a chart may be, in characters.
+const maxTags = 200
 
 // readSong reads a text in the key and metre that it says itself.
 func readSong(text string) (song form.Song, found form.Found, err error) {

@@ -17,6 +17,7 @@ import (
 func TestEveryChartLeavesAndComesBack(t *testing.T) {
 	srv := serve(t)
 	require.Equal(t, 201, ask(t, srv, "POST", "/api/charts", ChartBody{Title: "Bollard Lane", Key: "C", Feel: "shuffle", Tempo: 104, Beats: 4,
+		Swing: 61, Intro: "five", Ending: "held", Tags: "fast, harbour", Remarks: "brushes\nbar 3: watch the stop",
 		Text: "|: 1/4 G7 | 4/4 [Verse] C7 | 1. 2/4 F7 :| 2. 3/4 F7 |\n| 4/4 Bbmaj7 . C7#9 . | Dm7b5 |"}, &struct{}{}).StatusCode)
 	charts := everyOne[Chart](t, srv, "/api/charts")
 	require.Greater(t, len(charts), 5)
@@ -40,6 +41,7 @@ func TestEveryChartLeavesAndComesBack(t *testing.T) {
 				assert.Equal(t, want.Bars[i].Section, p.Bars[i].Section, "%s, bar %d", what, i+1)
 			}
 			if ending != "mid" {
+				assert.Equal(t, []any{c.Swing, c.Intro, c.Ending, c.Tags, c.Remarks}, []any{got.Chart.Swing, got.Chart.Intro, got.Chart.Ending, got.Chart.Tags, got.Chart.Remarks}, what)
 				assert.Equal(t, c.Text, got.Chart.Text, "%s: with its repeats", what)
 			}
 			out, no := bringAs(t, srv, "chart", "x."+ending, fetch(t, fmt.Sprintf("%s/api/charts/%d/%s", srv.URL, c.ID, path)), "&out=true")

@@ -172,8 +172,13 @@ func (s *server) chartText(ending string, write func(charttext.Chart) []byte) fu
 			return none, err
 		}
 		feel, _ := form.FeelByID(c.Feel)
-		return file(plainText, c.Title, ending, write(charttext.Chart{Title: c.Title, Key: key, Tempo: c.Tempo, Swing: c.Swing, Feel: feel, Song: song})), nil
+		return file(plainText, c.Title, ending, write(charttext.Chart{Title: c.Title, Key: key, Tempo: c.Tempo, Feel: feel, Song: song, Beside: beside(c)})), nil
 	}
+}
+
+// beside is what a kept chart holds beside its bars.
+func beside(c store.Chart) form.Beside {
+	return form.Beside{Swing: c.Swing, Remarks: c.Remarks, Tags: c.Tags, Intro: c.Intro, Ending: c.Ending}
 }
 
 // chartOn writes what is on paper as a file of MusicXML.
@@ -194,7 +199,7 @@ func (s *server) chartOn(k sheet) func(context.Context, ChartFile) (download, er
 				return none, err
 			}
 			sc.Progression = song.Flat()
-			return k.file(sc.Title, musicxml.WriteSong(sc.Read(r), each(song.Bars, func(w form.Written) form.Signs { return w.Signs })))
+			return k.file(sc.Title, musicxml.WriteSong(sc.Read(r), each(song.Bars, func(w form.Written) form.Signs { return w.Signs }), beside(c)))
 		}
 		return k.file(sc.Title, musicxml.Write(sc.Read(r)))
 	}

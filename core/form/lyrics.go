@@ -2,13 +2,13 @@ package form
 
 import (
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode"
 	"unicode/utf8"
 
 	"undaris/core/harmony"
-	"undaris/core/say"
 )
 
 // Found is what a text says beside its bars.
@@ -17,16 +17,55 @@ type Found struct {
 	Key   string // as [ParseKey] reads it
 	Feel  string // an ID of [Feels]
 	Tempo int    // beats a minute
-	Swing int    // where the second eighth falls in its beat, percent
 	Beats int    // in a bar
-	Said  []string
+	Beside
+	Said []string
+}
+
+// Beside is what a chart holds beside its bars and how they are counted.
+type Beside struct {
+	Swing         int    // where the second eighth falls in its beat, percent; 0 follows the tempo
+	Remarks       string // the player's own, line by line
+	Tags          string // words to find it by, with commas between
+	Intro, Ending string // as the band names them
+}
+
+// Facts are those that are not empty, by the names that files give them.
+func (b Beside) Facts() (list [][2]string) {
+	swing := ""
+	if b.Swing > 0 {
+		swing = strconv.Itoa(b.Swing)
+	}
+	for _, f := range [][2]string{{"swing", swing}, {"tags", b.Tags}, {"band intro", b.Intro}, {"band ending", b.Ending}} {
+		if f[1] != "" {
+			list = append(list, f)
+		}
+	}
+	for line := range strings.Lines(b.Remarks) {
+		if line = strings.TrimSpace(line); line != "" {
+			list = append(list, [2]string{"remark", line})
+		}
+	}
+	return list
+}
+
+// Take reads a fact by its name, as [Beside.Facts] gives it; ok is false where it is none.
+func (b *Beside) Take(name, value string) (ok bool) {
+	r := textReader{}
+	if known := slices.ContainsFunc(Beside{Swing: 50, Remarks: "x", Tags: "x", Intro: "x", Ending: "x"}.Facts(), func(f [2]string) bool { return f[0] == name }); !known {
+		return false
+	}
+	r.found.Beside = *b
+	r.tell(name, value)
+	*b = r.found.Beside
+	return true
 }
 
 // A line may say something of the whole: in braces, or as a word with a colon.
 var (
-	directive = regexp.MustCompile(`^\s*\{\s*([\pL_]+)\s*(?:[:\s]\s*([^}]*))?\}\s*$`)
-	meta      = regexp.MustCompile(`(?i)^\s*(title|key|tempo|bpm|swing|feel|groove|time|metre|meter)\s*[:=]\s*(\S.*?)\s*$`)
-	ignored   = regexp.MustCompile(`(?i)^\s*(artist|by|composer|words|music|album|year|capo|copyright|note|notes)\s*[:=]\s*\S`)
+	directive = regexp.MustCompile(`^\s*\{\s*([\pL\d_-]+)\s*(?:[:\s]\s*([^}]*))?\}\s*$`)
+	meta      = regexp.MustCompile(`(?i)^\s*(title|key|tempo|bpm|swing|feel|groove|time|metre|meter|tags?|band intro|band ending|remark|capo|notes?)\s*[:=]\s*(\S.*?)\s*$`)
+	ignored   = regexp.MustCompile(`(?i)^\s*(artist|by|composer|words|music|album|year|copyright)\s*[:=]\s*\S`)
 	sections  = regexp.MustCompile(`(?i)^\s*((?:intro|verse|pre-?chorus|chorus|refrain|bridge|middle eight|interlude|break|solo|head|vamp|tag|turnaround|ending|outro|coda)(?:\s+(?:\d{1,2}|[A-D]))?)` + often + `\s*$`)
 	metre     = regexp.MustCompile(`^(\d{1,2})\s*/\s*(\d{1,2})$`)
 	digits    = regexp.MustCompile(`\d{2,3}`)
@@ -35,6 +74,7 @@ var (
 
 // short are the short names of directives.
 var short = map[string]string{"t": "title", "sov": "start_of_verse", "soc": "start_of_chorus", "sob": "start_of_bridge", "sog": "start_of_grid",
+	"sot": "start_of_tab", "eot": "end_of_tab", "x_tag": "tag", "x_intro": "band intro", "x_ending": "band ending",
 	"eov": "end_of_verse", "eoc": "end_of_chorus", "eob": "end_of_bridge", "eog": "end_of_grid"}
 
 // about reads a line that says something of the whole or begins a part; ok is false where it
@@ -50,6 +90,9 @@ func (r *textReader) about(line string) (ok bool) {
 		case begins && part == "chorus":
 			r.chorusFrom = len(r.song.Bars)
 			r.section = labelled(m[2], "Chorus")
+		case begins && foreignParts[part] != "":
+			r.foreign = part
+			r.note("line %d: %s was left out", r.at, foreignParts[part])
 		case begins && part == "grid":
 			r.section = strings.TrimSpace(m[2])
 		case begins:
@@ -84,20 +127,44 @@ func (r *textReader) tell(name, value string) {
 	case "title":
 		r.found.Title = value
 	case "key":
-		if k, err := ParseKey(value); err == nil {
-			r.found.Key = k.String()
+		k, err := ParseKey(value)
+		if err != nil {
+			r.unreadable("key", value)
+			return
 		}
+		if r.found.Key != "" && r.found.Key != k.String() {
+			r.note("line %d: another key, %s; a chart has one, the last", r.at, k)
+		}
+		r.found.Key = k.String()
 	case "feel", "groove", "x_feel":
-		if f, ok := FeelNamed(value); ok {
-			r.found.Feel = f.ID
+		f, ok := FeelNamed(value)
+		if !ok {
+			r.unreadable("feel", value)
+			return
 		}
+		r.found.Feel = f.ID
+	case "tag", "tags":
+		if value != "" && r.found.Tags != "" {
+			value = r.found.Tags + ", " + value
+		}
+		r.found.Tags = value
+	case "band intro":
+		r.found.Intro = strings.ToLower(value)
+	case "band ending":
+		r.found.Ending = strings.ToLower(value)
+	case "remark":
+		r.remark(value)
 	case "swing", "x_swing":
 		if n, err := strconv.Atoi(digits.FindString(value)); err == nil && n >= MinSwing && n <= MaxSwing {
 			r.found.Swing = n
+		} else {
+			r.unreadable("swing", value)
 		}
 	case "tempo", "bpm":
 		if n, err := strconv.Atoi(digits.FindString(value)); err == nil && n >= MinTempo && n <= MaxTempo {
 			r.found.Tempo = n
+		} else {
+			r.unreadable("tempo", value)
 		}
 	case "time", "metre", "meter":
 		if m := metre.FindStringSubmatch(value); m != nil {
@@ -111,9 +178,13 @@ func (r *textReader) tell(name, value string) {
 			case ok && n >= MinBeats:
 				r.found.Beats = n
 			default:
-				r.found.Said = append(r.found.Said, say.F("a time of %s cannot be charted; a bar has %s", value, ofBars))
+				r.note("a time of %s cannot be charted; a bar has %s", value, ofBars)
 			}
+		} else {
+			r.unreadable("time", value)
 		}
+	default:
+		r.other(name, value)
 	}
 }
 
@@ -214,8 +285,8 @@ func (r *textReader) overWords(line string) (chords string, ok bool) {
 func (r *textReader) sayLeft() {
 	switch {
 	case r.words == 1:
-		r.found.Said = append(r.found.Said, "a line of words was left out")
+		r.note("a line of words was left out: line %d", r.wordsAt)
 	case r.words > 1:
-		r.found.Said = append(r.found.Said, say.F("%d lines of words were left out", r.words))
+		r.note("%d lines of words were left out, the first: line %d", r.words, r.wordsAt)
 	}
 }

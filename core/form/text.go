@@ -58,11 +58,16 @@ func ReadSong(text string, beats int, key Key) (s Song, found Found, err error) 
 	offset := 0
 	lines := strings.Split(text, "\n")
 	loose := barless(lines)
-	for _, line := range lines {
+	for i, line := range lines {
 		if len(r.problems) >= maxProblems || r.bars > MaxBars {
 			break
 		}
+		if r.at = i + 1; r.within(line) {
+			offset += utf8.RuneCountInString(line) + 1
+			continue
+		}
 		plain := uncommented(line)
+		r.remarked(line, plain)
 		name, times, heading := headingOf(plain)
 		if lone.MatchString(plain) && !loose {
 			name, heading = strings.TrimSpace(plain), true
@@ -79,7 +84,9 @@ func ReadSong(text string, beats int, key Key) (s Song, found Found, err error) 
 			r.loose(tidy(chords), offset)
 			r.among = true
 		case !heading && strings.TrimSpace(plain) != "" && r.sung(plain) && !signsAlone(plain):
-			r.words++
+			if r.words++; r.words == 1 {
+				r.wordsAt = r.at
+			}
 		case heading:
 			r.begin(name, times)
 			r.coming.Coda = r.coming.Coda || strings.EqualFold(name, "coda")
@@ -144,8 +151,11 @@ type textReader struct {
 	chords   int   // of a text without bar lines
 	coming   Signs // of the bar that comes
 	jumps    []marks
-	words    int  // lines of words left out
-	among    bool // chords stood among words
+	at       int    // the line in hand, from 1
+	foreign  string // the part that is no row of chords, where one has begun
+	words    int    // lines of words left out
+	wordsAt  int    // the first of them
+	among    bool   // chords stood among words
 	// the chorus, as written bars
 	chorusFrom, chorusTo int
 	part                 stretch

@@ -124,9 +124,9 @@ func TestTextsAsTheyAreFound(t *testing.T) {
 	for text, want := range map[string][]string{
 		"[C7]Down by the [F7]water":       {"there are no bar lines: each chord is taken for a bar"},
 		"| C7 |\n[C7]Down by the [F7]bay": {"among words there are no bar lines: each chord is taken for a bar"},
-		"| C7 | F7 |\nDown by the water":  {"a line of words was left out"},
-		"| C7 |\nDown by\nthe water":      {"2 lines of words were left out"},
-		"C7 F7\nDown by the water":        {"there are no bar lines: each chord is taken for a bar", "a line of words was left out"},
+		"| C7 | F7 |\nDown by the water":  {"a line of words was left out: line 2"},
+		"| C7 |\nDown by\nthe water":      {"2 lines of words were left out, the first: line 2"},
+		"C7 F7\nDown by the water":        {"there are no bar lines: each chord is taken for a bar", "a line of words was left out: line 2"},
 		"{title: Low Water}\n| C7 |":      nil,
 	} {
 		_, found, err := ReadSong(text, 4, mustKey(t, "C"))

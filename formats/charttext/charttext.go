@@ -14,28 +14,35 @@ type Chart struct {
 	Title string
 	Key   form.Key
 	Tempo int // beats a minute
-	Swing int // percent; 0 follows the tempo
 	Feel  form.Feel
 	Song  form.Song
+	form.Beside
 }
 
 // Write writes a chart as plain text: what it is, then its bars.
 func Write(c Chart) []byte {
-	swing := ""
-	if c.Swing > 0 {
-		swing = fmt.Sprintf("Swing: %d\n", c.Swing)
+	beside := ""
+	for _, f := range c.Facts() {
+		beside += fmt.Sprintf("%s%s: %s\n", strings.ToUpper(f[0][:1]), f[0][1:], line(f[1]))
 	}
-	return fmt.Appendf(nil, "Title: %s\nKey: %s\nTempo: %d\nFeel: %s\n%sTime: %d/4\n\n%s\n", line(c.Title), c.Key, c.Tempo, c.Feel.Name, swing, c.Song.Beats, c.Song.Text())
+	return fmt.Appendf(nil, "Title: %s\nKey: %s\nTempo: %d\nFeel: %s\n%sTime: %d/4\n\n%s\n", line(c.Title), c.Key, c.Tempo, c.Feel.Name, beside, c.Song.Beats, c.Song.Text())
 }
+
+// directives are the names of facts in a song sheet; those of others are left alone by other programs.
+var directives = map[string]string{"swing": "x_swing", "tags": "x_tag", "band intro": "x_intro", "band ending": "x_ending", "remark": "comment"}
 
 // WriteChordPro writes it as a ChordPro song with one grid.
 func WriteChordPro(c Chart) []byte {
-	swing := ""
-	if c.Swing > 0 {
-		swing = fmt.Sprintf("{x_swing: %d}\n", c.Swing)
+	beside := ""
+	for _, f := range c.Facts() {
+		beside += fmt.Sprintf("{%s: %s}\n", directives[f[0]], braceless(f[1]))
 	}
 	return fmt.Appendf(nil, "{title: %s}\n{key: %s}\n{tempo: %d}\n{x_feel: %s}\n%s{time: %d/4}\n{start_of_grid}\n%s\n{end_of_grid}\n",
-		strings.NewReplacer("{", "(", "}", ")").Replace(line(c.Title)), c.Key, c.Tempo, c.Feel.Name, swing, c.Song.Beats, c.Song.Text())
+		braceless(c.Title), c.Key, c.Tempo, c.Feel.Name, beside, c.Song.Beats, c.Song.Text())
+}
+
+func braceless(text string) string {
+	return strings.NewReplacer("{", "(", "}", ")").Replace(line(text))
 }
 
 // line keeps a title on one line.

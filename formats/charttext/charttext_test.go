@@ -26,12 +26,12 @@ func TestChartsComeBack(t *testing.T) {
 					require.Equal(t, 5, beats, text) // its beats are written out in fours
 					continue
 				}
-				c := Chart{"Harbour  Round {live}", key, 104, []int{0, 62}[beats%2], form.Feels[beats%len(form.Feels)], song}
+				c := Chart{"Harbour  Round {live}", key, 104, form.Feels[beats%len(form.Feels)], song, []form.Beside{{}, {Swing: 62, Remarks: "softly at first\nbar 5: the organ alone", Tags: "slow, minor", Intro: "five", Ending: "half-step"}}[beats%2]}
 				for name, write := range map[string]func(Chart) []byte{"text": Write, "ChordPro": WriteChordPro} {
 					back, found, err := form.ReadSong(string(write(c)), beats, key)
 					require.NoError(t, err, "%s as %s", text, name)
 					assert.Equal(t, song, back, "%s as %s", text, name)
-					assert.Equal(t, []any{key.String(), 104, c.Swing, c.Feel.ID, beats}, []any{found.Key, found.Tempo, found.Swing, found.Feel, found.Beats}, name)
+					assert.Equal(t, []any{key.String(), 104, c.Beside, c.Feel.ID, beats}, []any{found.Key, found.Tempo, found.Beside, found.Feel, found.Beats}, name)
 					assert.Contains(t, found.Title, "Harbour Round")
 					assert.Empty(t, found.Said)
 				}

@@ -55,9 +55,7 @@ func read(ctx context.Context, data []byte, w formats.Wish) (formats.Found, erro
 	}
 	f := Found{}
 	f.Title = strings.TrimSpace(cmp.Or(look.work, look.title))
-	if feel, ok := form.FeelNamed(look.feel); ok {
-		f.Feel = feel.ID
-	}
+	look.tell(&f)
 	chosen, err := w.Chosen(len(look.voices), 0)
 	if err != nil {
 		return f.Found, err

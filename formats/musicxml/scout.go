@@ -11,6 +11,7 @@ import (
 	"strconv"
 	"strings"
 
+	"undaris/core/form"
 	"undaris/core/say"
 	"undaris/formats"
 )
@@ -18,7 +19,7 @@ import (
 // look is what a first walk through a file finds, without keeping any of it.
 type look struct {
 	work, title string
-	feel        string // as [Write] writes it
+	facts       [][2]string // that [Write] writes: the name and the value of each
 	parts       []part
 	voices      []voice // that have notes, part by part
 	ledger      ledger  // of what stands outside the parts
@@ -116,6 +117,30 @@ func (l look) lost(v voice) []string {
 	return all.told()
 }
 
+// maxFacts is how many facts of a file are looked at.
+const maxFacts = 500
+
+func attribute(e xml.StartElement, name string) string {
+	for _, a := range e.Attr {
+		if a.Name.Local == name {
+			return a.Value
+		}
+	}
+	return ""
+}
+
+// tell gives what a file says of itself in words: how it is to be felt, and what stands beside it.
+func (l look) tell(f *Found) {
+	for _, fact := range l.facts {
+		name, value := fact[0], strings.TrimSpace(fact[1])
+		if feel, ok := form.FeelNamed(value); ok && name == "feel" {
+			f.Feel = feel.ID
+		} else if name != "feel" {
+			f.Beside.Take(name, value)
+		}
+	}
+}
+
 // maxCarried is how many elements of a note are looked at.
 const maxCarried = 200
 
@@ -205,6 +230,8 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 				names = append(names, "")
 			case len(path) == 3 && t.Name.Local == "measure" && len(l.parts) > 0:
 				l.parts[len(l.parts)-1].measures++
+			case len(path) == 4 && t.Name.Local == "miscellaneous-field" && len(l.facts) < maxFacts:
+				l.facts = append(l.facts, [2]string{attribute(t, "name"), ""})
 			case len(path) == 4 && t.Name.Local == "note":
 				in = noted{staff: 1, voice: "1"}
 			case t.Name.Local == "clef":
@@ -224,8 +251,8 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 			}
 		case xml.CharData:
 			switch n := len(path); {
-			case n == 4 && path[3] == "miscellaneous-field":
-				l.feel += string(t)
+			case n == 4 && path[3] == "miscellaneous-field" && len(l.facts) > 0:
+				l.facts[len(l.facts)-1][1] += string(t)
 			case n == 3 && path[2] == "work-title":
 				l.work += string(t)
 			case n == 2 && path[1] == "movement-title":

@@ -10,9 +10,9 @@ import (
 )
 
 // WriteSong writes a song as it is written: s has its bars as they stand, signs what each says
-// of the order in which they are played.
-func WriteSong(s score.Score, signs []form.Signs) []byte {
-	return (&writer{s: s, signs: signs}).all()
+// of the order in which they are played, b what it holds beside them.
+func WriteSong(s score.Score, signs []form.Signs, b form.Beside) []byte {
+	return (&writer{s: s, signs: signs, beside: b}).all()
 }
 
 // sign is what a measure says of the order; of a pickup and of a plain line nothing.

@@ -35,7 +35,7 @@ func TestASongComesBackAsItIsWritten(t *testing.T) {
 		for _, w := range song.Bars {
 			signs = append(signs, w.Signs)
 		}
-		f, err := Read(t.Context(), WriteSong(score.Score{Title: "Song", Key: key, Tempo: 96, Progression: song.Flat(), In: neck.Standard()}, signs))
+		f, err := Read(t.Context(), WriteSong(score.Score{Title: "Song", Key: key, Tempo: 96, Progression: song.Flat(), In: neck.Standard()}, signs, form.Beside{}))
 		require.NoError(t, err, text)
 		require.NotNil(t, f.Song)
 		assert.Equal(t, song.Text(), f.Song.Text(), text)

@@ -21,6 +21,7 @@ type writer struct {
 	altered map[[2]int]int // of the bar in hand, by letter and octave
 	coming  []form.Change  // of the bar in hand, that are not written yet
 	signs   []form.Signs   // of a song, bar by bar
+	beside  form.Beside    // likewise
 }
 
 // General MIDI programs, from 1 as MusicXML counts them.
@@ -37,8 +38,16 @@ func (w *writer) all() []byte {
 	w.p(`<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">` + "\n")
 	w.p(`<score-partwise version="4.0"><work><work-title>%s</work-title></work>`, text(s.Title))
 	w.p(`<identification><encoding><software>Undaris</software></encoding>`)
+	facts := w.beside.Facts()
 	if s.Feel != "" {
-		w.p(`<miscellaneous><miscellaneous-field name="feel">%s</miscellaneous-field></miscellaneous>`, text(s.Feel))
+		facts = append([][2]string{{"feel", s.Feel}}, facts...)
+	}
+	if len(facts) > 0 {
+		w.p(`<miscellaneous>`)
+		for _, f := range facts {
+			w.p(`<miscellaneous-field name="%s">%s</miscellaneous-field>`, f[0], text(f[1]))
+		}
+		w.p(`</miscellaneous>`)
 	}
 	w.p(`</identification>`)
 	program := cleanGuitar
@@ -136,7 +145,11 @@ func (w *writer) attributes(beats int) {
 	}
 	w.p(`</staff-details></attributes><direction placement="above"><direction-type><metronome><beat-unit>quarter</beat-unit><per-minute>%d</per-minute></metronome></direction-type><sound tempo="%d"/></direction>`, w.s.Tempo, w.s.Tempo)
 	if w.s.Swing {
-		w.p(`<direction placement="above"><direction-type><words>swing</words></direction-type><sound><swing><first>2</first><second>1</second><swing-type>eighth</swing-type></swing></sound></direction>`)
+		first, second := 2, 1
+		if w.beside.Swing > 0 {
+			first, second = w.beside.Swing, 100-w.beside.Swing
+		}
+		w.p(`<direction placement="above"><direction-type><words>swing</words></direction-type><sound><swing><first>%d</first><second>%d</second><swing-type>eighth</swing-type></swing></sound></direction>`, first, second)
 	}
 }
 
