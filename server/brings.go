@@ -7,6 +7,8 @@ import (
 	"errors"
 	"net/http"
 	"path"
+	"regexp"
+	"strconv"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -24,6 +26,7 @@ type Brought struct {
 	Kind  string     `json:"kind" doc:"what the file is"`
 	Parts []Part     `json:"parts" doc:"what could be read of it"`
 	Said  []string   `json:"said" doc:"what was guessed, moved or left out, and where"`
+	Where []Where    `json:"where" doc:"of each that is said, where in the file that is"`
 	Chart *ChartBody `json:"chart,omitempty"`
 	Sheet *Sheet     `json:"sheet,omitempty" doc:"the chart as it is played"`
 	Order string     `json:"order,omitempty" doc:"in which order its written bars are played, where it is not as they stand"`
@@ -32,6 +35,27 @@ type Brought struct {
 	Licks []LickBody `json:"licks,omitempty"`
 
 	Trouble string `json:"trouble,omitempty" doc:"why nothing could be made of the part that was read; another may do"`
+}
+
+// Where is a place in a file; 0 is none.
+type Where struct {
+	Bar  int `json:"bar,omitempty" doc:"from 1"`
+	Line int `json:"line,omitempty" doc:"of a text, from 1"`
+}
+
+// placeTold finds the place that a sentence tells.
+var placeTold = regexp.MustCompile(`\b(bar|line) (\d{1,6})\b`)
+
+// placed tells where each is that is said.
+func (w Brought) placed() Brought {
+	w.Where = each(w.Said, func(said string) (at Where) {
+		if m := placeTold.FindStringSubmatch(said); m != nil {
+			n, _ := strconv.Atoi(m[2])
+			at = map[string]Where{"bar": {Bar: n}, "line": {Line: n}}[m[1]]
+		}
+		return at
+	})
+	return w
 }
 
 // Part is what can be read of a file by itself.
@@ -55,23 +79,30 @@ func (s *server) brings(api huma.API) {
 			As      string `query:"as" enum:"chart,line,licks" default:"line"`
 			Out     bool   `query:"out" doc:"a chart's repeats are written out"`
 			RawBody []byte `contentType:"application/octet-stream"`
-		}) (Brought, error) {
+		}) (w Brought, err error) {
 			switch in.As {
 			case "chart":
-				return s.broughtChart(ctx, in.FileQuery, in.Out, in.RawBody)
+				w, err = s.broughtChart(ctx, in.FileQuery, in.Out, in.RawBody)
 			case "licks":
-				return s.broughtLicks(ctx, in.FileQuery, in.RawBody)
+				w, err = s.broughtLicks(ctx, in.FileQuery, in.RawBody)
+			default:
+				w, err = s.broughtLine(ctx, in.FileQuery, in.RawBody)
 			}
-			found, o, err := s.imported(ctx, in.FileQuery, in.RawBody)
-			if err != nil {
-				return otherParts(found, err)
-			}
-			w := brought(found)
-			st := o.study()
-			line := wireBody(o.Line)
-			w.Line, w.Score, w.Said = &line, &st.Score, st.Said
-			return w, nil
+			return w.placed(), err
 		})))
+}
+
+// broughtLine reads a file as a line.
+func (s *server) broughtLine(ctx context.Context, q FileQuery, data []byte) (Brought, error) {
+	found, o, err := s.imported(ctx, q, data)
+	if err != nil {
+		return otherParts(found, err)
+	}
+	w := brought(found)
+	st := o.study()
+	line := wireBody(o.Line)
+	w.Line, w.Score, w.Said = &line, &st.Score, st.Said
+	return w, nil
 }
 
 func brought(f formats.Found) Brought {

@@ -96,8 +96,9 @@ func timed(line string) bool {
 }
 
 // leave counts a line that is no tablature.
-func (r *reader) leave(line string) {
+func (r *reader) leave(line string, at int) {
 	if r.left++; r.left == 1 {
+		r.leftAt = at
 		words := []rune(strings.Join(strings.Fields(line), " "))
 		r.first = string(words[:min(len(words), 60)])
 	}
@@ -106,9 +107,9 @@ func (r *reader) leave(line string) {
 func (r *reader) sayLeft() {
 	switch {
 	case r.left == 1:
-		r.say("a line that is no tablature was left out: %s", r.first)
+		r.say("line %d is no tablature, and was left out: %s", r.leftAt, r.first)
 	case r.left > 1:
-		r.say("%d lines that are no tablature were left out, the first: %s", r.left, r.first)
+		r.say("%d lines that are no tablature were left out, the first, line %d: %s", r.left, r.leftAt, r.first)
 	}
 }
 

@@ -63,9 +63,9 @@ func TestTablatureInTheHabitsOfPlayers(t *testing.T) {
 		{"rows without a blank line between", row + six(usualNames, "--3--2--"), "1:5 1:7 1:3 1:2", "", "", 0},
 		{"rows without names and without a blank line", strings.Repeat("|--5--7--|\n"+strings.Repeat("|--------|\n", 5), 2), "1:5 1:7 1:5 1:7", "", "", 0},
 		{"lines that end as on old machines", strings.ReplaceAll(row, "\n", "\r"), plain, "", "", 0},
-		{"words beside", "An old tune\nplayed slowly\n" + row + "then the chorus\n", plain, "", "3 lines that are no tablature were left out, the first: An old tune", 0},
-		{"a line of words", row + "and so on\n", plain, "", "a line that is no tablature was left out: and so on", 0},
-		{"chords above", "    A7   D7\n" + row, plain, "", "a line that is no tablature was left out: A7 D7", 0},
+		{"words beside", "An old tune\nplayed slowly\n" + row + "then the chorus\n", plain, "", "3 lines that are no tablature were left out, the first, line 1: An old tune", 0},
+		{"a line of words", row + "and so on\n", plain, "", "line 7 is no tablature, and was left out: and so on", 0},
+		{"chords above", "    A7   D7\n" + row, plain, "", "line 1 is no tablature, and was left out: A7 D7", 0},
 	} {
 		s, said, err := Read(t.Context(), []byte(c.text), neck.Standard())
 		if !assert.NoError(t, err, c.name) {

@@ -46,8 +46,8 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 	flush := func() error {
 		defer func() { above, block = nil, nil }()
 		if len(block) < neck.MinStrings {
-			for _, l := range block {
-				r.leave(l)
+			for i, l := range block {
+				r.leave(l, r.at-len(block)+i)
 			}
 			return nil
 		}
@@ -64,6 +64,7 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 		return r.again(from)
 	}
 	for met := 1; lines.Scan(); met++ {
+		r.at = met
 		if met > maxLines {
 			return s, nil, say.Errorf("a text of more than %d lines; that is more than can be read", maxLines)
 		}
@@ -90,10 +91,10 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 		}
 		if row, strange, ok := mended(line); ok {
 			if line = row; strange != "" {
-				r.say("%q in a row is no sign of tablature; it was passed over", strange)
+				r.say("line %d: %q in a row is no sign of tablature; it was passed over", met, strange)
 			}
 			if len(block) == 0 && bracket.MatchString(line) {
-				r.leave(line)
+				r.leave(line, met)
 				continue
 			}
 			if block = append(block, line); len(block) > neck.MaxStrings*mostWrapped {
@@ -110,7 +111,7 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 			above = slices.Clone(above[1:])
 		}
 		if strings.TrimSpace(line) != "" && !timed(line) && !muted.MatchString(line) && !r.told(line) {
-			r.leave(line)
+			r.leave(line, met)
 		}
 		if ctx.Err() != nil {
 			return s, nil, ctx.Err()
@@ -122,6 +123,7 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 	if err := lines.Err(); err != nil {
 		return s, nil, errors.New("a line of this text is longer than can be read")
 	}
+	r.at++
 	if err := flush(); err != nil {
 		return s, r.said, err
 	}
@@ -155,8 +157,10 @@ type reader struct {
 	mutes   [][2]int
 	tunings int
 	damped  bool   // the note in hand is under a palm mute
+	at      int    // the line in hand, from 1
 	left    int    // lines that are no tablature
 	first   string // of them
+	leftAt  int    // and which line that is
 }
 
 func (r *reader) say(format string, args ...any) {

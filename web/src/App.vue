@@ -14,6 +14,7 @@ import { useTheme } from './theme/useTheme'
 const HelpDialog = later(() => import('./shell/HelpDialog.vue'))
 const InstrumentDialog = later(() => import('./shell/InstrumentDialog.vue'))
 const ConflictDialog = later(() => import('./shell/ConflictDialog.vue'))
+const BringAnywhere = later(() => import('./making/BringAnywhere.vue'))
 const TheToasts = later(() => import('./shell/TheToasts.vue'))
 
 const { theme, turn } = useTheme()
@@ -42,6 +43,7 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
     <HelpDialog v-model="help" />
     <InstrumentDialog v-model="instrument" />
     <ConflictDialog />
+    <BringAnywhere />
     <TheToasts />
   </div>
 </template>

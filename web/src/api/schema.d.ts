@@ -1684,6 +1684,8 @@ export interface components {
             sheet?: components["schemas"]["Sheet"];
             /** @description why nothing could be made of the part that was read; another may do */
             trouble?: string;
+            /** @description of each that is said, where in the file that is */
+            where: components["schemas"]["Where"][];
         };
         Call: {
             answer?: string;
@@ -4724,6 +4726,18 @@ export interface components {
             under?: components["schemas"]["LineBody"];
             /** @description how wide the hand lies, where that is beyond the player's comfort */
             wide?: string;
+        };
+        Where: {
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            bar?: number;
+            /**
+             * Format: int64
+             * @description of a text, from 1
+             */
+            line?: number;
         };
         WishBody: {
             /** @description notes from outside the palette may lead into chord tones */

@@ -6,6 +6,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { useToast } from 'primevue/usetoast'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
+import type { Brought } from '../api/client'
 import { useCharts } from '../api/queries'
 import MusicText from '../music/MusicText.vue'
 import { engrave } from '../music/text'
@@ -16,28 +17,12 @@ import SelectRow from '../shell/SelectRow.vue'
 import { useGrowing } from '../shell/useGrowing'
 import TickBox from '../shell/TickBox.vue'
 import MendText from './MendText.vue'
-import { useBring, type Item, type Kind } from './useBring'
+import SaidList from './SaidList.vue'
+import { texts, type Kind } from './bringing'
+import { penAt, useBring, type Item } from './useBring'
 
 const open = defineModel<boolean>({ required: true })
-const props = defineProps<{ as: Kind }>()
-const texts = {
-  chart: {
-    header: 'Bring in charts',
-    about: 'Chords as text or ChordPro (.txt, .cho, .chordpro), MusicXML with chord symbols, or a MIDI file of ours.',
-    accept: '.txt,.cho,.chopro,.chordpro,.crd,.pro,.musicxml,.mxl,.xml,.mid,.midi',
-  },
-  line: {
-    header: 'Bring in lines',
-    about: 'MusicXML (.musicxml, .mxl, .xml), a MIDI file (.mid) or tablature as text (.txt): one voice of one guitar.',
-    accept: '.musicxml,.mxl,.xml,.mid,.midi,.txt,.tab',
-  },
-  licks: {
-    header: 'Bring in licks',
-    about:
-      'MusicXML, MIDI or tablature as text. What stands under headings, or between bars of silence, is a lick by itself.',
-    accept: '.musicxml,.mxl,.xml,.mid,.midi,.txt,.tab',
-  },
-}
+const props = defineProps<{ as: Kind; /** what is brought in at once */ files?: File[] }>()
 const text = computed(() => texts[props.as])
 const charts = useCharts()
 const under = ref(0)
@@ -48,6 +33,7 @@ const choices = computed(() => [
 const bring = useBring(props.as, () => ({ chart: under.value || undefined }))
 const { items, at, here, going, wanted } = bring
 watch(open, (o) => o || bring.clear())
+if (props.files) void bring.open(props.files)
 watch(under, (chart) => items.value.forEach((_, i) => void bring.again(i, { chart: chart || undefined })))
 
 const foot = useTemplateRef<HTMLElement>('foot')
@@ -90,6 +76,14 @@ const parts = computed(() =>
   })),
 )
 const part = computed(() => (here.value?.brought?.parts ?? []).findIndex((p) => p.read) + 1)
+/** What is pressed of what is said: its place is shown, in the drawing or in the text. */
+const shown = ref<Brought['where'][number]>()
+watch([at, () => here.value?.brought], () => (shown.value = undefined))
+const isText = computed(() => /text|tablature/.test(here.value?.brought?.kind ?? ''))
+const pen = computed(() => {
+  const score = here.value?.brought?.score
+  return score && shown.value?.bar ? penAt(score, shown.value.bar) : undefined
+})
 /** Repeats can be written out only where there are some. */
 const repeats = computed(() => !!here.value?.brought?.order || !!here.value?.wish.out)
 
@@ -157,7 +151,13 @@ async function keep() {
           <p v-if="here.trouble && here.file.size" class="trouble" role="alert">
             {{ here.file.name }}: {{ here.trouble }}
           </p>
-          <MendText v-if="here.trouble" :file="here.file" @read="(text) => bring.mend(at, text)" />
+          <MendText
+            v-if="here.trouble || shown?.line"
+            :file="here.file"
+            :chart="as === 'chart'"
+            :line="shown?.line"
+            @read="(text) => bring.mend(at, text)"
+          />
           <template v-if="here.brought">
             <h2>
               {{ title(here) }} <small>{{ here.brought.kind }}, <MusicText :said="about(here)" /></small>
@@ -177,9 +177,7 @@ async function keep() {
               >repeats written out</TickBox
             >
             <p v-if="here.brought.order" class="said">Played: {{ here.brought.order }}.</p>
-            <ul v-if="here.brought.said.length" class="said" aria-label="what was guessed or left out">
-              <li v-for="s in here.brought.said" :key="s"><MusicText :said="s" /></li>
-            </ul>
+            <SaidList :brought="here.brought" :text="isText" :shown="shown" @show="shown = $event" />
             <ul v-if="here.brought.licks && here.brought.licks.length > 1" class="licks" aria-label="the licks">
               <li v-for="(l, i) in here.brought.licks" :key="i">{{ l.title }}</li>
             </ul>
@@ -188,8 +186,9 @@ async function keep() {
                 v-if="here.brought.sheet"
                 :bars="here.brought.sheet.bars"
                 :chords="here.brought.sheet.chords"
+                :at="shown?.bar ? { bar: shown.bar - 1, change: 0 } : undefined"
               />
-              <StaffDrawing v-else-if="here.brought.score" :score="here.brought.score" :fingers="false" />
+              <StaffDrawing v-else-if="here.brought.score" :score="here.brought.score" :pen="pen" :fingers="false" />
             </div>
           </template>
         </section>

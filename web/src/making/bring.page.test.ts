@@ -77,4 +77,74 @@ describe('what cannot be read as it is', () => {
     const lick = await ask<Lick>(`/api${location.pathname}`)
     expect(lick.notes.length).toBe(3)
   })
+
+  it('is mended by what would be read there, at its place', async () => {
+    await visit('/charts')
+    await click('button', 'Import')
+    await until(() => find('[role=dialog] .bring'))
+    await hand(new File(['| C7 | F7 | Es7 | G7 |'], 'Elsewhere.txt'))
+    await sees('[role=dialog] .problems', 'Es7')
+    await click('[role=dialog] .problems button', 'cannot read')
+    const field = document.querySelector<HTMLTextAreaElement>('#mend-text')!
+    expect(field.value.slice(field.selectionStart, field.selectionEnd)).toBe('Es7')
+    await click('[role=dialog] .problems button', 'Write E')
+    await until(() => document.querySelector<HTMLTextAreaElement>('#mend-text')?.value.includes('| Eb7 |'))
+    await click('[role=dialog] button', 'Read it again')
+    await until(() => !find('#mend-text') && texts('[role=dialog] h2').some((t) => t.startsWith('Elsewhere')))
+    await click('.p-dialog-close-button', '')
+  })
+
+  it('is told with its place, which is shown when it is pressed', async () => {
+    await visit('/lines')
+    await click('button', 'Import')
+    await until(() => find('[role=dialog] .bring'))
+    const rows = (fret: string) =>
+      ['e', 'B', 'G', 'D', 'A', 'E'].map((n, i) => `${n}|--${i ? '--' : fret}--|`).join('\n')
+    await hand(new File([`${rows('5-')}\n\nhere it goes on\n\n${rows('8-')}`], 'words.txt'))
+    await click('[role=dialog] .said button', 'line 8')
+    await until(() => {
+      const field = document.querySelector<HTMLTextAreaElement>('#mend-text')
+      return field?.value.slice(field.selectionStart, field.selectionEnd) === 'here it goes on'
+    })
+    await click('.p-dialog-close-button', '')
+    await click('button', 'Import')
+    const note = (more: string) =>
+      `<note><pitch><step>C</step><octave>4</octave></pitch><duration>4</duration><voice>1</voice>${more}</note>`
+    const xml = `<score-partwise><part-list><score-part id="P"><part-name>x</part-name></score-part></part-list><part id="P"><measure number="1"><attributes><divisions>1</divisions></attributes>${note('')}</measure><measure number="2">${note('<notations><ornaments><turn/></ornaments></notations>')}</measure></part></score-partwise>`
+    await hand(new File([xml], 'turn.musicxml'))
+    await click('[role=dialog] .said button', 'a turn was left out, in bar 2')
+    await until(() => document.querySelector('[role=dialog] .paper .pen'))
+    await click('.p-dialog-close-button', '')
+  })
+
+  it('is brought in wherever it is pasted or dropped, and what is no music is said', async () => {
+    await visit('/practice')
+    const data = (text: string) => {
+      const d = new DataTransfer()
+      d.setData('text/plain', text)
+      return d
+    }
+    const paste = (text: string) =>
+      document.body.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: data(text), bubbles: true, cancelable: true }),
+      )
+    paste('Dear Bea, shall we meet?')
+    expect(find('[role=dialog]')).toBeFalsy()
+    await until(() => (find('[role=dialog]') ? true : (paste('| C7 | F7 | C7 | G7 |'), false))) // it comes after the first drawing
+    await sees('[role=dialog] h2', 'pasted')
+    await click('[role=dialog] button', 'Keep it')
+    await until(() => /^\/bench\/\d+$/.test(location.pathname))
+    const drop = (file: File) =>
+      document.body.dispatchEvent(
+        Object.assign(new Event('drop', { bubbles: true, cancelable: true }), {
+          dataTransfer: { types: ['Files'], files: [file] },
+        }),
+      )
+    await until(() => !find('[role=dialog]'))
+    drop(new File(['la la la'], 'words.txt'))
+    await sees('.p-toast', 'words.txt is no music that can be read here')
+    drop(midi(track('tune', [[60], [62], [64], [65]])))
+    await until(() => find('[role=dialog] .bring'))
+    await click('.p-dialog-close-button', '')
+  })
 })

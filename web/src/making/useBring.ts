@@ -1,9 +1,9 @@
 /* Files are read, looked at, and what of them is wanted is kept: many at once, told as it goes on, and stopped at will. */
 import { useThrottleFn } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
-import { answer, fetchOf, api, type Brought } from '../api/client'
-
-export type Kind = 'chart' | 'line' | 'licks'
+import { answer, fetchOf, api, type Brought, type Score } from '../api/client'
+import { quarter } from '../api/facts'
+import type { Kind } from './bringing'
 
 export interface Wish {
   part?: number
@@ -58,6 +58,12 @@ export async function textOf(file: File) {
   if (file.size > 60_000) return undefined
   const text = await file.text()
   return text.includes('\0') || text.includes('\uFFFD') || /^\s*<|^MThd/.test(text) ? undefined : text
+}
+
+/** Where a bar of a line begins, from 1, to be shown there. */
+export function penAt(score: Score, bar: number) {
+  const before = score.measures.filter((m) => m.number > 0 && m.number < bar)
+  return { tick: before.reduce((sum, m) => sum + m.beats, 0) * quarter, string: 1, open: true }
 }
 
 /** So many are on their way at once. */

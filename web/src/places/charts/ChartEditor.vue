@@ -21,11 +21,12 @@ import BarTiles from './BarTiles.vue'
 import KeyField from './KeyField.vue'
 import PlayedFields from './PlayedFields.vue'
 import ReadingNotes from './ReadingNotes.vue'
+import { pointAt } from '../../sheet/places'
+import ProblemList from '../../sheet/ProblemList.vue'
 import SwapNotes from './SwapNotes.vue'
 import { written } from './tiles'
 import { blank, fieldsOf, useChart } from './useChart'
 import { useSwap } from './useSwap'
-import PressButton from '../../shell/PressButton.vue'
 
 const route = useRoute()
 const router = useRouter()
@@ -80,13 +81,6 @@ const forms = computed(() => catalogue.data.value?.forms ?? [])
 
 const field = ref<{ $el: HTMLTextAreaElement }>()
 /** Selects the place in the text that a problem is about. */
-function point(offset: number, length: number) {
-  const el = field.value?.$el
-  const at = (n: number) => [...body.value.text].slice(0, n).join('').length
-  el?.focus()
-  el?.setSelectionRange(at(offset), at(offset + length))
-}
-
 /** Makes a new chart, or keeps what is not kept yet; then the band can play it. */
 async function done() {
   if (id) {
@@ -241,20 +235,12 @@ onBeforeUnmount(() => void changes.fresh())
           @click="draft.change('chords', { text: reading.asH! })"
         />
         <ReadingNotes v-if="reading" :reading="reading" :body="body" @take="draft.change" />
-        <ul v-if="reading?.problems.length" class="problems" role="alert">
-          <li v-for="p in reading.problems.slice(0, 6)" :key="p.offset + p.message">
-            <PressButton title="show it in the text" @click="point(p.offset, p.length)">
-              {{ p.message }}
-            </PressButton>
-            <Button
-              v-if="p.nearest"
-              size="small"
-              variant="outlined"
-              :label="p.nearest === '%' ? 'Repeat the bar before' : `Write ${p.nearest}`"
-              @click="draft.mend(p.offset, p.length, p.nearest)"
-            />
-          </li>
-        </ul>
+        <ProblemList
+          v-if="reading?.problems.length"
+          :problems="reading.problems"
+          @point="(offset, length) => pointAt(field!.$el as HTMLTextAreaElement, offset, length)"
+          @mend="draft.mend"
+        />
         <p v-else-if="wrong.text" class="wrong" role="alert">{{ wrong.text }}</p>
         <SwapNotes
           v-if="swapping && reading"
@@ -334,28 +320,6 @@ small {
 
 .text :deep(#text) {
   font: 600 1.25rem/1.5 var(--font-display);
-}
-
-.problems {
-  display: grid;
-  gap: 0.4rem;
-}
-
-.problems li {
-  display: flex;
-  align-items: center;
-  gap: 0.75rem;
-  border-left: 4px solid var(--danger);
-  padding-left: 0.6rem;
-}
-
-.problems li button:first-child {
-  border: 0;
-  background: none;
-  color: var(--danger);
-  text-align: left;
-  cursor: pointer;
-  padding: 0.3rem 0;
 }
 
 .spelling {

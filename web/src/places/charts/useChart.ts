@@ -9,6 +9,7 @@ import type { Keeps } from '../../document/useAutosave'
 import { diff } from '../../document/steps'
 import { useRecord } from '../../document/useRecord'
 import { leftOf, settle, useSlot } from '../../memory/unsent'
+import { mended } from '../../sheet/places'
 
 export const blank: ChartBody = { title: '', key: 'C', feel: 'shuffle', tempo: 96, beats: 4, text: '' }
 
@@ -128,9 +129,7 @@ export function useChart(keeps?: () => Keeps<ChartBody> | undefined) {
 
   /** Puts the nearest reading where something cannot be read. */
   function mend(offset: number, length: number, nearest: string) {
-    const letters = [...(body.value?.text ?? '')]
-    letters.splice(offset, length, nearest === '%' ? ' % ' : nearest)
-    record.change('chords', { text: letters.join('') })
+    record.change('chords', { text: mended(body.value?.text ?? '', offset, length, nearest) })
   }
 
   return { ...record, reading, wrong, propose, rewrite, mend, begin, drawer }
