@@ -281,6 +281,13 @@ func (r *textReader) overWords(line string) (chords string, ok bool) {
 	return string(out), true
 }
 
+// sang counts a line with words that are left out.
+func (r *textReader) sang() {
+	if r.words++; r.words == 1 {
+		r.wordsAt = r.at
+	}
+}
+
 // sayLeft tells what was left out.
 func (r *textReader) sayLeft() {
 	switch {

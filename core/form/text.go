@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"regexp"
 	"strings"
+	"unicode"
 	"unicode/utf8"
 
 	"undaris/core/harmony"
@@ -82,11 +83,11 @@ func ReadSong(text string, beats int, key Key) (s Song, found Found, err error) 
 		case r.about(line):
 		case among:
 			r.loose(tidy(chords), offset)
-			r.among = true
-		case !heading && strings.TrimSpace(plain) != "" && r.sung(plain) && !signsAlone(plain):
-			if r.words++; r.words == 1 {
-				r.wordsAt = r.at
+			if r.among = true; strings.ContainsFunc(inWords.ReplaceAllString(plain, ""), unicode.IsLetter) {
+				r.sang()
 			}
+		case !heading && strings.TrimSpace(plain) != "" && r.sung(plain) && !signsAlone(plain):
+			r.sang()
 		case heading:
 			r.begin(name, times)
 			r.coming.Coda = r.coming.Coda || strings.EqualFold(name, "coda")

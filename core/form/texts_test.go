@@ -122,8 +122,8 @@ func TestTextsAsTheyAreFound(t *testing.T) {
 	}
 	assert.GreaterOrEqual(t, len(texts)+len(ways)+len(orders), 150)
 	for text, want := range map[string][]string{
-		"[C7]Down by the [F7]water":       {"there are no bar lines: each chord is taken for a bar"},
-		"| C7 |\n[C7]Down by the [F7]bay": {"among words there are no bar lines: each chord is taken for a bar"},
+		"[C7]Down by the [F7]water":       {"there are no bar lines: each chord is taken for a bar", "a line of words was left out: line 1"},
+		"| C7 |\n[C7]Down by the [F7]bay": {"among words there are no bar lines: each chord is taken for a bar", "a line of words was left out: line 2"},
 		"| C7 | F7 |\nDown by the water":  {"a line of words was left out: line 2"},
 		"| C7 |\nDown by\nthe water":      {"2 lines of words were left out, the first: line 2"},
 		"C7 F7\nDown by the water":        {"there are no bar lines: each chord is taken for a bar", "a line of words was left out: line 2"},

@@ -42,7 +42,7 @@ func (f File) line(s score.Score, m melody) (out score.Score, said []string, err
 	s.Tempo = int(f.Tempo + 0.5)
 	s.Feel = f.Feel
 	free := len(s.Bars) == 0
-	s.Progression = form.Progression{Beats: f.Beats}
+	s.Progression = form.Progression{Beats: max(form.MinBeats, f.Beats)}
 	skip := f.countIn()
 	joins, early := 0, 0
 	for i, n := range notes {
@@ -105,7 +105,7 @@ func (f File) line(s score.Score, m melody) (out score.Score, said []string, err
 		bar, _ := s.BarAt((tick*score.Tick/f.Ticks - skip) / score.Tick)
 		return bar + 1
 	})...)
-	if (s.Swing || free) && score.Unswing(s.Notes) {
+	if (s.Swing || free) && !f.Threes && score.Unswing(s.Notes) { // in threes a long and a short are written so
 		s.Swing = true
 		said = append(said, "its eighths swing; they are written straight with the mark")
 	}
@@ -123,7 +123,7 @@ func (f File) guessed() (said []string) {
 		is   bool
 		says string
 	}{
-		{f.Odd, say.F("bars of %s are no whole number of quarters; bars of four were taken", f.Metre)},
+		{f.Odd, say.F("bars of %s are no whole number of quarters, or more than can be read; bars of four were taken", f.Metre)},
 		{f.Threes, say.F("%s was read as bars of %d beats of three eighths", f.Metre, f.Beats)},
 		{!f.Odd && !f.Threes && f.Metre != "" && f.Metre != say.F("%d/4", f.Beats), say.F("%s was read as bars of %d quarters", f.Metre, f.Beats)},
 		{slices.ContainsFunc(f.Metres, unread), "a metre that comes later is no whole number of quarters, or more than can be read; its bars are as the first"},

