@@ -139,3 +139,34 @@ func TestEverythingThatLeavesIsReadElsewhere(t *testing.T) {
 		}
 	}
 }
+
+// Chords are drawn once, with all they hold; silence is drawn as N.C.; repeats stand as repeats.
+func TestOtherReadersDrawTheChords(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/test/readers.html")
+	p.until(`window.loaded`)
+	id := evalLater[int](p, `fetch('/api/charts', {method: 'POST', headers: {'content-type': 'application/json'}, body: JSON.stringify({title: 'Signs', key: 'C', feel: 'shuffle', tempo: 96, beats: 4, text: '|: C7#9 | N.C. |1. F7 :|2. Bb13 | Dm7b5 . G7b9 . | C6/9 |'})}).then(r => r.json()).then(c => c.id)`)
+	drawn := evalLater[struct {
+		One, Other []string
+		Measures   int
+	}](p, fmt.Sprintf(`labels('/api/charts/%d/files/musicxml?of=chords&low=0&high=4')`, id))
+	for text, times := range map[string]int{"C7(#9)": 1, "N.C.": 1, "F7": 1, "Bb13": 1, "Dm7b5": 1, "G7(b9)": 1, "C69": 1, "1": 1, "2": 1} {
+		assert.Equal(t, times, counted(drawn.One, text), "%s in %q", text, drawn.One)
+	}
+	// The other draws them in pieces, with the signs of a font of its own, and has no half-diminished chords.
+	other := strings.NewReplacer("\ued60", "b", "\ued62", "#").Replace(strings.Join(drawn.Other, " "))
+	for _, text := range []string{"N.C.", "C 7 (add#9)", "F 7", "B b 13", "G 7 (addb9)", "C 6 (add9)"} {
+		assert.Equal(t, 1, strings.Count(other, text), "%s in %q", text, other)
+	}
+	assert.Equal(t, 6, drawn.Measures, "repeats are not written out")
+}
+
+// counted is how often a text is among others.
+func counted(texts []string, text string) (n int) {
+	for _, t := range texts {
+		if t == text {
+			n++
+		}
+	}
+	return n
+}

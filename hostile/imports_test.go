@@ -88,6 +88,20 @@ func TestHostileImports(t *testing.T) {
 		"values.txt":  []byte("Tuning: E2,A2,D3,G3,B3,E4\n" + strings.Repeat("e~ ", 2000) + "\n" + strings.Repeat("E|5"+strings.Repeat("-", 6000)+"|\n", 6)),
 		"tall.txt":    []byte(strings.Repeat("E|-5-|\n", 1<<20)),
 		"strange.txt": []byte(rows("E|-zz-|", 10_000)),
+		// What is accounted for is not counted without end.
+		"unknown.xml": []byte(xmlHead + "<measure>" + string(repeated(190_000, func(i int) []byte { return fmt.Appendf(nil, "<a%d/>", i) })) + "</measure></part></score-partwise>"),
+		"lost.xml":    []byte(xmlHead + "<measure><note>" + strings.Repeat("<notations><slur/><ornaments><turn/></ornaments></notations>", 60_000) + "</note></measure></part></score-partwise>"),
+		"words.xml": []byte(xmlHead + "<measure>" + string(repeated(60_000, func(i int) []byte {
+			return fmt.Appendf(nil, "<direction><direction-type><words>word %d</words></direction-type></direction>", i)
+		})) + "</measure></part></score-partwise>"),
+		"facts.xml":      []byte(`<score-partwise><identification><miscellaneous>` + strings.Repeat(`<miscellaneous-field name="remark">`+strings.Repeat("x", 60)+`</miscellaneous-field>`, 60_000) + "</miscellaneous></identification><part-list/><part id=\"P1\"><measure/></part></score-partwise>"),
+		"again.xml":      []byte(xmlHead + "<measure><attributes><measure-style><measure-repeat type=\"start\">1</measure-repeat></measure-style></attributes>" + strings.Repeat("<note><pitch><step>C</step><octave>4</octave></pitch><duration>1</duration></note>", 400) + "</measure>" + strings.Repeat("<measure/>", 60_000) + "</part></score-partwise>"),
+		"texts.mid":      midiFile(repeated(900_000, func(i int) []byte { return []byte{0, 0xFF, 0x01, 1, byte('a' + i%26)} })),
+		"controls.mid":   midiFile([]byte{0, 0x90, 60, 90}, repeated(900_000, func(i int) []byte { return []byte{0, 0xB0, byte(i % 120), byte(i % 128)} })),
+		"metres.mid":     midiFile(repeated(400_000, func(i int) []byte { return []byte{0, 0xFF, 0x58, 4, byte(3 * (1 + i%4)), 3, 24, 8} }), []byte{0, 0x90, 60, 90}),
+		"directives.txt": []byte(string(repeated(5_000, func(i int) []byte { return fmt.Appendf(nil, "{d%d: x}\n", i) })) + "| C7 |"),
+		"remarks.txt":    []byte(strings.Repeat("// word word word\n", 3_000) + "| C7 |"),
+		"tabparts.txt":   []byte(strings.Repeat("{sot}\n", 4_000) + strings.Repeat("{eot}\n", 3_000) + "| C7 |"),
 	}
 	for name, data := range files {
 		data = data[:min(len(data), 8<<20)]

@@ -178,6 +178,9 @@ func (s *server) broughtChart(ctx context.Context, q FileQuery, out bool, data [
 		body = ChartBody{Title: found.Title, Key: found.Key.String(), Feel: cmp.Or(found.Score.Feel, band.FeelOf(found.Swing)), Tempo: found.Tempo, Beats: found.Beats}
 		holds = found.Beside
 	} else {
+		if len(data) > 4*maxText { // however many bytes a character takes
+			return w, at("body", q.Name, say.Errorf("a text of %d kB; a chart's has %d at most", len(data)>>10, maxText>>10))
+		}
 		text := formats.Decoded(data)
 		switch {
 		case bytes.IndexByte(text, 0) >= 0:

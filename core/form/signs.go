@@ -2,6 +2,7 @@ package form
 
 import (
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -155,6 +156,12 @@ func (r *textReader) closed(at int) bool {
 
 // SignsIn are the signs that a text names: "D.S. al Coda", "to coda", "fine".
 func SignsIn(text string) Signs {
+	if low := strings.ToLower(text); !slices.ContainsFunc(hints, func(h string) bool { return strings.Contains(low, h) }) {
+		return Signs{}
+	}
 	_, m := unmarked(text, 0)
 	return m.Signs
 }
+
+// hints are parts of all that names a sign; patterns are slow, and most words name none.
+var hints = []string{"fine", "coda", "segno", "capo", "d.", "ds", "dc", "𝄋", "𝄌"}

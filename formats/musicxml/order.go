@@ -135,6 +135,8 @@ var tempoWords = regexp.MustCompile(`^[\s♩♪.=\d()]*$`)
 // spoken reads words that say nothing of the order.
 func (r *reader) spoken(words string) {
 	switch words = brief(words); {
+	case len(r.words) > mostWords: // enough is told
+		r.words = append(r.words, "")
 	case tempoWords.MatchString(words):
 	case swung.MatchString(words) && !strings.Contains(strings.ToLower(words), "no swing"):
 		r.f.Swing = true

@@ -28,6 +28,8 @@ const (
 	maxNotes    = score.MaxNotes
 	maxElements = 200_000
 	maxSaid     = 40
+
+	maxDirections = 10_000
 )
 
 // ErrNotScore is returned for a file that is no partwise MusicXML.
@@ -73,12 +75,12 @@ func read(ctx context.Context, data []byte, w formats.Wish) (formats.Found, erro
 		of := Found{}
 		frets := look.reader(ctx, &of, other)
 		frets.aside = true
-		if err := frets.from(data, other.part); err != nil {
+		if err := frets.from(data[look.parts[other.part].at:]); err != nil {
 			return f.Found, err
 		}
 		r.frets, r.fretsOf = &of, look.parts[other.part].name
 	}
-	if err := r.from(data, voice.part); err != nil {
+	if err := r.from(data[look.parts[voice.part].at:]); err != nil {
 		return f.Found, err
 	}
 	r.sayWords()
@@ -94,24 +96,13 @@ func (l look) reader(ctx context.Context, f *Found, v voice) *reader {
 	return &reader{ctx: ctx, f: f, divisions: 1, beats: 4, scale: 1, measures: p.measures, open: map[[2]int]int{}, hasTab: p.tab > 0, staff: max(p.tab, v.staff), voice: v.name}
 }
 
-// from reads a part of a file.
-func (r *reader) from(data []byte, want int) error {
+// from reads a part of a file, which begins where the data does.
+func (r *reader) from(data []byte) error {
 	dec := decoder(data)
-	for part := 0; ; {
-		t, err := dec.Token()
-		if err != nil {
-			return broken(err)
-		}
-		if start, ok := t.(xml.StartElement); ok && start.Name.Local == "part" {
-			if part == want {
-				return r.part(dec)
-			}
-			part++
-			if err := dec.Skip(); err != nil {
-				return broken(err)
-			}
-		}
+	if _, err := dec.Token(); err != nil {
+		return broken(err)
 	}
+	return r.part(dec)
 }
 
 // decoded are the encodings that [formats.Decoded] made UTF-8 of, or that are part of it.
@@ -164,9 +155,11 @@ type reader struct {
 	signs     map[int]form.Signs
 	again     int      // how many bars the bar in hand repeats; 0 is none
 	words     []string // that are left out
-	frets     *Found   // a tablature that another part of the file is, and that part's name
-	fretsOf   string
-	aside     bool // it is read for its frets: bar by bar, as it is written
+
+	directions int
+	frets      *Found // a tablature that another part of the file is, and that part's name
+	fretsOf    string
+	aside      bool // it is read for its frets: bar by bar, as it is written
 }
 
 // part reads a part up to its end.
@@ -268,6 +261,9 @@ func implicit(m xml.StartElement) bool {
 	return slices.ContainsFunc(m.Attr, func(a xml.Attr) bool { return a.Name.Local == "implicit" && a.Value == "yes" })
 }
 
+// inMeasure are the elements of a measure that are read.
+var inMeasure = []string{"attributes", "backup", "forward", "harmony", "print", "barline", "direction", "sound", "note"}
+
 // longest is how far one measure may reach, in ticks.
 const longest = 64 * score.Tick
 
@@ -289,6 +285,12 @@ func (r *reader) measure(dec *xml.Decoder, start int, pickup bool) (length int, 
 		}
 		begins, ok := t.(xml.StartElement)
 		if !ok {
+			continue
+		}
+		if !slices.Contains(inMeasure, begins.Name.Local) { // the ledger tells of it
+			if err := dec.Skip(); err != nil {
+				return 0, broken(err)
+			}
 			continue
 		}
 		e := &entry{}
@@ -316,6 +318,9 @@ func (r *reader) measure(dec *xml.Decoder, start int, pickup bool) (length int, 
 		case "barline":
 			r.order(e)
 		case "direction", "sound":
+			if r.directions++; r.directions > maxDirections {
+				return 0, say.Errorf("more than %d directions; that is more than can be read", maxDirections)
+			}
 			r.direction(e)
 			r.order(e)
 		case "note":

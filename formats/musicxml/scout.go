@@ -30,6 +30,7 @@ type part struct {
 	measures int
 	tab      int // its staff in tablature, from 1; 0 is none
 	ledger   ledger
+	at       int64 // where it begins in the file, in bytes
 }
 
 // voice is a voice of a part, and how many notes it has.
@@ -117,8 +118,11 @@ func (l look) lost(v voice) []string {
 	return all.told()
 }
 
-// maxFacts is how many facts of a file are looked at.
-const maxFacts = 500
+// Of what a file says of itself so many facts are looked at, of so many bytes each.
+const (
+	maxFacts    = 500
+	longestFact = 4000
+)
 
 func attribute(e xml.StartElement, name string) string {
 	for _, a := range e.Attr {
@@ -186,10 +190,11 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 	}
 	dec := decoder(data)
 	var path []string
-	elements, clef := 0, 1
+	elements, clef, fact := 0, 1, -1
 	var names []string // of the parts, in the list at the head
 	var in noted
 	for {
+		from := dec.InputOffset()
 		t, err := dec.Token()
 		if errors.Is(err, io.EOF) && len(path) == 0 && elements > 0 {
 			break
@@ -221,7 +226,7 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 			case len(path) == 1 && t.Name.Local != "score-partwise":
 				return l, ErrNotScore
 			case len(path) == 2 && t.Name.Local == "part":
-				p := part{ledger: ledger{}}
+				p := part{ledger: ledger{}, at: from}
 				if n := len(l.parts); n < len(names) {
 					p.name = names[n]
 				}
@@ -230,8 +235,10 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 				names = append(names, "")
 			case len(path) == 3 && t.Name.Local == "measure" && len(l.parts) > 0:
 				l.parts[len(l.parts)-1].measures++
-			case len(path) == 4 && t.Name.Local == "miscellaneous-field" && len(l.facts) < maxFacts:
-				l.facts = append(l.facts, [2]string{attribute(t, "name"), ""})
+			case len(path) == 4 && t.Name.Local == "miscellaneous-field":
+				if fact = -1; len(l.facts) < maxFacts {
+					fact, l.facts = len(l.facts), append(l.facts, [2]string{attribute(t, "name"), ""})
+				}
 			case len(path) == 4 && t.Name.Local == "note":
 				in = noted{staff: 1, voice: "1"}
 			case t.Name.Local == "clef":
@@ -251,8 +258,8 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 			}
 		case xml.CharData:
 			switch n := len(path); {
-			case n == 4 && path[3] == "miscellaneous-field" && len(l.facts) > 0:
-				l.facts[len(l.facts)-1][1] += string(t)
+			case n == 4 && path[3] == "miscellaneous-field" && fact >= 0 && len(l.facts[fact][1])+len(t) <= longestFact:
+				l.facts[fact][1] += string(t)
 			case n == 3 && path[2] == "work-title":
 				l.work += string(t)
 			case n == 2 && path[1] == "movement-title":

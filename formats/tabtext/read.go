@@ -28,6 +28,7 @@ const (
 	maxTunings = 100
 	maxAbove   = 8       // lines over a block that may hold its values
 	maxRow     = 100_000 // characters of one
+	maxText    = 2 << 20 // bytes
 )
 
 var (
@@ -38,6 +39,9 @@ var (
 // Read reads tablature text. in is the instrument where the text names no
 // tuning. said tells what was guessed or left out.
 func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score, said []string, err error) {
+	if len(data) > maxText {
+		return s, nil, say.Errorf("a text of %d MB; %d are the most that can be read", len(data)>>20, maxText>>20)
+	}
 	r := &reader{s: score.Score{In: in, Tempo: 100, Progression: form.Progression{Beats: 4}}}
 	var above []string // lines before a block that are no strings
 	var block []string
