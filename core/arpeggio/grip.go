@@ -2,6 +2,7 @@ package arpeggio
 
 import (
 	"cmp"
+	"math"
 	"slices"
 
 	"undaris/core/harmony"
@@ -33,112 +34,158 @@ const (
 // hand. Without the tones that tell it (third and seventh, where it has them), or where
 // no hand holds it, ok is false.
 func Hold(in *neck.Instrument, c harmony.Chord, r neck.Region, hand neck.Hand) (g Grip, ok bool) {
-	type choice struct {
-		notes []Note
-		score int
-	}
-	choices := []choice{{}}
-	for str := in.Strings(); str >= 1; str-- {
-		var more []choice
-		for _, before := range choices {
-			more = append(more, before) // muted
-			for fret := r.Low; fret <= r.High; fret++ {
-				at := neck.Placement{String: str, Fret: fret}
-				tone, is := c.ToneAt(in.MIDI(at) % 12)
-				if !is || !r.Has(at) {
-					continue
-				}
-				n := Note{Placement: at, Pitch: pitch.At(in.MIDI(at), tone.Name), Degree: tone.Degree}
-				if inReach(in, before.notes, at, hand) {
-					more = append(more, choice{append(slices.Clip(before.notes), n), 0})
-				}
+	h := holding{in: in, chord: c, most: mostHeld}
+	h.lay(r, hand)
+	for {
+		h.from(in.Strings(), holds{})
+		h.rank()
+		for _, x := range h.all {
+			notes := h.notes(x)
+			places := make([]neck.Placement, len(notes))
+			for i, n := range notes {
+				places[i] = n.Placement
 			}
-		}
-		choices = more
-	}
-	for i := range choices {
-		choices[i].score = worth(c, choices[i].notes)
-	}
-	slices.SortStableFunc(choices, func(a, b choice) int { return cmp.Compare(b.score, a.score) })
-	for _, x := range choices {
-		if len(x.notes) < 2 || !tells(c, x.notes) {
-			continue
-		}
-		places := make([]neck.Placement, len(x.notes))
-		for i, n := range x.notes {
-			places[i] = n.Placement
-		}
-		fingers, can := in.Grip(places, nil, hand)
-		if !can {
-			continue
-		}
-		for i := range x.notes {
-			x.notes[i].Finger = fingers[i]
-		}
-		return held(in, x.notes), true
-	}
-	return g, false
-}
-
-// inReach tells that a place lies within the hand's reach of those that are held.
-func inReach(in *neck.Instrument, held []Note, at neck.Placement, hand neck.Hand) bool {
-	low, high := at.Fret, at.Fret
-	for _, n := range held {
-		if n.Fret > 0 {
-			if low == 0 {
-				low = n.Fret
+			fingers, can := in.Grip(places, nil, hand)
+			if !can {
+				continue
 			}
-			low, high = min(low, n.Fret), max(high, n.Fret)
+			for i := range notes {
+				notes[i].Finger = fingers[i]
+			}
+			return held(in, notes), true
 		}
+		if !h.cut {
+			return g, false
+		}
+		h.all, h.most, h.cut = nil, math.MaxInt, false // the best of them cannot be held: another may be
 	}
-	return at.Fret == 0 || in.Reach(low, high) <= 1.2*hand.Comfort
 }
 
-func has(notes []Note, d harmony.Degree) bool {
-	return slices.ContainsFunc(notes, func(n Note) bool { return n.Degree == d })
+// mostHeld is how many grips are looked at first: the best by far of a whole neck's.
+const mostHeld = 4096
+
+// holding goes through the grips of a chord in a region.
+type holding struct {
+	in       *neck.Instrument
+	chord    harmony.Chord
+	frets    [neck.MaxStrings + 1][]fretted // by string, upwards
+	worth    []int                          // of each tone
+	telling, // tones without which the chord is not told, as bits
+	root uint32
+	reach [neck.MaxFrets + 1]int // the highest fret that a hand holds together with one
+	all   []holds
+	most  int
+	cut   bool // there were more
 }
 
-// tells that a grip holds what tells its chord from others.
-func tells(c harmony.Chord, notes []Note) bool {
-	for _, t := range c.Tones {
-		if role := t.Degree.Role(); (role == harmony.Third || role == harmony.Seventh) && !has(notes, t.Degree) {
-			return false
-		}
-	}
-	return true
+// fretted is a tone of the chord on a fret.
+type fretted struct{ fret, tone int }
+
+// holds is a grip that is being made: frets by string, from 1 so that none is muted.
+type holds struct {
+	frets     [neck.MaxStrings + 1]uint8
+	tones     uint32
+	low, high int // frets that are held
+	last, n   int // the string that sounds last, and how many sound
+	score     int
 }
 
-func worth(c harmony.Chord, notes []Note) (score int) {
-	for _, t := range c.Tones {
-		if !has(notes, t.Degree) {
-			continue
-		}
-		switch t.Degree.Role() {
+// lay finds where the tones lie.
+func (h *holding) lay(r neck.Region, hand neck.Hand) {
+	for i, t := range h.chord.Tones {
+		role := t.Degree.Role()
+		switch role {
 		case harmony.Third, harmony.Seventh:
-			score += perTone + perTelling
+			h.worth = append(h.worth, perTone+perTelling)
+			h.telling |= 1 << i
 		case harmony.Fifth:
-			score += perFifth
+			h.worth = append(h.worth, perFifth)
 		default:
-			score += perTone
+			h.worth = append(h.worth, perTone)
+		}
+		if t.Degree == "R" {
+			h.root = 1 << i
 		}
 	}
-	low, high := 0, 0
-	for i, n := range notes {
-		score += perSounding
-		if n.Fret > 0 {
-			if low == 0 {
-				low = n.Fret
+	for str := 1; str <= h.in.Strings(); str++ {
+		for fret := r.Low; fret <= min(r.High, neck.MaxFrets); fret++ {
+			at := neck.Placement{String: str, Fret: fret}
+			tone, is := h.chord.ToneAt(h.in.MIDI(at) % 12)
+			if i := slices.IndexFunc(h.chord.Tones, func(t harmony.Tone) bool { return t.Degree == tone.Degree }); is && r.Has(at) && i >= 0 {
+				h.frets[str] = append(h.frets[str], fretted{fret, i})
 			}
-			low, high = min(low, n.Fret), max(high, n.Fret)
-		}
-		if i == 0 && n.Degree == "R" {
-			score += perRoot
-		}
-		if i > 0 {
-			score -= perGap * (notes[i-1].String - n.String - 1)
 		}
 	}
-	return score - perFret*(high-low)
+	for low := range h.reach {
+		for h.reach[low] = low; h.reach[low] < neck.MaxFrets && h.in.Reach(low, h.reach[low]+1) <= 1.2*hand.Comfort; h.reach[low]++ {
+		}
+	}
+}
+
+// from adds what may sound on a string and those above it.
+func (h *holding) from(str int, x holds) {
+	if str == 0 {
+		h.take(x)
+		return
+	}
+	h.from(str-1, x) // muted
+	for _, f := range h.frets[str] {
+		y := x
+		if f.fret > 0 {
+			if y.low == 0 {
+				y.low = f.fret
+			}
+			y.low, y.high = min(y.low, f.fret), max(y.high, f.fret)
+			if y.high > h.reach[y.low] {
+				continue
+			}
+		}
+		y.frets[str] = uint8(f.fret) + 1
+		y.score += perSounding
+		if y.n == 0 {
+			if h.root>>f.tone&1 == 1 {
+				y.score += perRoot
+			}
+		} else {
+			y.score -= perGap * (x.last - str - 1)
+		}
+		if y.tones>>f.tone&1 == 0 {
+			y.score += h.worth[f.tone]
+			y.tones |= 1 << f.tone
+		}
+		y.last, y.n = str, y.n+1
+		h.from(str-1, y)
+	}
+}
+
+// take keeps a grip that tells the chord.
+func (h *holding) take(x holds) {
+	if x.n < 2 || x.tones&h.telling != h.telling {
+		return
+	}
+	x.score -= perFret * (x.high - x.low)
+	if h.all = append(h.all, x); len(h.all)/2 >= h.most {
+		h.rank()
+		h.all, h.cut = h.all[:h.most], true
+	}
+}
+
+// rank puts the best first; of those that are worth as much the one found first.
+func (h *holding) rank() {
+	slices.SortStableFunc(h.all, func(a, b holds) int { return cmp.Compare(b.score, a.score) })
+}
+
+// notes are those of a grip, the lowest string first.
+func (h *holding) notes(x holds) (notes []Note) {
+	for str := h.in.Strings(); str >= 1; str-- {
+		if x.frets[str] == 0 {
+			continue
+		}
+		at := neck.Placement{String: str, Fret: int(x.frets[str]) - 1}
+		tone, _ := h.chord.ToneAt(h.in.MIDI(at) % 12)
+		notes = append(notes, Note{Placement: at, Pitch: pitch.At(h.in.MIDI(at), tone.Name), Degree: tone.Degree})
+	}
+	return notes
 }
 
 func held(in *neck.Instrument, notes []Note) (g Grip) {

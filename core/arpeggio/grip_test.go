@@ -117,3 +117,14 @@ func TestTheSameFingeringElsewhere(t *testing.T) {
 	assert.False(t, c.SameFingering(make("F7", 7)))
 	assert.False(t, Run{}.SameFingering(Run{}))
 }
+
+// tells that a grip holds what tells its chord from others.
+func tells(c harmony.Chord, notes []Note) bool {
+	for _, t := range c.Tones {
+		holds := slices.ContainsFunc(notes, func(n Note) bool { return n.Degree == t.Degree })
+		if role := t.Degree.Role(); (role == harmony.Third || role == harmony.Seventh) && !holds {
+			return false
+		}
+	}
+	return true
+}

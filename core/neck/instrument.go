@@ -56,6 +56,25 @@ func TuningName(open string) string {
 	return open
 }
 
+// Tuned is an instrument of a tuning, with the frets and the scale that are usual for it: those of
+// [Tunings], else of another with as many strings that begins as low, else of a guitar.
+func Tuned(open string, capo int) (*Instrument, error) {
+	in, err := New(open, MaxFrets, Tunings[0].Scale, 0)
+	if err != nil {
+		return nil, err
+	}
+	frets, scale := Tunings[0].Frets, Tunings[0].Scale
+	for _, t := range Tunings {
+		if like, err := New(t.Open, t.Frets, t.Scale, 0); err == nil && like.Strings() == in.Strings() && abs(like.Open[0].MIDI()-in.Open[0].MIDI()) < 7 {
+			frets, scale = t.Frets, t.Scale
+			break
+		}
+	}
+	return New(open, frets, scale, capo)
+}
+
+func abs(n int) int { return max(n, -n) }
+
 // Standard is a guitar in standard tuning with 22 frets at 648 mm.
 func Standard() *Instrument {
 	in, err := New(Tunings[0].Open, 22, 648, 0)

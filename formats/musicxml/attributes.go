@@ -76,7 +76,7 @@ func (r *reader) attributes(e *entry) error {
 				open = append(open, pitch.Pitch{Name: n, Octave: t.Octave}.String())
 			}
 		}
-		in, err := neck.New(strings.Join(open, ","), 24, 648, min(max(0, d.Capo), 12))
+		in, err := neck.Tuned(strings.Join(open, ","), max(0, d.Capo))
 		if err != nil {
 			r.f.say("its tuning cannot be read (%s); the frets it gives were not used", err)
 			continue

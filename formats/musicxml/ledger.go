@@ -202,16 +202,21 @@ func (l ledger) add(o ledger) {
 
 // told is what was left out, in the order of the tables.
 func (l ledger) told() (said []string) {
-	if t := l["slur"]; t.times > 0 && l["hammer-on"].times+l["pull-off"].times == 0 { // with those it says the same again
-		said = append(said, say.F("%s left out, the first in bar %d", counted((t.times+1)/2, "a slur was", "slurs were"), t.first))
+	tell := func(t tally, one, many string) {
+		switch {
+		case t.times == 1:
+			said = append(said, say.F("%s was left out, in bar %d", one, t.first))
+		case t.times > 1:
+			said = append(said, say.F("%d %s were left out, the first in bar %d", t.times, many, t.first))
+		}
+	}
+	if l["hammer-on"].times+l["pull-off"].times == 0 { // with those a slur says the same again
+		t := l["slur"]
+		t.times = (t.times + 1) / 2 // it has two ends
+		tell(t, "a slur", "slurs")
 	}
 	for _, what := range lost {
-		switch t := l[what.name]; {
-		case t.times == 1:
-			said = append(said, say.F("%s was left out, in bar %d", what.one, t.first))
-		case t.times > 1:
-			said = append(said, say.F("%s left out, the first in bar %d", counted(t.times, "", what.many+" were"), t.first))
-		}
+		tell(l[what.name], what.one, what.many)
 	}
 	var strange []string
 	for name := range l {

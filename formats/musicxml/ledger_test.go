@@ -138,7 +138,7 @@ func TestWhatIsLostIsTold(t *testing.T) {
 // the notes, and of voices that are not read, nothing.
 func TestWhatTheReaderTells(t *testing.T) {
 	slurs := within("notations", `<slur type="start" number="1"/>`) + within("notations", `<slur type="stop" number="1"/>`)
-	assert.Contains(t, saidOf(t, onePart(within("", ""), slurs), formats.Wish{}), "a slur was left out, the first in bar 2")
+	assert.Contains(t, saidOf(t, onePart(within("", ""), slurs), formats.Wish{}), "a slur was left out, in bar 2")
 	assert.Contains(t, saidOf(t, onePart(slurs, slurs), formats.Wish{}), "2 slurs were left out, the first in bar 1")
 	assert.NotContains(t, saidOf(t, onePart(slurs+within("technical", `<hammer-on type="stop"/>`)), formats.Wish{}), "slur")
 	assert.Contains(t, saidOf(t, onePart(words("let ring")+within("", ""), words("rit.")+within("", "")), formats.Wish{}), "words were left out: “let ring” (bar 1), “rit.” (bar 2)")

@@ -54,7 +54,7 @@ func (r *reader) labelled(lines []string) []string {
 			return r.upright(lines, slices.Equal(way, classes), "")
 		}
 		for _, t := range neck.Tunings {
-			in, err := neck.New(t.Open, t.Frets, t.Scale, 0)
+			in, err := neck.New(t.Open, t.Frets, t.Scale, r.s.In.Capo) // a capo may stand above
 			if err == nil && slices.Equal(openClasses(in), way) {
 				if r.bars == 0 {
 					r.s.In = in

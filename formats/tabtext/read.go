@@ -212,7 +212,7 @@ func (r *reader) header(name, value string) error {
 		} else if n, err := strconv.Atoi(value); err == nil {
 			capo = n
 		}
-		in, err := neck.New(tuning, max(r.s.In.Frets, 22), r.s.In.Scale, capo)
+		in, err := neck.Tuned(tuning, capo)
 		if err != nil {
 			return err
 		}

@@ -148,12 +148,10 @@ async function keep() {
           <li v-if="rows.length < items.length" ref="foot">{{ rows.length }} of {{ items.length }}</li>
         </ol>
         <section v-if="here" class="preview" aria-label="what the file was understood as">
-          <p v-if="here.trouble && here.file.size" class="trouble" role="alert">
-            {{ here.file.name }}: {{ here.trouble }}
-          </p>
           <MendText
             v-if="here.trouble || shown?.line"
             :file="here.file"
+            :trouble="here.trouble"
             :chart="as === 'chart'"
             :line="shown?.line"
             @read="(text) => bring.mend(at, text)"
@@ -340,11 +338,6 @@ ul {
   overflow: auto;
   background: var(--raised);
   padding: 0.5rem;
-}
-
-.trouble {
-  color: var(--danger);
-  font-weight: 600;
 }
 
 @media (max-width: 800px) {

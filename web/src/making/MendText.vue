@@ -9,7 +9,13 @@ import { lineAt, mended, pointAt } from '../sheet/places'
 import ProblemList from '../sheet/ProblemList.vue'
 import { textOf } from './useBring'
 
-const props = defineProps<{ file: File; chart: boolean; /** the line that is to be seen, from 1 */ line?: number }>()
+const props = defineProps<{
+  file: File
+  /** why it cannot be read */
+  trouble?: string
+  chart: boolean
+  /** the line that is to be seen, from 1 */ line?: number
+}>()
 const emit = defineEmits<{ read: [text: string] }>()
 const text = ref<string>()
 const field = useTemplateRef<HTMLTextAreaElement>('field')
@@ -41,6 +47,9 @@ watch(
 </script>
 
 <template>
+  <p v-if="trouble && file.size && !reading?.problems.length" class="trouble" role="alert">
+    {{ file.name }}: {{ trouble }}
+  </p>
   <form v-if="text !== undefined" class="mend" @submit.prevent="emit('read', text)">
     <label for="mend-text">{{
       file.size ? 'Its text, to be mended' : 'Chords between bar lines, ChordPro or tablature'
@@ -85,8 +94,13 @@ textarea {
   font: 1rem/1.4 var(--font-mono, monospace);
 }
 
-p {
+form p {
   display: flex;
   gap: 0.75rem;
+}
+
+.trouble {
+  color: var(--danger);
+  font-weight: 600;
 }
 </style>
