@@ -42,7 +42,7 @@ type lineFormat struct {
 var lineFormats = []lineFormat{
 	{"midi", "audio/midi", func(ctx context.Context, o lineIn, q BandQuery, _ form.Reading) (download, error) {
 		q.as("", band.EndingOf(o.Closing))
-		return q.play(ctx, o.Progression, o.Feel, midi.Head{Title: o.Title, Tempo: o.Tempo, Key: o.Key}, band.Lead(o.Score))
+		return q.play(ctx, o.Progression, o.Feel, midi.Head{Title: o.Title, Tempo: o.Tempo, Key: o.Key, In: o.In}, band.Lead(o.Score))
 	}},
 	{"tab", plainText, func(_ context.Context, o lineIn, _ BandQuery, _ form.Reading) (download, error) {
 		return file(plainText, o.Title, "txt", tabtext.Write(o.felt())), nil

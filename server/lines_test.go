@@ -2,6 +2,7 @@ package server
 
 import (
 	"bytes"
+	"cmp"
 	"fmt"
 	"io"
 	"net/http"
@@ -213,15 +214,19 @@ func TestImportsUnderstoodOrRefused(t *testing.T) {
 	assert.Contains(t, strings.Join(st.Said, ";"), "guessed")
 	assert.True(t, strings.HasPrefix(st.Line.Text, "| C7 "), "the chart's chords are laid under: %s", st.Line.Text)
 
-	// Another tuning: what is stated is kept, places are found.
+	// Another tuning: it stays on the neck it is written for.
 	st, _ = send("b.txt", "Tuning: D2,A2,D3,F#3,A3,D4\n"+tab, 0)
-	assert.Contains(t, strings.Join(st.Said, ";"), "tuned D2,A2,D3,F#3,A3,D4")
+	assert.Contains(t, strings.Join(st.Said, ";"), "tuned D2,A2,D3,F#3,A3,D4, and stays on it")
+	assert.Equal(t, []any{"D2,A2,D3,F#3,A3,D4", 1, 3}, []any{st.Line.Tuning, st.Score.Notes[0].String, st.Score.Notes[0].Fret})
 	assert.Equal(t, "F4", st.Score.Notes[0].Note)
 
 	low := `<score-partwise><part id="P"><measure number="1"><attributes><divisions>1</divisions></attributes>` +
 		`<note><pitch><step>C</step><octave>1</octave></pitch><duration>1</duration></note>` +
 		`<note><pitch><step>E</step><octave>3</octave></pitch><duration>1</duration></note></measure></part></score-partwise>`
 	st, _ = send("low.xml", low, 0)
+	assert.Contains(t, strings.Join(st.Said, ";"), "it stands on another, Five-string bass")
+	require.Len(t, st.Score.Notes, 2)
+	st, _ = send("lower.xml", strings.Replace(low, "<octave>1", "<octave>0", 1), 0)
 	assert.Contains(t, strings.Join(st.Said, ";"), "beyond the neck")
 	require.Len(t, st.Score.Notes, 1)
 	assert.True(t, st.Score.Notes[0].PlaceGuessed)
@@ -313,6 +318,44 @@ func TestALineKeepsItsInstrument(t *testing.T) {
 			assert.Len(t, laid.Study.Score.Notes, len(l.Notes), what)
 			assert.Equal(t, tuning.Open, laid.Study.Line.Tuning, what)
 			assert.Regexp(t, `none is left out$|^every note keeps its place$`, laid.Says, what)
+		}
+	}
+}
+
+// A file keeps its hands: whatever a line is written for, it comes back on the same neck, with the same capo, from every format,
+// and loses no note; those that hold places bring back each.
+func TestAFileKeepsItsHands(t *testing.T) {
+	srv := serve(t)
+	lines := everyOne[Line](t, srv, "/api/lines")
+	usual := store.Player{Tuning: neck.Tunings[0].Open, Frets: 22, Scale: 648, Comfort: 100, Habit: "stay"}
+	for _, tuning := range append(slices.Clone(neck.Tunings), neck.Tuning{ID: "all-fourths", Open: "E2,A2,D3,G3,C4,F4", Scale: 648, Frets: 24}) {
+		for _, capo := range []int{0, 3} {
+			for _, l := range lines {
+				what := fmt.Sprintf("%s on %s, capo %d", l.Title, tuning.ID, capo)
+				require.Equal(t, 200, ask(t, srv, "PUT", "/api/player", store.Player{Tuning: tuning.Open, Frets: tuning.Frets, Capo: capo, Scale: tuning.Scale, Comfort: 100, Habit: "stay"}, nil).StatusCode)
+				var laid Laying
+				require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/lay", l.LineBody, &laid).StatusCode, what)
+				var kept Line
+				require.Equal(t, 201, ask(t, srv, "POST", "/api/lines", laid.Study.body(), &kept).StatusCode, what)
+				require.Equal(t, 200, ask(t, srv, "PUT", "/api/player", usual, nil).StatusCode)
+				for _, format := range []string{"musicxml", "mxl", "tab", "midi?ending=none"} {
+					ending := map[string]string{"tab": "txt", "midi?ending=none": "mid"}[format]
+					data := fetch(t, fmt.Sprintf("%s/api/lines/%d/files/%s", srv.URL, kept.ID, format))
+					back, no := bring(t, srv, "x."+cmp.Or(ending, format), data, 0)
+					require.Empty(t, no.Detail, "%s as %s", what, format)
+					require.Equal(t, []any{kept.Tuning, kept.Capo}, []any{back.Line.Tuning, back.Line.Capo}, "%s as %s", what, format)
+					if ending == "mid" { // it plays choruses on end, and has no places
+						assert.GreaterOrEqual(t, len(back.Score.Notes), len(kept.Notes), what)
+						continue
+					}
+					require.Len(t, back.Score.Notes, len(kept.Notes), "%s as %s", what, format)
+					for i, n := range kept.Notes {
+						got := back.body().Notes[i]
+						require.Equal(t, []int{n.Start, n.Length, n.String, n.Fret}, []int{got.Start, got.Length, got.String, got.Fret}, "%s as %s, note %d", what, format, i)
+					}
+				}
+				require.Equal(t, 204, ask(t, srv, "DELETE", fmt.Sprintf("/api/lines/%d", kept.ID), nil, nil).StatusCode)
+			}
 		}
 	}
 }

@@ -6,18 +6,17 @@ import (
 	"undaris/core/form"
 	"undaris/core/lick"
 	"undaris/core/neck"
+	"undaris/core/say"
 	"undaris/core/score"
 )
 
-// Import makes a line, on the instrument in hand, of a score that came from a
-// file. Where the file has no chords those of under are laid under it. What had
-// to be guessed, moved or left out is marked on the notes and said.
+// Import makes a line of a score that came from a file. It stays on the instrument that it is
+// written for; where the file names none it stands on the one in hand, or where that has not all
+// its notes on one that has. Where the file has no chords those of under are laid under it. What
+// had to be guessed, moved or left out is marked on the notes and said.
 func Import(s score.Score, said []string, under score.Score, hand neck.Hand) (Line, error) {
 	l := Line{Score: s, Hand: hand, Said: said}
-	if in := under.In; s.In != nil && (s.In.Tuning() != in.Tuning() || s.In.Capo != in.Capo) {
-		l.say("it is written for a neck tuned %s; places were found on yours", s.In.Tuning())
-	}
-	l.In = under.In
+	l.instrument(under.In)
 	l.over(under)
 	if t := min(form.MaxTempo, max(form.MinTempo, l.Tempo)); t != l.Tempo {
 		l.say("a tempo of %d cannot be played; it was set to the nearest that can", l.Tempo)
@@ -35,6 +34,50 @@ func Import(s score.Score, said []string, under score.Score, hand neck.Hand) (Li
 	l.unjoin()
 	l.Region = Around(l.Score)
 	return l, nil
+}
+
+// instrument chooses the one a line that came from a file stands on.
+func (l *Line) instrument(yours *neck.Instrument) {
+	its := l.In
+	if its != nil && (its.Tuning() != yours.Tuning() || its.Capo != yours.Capo) {
+		l.In = longEnough(its, l.Notes)
+		capo := ""
+		if its.Capo > 0 {
+			capo = say.F(", with a capo on fret %d", its.Capo)
+		}
+		l.say("it is written for a neck tuned %s%s, and stays on it; it can be laid on yours", its.Tuning(), capo)
+		return
+	}
+	l.In = yours
+	gone := len(l.beyond())
+	if gone == 0 {
+		return
+	}
+	for _, t := range neck.Tunings {
+		other, err := neck.New(t.Open, t.Frets, t.Scale, 0)
+		if err != nil {
+			continue
+		}
+		if l.In = other; len(l.beyond()) == 0 {
+			l.say("notes that lie beyond your neck: %d; it stands on another, %s, which has them all", gone, t.Name)
+			return
+		}
+	}
+	l.In = yours
+}
+
+// longEnough is an instrument with as many frets as the places of notes ask for, where that can be.
+func longEnough(in *neck.Instrument, notes []score.Note) *neck.Instrument {
+	frets := in.Frets
+	for _, n := range notes {
+		if n.String > 0 && n.Fret+in.Capo <= neck.MaxFrets {
+			frets = max(frets, n.Fret+in.Capo)
+		}
+	}
+	if longer, err := neck.New(in.Tuning(), frets, in.Scale, in.Capo); err == nil {
+		return longer
+	}
+	return in
 }
 
 // unjoin takes back guesses of how notes are reached that the places found do not bear out.

@@ -41,6 +41,9 @@ func (f File) line(s score.Score, m melody) (out score.Score, said []string, err
 	s.Title = cmp.Or(f.Title, s.Title)
 	s.Tempo = int(f.Tempo + 0.5)
 	s.Feel = f.Feel
+	if f.In != nil {
+		s.In = f.In
+	}
 	free := len(s.Bars) == 0
 	s.Progression = form.Progression{Beats: max(form.MinBeats, f.Beats)}
 	skip := f.countIn()

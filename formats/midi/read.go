@@ -6,10 +6,12 @@ import (
 	"context"
 	"encoding/binary"
 	"errors"
+	"fmt"
 	"slices"
 
 	"undaris/core/band"
 	"undaris/core/form"
+	"undaris/core/neck"
 	"undaris/core/say"
 )
 
@@ -27,14 +29,15 @@ type Metre struct {
 type File struct {
 	Ticks    int // to the quarter
 	Title    string
-	Feel     string  // an ID of [form.Feels], where a text of ours names it
-	Tempo    float64 // beats a minute, the first one given; 120 without
-	Beats    int     // quarters in a bar, by the first signature given; 4 without
-	Metre    string  // that signature, such as 6/8
-	Odd      bool    // a bar of it is no whole number of quarters; Beats is 4 then
-	Threes   bool    // all bars are of beats of three eighths, and Ticks, Tempo and Beats count those
-	Metres   []Metre // what follows and is another
-	Tempi    int     // tempi that follow and are others
+	Feel     string           // an ID of [form.Feels], where a text of ours names it
+	In       *neck.Instrument // where a text of ours names it
+	Tempo    float64          // beats a minute, the first one given; 120 without
+	Beats    int              // quarters in a bar, by the first signature given; 4 without
+	Metre    string           // that signature, such as 6/8
+	Odd      bool             // a bar of it is no whole number of quarters; Beats is 4 then
+	Threes   bool             // all bars are of beats of three eighths, and Ticks, Tempo and Beats count those
+	Metres   []Metre          // what follows and is another
+	Tempi    int              // tempi that follow and are others
 	Key      form.Key
 	Keyed    bool // the file says its key
 	Markers  []band.Marker
@@ -241,6 +244,8 @@ func (r *trackReader) metaEvent() (end bool, err error) {
 		if feel, ok := form.FeelNamed(string(data[len(feelMark):])); ok {
 			r.f.Feel = feel.ID
 		}
+	case kind == 0x01 && bytes.HasPrefix(data, []byte(neckMark)):
+		r.f.In = neckOf(string(data[len(neckMark):]))
 	case kind == 0x01 && bytes.HasPrefix(data, []byte(chordMark)):
 		if len(r.f.Chords) > form.MaxChanges {
 			return false, errLong
@@ -280,6 +285,24 @@ func (r *trackReader) metaEvent() (end bool, err error) {
 		r.lose(-1, strange, "")
 	}
 	return false, nil
+}
+
+// neckOf is the instrument that a text of ours names; nil where it is none.
+func neckOf(text string) *neck.Instrument {
+	var tuning string
+	var capo, frets int
+	if n, err := fmt.Sscanf(text, "%s capo %d frets %d", &tuning, &capo, &frets); n != 3 || err != nil {
+		return nil
+	}
+	like, err := neck.Tuned(tuning, 0)
+	if err != nil {
+		return nil
+	}
+	in, err := neck.New(tuning, frets, like.Scale, capo)
+	if err != nil {
+		return nil
+	}
+	return in
 }
 
 // tempo notes a tempo: the first is the file's.

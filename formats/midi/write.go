@@ -4,10 +4,12 @@ import (
 	"bytes"
 	"cmp"
 	"encoding/binary"
+	"fmt"
 	"slices"
 
 	"undaris/core/band"
 	"undaris/core/form"
+	"undaris/core/neck"
 )
 
 // event is a message at a tick. Ends come before beginnings at the same tick.
@@ -21,6 +23,7 @@ type event struct {
 const (
 	chordMark = "chord "
 	feelMark  = "feel "
+	neckMark  = "neck "
 )
 
 // Head is what a file says of itself before its tracks.
@@ -28,7 +31,8 @@ type Head struct {
 	Title string
 	Tempo int // beats a minute; a beat is a quarter note
 	Key   form.Key
-	Feel  string // an ID of [form.Feels]; "" is not told
+	Feel  string           // an ID of [form.Feels]; "" is not told
+	In    *neck.Instrument // that the lead is written for; nil is not told
 }
 
 // Write turns a performance into a Standard MIDI File.
@@ -56,6 +60,9 @@ func Write(p band.Performance, h Head) []byte {
 	}
 	if h.Feel != "" {
 		head = append(head, event{0, 2, meta(0x01, []byte(feelMark+h.Feel))})
+	}
+	if h.In != nil {
+		head = append(head, event{0, 2, meta(0x01, fmt.Appendf(nil, neckMark+"%s capo %d frets %d", h.In.Tuning(), h.In.Capo, h.In.Frets))})
 	}
 	for _, c := range p.Chords {
 		head = append(head, event{c.At, 2, meta(0x01, []byte(chordMark+c.Name))})
