@@ -107,8 +107,8 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 		notes = append(notes, kept...)
 		end := kept[len(kept)-1]
 		taken = end.Start + 1
-		if !land {
-			taken = max(taken, s.to)
+		if !land { // the next may be led into once this one is over
+			taken = max(taken, min(end.End(), s.to))
 		}
 		a.Near = middle(kept)
 	}

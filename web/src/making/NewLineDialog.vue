@@ -12,6 +12,7 @@ import FieldRow from '../shell/FieldRow.vue'
 import { lineOf } from '../document/study'
 import FormDialog from '../shell/FormDialog.vue'
 import SelectRow from '../shell/SelectRow.vue'
+import { lands } from './kinds'
 
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ withLick?: number; of?: number }>()
@@ -94,7 +95,13 @@ async function make() {
           approach: true,
           seed: Math.ceil(Math.random() * 9999),
         }),
-      lick: () => askLine.lick({ line, lick: lick.value, land: true, follow: true }),
+      lick: () =>
+        askLine.lick({
+          line,
+          lick: lick.value,
+          land: lands(licks.data.value?.find((l) => l.id === lick.value)),
+          follow: true,
+        }),
       drill: () => askLine.drill(line, { drill: 'onward', pace: 'eighths' }),
       empty: () => askLine.study(line),
     }[wish.start as 'write']()

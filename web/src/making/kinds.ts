@@ -17,3 +17,6 @@ export const overOf = (kind: string) => {
   const ofKey = kind.startsWith('key')
   return { ofKey, chord: ofKey ? kind.slice(4) : kind }
 }
+
+/** Whether a lick is led to the next change by itself: one of a bar starts where it starts, and loses nothing. */
+export const lands = (l: { beats: number } | undefined) => !!l && l.beats > 4

@@ -12,13 +12,14 @@ import { around } from '../../document/notes'
 import FieldLine from './FieldLine.vue'
 import FixList from './FixList.vue'
 import SelectLine from './SelectLine.vue'
+import { lands } from '../../making/kinds'
 import { readBars } from './bars'
 import type { LineState } from './useLine'
 
 const props = defineProps<{ state: LineState; bar: number; bars: number; note?: LineNote }>()
 const licks = useLicks()
 const catalogue = useCatalogue()
-const lick = reactive({ id: 0, where: 'through' as 'through' | 'bars', land: true, follow: true, join: 'none' })
+const lick = reactive({ id: 0, where: 'through' as 'through' | 'bars', follow: true, join: 'none' })
 const wheres = [
   { id: 'through' as const, name: 'every change' },
   { id: 'bars' as const, name: 'bars' },
@@ -29,6 +30,12 @@ const on = computed({ get: () => written.value ?? String(props.bar), set: (text)
 const asked = computed(() => readBars(on.value, props.bars))
 const shelf = computed(() => (licks.data.value ?? []).map((l) => ({ id: l.id, name: l.title })))
 const chosen = computed(() => lick.id || (licks.data.value?.[0]?.id ?? 0))
+/* A lick of a bar starts where it starts; a longer one is led to the next change, unless it is said otherwise. */
+const wanted = ref<boolean>()
+const land = computed({
+  get: () => wanted.value ?? lands(licks.data.value?.find((l) => l.id === chosen.value)),
+  set: (is) => (wanted.value = is),
+})
 const joins = computed(() => [{ id: 'none', name: 'not led into' }, ...(catalogue.data.value?.connectors ?? [])])
 function put() {
   const line = props.state.line.value
@@ -36,7 +43,7 @@ function put() {
   const where =
     lick.where === 'bars'
       ? { bars: asked.value.bars, join: lick.join === 'none' ? '' : lick.join }
-      : { land: lick.land }
+      : { land: land.value }
   void props.state.take(askLine.lick({ line, lick: chosen.value, follow: lick.follow, ...where }))
 }
 /* What may lead into the note in hand. */
@@ -70,7 +77,7 @@ watch(
     <FieldLine label="Where">
       <SegmentedChoice v-model="lick.where" :options="wheres" label="where" />
     </FieldLine>
-    <TickBox v-if="lick.where === 'through'" v-model="lick.land">each version lands on the next change</TickBox>
+    <TickBox v-if="lick.where === 'through'" v-model="land">each version lands on the next change</TickBox>
     <template v-else>
       <FieldLine label="Bars" for="lick-bars">
         <InputText
