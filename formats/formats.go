@@ -30,6 +30,8 @@ type Wish struct {
 	// the file has none.
 	Base score.Score
 	Part int // which of the file's parts, from 1; 0 leaves it to the reader
+	// Chart is wished for: what becomes of the notes is not told, and repeats stay as they are.
+	Chart bool
 }
 
 // Part is what can be read of a file by itself.

@@ -163,7 +163,7 @@ func (s *server) broughtChart(ctx context.Context, q FileQuery, out bool, data [
 	var song form.Song
 	var holds form.Beside
 	if formats.Known(data) {
-		found, err := formats.Read(ctx, q.Name, data, formats.Wish{Part: q.Part})
+		found, err := formats.Read(ctx, q.Name, data, formats.Wish{Part: q.Part, Chart: true})
 		if err != nil {
 			return w, at("body", q.Name, err)
 		}

@@ -153,3 +153,27 @@ func TestLicksLeaveAndComeBack(t *testing.T) {
 	var no refusal
 	assert.Equal(t, 404, ask(t, srv, "GET", "/api/licks/files/tab?id=99999", nil, &no).StatusCode)
 }
+
+// Of a chart nothing is told of its notes, nor that repeats were written out which were kept; what becomes of its chords is.
+func TestAChartsPreviewSpeaksOfTheChart(t *testing.T) {
+	srv := serve(t)
+	for _, c := range everyOne[Chart](t, srv, "/api/charts") {
+		for ending, path := range map[string]string{"musicxml": "musicxml?of=chords&low=0&high=4", "mid": "midi?choruses=2&ending=own", "txt": "text", "cho": "chordpro"} {
+			got, no := bringAs(t, srv, "chart", "x."+ending, fetch(t, fmt.Sprintf("%s/api/charts/%d/files/%s", srv.URL, c.ID, path)), "")
+			require.Zero(t, no.Status, no.Detail)
+			assert.Empty(t, got.Said, "%s as %s", c.Title, ending)
+		}
+	}
+	note := `<note><pitch><step>C</step><octave>4</octave></pitch><duration>4</duration><notations><slur type="start"/><ornaments><turn/></ornaments></notations></note>`
+	xml := `<score-partwise><part-list><score-part id="P"><part-name>x</part-name></score-part></part-list><part id="P"><measure number="1"><attributes><divisions>1</divisions></attributes>` +
+		`<barline location="left"><repeat direction="forward"/></barline><harmony><root><root-step>C</root-step></root><kind>dominant</kind><inversion>1</inversion></harmony><direction><direction-type><words>softly</words></direction-type></direction>` + note +
+		`<barline location="right"><repeat direction="backward"/></barline></measure></part></score-partwise>`
+	got, no := bringAs(t, srv, "chart", "x.xml", []byte(xml), "")
+	require.Zero(t, no.Status, no.Detail)
+	assert.Equal(t, []string{"words were left out: “softly” (bar 1)", "an inversion of a chord was left out, in bar 1"}, got.Said)
+	assert.Equal(t, []Where{{Bar: 1}, {Bar: 1}}, got.Where)
+	assert.Equal(t, "|: C7 :|", got.Chart.Text)
+	line, no := bringAs(t, srv, "line", "x.xml", []byte(xml), "")
+	require.Zero(t, no.Status, no.Detail)
+	assert.Contains(t, strings.Join(line.Said, "; "), "a turn was left out, in bar 1")
+}

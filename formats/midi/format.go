@@ -30,6 +30,9 @@ func init() {
 				line, out.Parts[chosen].Read = list[chosen], true
 			}
 			out.Score, out.Said, err = f.line(w.Base, line)
+			if w.Chart {
+				out.Said = append(f.guessed(), out.Said[:0]...)
+			}
 			if len(f.Chords) > 0 && err == nil {
 				song := form.Song{}.With(form.Progression{Beats: out.Beats, Bars: out.Bars[:f.bars(out.Progression, f.countIn())]})
 				out.Song = &song

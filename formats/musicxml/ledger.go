@@ -131,6 +131,9 @@ var lost = []struct{ name, one, many, in string }{
 	{"beat-repeat", "a sign to repeat a beat", "signs to repeat beats", "measure-style"},
 }
 
+// atNotes are what stands in them at notes.
+var atNotes = []string{"articulations", "ornaments", "technical", "notations", "note"}
+
 // account is what becomes of an element.
 type account int
 
@@ -200,8 +203,8 @@ func (l ledger) add(o ledger) {
 	}
 }
 
-// told is what was left out, in the order of the tables.
-func (l ledger) told() (said []string) {
+// told is what was left out, in the order of the tables; of a chart not what stands at notes.
+func (l ledger) told(chart bool) (said []string) {
 	tell := func(t tally, one, many string) {
 		switch {
 		case t.times == 1:
@@ -210,13 +213,15 @@ func (l ledger) told() (said []string) {
 			said = append(said, say.F("%d %s were left out, the first in bar %d", t.times, many, t.first))
 		}
 	}
-	if l["hammer-on"].times+l["pull-off"].times == 0 { // with those a slur says the same again
+	if l["hammer-on"].times+l["pull-off"].times == 0 && !chart { // with those a slur says the same again
 		t := l["slur"]
 		t.times = (t.times + 1) / 2 // it has two ends
 		tell(t, "a slur", "slurs")
 	}
 	for _, what := range lost {
-		tell(l[what.name], what.one, what.many)
+		if !chart || !slices.Contains(atNotes, what.in) {
+			tell(l[what.name], what.one, what.many)
+		}
 	}
 	var strange []string
 	for name := range l {

@@ -94,7 +94,7 @@ func (r *reader) unfold() error {
 	}
 	f.Song = &song
 	order := song.Order()
-	if order == "" {
+	if order == "" || r.chart {
 		return nil
 	}
 	played := song.Play(form.MaxBars)

@@ -64,13 +64,14 @@ func read(ctx context.Context, data []byte, w formats.Wish) (formats.Found, erro
 	}
 	voice := look.voice(chosen)
 	f.Parts = look.list(chosen)
-	if n := len(look.parts); n > 1 {
+	if n := len(look.parts); n > 1 && !w.Chart {
 		f.say("%d parts; %s was read", n, cmp.Or(look.parts[voice.part].name, say.F("part %d", voice.part+1)))
 	}
 	if n := look.parts[voice.part].measures; n > maxMeasures {
 		f.say("%d measures; the first %d were read", n, maxMeasures)
 	}
 	r := look.reader(ctx, &f, voice)
+	r.chart = w.Chart
 	if other, ok := look.tablature(voice.part); ok {
 		of := Found{}
 		frets := look.reader(ctx, &of, other)
@@ -84,7 +85,7 @@ func read(ctx context.Context, data []byte, w formats.Wish) (formats.Found, erro
 		return f.Found, err
 	}
 	r.sayWords()
-	for _, what := range look.lost(voice) {
+	for _, what := range look.lost(voice, w.Chart) {
 		f.say("%s", what)
 	}
 	return f.Found, nil
@@ -159,6 +160,7 @@ type reader struct {
 	directions int
 	frets      *Found // a tablature that another part of the file is, and that part's name
 	fretsOf    string
+	chart      bool // its chords are wanted, and not its notes
 	aside      bool // it is read for its frets: bar by bar, as it is written
 }
 
@@ -324,6 +326,12 @@ func (r *reader) measure(dec *xml.Decoder, start int, pickup bool) (length int, 
 			r.direction(e)
 			r.order(e)
 		case "note":
+			if r.chart {
+				if e.Grace == nil && e.Chord == nil {
+					now += ticks(e.Duration)
+				}
+				break
+			}
 			if e.Grace != nil {
 				r.f.say("grace notes were left out")
 				continue

@@ -109,13 +109,13 @@ func (l *look) count(in noted) {
 	}
 }
 
-// lost is what is told of a voice of a part.
-func (l look) lost(v voice) []string {
+// lost is what is told of a voice of a part, or of its chords alone.
+func (l look) lost(v voice, chart bool) []string {
 	all := ledger{}
 	all.add(l.ledger)
 	all.add(l.parts[v.part].ledger)
 	all.add(v.ledger)
-	return all.told()
+	return all.told(chart)
 }
 
 // Of what a file says of itself so many facts are looked at, of so many bytes each.

@@ -105,3 +105,24 @@ func TestTablatureInTheHabitsOfPlayers(t *testing.T) {
 	_, _, err := Read(t.Context(), []byte("Tuning: as you like\n"+row), neck.Standard())
 	require.ErrorContains(t, err, "as you like")
 }
+
+// A value that a tablature cannot have is told with its line; a capo is one however it is written, and a labelled row keeps it.
+func TestHeadersAreReadOrTold(t *testing.T) {
+	row := strings.Repeat("|--3--5--|\n", 6)
+	for text, says := range map[string]string{
+		"Tempo: fast\n": "line 1: “fast” is no tempo", "Title: x\nFeel: odd\n": "line 2: “odd” is no feel", "Groove: polka\n": "line 1: “polka” is no groove", "Capo: none\n": "line 1: “none” is no capo",
+	} {
+		_, said, err := Read(t.Context(), []byte(text+"\n"+row), neck.Standard())
+		require.NoError(t, err, text)
+		assert.Contains(t, strings.Join(said, "; "), says)
+	}
+	for _, text := range []string{"Capo: 3", "capo: 3", "Capo: fret 3", "CAPO = 3rd fret"} {
+		labels := "e|--3--5--|\nB|--------|\nG|--------|\nD|--------|\nA|--------|\nE|--------|\n"
+		s, said, err := Read(t.Context(), []byte(text+"\n\n"+labels), neck.Standard())
+		require.NoError(t, err, text)
+		assert.Equal(t, 3, s.In.Capo, "%s: %v", text, said)
+		s, _, err = Read(t.Context(), []byte(text+"\n\n"+strings.NewReplacer("e|", "d|", "B|", "a|", "G|", "f|", "E|", "D|").Replace(labels)), neck.Standard())
+		require.NoError(t, err, text)
+		assert.Equal(t, 3, s.In.Capo, text)
+	}
+}

@@ -32,7 +32,7 @@ const (
 )
 
 var (
-	header = regexp.MustCompile(`^(?:(Title|Key|Tempo|Time|Feel|Groove|Tuning|Capo|Pickup|Chords):|\s*((?i:tempo|bpm|tuning))\s*[:=])\s*(.*)$`)
+	header = regexp.MustCompile(`^(?:(Title|Key|Tempo|Time|Feel|Groove|Tuning|Capo|Pickup|Chords):|\s*((?i:tempo|bpm|tuning|capo))\s*[:=])\s*(.*)$`)
 	valuey = regexp.MustCompile(`^r?[whqesz]\.?[36]?~?$`)
 )
 
@@ -186,6 +186,8 @@ func (r *reader) header(name, value string) error {
 	case "Tempo", "tempo", "bpm":
 		if n, err := strconv.Atoi(figures.FindString(value)); err == nil && n > 0 && n < 1000 {
 			r.s.Tempo = n
+		} else {
+			r.unreadable("tempo", value)
 		}
 	case "Time":
 		if n, err := strconv.Atoi(strings.TrimSuffix(value, "/4")); err == nil && n >= form.MinBeats && n <= form.MaxBeats {
@@ -194,23 +196,29 @@ func (r *reader) header(name, value string) error {
 			return say.Errorf("a time of %s; bars of %d to %d quarters can be read, such as 4/4", value, form.MinBeats, form.MaxBeats)
 		}
 	case "Groove":
-		if f, ok := form.FeelNamed(value); ok {
-			r.s.Feel = f.ID
+		f, ok := form.FeelNamed(value)
+		if !ok {
+			r.unreadable("groove", value)
 		}
+		r.s.Feel = f.ID
 	case "Pickup":
 		r.begins = value == "yes"
 	case "Feel":
-		r.s.Swing = value == "swing"
-	case "Tuning", "tuning", "Capo":
+		if r.s.Swing = strings.EqualFold(value, "swing"); !r.s.Swing && !strings.EqualFold(value, "straight") {
+			r.unreadable("feel", value)
+		}
+	case "Tuning", "tuning", "Capo", "capo":
 		if r.tunings++; r.tunings > maxTunings {
 			r.say("more than %d lines name a tuning or a capo; the rest was passed over", maxTunings)
 			return nil
 		}
 		tuning, capo := r.s.In.Tuning(), r.s.In.Capo
-		if name != "Capo" {
+		if strings.ToLower(name) != "capo" {
 			tuning, capo, r.named = tuningOf(value), 0, true
-		} else if n, err := strconv.Atoi(value); err == nil {
+		} else if n, err := strconv.Atoi(fret.FindString(value)); err == nil {
 			capo = n
+		} else {
+			r.unreadable("capo", value)
 		}
 		in, err := neck.Tuned(tuning, capo)
 		if err != nil {
@@ -222,6 +230,14 @@ func (r *reader) header(name, value string) error {
 	}
 	return nil
 }
+
+// unreadable tells of a value that a tablature cannot have.
+func (r *reader) unreadable(what, value string) {
+	r.say("line %d: “%s” is no %s that can be read; it was left out", r.at, value, what)
+}
+
+// fret is where a capo sits: 3, fret 3, 3rd fret.
+var fret = regexp.MustCompile(`\d{1,2}`)
 
 // block reads one row of bars.
 func (r *reader) block(above, lines []string) error {
