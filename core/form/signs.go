@@ -139,6 +139,28 @@ func (r *textReader) settle() {
 	if open >= 0 {
 		r.found.Said = append(r.found.Said, say.F("the repeat that begins in bar %d has no end: it is played once", open+1))
 	}
+	r.reached()
+}
+
+// reached tells of endings that no repeat comes to. Where nothing else would be played they are bars like others.
+func (r *textReader) reached() {
+	if !slices.ContainsFunc(r.song.Bars, func(w Written) bool { return len(w.Endings) > 0 }) {
+		return
+	}
+	played := r.song.Play(MaxBars)
+	if len(played.Bars) > MaxBars {
+		return
+	}
+	for i, w := range r.song.Bars {
+		switch {
+		case len(w.Endings) == 0:
+		case len(played.Bars) == 0:
+			r.song.Bars[i].Endings = nil
+			r.note("no repeat comes to the ending in bar %d: it is played as any bar", i+1)
+		case !slices.ContainsFunc(played.Bars, func(b Bar) bool { return b.Written == i+1 }):
+			r.note("no repeat comes to the ending in bar %d: it is not played", i+1)
+		}
+	}
 }
 
 // closed tells that a repeat ends before the next ending.

@@ -57,7 +57,7 @@ func ReadSong(text string, beats int, key Key) (s Song, found Found, err error) 
 		return Song{}, r.found, r.problems
 	}
 	offset := 0
-	lines := strings.Split(text, "\n")
+	lines := strings.Split(strings.ToValidUTF8(text, "\uFFFD"), "\n")
 	loose := barless(lines)
 	for i, line := range lines {
 		if len(r.problems) >= maxProblems || r.bars > MaxBars {
