@@ -8,13 +8,17 @@ import (
 	"net/http"
 	"path"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"undaris/core/band"
+	"undaris/core/edit"
 	"undaris/core/form"
+	"undaris/core/harmony"
+	"undaris/core/lick"
 	"undaris/core/say"
 	"undaris/core/score"
 	"undaris/formats"
@@ -23,16 +27,17 @@ import (
 
 // Brought is what a file was understood as. Nothing of it is kept yet.
 type Brought struct {
-	Kind  string     `json:"kind" doc:"what the file is"`
-	Parts []Part     `json:"parts" doc:"what could be read of it"`
-	Said  []string   `json:"said" doc:"what was guessed, moved or left out, and where"`
-	Where []Where    `json:"where" doc:"of each that is said, where in the file that is"`
-	Chart *ChartBody `json:"chart,omitempty"`
-	Sheet *Sheet     `json:"sheet,omitempty" doc:"the chart as it is played"`
-	Order string     `json:"order,omitempty" doc:"in which order its written bars are played, where it is not as they stand"`
-	Line  *LineBody  `json:"line,omitempty"`
-	Score *Score     `json:"score,omitempty" doc:"the line, or the licks, as they are written"`
-	Licks []LickBody `json:"licks,omitempty"`
+	Kind  string      `json:"kind" doc:"what the file is"`
+	Parts []Part      `json:"parts" doc:"what could be read of it"`
+	Said  []string    `json:"said" doc:"what was guessed, moved or left out, and where"`
+	Where []Where     `json:"where" doc:"of each that is said, where in the file that is"`
+	Chart *ChartBody  `json:"chart,omitempty"`
+	Sheet *Sheet      `json:"sheet,omitempty" doc:"the chart as it is played"`
+	Order string      `json:"order,omitempty" doc:"in which order its written bars are played, where it is not as they stand"`
+	Line  *LineBody   `json:"line,omitempty"`
+	Score *Score      `json:"score,omitempty" doc:"the line, or the licks, as they are written"`
+	Licks []LickBody  `json:"licks,omitempty"`
+	Over  []Explained `json:"over,omitempty" doc:"chords over which licks make sense that come without, the best first"`
 
 	Trouble string `json:"trouble,omitempty" doc:"why nothing could be made of the part that was read; another may do"`
 }
@@ -58,6 +63,13 @@ func (w Brought) placed() Brought {
 	return w
 }
 
+// Explained is a chord over which notes make sense.
+type Explained struct {
+	Chord string `json:"chord"`
+	Why   string `json:"why" doc:"where they land, and what rubs"`
+	Read  bool   `json:"read" doc:"it is what they were read over"`
+}
+
 // Part is what can be read of a file by itself.
 type Part struct {
 	Name  string `json:"name"`
@@ -69,6 +81,7 @@ type Part struct {
 type FileQuery struct {
 	Name  string `query:"name" maxLength:"300" doc:"of the file; its ending tells what it is, where its beginning does not"`
 	Chart uint   `query:"chart" maximum:"4294967295" doc:"a chart to lay a line over, where the file has no chords"`
+	Over  string `query:"over" maxLength:"40" doc:"the chord that licks lie over, where the file has none; else the one that explains them best"`
 	Part  int    `query:"part" minimum:"0" maximum:"1000" doc:"which of its parts, from 1; 0 leaves it to the reader"`
 }
 
@@ -131,6 +144,9 @@ func (s *server) broughtLicks(ctx context.Context, q FileQuery, data []byte) (w 
 		return otherParts(found, err)
 	}
 	w = brought(found)
+	if w.Over, err = o.explained(q.Over); err != nil {
+		return w, at("query.over", q.Over, err)
+	}
 	st := o.study()
 	w.Score, w.Said = &st.Score, st.Said
 	all := o.Phrases()
@@ -152,6 +168,40 @@ func (s *server) broughtLicks(ctx context.Context, q FileQuery, data []byte) (w 
 		return w, at("body", q.Name, errors.New("there is no lick in it: "+cmp.Or(strings.Join(w.Said, "; "), "it has no notes")))
 	}
 	return w, nil
+}
+
+// mostExplained is how many chords are offered that may explain a lick.
+const mostExplained = 3
+
+// explained lays a line without chords over one: what is asked for, else what explains its notes best.
+func (o *lineIn) explained(over string) (list []Explained, err error) {
+	if !o.Silent() || len(o.Notes) == 0 {
+		return nil, nil
+	}
+	for _, e := range lick.Explain(o.Notes, mostExplained) {
+		list = append(list, Explained{Chord: e.Chord.String(), Why: e.Why})
+	}
+	if over == "" && len(list) > 0 {
+		over = list[0].Chord
+	}
+	if over == "" {
+		return list, nil
+	}
+	chord, err := harmony.Parse(over)
+	if err != nil {
+		return list, err
+	}
+	for i := range o.Bars {
+		o.Bars[i].Changes = []form.Change{{Chord: chord}}
+	}
+	o.Respell()
+	o.Said = slices.DeleteFunc(o.Said, func(s string) bool { return s == edit.WithoutChords })
+	i := slices.IndexFunc(list, func(e Explained) bool { return e.Chord == over })
+	if i < 0 {
+		list, i = append(list, Explained{Chord: over, Why: "as you say"}), len(list)
+	}
+	list[i].Read = true
+	return list, nil
 }
 
 // maxText is how long the text of a chart may be, in bytes.

@@ -10,6 +10,9 @@ import (
 	"undaris/core/score"
 )
 
+// WithoutChords is said of a line that has none.
+const WithoutChords = "no chords; the bars are without"
+
 // Import makes a line of a score that came from a file. It stays on the instrument that it is
 // written for; where the file names none it stands on the one in hand, or where that has not all
 // its notes on one that has. Where the file has no chords those of under are laid under it. What
@@ -106,7 +109,7 @@ func (l *Line) over(under score.Score) {
 		}
 		return
 	case len(under.Bars) == 0:
-		l.say("no chords; the bars are without")
+		l.say(WithoutChords)
 		return
 	}
 	end := 1

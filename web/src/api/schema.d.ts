@@ -1674,6 +1674,8 @@ export interface components {
             line?: components["schemas"]["LineBody"];
             /** @description in which order its written bars are played, where it is not as they stand */
             order?: string;
+            /** @description chords over which licks make sense that come without, the best first */
+            over?: components["schemas"]["Explained"][];
             /** @description what could be read of it */
             parts: components["schemas"]["Part"][];
             /** @description what was guessed, moved or left out, and where */
@@ -2380,6 +2382,13 @@ export interface components {
              * @example https://example.com/errors/example
              */
             type: string;
+        };
+        Explained: {
+            chord: string;
+            /** @description it is what they were read over */
+            read: boolean;
+            /** @description where they land, and what rubs */
+            why: string;
         };
         FitAsk: {
             /**
@@ -6086,6 +6095,8 @@ export interface operations {
                 name?: string;
                 /** @description a chart to lay a line over, where the file has no chords */
                 chart?: number;
+                /** @description the chord that licks lie over, where the file has none; else the one that explains them best */
+                over?: string;
                 /** @description which of its parts, from 1; 0 leaves it to the reader */
                 part?: number;
                 as?: "chart" | "line" | "licks";

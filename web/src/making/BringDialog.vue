@@ -17,6 +17,7 @@ import SelectRow from '../shell/SelectRow.vue'
 import { useGrowing } from '../shell/useGrowing'
 import TickBox from '../shell/TickBox.vue'
 import MendText from './MendText.vue'
+import OverSelect from './OverSelect.vue'
 import SaidList from './SaidList.vue'
 import { texts, type Kind } from './bringing'
 import { penAt, useBring, type Item } from './useBring'
@@ -167,6 +168,11 @@ async function keep() {
               label="What is read"
               :options="parts"
               @update:model-value="(p) => bring.again(at, { part: p })"
+            />
+            <OverSelect
+              v-if="here.brought.over?.length"
+              :over="here.brought.over"
+              @take="(over) => bring.again(at, { over })"
             />
             <TickBox
               v-if="as === 'chart' && repeats"

@@ -72,10 +72,15 @@ describe('what cannot be read as it is', () => {
     await write('#mend-text', rows.join('\n'))
     await click('[role=dialog] .mend button', 'Read it')
     await until(() => !find('#mend-text') && all('[role=dialog] .paper svg').length)
+    // It names no chord: those that explain it best are offered, with their reasons, and one is taken.
+    expect(texts('[role=dialog] .p-select-label').join()).toMatch(/: lands on/)
+    await choose('import-over', 'C7')
+    await until(() => texts('[role=dialog] .p-select-label').some((t) => t.startsWith('C7:')))
     await click('[role=dialog] button', 'Keep it')
     await until(() => /^\/licks\/\d+$/.test(location.pathname))
     const lick = await ask<Lick>(`/api${location.pathname}`)
     expect(lick.notes.length).toBe(3)
+    expect([lick.chord, lick.ofKey]).toEqual(['7', false])
   })
 
   it('is mended by what would be read there, at its place', async () => {

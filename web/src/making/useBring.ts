@@ -9,6 +9,8 @@ export interface Wish {
   part?: number
   chart?: number
   out?: boolean
+  /** the chord that licks lie over which come without */
+  over?: string
 }
 
 export interface Item {
@@ -20,9 +22,10 @@ export interface Item {
   wanted: boolean
 }
 
-async function read(file: File, as: Kind, { part, chart, out }: Wish): Promise<Brought> {
+async function read(file: File, as: Kind, { part, chart, out, over }: Wish): Promise<Brought> {
   const query = new URLSearchParams({ name: file.name, as, part: String(part ?? 0), chart: String(chart ?? 0) })
   if (out) query.set('out', 'true')
+  if (over) query.set('over', over)
   return answer<Brought>(
     fetchOf(`/api/imports?${query}`, {
       method: 'POST',
