@@ -100,6 +100,7 @@ func TestHostileImports(t *testing.T) {
 		"controls.mid":   midiFile([]byte{0, 0x90, 60, 90}, repeated(900_000, func(i int) []byte { return []byte{0, 0xB0, byte(i % 120), byte(i % 128)} })),
 		"metres.mid":     midiFile(repeated(400_000, func(i int) []byte { return []byte{0, 0xFF, 0x58, 4, byte(3 * (1 + i%4)), 3, 24, 8} }), []byte{0, 0x90, 60, 90}),
 		"directives.txt": []byte(string(repeated(5_000, func(i int) []byte { return fmt.Appendf(nil, "{d%d: x}\n", i) })) + "| C7 |"),
+		"chords.txt":     []byte(strings.Repeat("A7 Bb C#m7b5 D13 E F#m11 G7#9\n", 60_000) + rows("E|-5-|", 1)),
 		"remarks.txt":    []byte(strings.Repeat("// word word word\n", 3_000) + "| C7 |"),
 		"tabparts.txt":   []byte(strings.Repeat("{sot}\n", 4_000) + strings.Repeat("{eot}\n", 3_000) + "| C7 |"),
 	}

@@ -137,6 +137,12 @@ func (r *reader) write(from mark, times int, says string) error {
 			r.s.Notes = append(r.s.Notes, note)
 		}
 		r.bars, r.now = r.bars+n, r.now+length
+		for _, o := range r.over {
+			if o.bar >= from.bars && o.bar < from.bars+n {
+				o.bar += k * n
+				r.over = append(r.over, o)
+			}
+		}
 	}
 	if strings.Contains(says, "%d") {
 		r.say(says, times)

@@ -104,6 +104,14 @@ func (r *reader) leave(line string, at int) {
 	}
 }
 
+// leavePending leaves lines of chords that stand over no row.
+func (r *reader) leavePending() {
+	for _, l := range r.pending {
+		r.leave(l.line, l.at)
+	}
+	r.pending = nil
+}
+
 func (r *reader) sayLeft() {
 	switch {
 	case r.left == 1:

@@ -65,7 +65,7 @@ func TestTablatureInTheHabitsOfPlayers(t *testing.T) {
 		{"lines that end as on old machines", strings.ReplaceAll(row, "\n", "\r"), plain, "", "", 0},
 		{"words beside", "An old tune\nplayed slowly\n" + row + "then the chorus\n", plain, "", "3 lines that are no tablature were left out, the first, line 1: An old tune", 0},
 		{"a line of words", row + "and so on\n", plain, "", "line 7 is no tablature, and was left out: and so on", 0},
-		{"chords above", "    A7   D7\n" + row, plain, "", "line 1 is no tablature, and was left out: A7 D7", 0},
+		{"chords above", "    A7   D7\n" + row, plain, "", "its chords stand above the rows", 0},
 	} {
 		s, said, err := Read(t.Context(), []byte(c.text), neck.Standard())
 		if !assert.NoError(t, err, c.name) {
@@ -124,5 +124,43 @@ func TestHeadersAreReadOrTold(t *testing.T) {
 		s, _, err = Read(t.Context(), []byte(text+"\n\n"+strings.NewReplacer("e|", "d|", "B|", "a|", "G|", "f|", "E|", "D|").Replace(labels)), neck.Standard())
 		require.NoError(t, err, text)
 		assert.Equal(t, 3, s.In.Capo, text)
+	}
+}
+
+// Chords above the rows begin on the beats that they stand over, also where a part is played again; those that stand over no row
+// are told, and so is a letter that is the name of a part.
+func TestChordsAboveTheRows(t *testing.T) {
+	rows := func(bars int, more string) string {
+		var out []string
+		for _, name := range []string{"e", "B", "G", "D", "A", "E"} {
+			line := name + "|"
+			for range bars {
+				line += "--5---------8---|"
+			}
+			if name == "e" {
+				line += more
+			}
+			out = append(out, line)
+		}
+		return strings.Join(out, "\n") + "\n"
+	}
+	for _, c := range []struct{ name, text, chords, says string }{
+		{"a bar each", "  A7              D7\n" + rows(2, ""), "| A7 | D7 |", "its chords stand above the rows"},
+		{"in the middle of a bar", "  A7      D7      E7\n" + rows(2, ""), "| A7 D7 | E7 |", ""},
+		{"held over", "  A7\n" + rows(3, ""), "| A7 | A7 | A7 |", ""},
+		{"begun later", "                   D7\n" + rows(2, ""), "| N.C. | D7 |", ""},
+		{"played again", "  A7              D7\n" + rows(2, " x2"), "| A7 | D7 | A7 | D7 |", ""},
+		{"over two rows", "  A7              D7\n" + rows(2, "") + "\n  E7              Am7\n" + rows(2, ""), "| A7 | D7 | E7 | Am7 |", ""},
+		{"with bar lines", "| A7             | D7\n" + rows(2, ""), "| A7 | D7 |", ""},
+		{"by themselves", "A7 D7\n\n" + rows(1, ""), "| N.C. |", "line 1 is no tablature, and was left out: A7 D7"},
+		{"a letter", "A\n" + rows(1, ""), "| N.C. |", "line 1 is no tablature, and was left out: A"},
+		{"said already", "Chords: | C7 | F7 |\n\n  A7              D7\n" + rows(2, ""), "| C7 | F7 |", ""},
+		{"words", "  A7  slowly\n" + rows(1, ""), "| N.C. |", "was left out: A7 slowly"},
+	} {
+		s, said, err := Read(t.Context(), []byte(c.text), neck.Standard())
+		require.NoError(t, err, c.name)
+		assert.Equal(t, c.chords, strings.ReplaceAll(s.Text(), " |\n|", " |"), "%s: %v", c.name, said)
+		assert.Contains(t, strings.Join(said, "; "), c.says, c.name)
+		require.NotEmpty(t, s.Notes)
 	}
 }

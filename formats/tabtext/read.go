@@ -43,12 +43,12 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 		return s, nil, say.Errorf("a text of %d MB; %d are the most that can be read", len(data)>>20, maxText>>20)
 	}
 	r := &reader{s: score.Score{In: in, Tempo: 100, Progression: form.Progression{Beats: 4}}}
-	var above []string // lines before a block that are no strings
+	var over []string // lines before a block that are no strings
 	var block []string
 	lines := bufio.NewScanner(bytes.NewReader(formats.Decoded(data)))
 	lines.Buffer(make([]byte, 1<<16), 1<<20)
 	flush := func() error {
-		defer func() { above, block = nil, nil }()
+		defer func() { over, block = nil, nil }()
 		if len(block) < neck.MinStrings {
 			for i, l := range block {
 				r.leave(l, r.at-len(block)+i)
@@ -60,10 +60,10 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 			if len(rows) > neck.MaxStrings {
 				return say.Errorf("a row of more than %d strings; that is no tablature that can be read", neck.MaxStrings)
 			}
-			if err := r.block(above, rows); err != nil {
+			if err := r.block(over, rows); err != nil {
 				return err
 			}
-			above = nil
+			over = nil
 		}
 		return r.again(from)
 	}
@@ -111,17 +111,22 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 				return s, r.said, err
 			}
 		}
-		if above = append(above, line); len(above) > maxAbove {
-			above = slices.Clone(above[1:])
+		if over = append(over, line); len(over) > maxAbove {
+			over = slices.Clone(over[1:])
 		}
-		if strings.TrimSpace(line) != "" && !timed(line) && !muted.MatchString(line) && !r.told(line) {
+		switch cols, _ := r.chordWords(line); {
+		case strings.TrimSpace(line) == "" || timed(line) || muted.MatchString(line) || r.told(line):
+		case len(cols) > 0 && r.chords == "":
+			r.pending = append(r.pending, above{line, met})
+		default:
 			r.leave(line, met)
 		}
 		if ctx.Err() != nil {
 			return s, nil, ctx.Err()
 		}
 		if line == "" {
-			above = nil
+			over = nil
+			r.leavePending()
 		}
 	}
 	if err := lines.Err(); err != nil {
@@ -131,6 +136,7 @@ func Read(ctx context.Context, data []byte, in *neck.Instrument) (s score.Score,
 	if err := flush(); err != nil {
 		return s, r.said, err
 	}
+	r.leavePending()
 	err = r.finish()
 	r.sayLeft()
 	return r.s, r.said, err
@@ -160,11 +166,14 @@ type reader struct {
 	open    bool // it has not ended yet
 	mutes   [][2]int
 	tunings int
-	damped  bool   // the note in hand is under a palm mute
-	at      int    // the line in hand, from 1
-	left    int    // lines that are no tablature
-	first   string // of them
-	leftAt  int    // and which line that is
+	damped  bool    // the note in hand is under a palm mute
+	at      int     // the line in hand, from 1
+	words   int     // looked at whether they are chords
+	over    []over  // chords above the rows
+	pending []above // lines of chords that no row has come to yet
+	left    int     // lines that are no tablature
+	first   string  // of them
+	leftAt  int     // and which line that is
 }
 
 func (r *reader) say(format string, args ...any) {
@@ -264,6 +273,7 @@ func (r *reader) block(above, lines []string) error {
 		}
 	}
 	r.mutes = mutesIn(above)
+	cols, chords := r.overhead(above)
 	rows = r.level(rows)
 	for _, row := range rows {
 		size = max(size, len(row))
@@ -277,9 +287,16 @@ func (r *reader) block(above, lines []string) error {
 			r.dots, r.open = mark{r.bars, r.now, len(r.s.Notes)}, true
 		}
 		back := dotted(rows, bars[i+1]-1)
+		met := r.bars
 		if err := r.bar(rows, values, bars[i]+1, bars[i+1]); err != nil {
 			return err
 		}
+		bar := r.bars - 1
+		if r.bars == met { // a pickup
+			bar = -1
+		}
+		n := r.place(cols, chords, bars[i]+1, bars[i+1], bar)
+		cols, chords = cols[n:], chords[n:]
 		if back {
 			if err := r.write(r.dots, 2, "a repeat was written out"); err != nil {
 				return err
@@ -339,6 +356,7 @@ func (r *reader) finish() error {
 	for len(r.s.Bars) < bars {
 		r.s.Bars = append(r.s.Bars, form.Bar{Changes: []form.Change{{Chord: harmony.Chord{None: true}}}})
 	}
+	r.overlaid()
 	score.Sort(r.s.Notes)
 	// What is joined needs a note to come from.
 	first := map[int]int{} // by string
