@@ -37,11 +37,18 @@ const (
 // a bend may be off in cents. Players hear a sharp bend before a flat one.
 const (
 	offBeats = 0.2 // of a beat, and
-	offLeast = 80  // milliseconds at least
+	offLeast = 80  // milliseconds at least,
+	offMost  = 120 // at most: at a slow tempo what is heard as late is no longer a part of the beat
 	flatMost = 30
 	sharpest = 15
 	steady   = 60 // milliseconds that a take may be early or late as a whole
 )
+
+// Within is how far off a note may be and count as on time, in milliseconds.
+func Within(tempo int) float64 { return within(60000 / float64(tempo)) }
+
+// within is the same of a beat in milliseconds.
+func within(beat float64) float64 { return min(offMost, max(offLeast, offBeats*beat)) }
 
 // Verdict is on one note that was to be played.
 type Verdict struct {

@@ -185,14 +185,15 @@ func straight(tick, swing float64) float64 {
 	return (beat + in) * score.Tick
 }
 
-// Judge judges a pass of free playing over a line's chords.
-func Judge(over edit.Line, heard []judge.Heard, swing float64, stage Stage) (Free, error) {
+// Judge judges a pass of free playing over a line's chords, at a tempo.
+func Judge(over edit.Line, heard []judge.Heard, tempo int, swing float64, stage Stage) (Free, error) {
 	l, err := Written(over, heard, swing)
 	if err != nil {
 		return Free{}, err
 	}
 	f := Free{Line: l, Report: line.Check(l.Score, l.Palette, l.Rule)}
 	for _, landing := range f.Report.Landings {
+		landing = stage.struck(punctual(landing, l, heard, tempo), l)
 		f.Landings = append(f.Landings, Landing{landing, landing.Landed() && (stage.counts(landing.Chord, landing.Degree) || stage.leans(landing)), landing.At})
 	}
 	for i, n := range l.Notes {
@@ -203,6 +204,44 @@ func Judge(over edit.Line, heard []judge.Heard, swing float64, stage Stage) (Fre
 	f.Lost = f.astray()
 	f.tell(stage)
 	return f, nil
+}
+
+// struck is a landing by what of it counts: of notes that are struck together one may, whichever lies on top.
+func (s Stage) struck(landing line.Landing, l edit.Line) line.Landing {
+	if !landing.Landed() || landing.Note < 0 || s.counts(landing.Chord, landing.Degree) {
+		return landing
+	}
+	for _, n := range l.Notes {
+		tone, is := landing.Chord.ToneAt(n.Heard() % 12)
+		if is && n.Start == l.Notes[landing.Note].Start && s.counts(landing.Chord, tone.Degree) {
+			landing.Degree, landing.Says = tone.Degree, say.F("%s; with it the %s", landing.Says, tone.Degree)
+			return landing
+		}
+	}
+	return landing
+}
+
+// punctual is a landing as it was played, judged by the clock as a written line's are: what is written on the beat, since no
+// other place is nearer, may have come too late to be heard as on it, and what is written a sixteenth later as on it.
+func punctual(landing line.Landing, l edit.Line, heard []judge.Heard, tempo int) line.Landing {
+	if landing.When != line.OnTime && landing.When != line.Late || landing.Note < 0 || tempo <= 0 {
+		return landing
+	}
+	off := math.Inf(1)
+	for _, h := range heard {
+		by := (h.At - float64(landing.At)) / score.Tick * 60000 / float64(tempo)
+		if int(math.Round(h.Pitch)) == l.Notes[landing.Note].Pitch.MIDI() && math.Abs(by) < math.Abs(off) {
+			off = by
+		}
+	}
+	switch limit := judge.Within(tempo); {
+	case math.IsInf(off, 1):
+	case landing.When == line.OnTime && off > limit:
+		landing.When, landing.Says = line.Late, say.F("%s, %.0f ms late", landing.Says, off)
+	case landing.When == line.Late && math.Abs(off) <= limit:
+		landing.When, landing.Says = line.OnTime, say.F("lands on the %s of %s", landing.Degree, landing.Chord)
+	}
+	return landing
 }
 
 // tell says what was good first, and one thing to try.

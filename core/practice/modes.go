@@ -149,7 +149,7 @@ func (m Mode) Judge(l edit.Line, pass int, heard []judge.Heard, tempo int, swing
 	case m.Writes():
 		return Prescribed(l, heard, tempo, swing)
 	}
-	return Judge(l, heard, swing, m.Stage(pass))
+	return Judge(l, heard, tempo, swing, m.Stage(pass))
 }
 
 // Beats before a tick that are heard beside what comes after it, and of those the ones whose

@@ -167,7 +167,7 @@ func TestLostInFreePlaying(t *testing.T) {
 			heard = append(heard, judge.Heard{At: float64(at), Length: 400, Pitch: float64(60 + chord.Tones[beat%len(chord.Tones)].Name.Class())})
 		}
 	}
-	f, err := practice.Judge(l, heard, 0.5, practice.Modes[0].Stages[0])
+	f, err := practice.Judge(l, heard, 120, 0.5, practice.Modes[0].Stages[0])
 	require.NoError(t, err)
 	require.Len(t, f.Lost, 1)
 	assert.Equal(t, 4., f.Lost[0].By)

@@ -58,7 +58,7 @@ func TestEveryStageCountsWhatItAsks(t *testing.T) {
 		for pass, stage := range m.Stages {
 			assert.Equal(t, stage, m.Stage(pass))
 			for _, role := range []harmony.Role{harmony.Root, harmony.Third, harmony.Fifth, harmony.Seventh} {
-				f, err := practice.Judge(l, meets(l, role, 0), 0.6, stage)
+				f, err := practice.Judge(l, meets(l, role, 0), 120, 0.6, stage)
 				require.NoError(t, err)
 				require.NotEmpty(t, f.Landings)
 				want := len(stage.Land) == 0 || stage.Land[0] == role
@@ -67,7 +67,7 @@ func TestEveryStageCountsWhatItAsks(t *testing.T) {
 				}
 				assert.Zero(t, f.Outside, "%s: chord tones are always allowed", m.ID)
 			}
-			f, err := practice.Judge(l, nil, 0.5, stage)
+			f, err := practice.Judge(l, nil, 120, 0.5, stage)
 			require.NoError(t, err)
 			assert.Equal(t, "nothing was heard", f.Good, m.ID)
 		}
@@ -99,7 +99,7 @@ func TestWhatMayBePlayed(t *testing.T) {
 		{"one that leads nowhere", practice.Chromatic, bar(60, 61), 1},
 		{"everything", practice.Anything, bar(61, 66, 68), 0},
 	} {
-		f, err := practice.Judge(l, c.heard, 0.5, practice.Stage{Play: c.play})
+		f, err := practice.Judge(l, c.heard, 120, 0.5, practice.Stage{Play: c.play})
 		require.NoError(t, err)
 		assert.Equal(t, c.outside, f.Outside, c.name)
 	}
@@ -116,10 +116,52 @@ func TestFreeLandings(t *testing.T) {
 		"half a beat before is pushed": {-480, line.Pushed},
 		"half a beat after is late":    {480, line.Late},
 	} {
-		f, err := practice.Judge(l, meets(l, harmony.Third, c.off), 0.5, practice.Modes[1].Stages[0])
+		f, err := practice.Judge(l, meets(l, harmony.Third, c.off), 120, 0.5, practice.Modes[1].Stages[0])
 		require.NoError(t, err)
 		for _, landing := range f.Landings[1:] {
 			assert.Equal(t, c.when, landing.When, "%s: %s", name, landing.Says)
+		}
+	}
+}
+
+// Of two tones that are struck together on a change each may be the one that is asked for, whichever lies on top; together with it
+// another is no other tone.
+func TestADoubleStopLandsByEitherTone(t *testing.T) {
+	l := over(form.Forms[0], c)
+	roles := []harmony.Role{harmony.Root, harmony.Third, harmony.Fifth, harmony.Seventh}
+	for i, first := range roles {
+		for _, second := range roles[i+1:] {
+			heard := append(meets(l, first, 0), meets(l, second, 0)...)
+			for _, asked := range roles {
+				f, err := practice.Judge(l, heard, 120, 0.5, practice.Stage{Land: []harmony.Role{asked}})
+				require.NoError(t, err)
+				for _, landing := range f.Landings[1:] {
+					assert.Equal(t, asked == first || asked == second, landing.Counts, "%s and %s, asked for %s: %s %s", first, second, asked, landing.Word(), landing.Says)
+				}
+			}
+		}
+	}
+}
+
+// On time is the same to the ear at every tempo: 80 to 120 milliseconds late at the most, in free playing as in a written line.
+func TestOnTimeHasACeiling(t *testing.T) {
+	l := over(form.Forms[0], c)
+	for tempo := 30; tempo <= 300; tempo += 10 {
+		limit := judge.Within(tempo)
+		assert.True(t, limit >= 80 && limit <= 120, "%d: %g", tempo, limit)
+		ticks := func(ms float64) float64 { return ms / 60000 * float64(tempo) * score.Tick }
+		for off, landed := range map[float64]bool{0: true, limit - 15: true, limit + 15: false} {
+			if ticks(off) > score.Tick/4 {
+				continue // it stands nearer to the eighth after the beat, and is late as written
+			}
+			f, err := practice.Judge(l, meets(l, harmony.Third, ticks(off)), tempo, 0.5, practice.Modes[1].Stages[0])
+			require.NoError(t, err)
+			for _, landing := range f.Landings[1:] {
+				assert.Equal(t, landed, landing.Landed(), "%d a minute, %.0f ms late: %s", tempo, off, landing.Says)
+				if !landed {
+					assert.Contains(t, landing.Says, " late")
+				}
+			}
 		}
 	}
 }
