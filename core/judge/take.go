@@ -91,6 +91,7 @@ type Take struct {
 	Spread    float64   // milliseconds, the middle distance from that
 	Heard     int       // how many notes of the score were
 	Lost      []Lost    // where the player was elsewhere in the form
+	Pace      string    // "twice as fast", "half as fast" where it was played so; nobody is lost then
 	Good, Try string    // in words: what was good, and one thing to try
 }
 
@@ -117,7 +118,9 @@ func Prescribed(s score.Score, heard []Heard, tempo int, swing float64) Take {
 			t.Strangers = append(t.Strangers, j)
 		}
 	}
-	t.Lost = astray(s, expected, heard)
+	if t.Pace = paced(expected, heard); t.Pace == "" {
+		t.Lost = astray(s, expected, heard)
+	}
 	t.land(s)
 	t.tell(s)
 	return t
@@ -219,7 +222,9 @@ func (t *Take) tell(s score.Score) {
 		return a.n - b.n
 	})
 	t.Try = "up by four beats a minute"
-	if len(t.Lost) > 0 {
+	if t.Pace != "" {
+		t.Try = Pace(t.Pace)
+	} else if len(t.Lost) > 0 {
 		t.Try = Count(t.Lost, len(s.Bars), s.Beats)
 	} else if worst.n > 0 {
 		t.Try = worst.try
