@@ -23,7 +23,7 @@ func running(bars int) score.Score {
 	rng, midi := rand.New(rand.NewPCG(7, 7)), 60
 	for i := range bars * 8 {
 		midi = 60 + (midi-60+1+rng.IntN(11))%12
-		s.Notes = append(s.Notes, score.Note{Start: i * score.Tick / 2, Length: score.Tick / 2, Pitch: pitch.At(midi, form.Key{}.Spell(midi % 12))})
+		s.Notes = append(s.Notes, score.Note{Start: i * score.Tick / 2, Length: score.Tick / 2, Pitch: pitch.At(midi, form.Key{}.Spell(midi%12))})
 	}
 	return s
 }

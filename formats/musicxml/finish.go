@@ -5,6 +5,7 @@ import (
 	"errors"
 	"maps"
 	"slices"
+	"strings"
 
 	"undaris/core/form"
 	"undaris/core/harmony"
@@ -61,6 +62,10 @@ func (r *reader) finish() error {
 			bar.Beats = r.lengths[i]
 		}
 		f.Bars = append(f.Bars, bar)
+	}
+	if len(r.chords) == 0 && len(r.lent) > 0 {
+		r.chords = r.lent
+		f.say("the chords stand in another part, %s, and were taken from there", cmp.Or(strings.TrimSpace(r.lentOf), "without a name"))
 	}
 	chord := harmony.Chord{None: true}
 	changes := slices.Sorted(maps.Keys(r.chords))

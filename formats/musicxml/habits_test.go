@@ -113,3 +113,35 @@ func TestMeasuresThatAreToBeRepeated(t *testing.T) {
 		assert.Equal(t, c.notes, strings.Join(got, " "), c.name)
 	}
 }
+
+// Chords that stand in another part of the file are those of the line too, and of a chart; a part with its own keeps them.
+func TestChordsOfAnotherPart(t *testing.T) {
+	harmony := func(root string) string {
+		return `<harmony><root><root-step>` + root + `</root-step></root><kind>dominant</kind></harmony>`
+	}
+	part := func(id, first, second string) string {
+		note := `<note><pitch><step>C</step><octave>4</octave></pitch><duration>4</duration><voice>1</voice></note>`
+		return `<part id="` + id + `"><measure number="1"><attributes><divisions>1</divisions></attributes>` + first + note + `</measure><measure number="2">` + second + note + `</measure></part>`
+	}
+	file := func(parts ...string) []byte {
+		return []byte(`<score-partwise><part-list><score-part id="A"><part-name>Guitar</part-name></score-part><score-part id="B"><part-name>Keys</part-name></score-part></part-list>` + strings.Join(parts, "") + `</score-partwise>`)
+	}
+	for _, c := range []struct {
+		name   string
+		data   []byte
+		wish   formats.Wish
+		chords string
+		lent   bool
+	}{
+		{"lent", file(part("A", "", ""), part("B", harmony("C"), harmony("F"))), formats.Wish{}, "| C7 | F7 |", true},
+		{"of a chart", file(part("A", "", ""), part("B", harmony("C"), harmony("F"))), formats.Wish{Chart: true}, "| C7 | F7 |", true},
+		{"its own", file(part("A", harmony("G"), ""), part("B", harmony("C"), harmony("F"))), formats.Wish{}, "| G7 | G7 |", false},
+		{"the other part", file(part("A", harmony("G"), ""), part("B", "", "")), formats.Wish{Part: 2}, "| G7 | G7 |", true},
+		{"none anywhere", file(part("A", "", ""), part("B", "", "")), formats.Wish{}, "| N.C. | N.C. |", false},
+	} {
+		f, err := formats.Read(t.Context(), "x.musicxml", c.data, c.wish)
+		require.NoError(t, err, c.name)
+		assert.Equal(t, c.chords, f.Text(), c.name)
+		assert.Equal(t, c.lent, strings.Contains(strings.Join(f.Said, "; "), "the chords stand in another part"), c.name)
+	}
+}

@@ -81,6 +81,15 @@ func read(ctx context.Context, data []byte, w formats.Wish) (formats.Found, erro
 		}
 		r.frets, r.fretsOf = &of, look.parts[other.part].name
 	}
+	if at, ok := look.harmonised(voice.part); ok {
+		of := Found{}
+		chords := look.reader(ctx, &of, look.bars(at))
+		chords.chart, chords.aside = true, true
+		if err := chords.from(data[look.parts[at].at:]); err != nil {
+			return f.Found, err
+		}
+		r.lent, r.lentOf = chords.chords, look.parts[at].name
+	}
 	if err := r.from(data[look.parts[voice.part].at:]); err != nil {
 		return f.Found, err
 	}
@@ -90,6 +99,9 @@ func read(ctx context.Context, data []byte, w formats.Wish) (formats.Found, erro
 	}
 	return f.Found, nil
 }
+
+// bars is a part read for what is not a note.
+func (l look) bars(part int) voice { return voice{part: part} }
 
 // reader reads a voice of a file.
 func (l look) reader(ctx context.Context, f *Found, v voice) *reader {
@@ -160,6 +172,8 @@ type reader struct {
 	directions int
 	frets      *Found // a tablature that another part of the file is, and that part's name
 	fretsOf    string
+	lent       map[int]harmony.Chord // of another part, for one without chords
+	lentOf     string
 	chart      bool // its chords are wanted, and not its notes
 	aside      bool // it is read for its frets: bar by bar, as it is written
 }

@@ -29,6 +29,7 @@ type part struct {
 	name     string
 	measures int
 	tab      int // its staff in tablature, from 1; 0 is none
+	chords   int // how many it has
 	ledger   ledger
 	at       int64 // where it begins in the file, in bytes
 }
@@ -61,6 +62,15 @@ func (l look) tablature(than int) (voice, bool) {
 		}
 	}
 	return voice{}, false
+}
+
+// harmonised is a part of as many measures with the chords, for one that has none.
+func (l look) harmonised(than int) (at int, ok bool) {
+	if l.parts[than].chords > 0 {
+		return 0, false
+	}
+	at = slices.IndexFunc(l.parts, func(p part) bool { return p.chords > 0 && p.measures == l.parts[than].measures })
+	return at, at >= 0
 }
 
 // list tells the parts, and their voices where they have several.
@@ -239,6 +249,8 @@ func scout(ctx context.Context, data []byte) (l look, err error) {
 				if fact = -1; len(l.facts) < maxFacts {
 					fact, l.facts = len(l.facts), append(l.facts, [2]string{attribute(t, "name"), ""})
 				}
+			case len(path) == 4 && t.Name.Local == "harmony" && len(l.parts) > 0:
+				l.parts[len(l.parts)-1].chords++
 			case len(path) == 4 && t.Name.Local == "note":
 				in = noted{staff: 1, voice: "1"}
 			case t.Name.Local == "clef":
