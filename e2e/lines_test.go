@@ -68,7 +68,8 @@ func TestABoxLickBecomesAChorus(t *testing.T) {
 	p.click("[role=tab]", "landed")
 	p.sees(".report small", "7 of 9 changes") // each version starts where the lick does
 
-	// A landing is spoilt by hand: the note on the change to bar 5 goes up a fret.
+	// A landing is spoilt by hand: the note on the change to bar 5 goes to a fret of a single figure: two are one fret
+	// only where they come within a moment, which a busy machine does not promise.
 	at := func() int {
 		for i, n := range p.kept(id).Notes {
 			if n.Start == 4*3840 {
@@ -82,7 +83,8 @@ func TestABoxLickBecomesAChorus(t *testing.T) {
 	n := p.kept(id).Notes[i]
 	p.click(fmt.Sprintf("[data-note='%d']", n.ID), "")
 	p.sees(".note .why", "lands the change")
-	p.keys(fmt.Sprint(n.Fret + 1))
+	require.Equal(t, 11, n.Fret)
+	p.keys("9") // the flat thirteenth
 	p.sees(".report small", "6 of 9 changes")
 	// and mended by the smallest edit.
 	p.click(".report ol button", "bar 5")
