@@ -7,23 +7,12 @@ import (
 	"encoding/binary"
 	"errors"
 	"fmt"
-	"slices"
 
 	"undaris/core/band"
 	"undaris/core/form"
 	"undaris/core/neck"
 	"undaris/core/say"
 )
-
-// Metre is a time signature at a tick. Beats is in quarters; 0 where a bar is no whole number
-// of them.
-type Metre struct {
-	At, Beats int
-	Text      string // such as 6/8
-
-	threes   bool
-	inThrees int // beats of three eighths, where it has such
-}
 
 // File is what was read.
 type File struct {
@@ -98,20 +87,6 @@ func Read(ctx context.Context, data []byte) (File, error) {
 	}
 	f.inThrees()
 	return f, nil
-}
-
-// inThrees counts a file in dotted quarters where that is how all its bars go.
-func (f *File) inThrees() {
-	if f.Threes = f.Threes && !slices.ContainsFunc(f.Metres, func(m Metre) bool { return !m.threes }); !f.Threes {
-		return
-	}
-	f.Ticks, f.Tempo, f.Beats, f.Odd = f.Ticks*3/2, f.Tempo*2/3, f.beats, false
-	for i := range f.Metres {
-		f.Metres[i].Beats = f.Metres[i].inThrees
-	}
-	if f.Feel == "" {
-		f.Feel = form.InThrees
-	}
 }
 
 // trackReader walks the events of one track.
@@ -287,56 +262,6 @@ func (r *trackReader) metaEvent() (end bool, err error) {
 	return false, nil
 }
 
-// neckOf is the instrument that a text of ours names; nil where it is none.
-func neckOf(text string) *neck.Instrument {
-	var tuning string
-	var capo, frets int
-	if n, err := fmt.Sscanf(text, "%s capo %d frets %d", &tuning, &capo, &frets); n != 3 || err != nil {
-		return nil
-	}
-	like, err := neck.Tuned(tuning, 0)
-	if err != nil {
-		return nil
-	}
-	in, err := neck.New(tuning, frets, like.Scale, capo)
-	if err != nil {
-		return nil
-	}
-	return in
-}
-
-// tempo notes a tempo: the first is the file's.
-func (f *File) tempo(t float64) {
-	switch {
-	case !f.timed:
-		f.Tempo, f.timed = t, true
-	case t != f.Tempo:
-		f.Tempi++
-	}
-}
-
-// metre notes a signature: the first is the file's. Bars are counted in quarters.
-func (f *File) metre(at, beats, of int) {
-	text := say.F("%d/%d", beats, of)
-	n, threes, ok := form.Metre(beats, of)
-	threes = threes && ok && f.Ticks%2 == 0
-	switch {
-	case f.Metre == "":
-		f.Metre = text
-		f.Threes, f.beats = threes, n
-		if f.Odd = beats*4%of != 0 || beats*4/of > form.MaxBeats; !f.Odd {
-			f.Beats = beats * 4 / of
-		}
-	case len(f.Metres) > 0 && f.Metres[len(f.Metres)-1].Text == text, len(f.Metres) == 0 && f.Metre == text:
-	case len(f.Metres) < form.MaxBars:
-		m := Metre{At: at, Text: text, threes: threes, inThrees: n}
-		if beats*4%of == 0 {
-			m.Beats = beats * 4 / of
-		}
-		f.Metres = append(f.Metres, m)
-	}
-}
-
 // track is the part of a channel within this track.
 func (r *trackReader) track(channel int) *band.Track {
 	t, met := r.byChannel[channel]
@@ -427,4 +352,22 @@ func (r *trackReader) close() {
 	for _, channel := range r.order {
 		r.f.Tracks = append(r.f.Tracks, *r.byChannel[channel])
 	}
+}
+
+// neckOf is the instrument that a text of ours names; nil where it is none.
+func neckOf(text string) *neck.Instrument {
+	var tuning string
+	var capo, frets int
+	if n, err := fmt.Sscanf(text, "%s capo %d frets %d", &tuning, &capo, &frets); n != 3 || err != nil {
+		return nil
+	}
+	like, err := neck.Tuned(tuning, 0)
+	if err != nil {
+		return nil
+	}
+	in, err := neck.New(tuning, frets, like.Scale, capo)
+	if err != nil {
+		return nil
+	}
+	return in
 }
