@@ -84,7 +84,7 @@ func TestABoxLickBecomesAChorus(t *testing.T) {
 	p.click(fmt.Sprintf("[data-note='%d']", n.ID), "")
 	p.sees(".note .why", "lands the change")
 	require.Equal(t, 11, n.Fret)
-	p.keys("9") // the flat thirteenth
+	p.keys("9") // the eleventh, which leads nowhere
 	p.sees(".report small", "6 of 9 changes")
 	// and mended by the smallest edit.
 	p.click(".report ol button", "bar 5")

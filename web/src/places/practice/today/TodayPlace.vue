@@ -6,6 +6,7 @@ import Button from 'primevue/button'
 import MultiSelect from 'primevue/multiselect'
 import { readToday } from '../../../api/log'
 import { useCharts } from '../../../api/queries'
+import { here } from '../../../memory/here'
 import MusicText from '../../../music/MusicText.vue'
 import EmptyPlace from '../../../shell/EmptyPlace.vue'
 import SegmentedChoice from '../../../shell/SegmentedChoice.vue'
@@ -28,19 +29,30 @@ async function ask(seed: number, without: string[]) {
   ready.value = today.ready
   return today.items
 }
-async function anew() {
+/** How many were asked for, whether one is on its way, and whether the last had nothing. */
+let asked = 0
+let [asking, nothing] = [false, false]
+async function anew(): Promise<void> {
+  const [mine, whose] = [++asked, here.player]
   trouble.value = ''
+  asking = true
   try {
-    plan.take(await ask(++plan.kept.seed, []))
+    const items = await ask(++plan.kept.seed, [])
+    if (mine !== asked) return // another was asked for meanwhile
+    if (whose !== here.player) return await anew() // this one is of the player before
+    nothing = !items.length
+    plan.take(items)
   } catch (e) {
-    trouble.value = e instanceof Error ? e.message : String(e)
+    if (mine === asked) trouble.value = e instanceof Error ? e.message : String(e)
+  } finally {
+    if (mine === asked) asking = false
   }
 }
 async function swap(id: string) {
   try {
-    const here = plan.kept.items.map((i) => i.id)
+    const standing = plan.kept.items.map((i) => i.id)
     const kind = plan.kept.items.find((i) => i.id === id)?.kind
-    const items = await ask(plan.kept.seed, [...plan.kept.without, ...here])
+    const items = await ask(plan.kept.seed, [...plan.kept.without, ...standing])
     plan.swap(id, items.find((i) => i.kind === kind) ?? items.find((i) => i.kind === 'calls'))
   } catch (e) {
     trouble.value = e instanceof Error ? e.message : String(e)
@@ -53,6 +65,11 @@ watch(
 /* One that is over stands until the day is. */
 const day = (at: string | Date) => new Date(at).toDateString()
 if (!plan.kept.items.length || (plan.over && plan.kept.begun && day(plan.kept.begun) !== day(new Date()))) void anew()
+/* With another player the plan is another, and may be none yet. */
+watch(
+  () => plan.kept.items.length,
+  (n) => n || asking || nothing || void anew(),
+)
 const total = computed(() => plan.kept.items.reduce((n, i) => n + i.minutes, 0))
 const broken = computed(() => plan.kept.at >= 0 && !plan.over && !plan.kept.running)
 const lengths = [10, 20, 30, 45, 60].map((n) => ({ id: `${n}`, name: `${n}` }))
