@@ -73,7 +73,7 @@ func raked(s score.Score, n score.Note) (out []Note) {
 	const step = Tick / 24
 	for i := n.Rake; i > 0; i-- {
 		p := neck.Placement{String: n.String + i, Fret: n.Fret}
-		if start := n.Start - i*step; s.In.CheckPlacement(p) == nil && start >= -s.Pickup() {
+		if start := n.Start - i*step; s.In.CheckPlacement(p) == nil && start >= -s.MostPickup() {
 			out = append(out, Note{Start: start, Length: step, MIDI: s.In.MIDI(p), Velocity: 50, Within: true})
 		}
 	}

@@ -120,7 +120,7 @@ func Play(ctx context.Context, p form.Progression, g Groove, o Options) (Perform
 	if err != nil {
 		return Performance{}, err
 	}
-	pickup := 0
+	pickup := -p.Pickup.Beats
 	for _, n := range o.Lead {
 		pickup = min(pickup, n.Start)
 	}
@@ -130,11 +130,14 @@ func Play(ctx context.Context, p form.Progression, g Groove, o Options) (Perform
 		s.countIn()
 	}
 	if from := intro.from(p, o.Key); from < len(p.Bars) {
-		s.p = form.Progression{Beats: p.Beats, Bars: p.Bars[from:]}
+		s.p = form.Progression{Beats: p.Beats, Bars: into(p.Bars[from:], p)}
 		s.chorus(0, Courses[0], LeadIn)
 		s.p = p
+	} else {
+		s.leadIn()
 	}
 	s.top = s.start
+	s.harmony = append(s.over(), s.harmony...)
 	for chorus := range o.Choruses {
 		if ctx.Err() != nil {
 			return Performance{}, ctx.Err()

@@ -91,7 +91,7 @@ func (l Line) fix(p lick.Proposal, from, to, tick, fresh int) (f Fix, ok bool) {
 	}
 	score.Sort(now.Notes)
 	lick.Separate(now.Notes, l.End())
-	if now.Notes[0].Start < -l.Pickup() || now.Check() != nil {
+	if now.Notes[0].Start < -l.MostPickup() || now.Check() != nil {
 		return f, false
 	}
 	score.Finger(l.In, now.Notes, l.Hand)
@@ -167,7 +167,7 @@ func (l *Line) PutLick(k lick.Lick, bar int, follow bool) error {
 		}
 	}
 	for _, n := range notes {
-		if n.Start < total && n.Start >= -l.Pickup() {
+		if n.Start < total && n.Start >= -l.MostPickup() {
 			kept = append(kept, n)
 		}
 	}

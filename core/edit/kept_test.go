@@ -23,7 +23,7 @@ func within(t *testing.T, l Line, what ...any) {
 	t.Helper()
 	assert.True(t, slices.IsSortedFunc(l.Notes, func(a, b score.Note) int { return a.Start - b.Start }), what...)
 	for _, n := range l.Notes {
-		assert.GreaterOrEqual(t, n.Start, -l.Pickup(), what...)
+		assert.GreaterOrEqual(t, n.Start, -l.MostPickup(), what...)
 		assert.Less(t, n.Start, l.End(), what...)
 	}
 }
@@ -48,7 +48,7 @@ func TestALickIsLaidWithinTheLine(t *testing.T) {
 				laid++
 			}
 		}
-		from, to := max(-l.Pickup(), at-pickup*score.Tick), min(l.End(), at+beats*score.Tick)
+		from, to := max(-l.MostPickup(), at-pickup*score.Tick), min(l.End(), at+beats*score.Tick)
 		assert.Equal(t, (to-from)/score.Tick, laid, "bar %d", bar)
 		// What lies beyond it is still there.
 		for _, start := range []int{0, 1920, 7680, 4*3840 - 240} {

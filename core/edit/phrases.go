@@ -71,7 +71,7 @@ func (l Line) pickedUp(notes []score.Note, bar int) int {
 	if _, sounds := l.ChordAt(top - 1); bar > 0 && !sounds {
 		top = l.At(bar - 1)
 	} else if bar == 0 {
-		top = -l.Pickup()
+		top = -l.MostPickup()
 	}
 	first := slices.IndexFunc(notes, func(n score.Note) bool { return n.Start >= top })
 	if first < 0 {

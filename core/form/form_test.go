@@ -65,7 +65,7 @@ func TestTurnarounds(t *testing.T) {
 		slow, _ := FormByID("slow-change")
 		p := slow.In(c).ReplaceEnd(turn.In(c))
 		assert.Len(t, p.Bars, 12)
-		assert.Equal(t, flat(turn.In(c)), flat(Progression{4, p.Bars[10:]}))
+		assert.Equal(t, flat(turn.In(c)), flat(Progression{Beats: 4, Bars: p.Bars[10:]}))
 	}
 }
 

@@ -154,17 +154,20 @@ func bassDegree(c harmony.Chord) string {
 // Transpose moves the progression from one key to another by its numerals, so
 // that every chord is spelled as the new key would have it.
 func (p Progression) Transpose(from, to Key) Progression {
-	bars := make([]Bar, len(p.Bars))
+	out := Progression{Beats: p.Beats, Bars: slices.Clone(p.Bars), Pickup: Pickup{p.Pickup.Beats, transposed(p.Pickup.Changes, from, to)}}
 	for i, b := range p.Bars {
-		bars[i] = b
-		bars[i].Changes = make([]Change, len(b.Changes))
-		for j, ch := range b.Changes {
-			moved, err := ReadNumeral(Numeral(ch.Chord, from), to)
-			if err != nil { // every printed numeral can be read; a property test holds it
-				moved = ch.Chord.On(writable(to.Tonic.Up(from.Tonic.To(ch.Chord.Root))))
-			}
-			bars[i].Changes[j] = Change{ch.Beat, moved}
-		}
+		out.Bars[i].Changes = transposed(b.Changes, from, to)
 	}
-	return Progression{p.Beats, bars}
+	return out
+}
+
+func transposed(list []Change, from, to Key) (out []Change) {
+	for _, ch := range list {
+		moved, err := ReadNumeral(Numeral(ch.Chord, from), to)
+		if err != nil { // every printed numeral can be read; a property test holds it
+			moved = ch.Chord.On(writable(to.Tonic.Up(from.Tonic.To(ch.Chord.Root))))
+		}
+		out = append(out, Change{ch.Beat, moved})
+	}
+	return out
 }

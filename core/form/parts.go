@@ -80,7 +80,7 @@ func (r *textReader) endPart() {
 	p := r.part
 	r.part = stretch{}
 	key := strings.ToLower(p.name)
-	if key == "" || key == "coda" || key == "segno" {
+	if key == "" || key == "coda" || key == "segno" || isPickup(key) {
 		return
 	}
 	bars := slices.Clone(r.song.Bars[min(p.from, len(r.song.Bars)):])

@@ -33,9 +33,11 @@ type Bar struct {
 }
 
 // Progression is bars; where they say nothing else they have the same number of beats (2 to 12).
+// A pickup lies before the first bar and is played once; it is none of the bars.
 type Progression struct {
-	Beats int
-	Bars  []Bar
+	Beats  int
+	Bars   []Bar
+	Pickup Pickup
 }
 
 // Place is one change in a progression: Bar and Index count from 0.
@@ -74,7 +76,7 @@ func (p Progression) Ends(tail Progression) bool {
 // ReplaceEnd puts the bars of tail over the last bars of p, which it has to fit.
 func (p Progression) ReplaceEnd(tail Progression) Progression {
 	keep := max(0, len(p.Bars)-len(tail.Bars))
-	out := Progression{p.Beats, append([]Bar(nil), p.Bars[:keep]...)}
+	out := Progression{Beats: p.Beats, Bars: append([]Bar(nil), p.Bars[:keep]...), Pickup: p.Pickup}
 	for i, b := range tail.Bars {
 		if keep+i < len(p.Bars) {
 			old := p.Bars[keep+i]
@@ -88,7 +90,7 @@ func (p Progression) ReplaceEnd(tail Progression) Progression {
 // Round is the progression as often as it takes to last so many beats: it goes round until a bar
 // ends there or later.
 func (p Progression) Round(beats int) Progression {
-	out := Progression{Beats: p.Beats, Bars: slices.Clone(p.Bars)}
+	out := Progression{Beats: p.Beats, Bars: slices.Clone(p.Bars), Pickup: p.Pickup}
 	for i, length := 0, p.Length(); length < beats && len(p.Bars) > 0 && len(out.Bars) < MaxBars; i++ {
 		b := p.Bars[i%len(p.Bars)]
 		b.Row = b.Row || i%len(p.Bars) == 0

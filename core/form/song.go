@@ -14,8 +14,9 @@ import (
 // Song is a progression as it is written: bars, and the signs that tell in which order they
 // are played.
 type Song struct {
-	Beats int
-	Bars  []Written
+	Beats  int
+	Bars   []Written
+	Pickup Pickup
 }
 
 // Written is a bar as it is written.
@@ -65,7 +66,7 @@ func (s Song) plain() bool {
 // which of the written ones it is, and for which time it is played; after a jump back repeats
 // are not taken again, and the last ending is played.
 func (s Song) Play(most int) Progression {
-	p := Progression{Beats: s.Beats}
+	p := Progression{Beats: s.Beats, Pickup: s.Pickup}
 	plain := s.plain()
 	passes := make([]int, len(s.Bars))
 	last := s.lastEndings()
@@ -185,7 +186,7 @@ func (s Song) find(is func(Written) bool) int { return slices.IndexFunc(s.Bars, 
 
 // Flat is the song's bars as they are written, without its signs.
 func (s Song) Flat() Progression {
-	p := Progression{Beats: s.Beats}
+	p := Progression{Beats: s.Beats, Pickup: s.Pickup}
 	for _, w := range s.Bars {
 		p.Bars = append(p.Bars, w.Bar)
 	}
@@ -194,7 +195,7 @@ func (s Song) Flat() Progression {
 
 // With is the song with other bars under its signs; what is beyond them has none.
 func (s Song) With(p Progression) Song {
-	out := Song{Beats: p.Beats}
+	out := Song{Beats: p.Beats, Pickup: p.Pickup}
 	for i, b := range p.Bars {
 		w := Written{Bar: b}
 		if i < len(s.Bars) {
@@ -216,6 +217,9 @@ func (s Song) NumeralText(key Key) string {
 func (s Song) text(name func(harmony.Chord) string) string {
 	var t strings.Builder
 	beats := s.Beats
+	if s.Pickup.Beats > 0 {
+		t.WriteString("| " + s.Pickup.text(name) + " ")
+	}
 	for i, w := range s.Bars {
 		if i > 0 && w.Row {
 			t.WriteString("|\n")
@@ -223,6 +227,9 @@ func (s Song) text(name func(harmony.Chord) string) string {
 		t.WriteString("|")
 		if !w.Opens {
 			t.WriteString(" ")
+		}
+		if i == 0 && s.short() {
+			t.WriteString("no pickup ")
 		}
 		own := cmp.Or(w.Beats, s.Beats)
 		t.WriteString(s.piece(w, own != beats, name))
@@ -240,7 +247,11 @@ func (s Song) text(name func(harmony.Chord) string) string {
 func (s Song) Pieces() (list []string) {
 	metre := !s.Flat().Even()
 	for _, w := range s.Bars {
-		list = append(list, s.piece(w, metre, harmony.Chord.String))
+		text := s.piece(w, metre, harmony.Chord.String)
+		if w.Beats > 0 && w.Beats < s.Beats && !w.Any() { // wherever it is put
+			text = "no pickup " + text
+		}
+		list = append(list, text)
 	}
 	return list
 }

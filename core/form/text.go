@@ -157,6 +157,7 @@ type textReader struct {
 	words    int    // lines of words left out
 	wordsAt  int    // the first of them
 	among    bool   // chords stood among words
+	whole    bool   // a short first bar is said to be no pickup
 	// the chorus, as written bars
 	chorusFrom, chorusTo int
 	part                 stretch
@@ -213,7 +214,19 @@ func (r *textReader) bar(part string, offset int) {
 	signs := r.coming
 	r.coming = Signs{}
 	part, offset, signs.Endings = endings(part, offset)
+	part, offset, leads := r.leads(part, offset)
 	part, offset = r.heading(part, offset)
+	if !leads { // [Verse] pickup as well as pickup [Verse]
+		part, offset, leads = r.leads(part, offset)
+	}
+	if isPickup(r.section) && r.bars == 1 {
+		r.section, leads = "", true
+	}
+	if leads {
+		r.coming = signs
+		r.pickup(part, offset)
+		return
+	}
 	part, offset, opens, closes := repeats(part, offset)
 	if signs.Opens = opens; opens && len(signs.Endings) == 0 {
 		part, offset, signs.Endings = endings(part, offset)
@@ -261,6 +274,7 @@ func (r *textReader) bar(part string, offset int) {
 			w.Times = 0
 		}
 		r.song.Bars = append(r.song.Bars, w)
+		r.taken()
 	}
 }
 

@@ -102,7 +102,7 @@ func (w Wish) pickUp(s score.Score, r Rhythm, slots []slot) []slot {
 func (b *beginning) room(ticks int) bool {
 	at := b.phrase[0].start - ticks
 	if len(b.before) == 0 {
-		return at >= -b.s.Pickup() // a pickup
+		return at >= -b.s.MostPickup() // a pickup
 	}
 	last := &b.before[len(b.before)-1]
 	if at < 0 || b.w.Locked[b.s.BarOf(at)] || last.start >= at-score.Tick/2 {

@@ -93,7 +93,7 @@ func (c Connector) Connect(s score.Score, p blend.Palette, i int) (lead Lead, ok
 	to := s.Notes[i]
 	for lead.From = i; ; {
 		before := lead.From - 1
-		first, from := max(to.Start-2*score.Tick, -s.Pickup()), to.Heard()+5
+		first, from := max(to.Start-2*score.Tick, -s.MostPickup()), to.Heard()+5
 		if before >= 0 {
 			from = s.Notes[before].Heard()
 			first = max(first, s.Notes[before].Start+min(s.Notes[before].Length, step))

@@ -1,5 +1,7 @@
 package score
 
+import "undaris/core/form"
+
 // At is the tick on which a bar begins, from 0; of the bar behind the last it is where the line
 // ends, before the first it is negative.
 func (s Score) At(bar int) int { return s.StartOf(bar) * Tick }
@@ -19,5 +21,13 @@ func (s Score) InBar(tick int) int { return tick - s.At(s.BarOf(tick)) }
 // BarTicks is how long a bar is.
 func (s Score) BarTicks(bar int) int { return s.BeatsOf(bar) * Tick }
 
-// Pickup is how far before the first bar a line may begin: by a bar.
-func (s Score) Pickup() int { return s.Beats * Tick }
+// MostPickup is how far before the first bar a line may begin: by a bar.
+func (s Score) MostPickup() int { return s.Beats * Tick }
+
+// Changes are those of a bar, from 0; before the first those of the pickup.
+func (s Score) Changes(bar int) []form.Change {
+	if bar < 0 {
+		return s.Progression.Pickup.Changes
+	}
+	return s.Bars[bar].Changes
+}

@@ -86,19 +86,35 @@ var grids = []struct{ step, actual, normal int }{
 	{240, 0, 0}, {320, 3, 2}, {120, 0, 0}, {160, 6, 4},
 }
 
+// span is a stretch of ticks that some notes last.
+type span struct {
+	from, to int
+	notes    []int
+}
+
+// leadIn begins a pickup on the beat of its first note or its first chord, and writes its symbols.
+func (s Score) leadIn(m *Measure, spans []span) (now int, symbol string) {
+	lead := s.Progression.Pickup
+	if now = -lead.Beats * Tick; len(spans) > 0 {
+		now = min(now, floor(spans[0].from, Tick)*Tick)
+	}
+	m.Start = now
+	for _, c := range lead.Changes {
+		symbol = c.Chord.String()
+		m.Chords = append(m.Chords, form.Change{Beat: c.Beat - lead.Beats - now/Tick, Chord: c.Chord})
+	}
+	return now, symbol
+}
+
 // Engrave cuts the line into measures of written values. Notes are moved to the
 // nearest place that can be written, at most a 1/32 triplet away; a note ends at
 // the latest where the next begins.
 func (s Score) Engrave() []Measure {
 	first := 0
-	if len(s.Notes) > 0 && s.Notes[0].Start < 0 {
+	if s.Progression.Pickup.Beats > 0 || len(s.Notes) > 0 && s.Notes[0].Start < 0 {
 		first = -1
 	}
 	grid := s.beatGrids(first)
-	type span struct {
-		from, to int
-		notes    []int
-	}
 	var spans []span
 	for i, n := range s.Notes {
 		at := snap(n.Start, grid)
@@ -129,13 +145,11 @@ func (s Score) Engrave() []Measure {
 	for b := first; b < len(s.Bars); b++ {
 		top := s.At(b)
 		m := Measure{Number: b + 1, Start: top, Beats: s.BeatsOf(b)}
+		now := top
 		if b >= 0 {
 			symbol = m.symbols(s.Bars[b], symbol)
-		}
-		now := top
-		if b < 0 && len(spans) > 0 { // a pickup begins on the beat of its first note
-			now = floor(spans[0].from, Tick) * Tick
-			m.Start = now
+		} else {
+			now, symbol = s.leadIn(&m, spans)
 		}
 		stop := s.At(b + 1)
 		for now < stop {

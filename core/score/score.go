@@ -117,7 +117,7 @@ func (s Score) Check() error {
 			return say.Errorf("%s: %w", where(), n.Ornaments.Check())
 		case n.Length <= 0 || n.Length > s.At(form.MaxBars):
 			return say.Errorf("%s lasts %d ticks; a note has a length", where(), n.Length)
-		case n.Start < -s.Pickup() || n.Start >= s.End():
+		case n.Start < -s.MostPickup() || n.Start >= s.End():
 			return say.Errorf("%s lies outside the %d bars", where(), len(s.Bars))
 		case s.In.CheckPlacement(n.Placement) != nil:
 			return say.Errorf("%s: %w", where(), s.In.CheckPlacement(n.Placement))
@@ -131,9 +131,12 @@ func (s Score) Check() error {
 	return nil
 }
 
-// ChordAt is the chord that sounds at a tick; before the first bar and after the
-// last it is the nearest. ok is false in silence.
+// ChordAt is the chord that sounds at a tick; before the first bar it is that of the pickup. Where there is none, and after the
+// last bar, it is the nearest. ok is false in silence.
 func (s Score) ChordAt(tick int) (harmony.Chord, bool) {
+	if c, ok := s.Progression.Pickup.Chord(floor(tick, Tick)); ok {
+		return c, !c.None
+	}
 	bar := min(max(0, s.BarOf(tick)), len(s.Bars)-1)
 	beat := max(0, tick-s.At(bar)) / Tick
 	var c harmony.Chord

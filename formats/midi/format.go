@@ -34,7 +34,7 @@ func init() {
 				out.Said = append(f.guessed(), out.Said[:0]...)
 			}
 			if len(f.Chords) > 0 && err == nil {
-				song := form.Song{}.With(form.Progression{Beats: out.Beats, Bars: out.Bars[:f.bars(out.Progression, f.countIn())]})
+				song := form.Song{}.With(form.Progression{Beats: out.Beats, Pickup: out.Progression.Pickup, Bars: out.Bars[:f.bars(out.Progression, f.countIn())]})
 				out.Song = &song
 			}
 			return out, err

@@ -50,7 +50,7 @@ func (f File) line(s score.Score, m melody) (out score.Score, said []string, err
 	joins, early := 0, 0
 	for i, n := range notes {
 		w := score.Note{Start: n.Start*score.Tick/f.Ticks - skip, Length: max(1, n.Length*score.Tick/f.Ticks)}
-		if w.Start < 0 {
+		if w.Start < -s.MostPickup() {
 			early++
 			continue
 		}
@@ -103,7 +103,7 @@ func (f File) line(s score.Score, m melody) (out score.Score, said []string, err
 		}
 		s.Bars = append(s.Bars, bar)
 	}
-	said = append(said, f.harmonise(s.Progression, skip)...)
+	said = append(said, f.harmonise(&s.Progression, skip)...)
 	said = append(said, f.told(m, func(tick int) int {
 		bar, _ := s.BarAt((tick*score.Tick/f.Ticks - skip) / score.Tick)
 		return bar + 1
@@ -153,7 +153,7 @@ func (f File) countIn() int {
 	if before {
 		return f.Beats * score.Tick
 	}
-	return 0
+	return f.Pickup * score.Tick / f.Ticks
 }
 
 // chorus is the tick on which the first chorus is over, as [Write] marks it.
@@ -167,17 +167,21 @@ func (f File) chorus() int {
 }
 
 // harmonise puts the file's chords and sections into bars.
-func (f File) harmonise(p form.Progression, skip int) (said []string) {
+func (f File) harmonise(p *form.Progression, skip int) (said []string) {
 	place := func(at int) (bar, beat int) { return p.BarAt((at*score.Tick/f.Ticks - skip) / score.Tick) }
 	for _, c := range f.Chords {
 		bar, beat := place(c.At)
-		if c.At*score.Tick/f.Ticks < skip || bar >= len(p.Bars) {
+		if bar < -1 || bar >= len(p.Bars) {
 			continue
 		}
 		chord, err := harmony.Parse(c.Name)
 		if err != nil {
 			said = append(said, say.F("bar %d: %v; it is left without a chord", bar+1, err))
 			chord = harmony.Chord{None: true}
+		}
+		if bar < 0 {
+			p.Pickup.Lead(p.Beats, beat, chord)
+			continue
 		}
 		list := &p.Bars[bar].Changes
 		if last := &(*list)[len(*list)-1]; last.Beat == beat {
@@ -189,9 +193,9 @@ func (f File) harmonise(p form.Progression, skip int) (said []string) {
 	if len(f.Chords) == 0 {
 		return said
 	}
-	once := f.bars(p, skip)
+	once := f.bars(*p, skip)
 	for i := 1; i < min(once, len(p.Bars)); i++ { // a chord holds until the next
-		if first := &p.Bars[i].Changes[0]; first.Chord.None && !f.named(p, i, skip) {
+		if first := &p.Bars[i].Changes[0]; first.Chord.None && !f.named(*p, i, skip) {
 			before := p.Bars[i-1].Changes
 			first.Chord = before[len(before)-1].Chord
 		}

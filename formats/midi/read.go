@@ -26,6 +26,7 @@ type File struct {
 	Odd      bool             // a bar of it is no whole number of quarters; Beats is 4 then
 	Threes   bool             // all bars are of beats of three eighths, and Ticks, Tempo and Beats count those
 	Metres   []Metre          // what follows and is another
+	Pickup   int              // ticks before the first bar, where the file begins with a shorter one
 	Tempi    int              // tempi that follow and are others
 	Key      form.Key
 	Keyed    bool // the file says its key
@@ -39,6 +40,7 @@ type File struct {
 	lost                 map[lossOf]tally
 	keyNow               form.Key
 	beats                int  // of three eighths, by the first signature
+	first                int  // ticks of a bar of it
 	timed                bool // a tempo was given
 	chunks               int  // that have notes
 }
@@ -85,6 +87,7 @@ func Read(ctx context.Context, data []byte) (File, error) {
 		}
 		rest = rest[8+size:]
 	}
+	f.leads()
 	f.inThrees()
 	return f, nil
 }

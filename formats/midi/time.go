@@ -3,6 +3,7 @@ package midi
 import (
 	"slices"
 
+	"undaris/core/band"
 	"undaris/core/form"
 	"undaris/core/say"
 )
@@ -15,6 +16,24 @@ type Metre struct {
 
 	threes   bool
 	inThrees int // beats of three eighths, where it has such
+	ticks    int // how long a bar is
+}
+
+// leads takes a first metre that holds for one bar, and for a shorter one than the next, for a pickup: what follows is the file's.
+func (f *File) leads() {
+	marked := slices.ContainsFunc(f.Markers, func(m band.Marker) bool { return m.Name == "chorus 1" })
+	if len(f.Metres) == 0 || marked {
+		return
+	}
+	next := f.Metres[0]
+	if f.first != next.At || f.first == 0 || f.first >= next.ticks {
+		return
+	}
+	f.Pickup, f.Metre, f.Metres = f.first, next.Text, f.Metres[1:]
+	f.Threes, f.beats, f.Odd = next.threes, next.inThrees, unread(next)
+	if !f.Odd {
+		f.Beats = next.Beats
+	}
 }
 
 // inThrees counts a file in dotted quarters where that is how all its bars go.
@@ -49,13 +68,13 @@ func (f *File) metre(at, beats, of int) {
 	switch {
 	case f.Metre == "":
 		f.Metre = text
-		f.Threes, f.beats = threes, n
+		f.Threes, f.beats, f.first = threes, n, f.Ticks*4*beats/of
 		if f.Odd = beats*4%of != 0 || beats*4/of > form.MaxBeats; !f.Odd {
 			f.Beats = beats * 4 / of
 		}
 	case len(f.Metres) > 0 && f.Metres[len(f.Metres)-1].Text == text, len(f.Metres) == 0 && f.Metre == text:
 	case len(f.Metres) < form.MaxBars:
-		m := Metre{At: at, Text: text, threes: threes, inThrees: n}
+		m := Metre{At: at, Text: text, threes: threes, inThrees: n, ticks: f.Ticks * 4 * beats / of}
 		if beats*4%of == 0 {
 			m.Beats = beats * 4 / of
 		}

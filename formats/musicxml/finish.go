@@ -97,7 +97,7 @@ func (r *reader) finish() error {
 			n.Finger = r.fingers[[2]int{n.Start, n.Pitch.MIDI()}]
 		}
 		r.accented(n)
-		if n.Start < -f.Pickup() {
+		if n.Start < -f.MostPickup() {
 			return errors.New("the pickup is longer than a bar")
 		}
 		n.Length = max(n.Length, 1)

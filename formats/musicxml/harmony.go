@@ -22,14 +22,11 @@ func sounding(written form.Key, transpose int) form.Key {
 	return written
 }
 
-func (r *reader) harmony(e *entry, at int, pickup bool) {
+func (r *reader) harmony(e *entry, at int) {
 	c, ok := chordOf(&e.harmonyXML)
 	if !ok {
 		r.f.say("a chord in bar %d (%s %s) cannot be read; the band is silent there", r.bar+1, e.Root.Step, cmp.Or(e.Kind.Text, e.Kind.Value))
 		c = harmony.Chord{None: true} // not the one before
-	}
-	if pickup {
-		at = 0
 	}
 	if r.transpose%12 != 0 && !c.None { // a transposing part has its chords as it reads them
 		if s, err := form.ReadNumeral(form.Numeral(c, r.written), r.f.Key); err == nil {

@@ -23,9 +23,9 @@ func some(t *rapid.T) score.Score {
 	tuning := rapid.SampledFrom(neck.Tunings).Draw(t, "tuning")
 	in, err := neck.New(tuning.Open, tuning.Frets, tuning.Scale, rapid.IntRange(0, 3).Draw(t, "capo"))
 	require.NoError(t, err)
-	s := score.Score{Title: "Low & <Slow>", Key: key, Tempo: rapid.IntRange(30, 300).Draw(t, "tempo"), Swing: rapid.Bool().Draw(t, "swing"), Progression: scoretest.Uneven(t, f.In(key)), In: in}
+	s := score.Score{Title: "Low & <Slow>", Key: key, Tempo: rapid.IntRange(30, 300).Draw(t, "tempo"), Swing: rapid.Bool().Draw(t, "swing"), Progression: scoretest.Leads(t, scoretest.Uneven(t, f.In(key))), In: in}
 	rhythms := [][]int{{480, 480}, {320, 320, 320}, {960}, {640, 320}, {240, 240, 480}, {720, 240}, {1920}, {1440, 480}}
-	now := rapid.SampledFrom([]int{0, -960}).Draw(t, "pickup")
+	now := rapid.SampledFrom([]int{0, -960, -1920}).Draw(t, "pickup")
 	for now < s.At(4) {
 		for _, length := range rapid.SampledFrom(rhythms).Draw(t, "rhythm") {
 			if now >= s.End() {
@@ -156,7 +156,7 @@ func FuzzRead(f *testing.F) {
 			return
 		}
 		for _, n := range found.Notes {
-			if n.Length < 1 || n.Start < -found.Pickup() || n.Start >= found.End() {
+			if n.Length < 1 || n.Start < -found.MostPickup() || n.Start >= found.End() {
 				t.Fatalf("%+v in %d bars", n, len(found.Bars))
 			}
 		}

@@ -75,7 +75,7 @@ func (r *reader) said(e *entry, s form.Signs) form.Signs {
 // are played.
 func (r *reader) unfold() error {
 	f := r.f
-	song := form.Song{Beats: f.Beats}
+	song := form.Song{Beats: f.Beats, Pickup: f.Progression.Pickup}
 	var coda, fine bool
 	for i, b := range f.Bars {
 		w := form.Written{Bar: b, Signs: r.signs[i]}

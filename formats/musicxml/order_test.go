@@ -116,8 +116,8 @@ func TestBarsAreAsLongAsTheyStand(t *testing.T) {
 		says     string
 	}{
 		{`<measure number="1">` + time(4) + note("4") + `</measure><measure number="2">` + time(2) + note("2") + `</measure><measure number="3">` + time(4) + note("4") + `</measure>`, 4, []int{4, 2, 4}, ""},
-		{`<measure number="1">` + time(4) + note("2") + `</measure><measure number="X1" implicit="yes">` + note("2") + `</measure><measure number="2">` + note("4") + `</measure>`, 4, []int{2, 2, 4}, "bar 2 has 2 beats of 4, as it stands"},
-		{`<measure number="1">` + time(4) + note("1") + `</measure><measure number="2">` + note("4") + `</measure><measure number="3">` + note("3") + `</measure>`, 4, []int{1, 4, 3}, "bar 1 has 1 beats of 4, as it stands"},
+		{`<measure number="1">` + time(4) + note("2") + `</measure><measure number="X1" implicit="yes">` + note("2") + `</measure><measure number="2">` + note("4") + `</measure>`, 4, []int{2, 2, 4}, "bar 1 has 2 beats of 4, as it stands; bar 2 has 2 beats of 4, as it stands"},
+		{`<measure number="1">` + time(4) + note("1") + `</measure><measure number="2">` + note("4") + `</measure><measure number="3">` + note("3") + `</measure>`, 4, []int{4, 3}, "the first bar has 1 beats of 4: it was taken for a pickup"},
 		{`<measure number="1">` + time(4) + note("4") + `</measure><measure number="2">` + note("2.5") + `</measure><measure number="3">` + note("4") + `</measure>`, 4, nil, "bar 2 has 2.5 beats of 4; it was filled"},
 		{`<measure number="1">` + time(4) + note("4") + `</measure><measure number="2">` + note("2") + `</measure><measure number="3">` + note("4") + `</measure>`, 4, nil, "bar 2 has 2 beats of 4; it was filled"},
 		{`<measure number="0" implicit="yes">` + time(3) + note("1") + `</measure><measure number="1">` + note("3") + `</measure><measure number="2">` + note("3") + `</measure>`, 3, nil, ""},

@@ -184,6 +184,8 @@ func (r *reader) part(dec *xml.Decoder) error {
 	r.fingers, r.chords, r.sections = map[[2]int]int{}, map[int]harmony.Chord{}, map[int]string{}
 	r.rows, r.signs = map[int]bool{}, map[int]form.Signs{}
 	start := 0 // of the measure, in ticks
+	var first xml.StartElement
+	lead := 0 // ticks of a first measure that is short
 	for i := 0; ; {
 		t, err := dec.Token()
 		if err != nil {
@@ -202,9 +204,15 @@ func (r *reader) part(dec *xml.Decoder) error {
 			}
 			continue
 		}
-		pickup := i == 0 && implicit(m)
+		switch {
+		case lead > 0 && implicit(m) && !implicit(first): // the rest of a bar that is cut in two
+			start += r.ends(first, 1, lead)
+		case lead > 0:
+			r.leads(first, lead)
+		}
+		lead = 0
 		met := len(r.f.Notes)
-		length, err := r.measure(dec, start, pickup)
+		length, err := r.measure(dec, start)
 		if err != nil {
 			return err
 		}
@@ -214,37 +222,30 @@ func (r *reader) part(dec *xml.Decoder) error {
 			}
 		}
 		i++
-		if pickup && length < r.beats*score.Tick {
-			for j := range r.f.Notes {
-				r.f.Notes[j].Start -= length
-			}
-			shift := map[[2]int]int{}
-			for k, v := range r.fingers {
-				shift[[2]int{k[0] - length, k[1]}] = v
-			}
-			r.fingers = shift
-			signed := map[[2]int][]score.Ornaments{}
-			for k, v := range r.signed {
-				signed[[2]int{k[0] - length, k[1]}] = v
-			}
-			r.signed = signed
+		if i == 1 && r.measures > 1 && length > 0 && length < r.beats*score.Tick { // the next tells what it is
+			first, lead = m, length
 			continue
 		}
-		own := r.beats
-		switch whole := length%score.Tick == 0; {
-		case length > r.beats*score.Tick:
-			r.f.say("bar %d is longer than its time signature; what stands beyond it was moved into the next", r.bar+1)
-		case length == 0 || length == r.beats*score.Tick:
-		case whole && (implicit(m) || r.measures > 1 && (i == 1 || i == r.measures)):
-			own = length / score.Tick
-			r.f.say("bar %d has %d beats of %d, as it stands", r.bar+1, own, r.beats)
-		default:
-			r.f.say("bar %d has %g beats of %d; it was filled", r.bar+1, float64(length)/score.Tick, r.beats)
-		}
-		r.lengths, r.metres = append(r.lengths, own), append(r.metres, r.beats)
-		start += own * score.Tick
-		r.bar++
+		start += r.ends(m, i, length)
 	}
+}
+
+// ends ends a bar that is so long, and tells in ticks how long it is taken to be.
+func (r *reader) ends(m xml.StartElement, i, length int) int {
+	own := r.beats
+	switch whole := length%score.Tick == 0; {
+	case length > r.beats*score.Tick:
+		r.f.say("bar %d is longer than its time signature; what stands beyond it was moved into the next", r.bar+1)
+	case length == 0 || length == r.beats*score.Tick:
+	case whole && (implicit(m) || r.measures > 1 && (i == 1 || i == r.measures)):
+		own = length / score.Tick
+		r.f.say("bar %d has %d beats of %d, as it stands", r.bar+1, own, r.beats)
+	default:
+		r.f.say("bar %d has %g beats of %d; it was filled", r.bar+1, float64(length)/score.Tick, r.beats)
+	}
+	r.lengths, r.metres = append(r.lengths, own), append(r.metres, r.beats)
+	r.bar++
+	return own * score.Tick
 }
 
 // repeat writes into the bar in hand what the bar that it repeats has, as far as there is room.
@@ -273,9 +274,7 @@ func (r *reader) repeat(start int) error {
 }
 
 // implicit tells that a measure is not counted: a pickup, or the rest of one that is cut in two.
-func implicit(m xml.StartElement) bool {
-	return slices.ContainsFunc(m.Attr, func(a xml.Attr) bool { return a.Name.Local == "implicit" && a.Value == "yes" })
-}
+func implicit(m xml.StartElement) bool { return attribute(m, "implicit") == "yes" }
 
 // inMeasure are the elements of a measure that are read.
 var inMeasure = []string{"attributes", "backup", "forward", "harmony", "print", "barline", "direction", "sound", "note"}
@@ -284,7 +283,7 @@ var inMeasure = []string{"attributes", "backup", "forward", "harmony", "print", 
 const longest = 64 * score.Tick
 
 // measure reads a measure up to its end.
-func (r *reader) measure(dec *xml.Decoder, start int, pickup bool) (length int, err error) {
+func (r *reader) measure(dec *xml.Decoder, start int) (length int, err error) {
 	now, last := float64(start), float64(start)
 	furthest := now
 	ticks := func(d float64) float64 { return d / r.divisions * score.Tick * r.scale }
@@ -326,7 +325,7 @@ func (r *reader) measure(dec *xml.Decoder, start int, pickup bool) (length int, 
 		case "forward":
 			now += ticks(e.Duration)
 		case "harmony":
-			r.harmony(e, min(start+longest, max(start, int(now+ticks(min(1e7, max(-1e7, e.Offset)))+0.5))), pickup)
+			r.harmony(e, min(start+longest, max(start, int(now+ticks(min(1e7, max(-1e7, e.Offset)))+0.5))))
 		case "print":
 			if e.NewSystem == "yes" || e.NewPage == "yes" {
 				r.rows[r.bar] = true

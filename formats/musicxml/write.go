@@ -93,7 +93,9 @@ func (w *writer) measure(m score.Measure, first bool) {
 		w.time(m.Beats)
 		w.p(`</attributes>`)
 	}
-	if m.Number > 0 {
+	if m.Number == 0 {
+		w.coming = m.Chords
+	} else {
 		bar := w.s.Bars[m.Number-1]
 		if bar.Section != "" {
 			w.p(`<direction placement="above"><direction-type><rehearsal>%s</rehearsal></direction-type></direction>`, text(bar.Section))

@@ -8,6 +8,7 @@ import (
 	"pgregory.net/rapid"
 
 	"undaris/core/form"
+	"undaris/core/harmony"
 	"undaris/core/score"
 )
 
@@ -41,8 +42,27 @@ func Uneven(t *rapid.T, p form.Progression) form.Progression {
 	return p
 }
 
+// Leads draws a pickup for some progressions, of chords that they have.
+func Leads(t *rapid.T, p form.Progression) form.Progression {
+	if p.Beats < 2 || !rapid.Bool().Draw(t, "leads") {
+		return p
+	}
+	p.Pickup.Beats = rapid.IntRange(1, p.Beats-1).Draw(t, "pickup beats")
+	for beat := range p.Pickup.Beats {
+		if beat == 0 || rapid.Bool().Draw(t, "changes") {
+			c := rapid.SampledFrom(p.Bars).Draw(t, "bar").Changes[0].Chord
+			if rapid.IntRange(0, 5).Draw(t, "silent") == 0 {
+				c = harmony.Chord{None: true}
+			}
+			p.Pickup.Changes = append(p.Pickup.Changes, form.Change{Beat: beat, Chord: c})
+		}
+	}
+	return p
+}
+
 // SameBars asserts that two progressions have the same bars, however their metres are written.
 func SameBars(t *rapid.T, want, got form.Progression) {
+	require.Equal(t, want.Pickup, got.Pickup)
 	require.Len(t, got.Bars, len(want.Bars))
 	for i := range want.Bars {
 		require.Equal(t, want.BeatsOf(i), got.BeatsOf(i), "beats of bar %d", i+1)

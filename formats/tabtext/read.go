@@ -337,7 +337,7 @@ func (r *reader) ground() error {
 	if err != nil {
 		return say.Errorf("the chords cannot be read: %w", err)
 	}
-	r.s.Bars = p.Bars
+	r.s.Bars, r.s.Progression.Pickup = p.Bars, p.Pickup
 	return nil
 }
 

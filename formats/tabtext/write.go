@@ -26,7 +26,8 @@ func Write(s score.Score) []byte {
 	if s.In.Capo > 0 {
 		fmt.Fprintf(&out, "Capo: %d\n", s.In.Capo)
 	}
-	if len(s.Notes) > 0 && s.Notes[0].Start < 0 {
+	measures := s.Engrave()
+	if measures[0].Number == 0 {
 		out.WriteString("Pickup: yes\n")
 	}
 	for _, row := range strings.Split(s.Text(), "\n") {
@@ -35,12 +36,12 @@ func Write(s score.Score) []byte {
 	strings := s.In.Strings()
 	b := newBlock(strings)
 	last := ""
-	for _, m := range s.Engrave() {
+	for _, m := range measures {
 		bar := newBlock(strings)
 		chord := ""
-		if m.Number > 0 {
+		if changes := s.Changes(m.Number - 1); len(changes) > 0 {
 			var symbols []string
-			for _, c := range s.Bars[m.Number-1].Changes {
+			for _, c := range changes {
 				if symbol := c.Chord.String(); symbol != last {
 					symbols = append(symbols, symbol)
 					last = symbol
