@@ -44,6 +44,30 @@ type Bar struct {
 type Sheet struct {
 	Bars   []Bar   `json:"bars"`
 	Chords []Chord `json:"chords"`
+	Pickup *Pickup `json:"pickup,omitempty" doc:"what leads to the first bar, once; it is none of the bars"`
+}
+
+// Pickup is some beats before the first bar. Its chords are not among those of the bars.
+type Pickup struct {
+	Beats   int    `json:"beats" doc:"fewer than in a bar"`
+	Changes []Lead `json:"changes"`
+}
+
+// Lead is a chord of a pickup.
+type Lead struct {
+	Beat    int    `json:"beat" doc:"of the bar that it would be the end of, from 1"`
+	Chord   string `json:"chord" doc:"its symbol"`
+	Numeral string `json:"numeral"`
+}
+
+func wirePickup(p form.Progression, key form.Key) *Pickup {
+	lead := p.Pickup
+	if lead.Beats == 0 {
+		return nil
+	}
+	return &Pickup{lead.Beats, each(lead.Changes, func(c form.Change) Lead {
+		return Lead{p.Beats - lead.Beats + c.Beat + 1, c.Chord.String(), form.Numeral(c.Chord, key)}
+	})}
 }
 
 func wireSheet(p form.Progression, key form.Key) Sheet {
@@ -51,7 +75,7 @@ func wireSheet(p form.Progression, key form.Key) Sheet {
 	chords, of := form.Different(places)
 	sheet := Sheet{each(p.Bars, func(b form.Bar) Bar {
 		return Bar{Section: b.Section, Row: b.Row, Beats: cmp.Or(b.Beats, p.Beats), Changes: []Change{}, Written: b.Written, Pass: b.Pass}
-	}), each(chords, wireChord)}
+	}), each(chords, wireChord), wirePickup(p, key)}
 	for i, place := range places {
 		bar := &sheet.Bars[place.Bar]
 		bar.Changes = append(bar.Changes, Change{Beat: place.Beat + 1, Length: place.Length, Chord: of[i], Numeral: form.Numeral(place.Chord, key)})
@@ -94,15 +118,22 @@ type WrittenBar struct {
 	Row      bool   `json:"row,omitempty" doc:"a new row begins here"`
 	Before   string `json:"before,omitempty" doc:"the signs before its chords, such as 1."`
 	After    string `json:"after,omitempty" doc:"the signs behind them, such as D.C."`
+	Pickup   bool   `json:"pickup,omitempty" doc:"it leads to the first bar and is none; it stands first"`
 }
 
 func wireWrittenBars(song form.Song, key form.Key) []WrittenBar {
 	pieces := song.Pieces()
 	out := []WrittenBar{}
+	if song.Pickup.Beats > 0 {
+		own := song.Pickup.Written()
+		_, chords, _ := own.Printed(song.Pickup.Beats, harmony.Chord.String)
+		_, numerals, _ := own.Printed(song.Pickup.Beats, func(c harmony.Chord) string { return form.Numeral(c, key) })
+		out = append(out, WrittenBar{Text: song.Pickup.Text(), Chords: chords, Numerals: numerals, Beats: song.Pickup.Beats, Pickup: true})
+	}
 	for i, w := range song.Bars {
 		before, chords, after := w.Printed(song.Beats, harmony.Chord.String)
 		_, numerals, _ := w.Printed(song.Beats, func(c harmony.Chord) string { return form.Numeral(c, key) })
-		out = append(out, WrittenBar{pieces[i], chords, numerals, cmp.Or(w.Beats, song.Beats), w.Section, w.Row, before, after})
+		out = append(out, WrittenBar{pieces[i], chords, numerals, cmp.Or(w.Beats, song.Beats), w.Section, w.Row, before, after, false})
 	}
 	return out
 }
@@ -180,7 +211,7 @@ func read(q ReadingRequest) (Reading, error) {
 	song, found, err := form.ReadSong(text, beats, from)
 	var problems form.Problems
 	if errors.As(err, &problems) {
-		none := Reading{Sheet: Sheet{[]Bar{}, []Chord{}}, Problems: each(problems, wireProblem), Written: []WrittenBar{}, Said: words(found.Said), Found: wireFound(found), Guesses: []Guess{}}
+		none := Reading{Sheet: Sheet{Bars: []Bar{}, Chords: []Chord{}}, Problems: each(problems, wireProblem), Written: []WrittenBar{}, Said: words(found.Said), Found: wireFound(found), Guesses: []Guess{}}
 		if again, ok := form.FromElsewhere(text); ok {
 			none.AsH = again
 		}

@@ -64,7 +64,7 @@ func Imagine(band, own form.Progression, bar int) (form.Progression, error) {
 	if from < 0 || from+len(own.Bars) > len(band.Bars) {
 		return band, say.Errorf("bars %d to %d are imagined, and the chart has bars 1 to %d", bar, from+len(own.Bars), len(band.Bars))
 	}
-	solo := form.Progression{Beats: band.Beats, Bars: slices.Clone(band.Bars)}
+	solo := form.Progression{Beats: band.Beats, Bars: slices.Clone(band.Bars), Pickup: band.Pickup}
 	for i, b := range own.Bars {
 		old := band.Bars[from+i]
 		if n := band.BeatsOf(from + i); own.BeatsOf(i) != n {

@@ -39,6 +39,12 @@ func (p *Pickup) Lead(beats, beat int, c harmony.Chord) {
 	p.Changes = append(slices.DeleteFunc(p.Changes, func(o Change) bool { return o.Beat == at }), Change{at, c})
 }
 
+// Written is it as a bar of its own.
+func (p Pickup) Written() Written { return Written{Bar: Bar{Changes: p.Changes}} }
+
+// Text writes it so that it is read again as the first of some bars, without the bar lines.
+func (p Pickup) Text() string { return p.text(harmony.Chord.String) }
+
 // text writes it so that it is read again, without the bar lines.
 func (p Pickup) text(name func(harmony.Chord) string) string {
 	return "pickup " + strconv.Itoa(p.Beats) + "/4 " + barText(Bar{Changes: p.Changes}, p.Beats, name)

@@ -15,11 +15,12 @@ type Reading struct {
 }
 
 // Readings lists them: as it sounds; for B♭ instruments (a clarinet, a trumpet, a tenor an
-// octave lower) a whole step above; for E♭ ones (alto and baritone) a major sixth above; and
+// octave lower) a whole step above; for those in F (a horn, a cor anglais) a fifth above; for E♭ ones (alto and baritone) a major sixth above; and
 // the shapes behind a capo, below.
 var Readings = append([]Reading{
 	{"concert", "concert", "as it sounds", 0},
 	{"bb", "B♭", "for trumpet, clarinet, tenor saxophone: written a whole step above", 2},
+	{"f", "F", "for horn and cor anglais: written a fifth above", 7},
 	{"eb", "E♭", "for alto and baritone saxophone: written a major sixth above", 9},
 }, capos()...)
 

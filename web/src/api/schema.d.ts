@@ -2653,6 +2653,16 @@ export interface components {
             says: string;
             study: components["schemas"]["Study"];
         };
+        Lead: {
+            /**
+             * Format: int64
+             * @description of the bar that it would be the end of, from 1
+             */
+            beat: number;
+            /** @description its symbol */
+            chord: string;
+            numeral: string;
+        };
         LeadAsk: {
             line: components["schemas"]["LineBody"];
             /**
@@ -3432,6 +3442,8 @@ export interface components {
             instrument: components["schemas"]["Instrument"];
             /** @description for each chord, its tones on the whole neck */
             neck: components["schemas"]["Note"][][];
+            /** @description what leads to the first bar, once; it is none of the bars */
+            pickup?: components["schemas"]["Pickup"];
             /** @description lowest first; the player's own window last, with number 0 */
             positions: components["schemas"]["Position"][];
             /** @description the box on the top three strings */
@@ -3836,6 +3848,14 @@ export interface components {
             /** @description of the catalogue's pickings */
             picking: string;
         };
+        Pickup: {
+            /**
+             * Format: int64
+             * @description fewer than in a bar
+             */
+            beats: number;
+            changes: components["schemas"]["Lead"][];
+        };
         Pin: {
             /**
              * Format: int64
@@ -4041,6 +4061,8 @@ export interface components {
             numerals: string;
             /** @description in which order the written bars are played, where it is not as they stand */
             order?: string;
+            /** @description what leads to the first bar, once; it is none of the bars */
+            pickup?: components["schemas"]["Pickup"];
             problems: components["schemas"]["Problem"][];
             /** @description what was taken for granted */
             said: string[];
@@ -4267,6 +4289,8 @@ export interface components {
         Sheet: {
             bars: components["schemas"]["Bar"][];
             chords: components["schemas"]["Chord"][];
+            /** @description what leads to the first bar, once; it is none of the bars */
+            pickup?: components["schemas"]["Pickup"];
         };
         Sign: {
             /**
@@ -4924,6 +4948,8 @@ export interface components {
             /** @description alone */
             chords: string;
             numerals: string;
+            /** @description it leads to the first bar and is none; it stands first */
+            pickup?: boolean;
             /** @description a new row begins here */
             row?: boolean;
             section?: string;

@@ -68,7 +68,10 @@ const where = computed(() => {
   const { bar, beat } = metre.value.at(b)
   return { count: b < 0, bar: bar + 1, beat: beat + 1, of: metre.value.beatsOf(bar) }
 })
-const before = computed(() => ((band.beat ?? 0) >= -band.intro() ? 'intro' : 'count-in'))
+const before = computed(() => {
+  const beat = band.beat ?? 0
+  return beat >= -band.pickup() ? 'pickup' : beat >= -band.intro() ? 'intro' : 'count-in'
+})
 const say = (text: string) => toast.add({ severity: 'secondary', summary: text, life: 6000 })
 </script>
 

@@ -14,6 +14,8 @@ export class Engine {
   private notes: Read['notes'] = []
   /** ticks of an intro before the top */
   intro = 0
+  /** and of a pickup */
+  pickup = 0
   onAnchor: (a: Anchor) => void = () => {}
   onOver: () => void = () => {}
   onBroken: (why: string) => void = () => {}
@@ -60,6 +62,7 @@ export class Engine {
       reader.onmessage = ({ data }: MessageEvent<Read>) => {
         engine.notes = data.notes
         engine.intro = data.intro
+        engine.pickup = data.pickup
       }
       node.onprocessorerror = () => engine.onBroken('the synthesiser stopped')
       progress(1)

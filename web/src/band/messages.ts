@@ -50,6 +50,8 @@ export interface Read {
   notes: [number, number][]
   /** how many of the ticks before the top are an intro */
   intro: number
+  /** and a pickup */
+  pickup: number
 }
 
 /** From the page to what writes a file: the instruments, what they play and how loud each is. */

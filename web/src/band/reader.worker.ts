@@ -61,6 +61,11 @@ self.onmessage = async ({ data }: MessageEvent<Request>) => {
   needs(score)
   deliver({ score, id: data.id })
   const notes = score.events.filter((e) => (e.data[0]! & 0xf0) === 0x90 && e.data[2] && pitched.has(players[e.track]!))
-  self.postMessage({ id: data.id, notes: notes.map((e) => [e.at, e.data[1]!]), intro: score.intro ?? 0 } satisfies Read)
+  self.postMessage({
+    id: data.id,
+    notes: notes.map((e) => [e.at, e.data[1]!]),
+    intro: score.intro ?? 0,
+    pickup: score.pickup ?? 0,
+  } satisfies Read)
   setTimeout(toneNotes)
 }

@@ -30,7 +30,16 @@ export function readScore(file: ArrayBuffer): Score {
   for (const e of [...score.events, ...score.metres]) e.at -= before
   score.end -= before
   score.countIn += before
-  const leads = players.flatMap((name, i) => (name.startsWith('lead') ? [i] : []))
-  score.pickup = score.events.some((e) => e.at < 0 && leads.includes(e.track) && (e.data[0]! & 0xf0) === 0x90)
+  score.sticks = players.indexOf('count-in')
+  score.pickup = pickupOf(score)
   return score
+}
+
+/** How long the pickup is, in whole beats as ticks: over an intro only a lead has one of its own. */
+function pickupOf(score: Score): number {
+  const led = players.flatMap((name, i) =>
+    name.startsWith('lead') || (!score.intro && ['bass', 'chords'].includes(name)) ? [i] : [],
+  )
+  const first = score.events.find((e) => e.at < 0 && led.includes(e.track) && (e.data[0]! & 0xf0) === 0x90)
+  return first ? Math.ceil(-first.at / score.beat) * score.beat : 0
 }

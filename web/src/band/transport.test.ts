@@ -56,7 +56,7 @@ const notes = () => heard.map((h) => h.note)
 
 describe('the band’s clock', () => {
   it('brings the count-in along where a pickup leads to the top, and only there', () => {
-    transport.load({ ...beats(2, 1), pickup: true }, 0)
+    transport.load({ ...beats(2, 1), pickup: beat }, 0)
     transport.start(0, 0, 60, undefined, false)
     run(6)
     expect(notes().slice(0, 6)).toEqual([96, 97, 98, 99, 0, 1])
@@ -64,6 +64,30 @@ describe('the band’s clock', () => {
     transport.start(now, 4 * beat, 60, undefined, false)
     run(2)
     expect(notes()[0]).toBe(4)
+  })
+
+  it('plays a pickup before the top alone: who is counted in to another bar hears the sticks', () => {
+    const [sticks, band] = [0, 1]
+    const plain = beats(2, 1)
+    const lead = { at: -beat, track: band, data: [0x90, 55, 90] }
+    const score = { ...plain, events: [...plain.events, lead].sort((a, b) => a.at - b.at), pickup: beat, sticks }
+    transport.load(score, 0)
+    transport.start(0, 0, 60, undefined, true)
+    run(5)
+    expect(notes().slice(0, 6)).toEqual([96, 97, 98, 99, 55, 0])
+    for (const loop of [undefined, { from: 4 * beat, to: 8 * beat }]) {
+      heard = []
+      transport.start(now, 4 * beat, 60, loop, true)
+      run(5)
+      expect(notes().slice(0, 5)).toEqual([96, 97, 98, 99, 4])
+    }
+    heard = []
+    transport.start(now, 0, 60, undefined, false)
+    run(20)
+    expect(
+      notes().filter((n) => n === 55),
+      'once, and not with each chorus',
+    ).toHaveLength(1)
   })
 
   it('leads in to the top, and only there: elsewhere it is counted in and no more', () => {

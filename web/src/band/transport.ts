@@ -19,7 +19,8 @@ export interface Score {
   end: number
   countIn: number // ticks before the top: a bar of sticks, and an intro
   intro?: number // ticks of that
-  pickup?: boolean // the lead begins in it
+  pickup?: number // ticks of that in which the music begins
+  sticks?: number // the track that counts
   tempo?: number // as it is written, beats a minute
   metres: { at: number; bar: number }[] // from a tick on, a bar has so many
   beat: number
@@ -179,7 +180,7 @@ export class Transport {
       }
       if (eventTick < Infinity) {
         this.next++
-        this.play(event!)
+        if (!this.leadsElsewhere(event!)) this.play(event!)
       } else {
         this.comeRound(turn)
         if (done > 0) return done
@@ -187,6 +188,19 @@ export class Transport {
     }
     if (done < frames) render(done, frames - done)
     return frames
+  }
+
+  /** A pickup leads to the top: who is counted in to another bar hears the sticks alone. */
+  private leadsElsewhere(e: SoundEvent) {
+    const note = (e.data[0]! & 0xf0) === 0x90
+    return (
+      this.score!.sticks !== undefined &&
+      note &&
+      e.at < 0 &&
+      !!this.jump &&
+      this.jump.to > 0 &&
+      e.track !== this.score!.sticks
+    )
   }
 
   private turn(): { at: number; to: number; pass: boolean } {

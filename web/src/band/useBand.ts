@@ -338,6 +338,8 @@ export const useBand = defineStore('band', () => {
     ending: computed(() => lastly.value > 0),
     /** Beats of an intro before the first bar. */
     intro: () => (sound.engine()?.intro ?? 0) / quarter,
+    /** And of a pickup, the last of them. */
+    pickup: () => (sound.engine()?.pickup ?? 0) / quarter,
     setTempo,
     half,
     halved: computed(() => full.value > 0),

@@ -190,6 +190,7 @@ async function keep() {
                 v-if="here.brought.sheet"
                 :bars="here.brought.sheet.bars"
                 :chords="here.brought.sheet.chords"
+                :pickup="here.brought.sheet.pickup"
                 :at="shown?.bar ? { bar: shown.bar - 1, change: 0 } : undefined"
               />
               <StaffDrawing v-else-if="here.brought.score" :score="here.brought.score" :pen="pen" :fingers="false" />

@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
-import type { Bar, Chord, Target } from '../api/client'
+import type { Bar, Chord, Sheet, Target } from '../api/client'
 import { metreOfSheet } from '../music/metre'
+import PickupRow from './PickupRow.vue'
 import SheetBar from './SheetBar.vue'
 
 const props = defineProps<{
   bars: Bar[]
   chords: Chord[]
+  /** What leads to the first bar. */
+  pickup?: Sheet['pickup']
   /** The bar and chord in hand, from 0; none in a preview. */
   at?: { bar: number; change: number }
   /** The next change, to be seen coming. */
@@ -77,6 +80,7 @@ watch(
 
 <template>
   <div ref="sheet" class="sheet" role="group" aria-label="form sheet">
+    <PickupRow v-if="pickup" :pickup="pickup" :beat="sound?.beat" />
     <div v-for="(row, r) in rows" :key="r" class="row">
       <SheetBar
         v-for="{ bar, index } in row"

@@ -130,6 +130,7 @@ useCommands({
       class="form"
       :bars="data.bars"
       :chords="data.chords"
+      :pickup="data.pickup"
       :at="step"
       :next="coming[0]"
       :targets="targets"

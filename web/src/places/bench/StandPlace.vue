@@ -38,6 +38,12 @@ const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0
             :class="{ on: sound.inBar ? b === sound.inBar : b >= step.beat && b < step.beat + step.length }"
         /></span>
         <span v-if="data.bars[step.bar]?.section" class="section">{{ data.bars[step.bar]!.section }}</span>
+        <span v-if="data.pickup && step.bar === 0" class="section"
+          >pickup
+          <template v-for="c in data.pickup.changes" :key="c.beat"
+            ><MusicText :symbol="c.chord" /> on {{ c.beat }}
+          </template></span
+        >
       </p>
       <p class="title">{{ data.chart.title }}</p>
       <Button label="Bench" icon="pi pi-times" variant="text" title="M or Escape" @click="leave" />

@@ -5,7 +5,7 @@ import Button from 'primevue/button'
 import type { Reading } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
 import PressButton from '../../shell/PressButton.vue'
-import { labelOf, metreOf, put, retype, type Tile } from './tiles'
+import { labelOf, metreOf, numberOf, put, retype, typed, type Tile } from './tiles'
 import { useTiles } from './useTiles'
 
 const props = defineProps<{
@@ -47,7 +47,7 @@ const text = ref('')
 const field = ref<HTMLInputElement[]>()
 async function edit(i: number) {
   choose(i)
-  text.value = props.bars[i]!.text
+  text.value = typed(props.bars, i)
   editing.value = i
   await nextTick()
   field.value?.[0]?.select()
@@ -57,7 +57,7 @@ async function leave(keep: boolean, next = false) {
   if (i < 0) return
   const now = text.value.trim()
   editing.value = -1
-  const ok = !keep || !now || now === props.bars[i]!.text || (await props.change('a bar', retype(props.bars, i, now)))
+  const ok = !keep || !now || now === typed(props.bars, i) || (await props.change('a bar', retype(props.bars, i, now)))
   if (!ok) {
     editing.value = i // what was typed stays, to be mended
     text.value = now
@@ -129,7 +129,7 @@ const label = (i: number) => labelOf(props.bars, i)
           v-if="editing === i"
           ref="field"
           v-model="text"
-          :aria-label="`bar ${i + 1}`"
+          :aria-label="b.pickup ? 'pickup' : `bar ${numberOf(bars, i)}`"
           spellcheck="false"
           autocomplete="off"
           @keydown.enter.prevent="leave(true)"
@@ -154,7 +154,7 @@ const label = (i: number) => labelOf(props.bars, i)
             ><b v-if="b.section">{{ b.section }}</b
             ><span>{{ b.before }}</span
             ><small
-              ><b v-if="metre(i)">{{ metre(i) }}</b> {{ i + 1 }}</small
+              ><b v-if="metre(i)">{{ metre(i) }}</b> {{ b.pickup ? 'pickup' : numberOf(bars, i) }}</small
             ></span
           >
           <span class="chords"

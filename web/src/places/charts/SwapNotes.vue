@@ -23,7 +23,7 @@ const says = computed(() => {
     </p>
     <ol v-if="all.length">
       <li v-for="d in all" :key="d.bar">
-        <small>{{ d.bar }}</small>
+        <small>{{ d.bar || 'pickup' }}</small>
         <s v-if="d.was"><MusicText :symbol="d.was" /></s>
         <b><MusicText :symbol="d.now ?? 'gone'" /></b>
       </li>

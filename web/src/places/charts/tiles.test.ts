@@ -1,5 +1,18 @@
 import { describe, expect, it } from 'vitest'
-import { differences, move, put, remove, retype, span, written, type Tile } from './tiles'
+import {
+  differences,
+  labelOf,
+  metreOf,
+  move,
+  numberOf,
+  put,
+  remove,
+  retype,
+  span,
+  typed,
+  written,
+  type Tile,
+} from './tiles'
 
 const bars: Tile[] = ['C7', 'F7', 'G7', 'A7'].map((text, i) => ({ text, row: i === 2 }))
 const texts = (list: readonly Tile[]) => list.map((b) => b.text).join(' ')
@@ -39,5 +52,26 @@ describe('another form', () => {
       { bar: 3, was: 'G7', now: undefined },
     ])
     expect(differences(of('C7'), [{ chords: 'C7', beats: 2 }])).toEqual([{ bar: 1, was: '4/4 C7', now: '2/4 C7' }])
+  })
+})
+
+describe('a pickup', () => {
+  const lead = { text: 'pickup 1/4 G7', chords: 'G7', beats: 1, pickup: true }
+  const bars = [lead, { text: 'C7', chords: 'C7', beats: 4 }, { text: 'no pickup 2/4 F7', chords: 'F7', beats: 2 }]
+  it('stands before the first bar and is none', () => {
+    expect(bars.map((_, i) => numberOf(bars, i))).toEqual([0, 1, 2])
+    expect(bars.slice(1).map((_, i) => numberOf(bars.slice(1), i))).toEqual([1, 2])
+    expect(bars.map((_, i) => labelOf(bars, i))).toEqual(['pickup of 1 beat, G7', 'bar 1, C7', 'bar 2, 2/4, F7'])
+    expect(bars.map((_, i) => metreOf(bars, i))).toEqual(['', '', '2/4'])
+    expect(written(bars)).toBe('| pickup 1/4 G7 | C7 | no pickup 2/4 F7 |')
+  })
+  it('that a short bar is none is typed at the top alone', () => {
+    expect(typed(bars, 2)).toBe('2/4 F7')
+    expect(typed(bars.slice(2), 0)).toBe('no pickup 2/4 F7')
+  })
+  it('is told apart from bars where a form takes their place', () => {
+    expect(differences(bars, bars.slice(1))).toEqual([{ bar: 0, was: 'G7', now: undefined }])
+    expect(differences(bars.slice(1), bars)).toEqual([{ bar: 0, was: undefined, now: 'G7' }])
+    expect(differences(bars, bars)).toEqual([])
   })
 })

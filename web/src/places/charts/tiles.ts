@@ -3,6 +3,8 @@
 export interface Tile {
   text: string
   row?: boolean
+  /** It leads to the first bar and is none: where it stands, it stands first. */
+  pickup?: boolean
 }
 
 /** Bars from one to another, both included, from 0. */
@@ -19,7 +21,7 @@ export const written = (bars: readonly Tile[]): string =>
 
 /** Rows begin where they began, whatever stands there now. */
 const inRows = (before: readonly Tile[], after: readonly Tile[]): Tile[] =>
-  after.map((b, i) => ({ text: b.text, row: before[i]?.row ?? false }))
+  after.map((b, i) => ({ text: b.text, row: before[i]?.row ?? false, ...(b.pickup && { pickup: true }) }))
 
 /** Bars moved to stand before another, and where they are then. */
 export function move(bars: readonly Tile[], { from, to }: Span, before: number) {
@@ -49,13 +51,24 @@ export interface Difference {
   now?: string
 }
 
+/** The number of a bar, from 1; of a pickup 0. */
+export const numberOf = (bars: readonly { pickup?: boolean }[], i: number) => (bars[0]?.pickup ? i : i + 1)
+
+/** What a bar says when it is typed over: that it is no pickup goes without saying but at the top. */
+export const typed = (bars: readonly Tile[], i: number) => bars[i]!.text.replace(i ? /^no pickup / : /^$/, '')
+
 /** Bar by bar, what would be otherwise. */
-export function differences<B extends { chords: string; beats: number }>(was: readonly B[], now: readonly B[]) {
+export function differences<B extends { chords: string; beats: number; pickup?: boolean }>(
+  was: readonly B[],
+  now: readonly B[],
+) {
   const said = (b: B | undefined, other: B | undefined) =>
     b && (other && other.beats !== b.beats ? `${b.beats}/4 ${b.chords}` : b.chords)
   const out: Difference[] = []
-  for (let i = 0; i < Math.max(was.length, now.length); i++) {
-    const [a, b] = [said(was[i], now[i]), said(now[i], was[i])]
+  const [leads, led] = [was[0]?.pickup ? 1 : 0, now[0]?.pickup ? 1 : 0]
+  for (let i = leads || led ? -1 : 0; i < Math.max(was.length - leads, now.length - led); i++) {
+    const [before, after] = [was[i + leads], now[i + led]]
+    const [a, b] = [said(before, after), said(after, before)]
     if (a !== b) out.push({ bar: i + 1, was: a, now: b })
   }
   return out
@@ -69,17 +82,20 @@ interface Told {
   before?: string
   after?: string
   chords: string
+  pickup?: boolean
 }
 
 /** The time of a bar where it is another than before; the first says it where it is written. */
-export function metreOf(bars: readonly Pick<Told, 'text' | 'beats'>[], i: number): string {
+export function metreOf(bars: readonly Pick<Told, 'text' | 'beats' | 'pickup'>[], i: number): string {
   const b = bars[i]!
-  const before = bars[i - 1]?.beats ?? (b.text.includes('/4') ? 0 : b.beats)
+  if (b.pickup) return ''
+  const before = (bars[i - 1]?.pickup ? undefined : bars[i - 1]?.beats) ?? (b.text.includes('/4') ? 0 : b.beats)
   return b.beats !== before ? `${b.beats}/4` : ''
 }
 
 /** A bar in words. */
 export const labelOf = (bars: readonly Told[], i: number): string => {
   const b = bars[i]!
-  return [`bar ${i + 1}`, b.section, b.before, metreOf(bars, i), b.chords, b.after].filter(Boolean).join(', ')
+  const name = b.pickup ? `pickup of ${b.beats === 1 ? '1 beat' : `${b.beats} beats`}` : `bar ${numberOf(bars, i)}`
+  return [name, b.section, b.before, metreOf(bars, i), b.chords, b.after].filter(Boolean).join(', ')
 }

@@ -196,7 +196,11 @@ const clock = () => (band.audition?.title === score.data.value?.title ? band.tic
         · {{ leaf.data.value.feel }} · {{ leaf.data.value.tempo }} a minute
       </p>
       <p v-if="leaf.data.value.remarks" class="remarks">{{ leaf.data.value.remarks }}</p>
-      <FormSheet :bars="leaf.data.value.sheet.bars" :chords="leaf.data.value.sheet.chords" />
+      <FormSheet
+        :bars="leaf.data.value.sheet.bars"
+        :chords="leaf.data.value.sheet.chords"
+        :pickup="leaf.data.value.sheet.pickup"
+      />
     </article>
     <article v-else-if="score.data.value && !score.error.value" ref="page">
       <h2>{{ title }}</h2>

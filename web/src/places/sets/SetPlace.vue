@@ -169,6 +169,7 @@ const leaf = useQuery({
       <FormSheet
         :bars="leaf.data.value.sheet.bars"
         :chords="leaf.data.value.sheet.chords"
+        :pickup="leaf.data.value.sheet.pickup"
         :at="
           through.heard.value && {
             bar: metreOfSheet(leaf.data.value.sheet.bars).at(through.heard.value.beat).bar,
