@@ -87,8 +87,9 @@ func TestEveryLickGoesThroughTheCharts(t *testing.T) {
 			for _, pos := range in.Positions(key.Tonic.Class())[:5] {
 				for _, land := range []bool{false, true} {
 					where := fmt.Sprintf("%s over %s at %d, landing %t", l.Title, id, pos.Low, land)
-					notes, said, err := core.Through(t.Context(), p, key, lick.Aim{Land: land, Ground: lick.Ground{In: in, Region: pos.Region, Hand: neck.UsualHand, Follow: true}})
+					laid, err := core.Through(t.Context(), p, key, lick.Aim{Land: land, Ground: lick.Ground{In: in, Region: pos.Region, Hand: neck.UsualHand, Follow: true}})
 					require.NoError(t, err, where)
+					notes, said := laid.Notes, laid.Said
 					line := score.Score{Progression: p, Key: key, In: in, Notes: notes}
 					require.NoError(t, line.Check(), where)
 					assert.Empty(t, line.Undoable(), where)

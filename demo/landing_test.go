@@ -31,8 +31,9 @@ func TestLicksLandAsTheyAreWritten(t *testing.T) {
 			key, err := form.ParseKey(tonic)
 			require.NoError(t, err)
 			s := score.Score{Key: key, Progression: f.In(key), In: neck.Standard(), Tempo: 96}
-			s.Notes, _, err = k.Through(t.Context(), s.Progression, key, lick.Aim{Ground: lick.Ground{In: s.In, Region: neck.Region{Low: 0, High: 15}, Hand: neck.UsualHand}})
+			laid, err := k.Through(t.Context(), s.Progression, key, lick.Aim{Ground: lick.Ground{In: s.In, Region: neck.Region{Low: 0, High: 15}, Hand: neck.UsualHand}})
 			require.NoError(t, err, l.title)
+			s.Notes = laid.Notes
 			for _, at := range line.Check(s, blend.Palettes[0], line.Usual).Landings[1:] {
 				of++
 				if at.Landed() {

@@ -75,11 +75,11 @@ func through(s *store.Store, charts []store.Chart, shelf []store.Lick, in *neck.
 				return err
 			}
 			w := neck.Region{Low: 7, High: 11}
-			notes, _, err := l.Phrase().Through(context.Background(), p, key, lick.Aim{Land: true, Ground: lick.Ground{In: in, Region: w, Hand: neck.UsualHand}})
+			laid, err := l.Phrase().Through(context.Background(), p, key, lick.Aim{Land: true, Ground: lick.Ground{In: in, Region: w, Hand: neck.UsualHand}})
 			if err != nil {
 				return err
 			}
-			sc := score.Score{Key: key, Progression: p, In: in, Notes: notes}
+			sc := score.Score{Key: key, Progression: p, In: in, Notes: laid.Notes}
 			if err := s.CreateLine(stored("Two Lanterns through the changes", c, "composite", w, sc)); err != nil {
 				return err
 			}

@@ -30,9 +30,10 @@ func TestLicksOfABarLoseNothing(t *testing.T) {
 		}
 		for _, key := range form.AllKeys(f.Minor) {
 			p := f.In(key)
-			got, said, err := k.Through(t.Context(), p, key, lick.Aim{Ground: lick.Ground{In: neck.Standard(), Region: neck.Region{Low: 0, High: 15}, Hand: neck.UsualHand}})
+			laid, err := k.Through(t.Context(), p, key, lick.Aim{Ground: lick.Ground{In: neck.Standard(), Region: neck.Region{Low: 0, High: 15}, Hand: neck.UsualHand}})
 			require.NoError(t, err, l.title)
-			for _, s := range said {
+			got := laid.Notes
+			for _, s := range laid.Said {
 				assert.NotContains(t, s, "have no room", "%s in %s", l.title, key)
 			}
 			starts := map[int][]score.Note{}

@@ -187,11 +187,10 @@ func (s *server) putLick(b LickBody) (uint, error) {
 	if err != nil {
 		return 0, err
 	}
-	body := func(l store.Lick) LickBody { return LickBody{l.Title, l.Chord, l.OfKey, l.Notes, l.Tags} }
 	id, err := same(s.store.Licks, func(r store.LickSummary) (uint, string) { return r.ID, r.Title }, func(id uint) (any, error) {
 		l, err := s.store.Lick(id)
-		return body(l), err
-	}, l.Title, body(l))
+		return lickBody(l), err
+	}, l.Title, lickBody(l))
 	if err != nil || id != 0 {
 		return id, err
 	}

@@ -162,13 +162,32 @@ func (s *server) broughtLicks(ctx context.Context, q FileQuery, data []byte) (w 
 			w.Said = append(w.Said, say.F("%s was left out: %v", title, err))
 			continue
 		}
-		w.Licks = append(w.Licks, LickBody{title, p.Chord, p.OfKey, store.LickNotes(p.Notes), []string{}})
+		w.Licks = append(w.Licks, LickBody{Title: title, Chord: p.Chord, OfKey: p.OfKey, Notes: store.LickNotes(p.Notes), Tags: []string{}, Home: homeOf(p.Home), Source: cameFrom(q.Name)})
 	}
 	if len(w.Licks) == 0 {
 		return w, at("body", q.Name, errors.New("there is no lick in it: "+cmp.Or(strings.Join(w.Said, "; "), "it has no notes")))
 	}
 	return w, nil
 }
+
+func homeOf(h lick.Home) *store.Home {
+	home := store.HomeOf(h)
+	return &home
+}
+
+// cameFrom says which file something was brought in from; nothing of what was pasted.
+func cameFrom(name string) string {
+	if name = clean(name); name == "" || strings.HasPrefix(name, "pasted.") {
+		return ""
+	}
+	if letters := []rune(name); len(letters) > longestSource {
+		name = string(letters[:longestSource]) + "…"
+	}
+	return name
+}
+
+// longestSource is how much of a file's name is kept, in characters.
+const longestSource = 150
 
 // mostExplained is how many chords are offered that may explain a lick.
 const mostExplained = 3
@@ -253,6 +272,12 @@ func (s *server) broughtChart(ctx context.Context, q FileQuery, out bool, data [
 				w.Said = append(w.Said, say.F("the text names no key; %s was guessed: %s", guess[0].Key.Printed(), guess[0].Why))
 			}
 		}
+		written, err := form.ParseKey(body.Key)
+		if err != nil {
+			return w, at("body", q.Name, err)
+		}
+		song, written = found.Sounding(song, written)
+		body.Key = written.String()
 	}
 	if out && song.Order() != "" {
 		p := song.Play(form.MaxBars)
@@ -278,7 +303,7 @@ func (s *server) broughtChart(ctx context.Context, q FileQuery, out bool, data [
 
 // hold takes what a file holds beside the bars, as far as a chart can have it; what it cannot is told.
 func (b *ChartBody) hold(h form.Beside) (said []string) {
-	b.Swing, b.Remarks, b.Tags = h.Swing, h.Remarks, tagWords(h.Tags)
+	b.Swing, b.Remarks, b.Tags, b.Reading = h.Swing, h.Remarks, tagWords(h.Tags), h.Reading
 	if len(b.Tags) > maxTags {
 		b.Tags, said = "", append(said, "its tags are longer than a chart's can be; they were left out")
 	}
@@ -339,5 +364,6 @@ func (s *server) imported(ctx context.Context, q FileQuery, data []byte) (found 
 		return found, o, at("body", q.Name, err)
 	}
 	o, err = s.laid(found, under, cmp.Or(feel, found.Feel, band.FeelOf(found.Swing)), called(q.Name), hand)
+	o.Source = cameFrom(q.Name)
 	return found, o, err
 }

@@ -26,7 +26,9 @@ type ChartBody struct {
 	Intro  string `json:"intro,omitempty" maxLength:"20" doc:"how the band leads into the first chorus, of the catalogue's; none where it is not said"`
 	Ending string `json:"ending,omitempty" maxLength:"20" doc:"how the band stops, of the catalogue's"`
 	Beats  int    `json:"beats" doc:"in a bar, 2 to 12"`
-	Text   string `json:"text" maxLength:"60000" doc:"| C7 | F7 | C7 | % |"`
+	// behind a capo, or for a transposing instrument
+	Reading string `json:"reading,omitempty" maxLength:"20" doc:"in which pitch it is read, of the catalogue's; none is as it sounds"`
+	Text    string `json:"text" maxLength:"60000" doc:"| C7 | F7 | C7 | % |"`
 
 	Remarks string `json:"remarks,omitempty" maxLength:"4000" doc:"the player's own, for the band or for practice"`
 	Tags    string `json:"tags,omitempty" maxLength:"200" doc:"words to find it by, with commas between"`
@@ -40,6 +42,8 @@ type Chart struct {
 	Plan     store.Plan `json:"plan"`
 	Bars     int        `json:"bars"`
 	Lengths  []int      `json:"lengths,omitempty" doc:"the beats of each bar as it is played, where they differ"`
+	ReadIn   string     `json:"readIn,omitempty" doc:"the key it is read in, where that is another than it sounds in"`
+	Capo     int        `json:"capo,omitempty" doc:"the fret of the capo that it is read behind"`
 	FeelName string     `json:"feelName"`
 	Updated  time.Time  `json:"updated"`
 }
@@ -65,7 +69,19 @@ type ChartRow struct {
 
 func wireChart(c store.Chart) Chart {
 	feel, _ := form.FeelByID(c.Feel)
-	return Chart{c.ID, c.Tag, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Swing, c.Intro, c.Ending, c.Beats, c.Text, c.Remarks, c.Tags}, c.Plan, c.Bars, c.Lengths, feel.Name, c.UpdatedAt}
+	w := Chart{c.ID, c.Tag, ChartBody{c.Title, c.Key, c.Feel, c.Tempo, c.Swing, c.Intro, c.Ending, c.Beats, c.Reading, c.Text, c.Remarks, c.Tags}, c.Plan, c.Bars, c.Lengths, "", 0, feel.Name, c.UpdatedAt}
+	w.ReadIn, w.Capo = readIn(c)
+	return w
+}
+
+// readIn is the key that a chart is read in, where that is another than it sounds in, and the fret of its capo.
+func readIn(c store.Chart) (key string, capo int) {
+	as, err := form.ReadingByID(c.Reading)
+	sounds, spoiled := form.ParseKey(c.Key)
+	if err != nil || spoiled != nil || as.Up == 0 {
+		return "", 0
+	}
+	return as.Key(sounds).String(), as.Capo()
 }
 
 func chartRow(c store.ChartSummary) ChartRow {
@@ -94,7 +110,7 @@ func spoilt(name string, err error) error {
 // stored checks what a player says and writes the text as Undaris does, so that
 // numerals become the chords they are in the key.
 func (b ChartBody) stored() (store.Chart, error) {
-	c := store.Chart{Title: clean(b.Title), Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Swing: b.Swing, Intro: b.Intro, Ending: b.Ending, Beats: b.Beats, Remarks: b.Remarks, Tags: tagWords(b.Tags)}
+	c := store.Chart{Title: clean(b.Title), Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Swing: b.Swing, Intro: b.Intro, Ending: b.Ending, Reading: b.Reading, Beats: b.Beats, Remarks: b.Remarks, Tags: tagWords(b.Tags)}
 	if c.Title == "" {
 		return c, at("body.title", b.Title, errors.New("a chart needs a title"))
 	}
@@ -114,6 +130,11 @@ func (b ChartBody) stored() (store.Chart, error) {
 	}
 	if _, err := band.EndingByID(b.Ending); err != nil {
 		return c, at("body.ending", b.Ending, err)
+	}
+	if as, err := form.ReadingByID(b.Reading); err != nil {
+		return c, at("body.reading", b.Reading, err)
+	} else if as.Up == 0 {
+		c.Reading = ""
 	}
 	song, _, err := form.ReadSong(b.Text, b.Beats, key)
 	var problems form.Problems

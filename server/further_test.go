@@ -257,7 +257,7 @@ func TestChartsLeave(t *testing.T) {
 		var r Reading
 		ask(t, srv, "POST", "/api/readings", ReadingRequest{Text: string(text), Key: "G", Beats: 4}, &r)
 		assert.Equal(t, chart.Text, r.Text, name)
-		assert.Equal(t, Found{"Leaving", "G", "shuffle", 96, 58, 4}, r.Found)
+		assert.Equal(t, Found{"Leaving", "G", "shuffle", 96, 58, 4, "", ""}, r.Found)
 	}
 	resp, err := http.Get(fmt.Sprintf("%s/api/charts/%d/files/musicxml?of=chords&low=0&high=4", srv.URL, made.ID))
 	require.NoError(t, err)

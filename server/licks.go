@@ -24,6 +24,10 @@ type LickBody struct {
 	OfKey bool             `json:"ofKey" doc:"its degrees are counted from the key, whatever chord sounds"`
 	Notes []store.LickNote `json:"notes" maxItems:"256"`
 	Tags  []string         `json:"tags" maxItems:"20"`
+
+	Home   *store.Home `json:"home,omitempty" doc:"where it was written; of other notes than these it is not kept"`
+	Remark string      `json:"remark,omitempty" maxLength:"1000" doc:"the player's own"`
+	Source string      `json:"source,omitempty" maxLength:"200" doc:"where it is from"`
 }
 
 // LickRow is a lick in a list.
@@ -85,7 +89,7 @@ type Form struct {
 }
 
 func (b LickBody) stored() (store.Lick, error) {
-	l := store.Lick{Title: clean(b.Title), Chord: b.Chord, OfKey: b.OfKey, Tags: []string{}, Notes: b.Notes}
+	l := store.Lick{Title: clean(b.Title), Chord: b.Chord, OfKey: b.OfKey, Tags: []string{}, Notes: b.Notes, Remark: b.Remark, Source: clean(b.Source)}
 	if l.Title == "" {
 		return l, at("body.title", b.Title, errors.New("a lick needs a title"))
 	}
@@ -100,6 +104,9 @@ func (b LickBody) stored() (store.Lick, error) {
 		return l, at("body.notes", nil, err)
 	}
 	l.Notes = store.LickNotes(l.Phrase().Settled().Notes)
+	if b.Home != nil && l.Phrase().Lies(b.Home.Lick()) {
+		l.Home = *b.Home
+	}
 	return l, nil
 }
 
@@ -138,10 +145,19 @@ func (s *server) show(t store.Lick) (edit.Line, error) {
 	if err != nil {
 		return edit.Line{}, err
 	}
+	if home, ok := edit.AtHome(t.Phrase(), t.Home.Lick(), t.Title, in, hand); ok {
+		return home, nil
+	}
 	return edit.Show(t.Phrase(), t.Title, s.tonic(), in, hand)
 }
 
-func lickBody(t store.Lick) LickBody { return LickBody{t.Title, t.Chord, t.OfKey, t.Notes, t.Tags} }
+func lickBody(t store.Lick) LickBody {
+	b := LickBody{Title: t.Title, Chord: t.Chord, OfKey: t.OfKey, Notes: t.Notes, Tags: t.Tags, Remark: t.Remark, Source: t.Source}
+	if len(t.Home.Places) > 0 {
+		b.Home = &t.Home
+	}
+	return b
+}
 
 func (s *server) shown(t store.Lick) Lick {
 	w := Lick{ID: t.ID, Version: t.Tag, LickBody: lickBody(t), Beats: t.Length, LandsOn: t.LandsOn, Leans: leans(t.Leans), Updated: t.UpdatedAt}
@@ -271,10 +287,10 @@ func (s *server) licks(api huma.API) {
 			if err != nil {
 				return LickBody{}, err
 			}
-			l, err := o.Keep(in.Body.First, in.Body.Last, in.Body.OfKey)
+			l, lies, err := o.Keep(in.Body.First, in.Body.Last, in.Body.OfKey)
 			if err != nil {
 				return LickBody{}, at("body.first", in.Body.First, err)
 			}
-			return LickBody{o.Title, l.Chord, l.OfKey, store.LickNotes(l.Notes), []string{}}, nil
+			return LickBody{Title: o.Title, Chord: l.Chord, OfKey: l.OfKey, Notes: store.LickNotes(l.Notes), Tags: []string{}, Home: homeOf(lies), Source: in.Body.Line.Source}, nil
 		})
 }

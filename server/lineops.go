@@ -157,6 +157,7 @@ type LickAsk struct {
 	Bars    []int    `json:"bars,omitempty" maxItems:"200" minimum:"1" maximum:"1024" doc:"from 1, several"`
 	Join    string   `json:"join,omitempty" maxLength:"20" doc:"how each is led into, of the catalogue's connectors; not at all by none"`
 	Land    bool     `json:"land,omitempty" doc:"each version ends on the next change"`
+	Shape   bool     `json:"shape,omitempty" doc:"the same shape goes along the neck; else places are found in the line's region"`
 	Follow  bool     `json:"follow,omitempty" doc:"degrees follow the kind of chord"`
 	Targets []string `json:"targets,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"which tones to land on, most wanted first"`
 }
@@ -177,7 +178,7 @@ func lickIntoLine(ctx context.Context, s *server, o *lineIn, q LickAsk) error {
 	if len(bars) > 0 {
 		return at("body.bar", bars, o.PutLicks(ctx, l.Phrase(), bars, q.Follow, q.Join))
 	}
-	return at("body.lick", l.Title, o.Through(ctx, l.Phrase(), q.Land, q.Follow, order))
+	return at("body.lick", l.Title, o.Through(ctx, l.Phrase(), edit.Sending{Land: q.Land, Follow: q.Follow, Shape: q.Shape, Wanted: order, Home: l.Home.Lick()}))
 }
 
 // BlendAsk is how far a line is re-aimed.

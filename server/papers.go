@@ -102,18 +102,19 @@ func (s *server) papers(api huma.API) {
 		func(_ context.Context, in *struct {
 			ByID
 			ReadingQuery
+			Of string `query:"of" enum:"band,solo" default:"band" doc:"solo: with the bars that only the soloist follows"`
 		}) (Leaf, error) {
 			r, err := in.reading()
 			if err != nil {
 				return Leaf{}, err
 			}
-			c, err := s.chart(in.ID)
+			on, c, err := s.handed(in.ID)
 			if err != nil {
 				return Leaf{}, err
 			}
-			p, key, err := progression(c)
-			if err != nil {
-				return Leaf{}, err
+			p, key := on.Band, on.Key
+			if in.Of == "solo" {
+				p = on.Solo
 			}
 			feel, _ := form.FeelByID(c.Feel)
 			return Leaf{c.Title, r.Key(key).String(), key.String(), feel.Name, c.Tempo, c.Beats, wireSheet(r.Chords(p, key), r.Key(key)), c.Remarks}, nil
@@ -178,7 +179,7 @@ func (s *server) chartText(ending string, write func(charttext.Chart) []byte) fu
 
 // beside is what a kept chart holds beside its bars.
 func beside(c store.Chart) form.Beside {
-	return form.Beside{Swing: c.Swing, Remarks: c.Remarks, Tags: c.Tags, Intro: c.Intro, Ending: c.Ending}
+	return form.Beside{Swing: c.Swing, Remarks: c.Remarks, Tags: c.Tags, Intro: c.Intro, Ending: c.Ending, Reading: c.Reading}
 }
 
 // chartOn writes what is on paper as a file of MusicXML.

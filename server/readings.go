@@ -161,9 +161,23 @@ type Found struct {
 	Tempo int    `json:"tempo,omitempty"`
 	Swing int    `json:"swing,omitempty"`
 	Beats int    `json:"beats,omitempty"`
+
+	Reading string `json:"reading,omitempty" doc:"in which pitch it is to be read, of the catalogue's"`
+	Text    string `json:"text,omitempty" doc:"the chords as they sound, where a capo or a transposition has them sound elsewhere; key is that they sound in then"`
 }
 
-func wireFound(f form.Found) Found { return Found{f.Title, f.Key, f.Feel, f.Tempo, f.Swing, f.Beats} }
+// wireFound tells what a text says beside its bars; of one that sounds elsewhere than it is written also the chords as they sound.
+func wireFound(f form.Found, song form.Song, key form.Key) Found {
+	w := Found{f.Title, f.Key, f.Feel, f.Tempo, f.Swing, f.Beats, f.Reading, ""}
+	if f.Up%12 != 0 && len(song.Bars) > 0 {
+		if own, err := form.ParseKey(f.Key); err == nil && f.Key != "" {
+			key = own
+		}
+		sounds, at := f.Sounding(song, key)
+		w.Text, w.Key = sounds.Text(), at.String()
+	}
+	return w
+}
 
 // ReadingRequest says what to read: a text or a form, with what to do to it.
 type ReadingRequest struct {
@@ -211,12 +225,13 @@ func read(q ReadingRequest) (Reading, error) {
 	song, found, err := form.ReadSong(text, beats, from)
 	var problems form.Problems
 	if errors.As(err, &problems) {
-		none := Reading{Sheet: Sheet{Bars: []Bar{}, Chords: []Chord{}}, Problems: each(problems, wireProblem), Written: []WrittenBar{}, Said: words(found.Said), Found: wireFound(found), Guesses: []Guess{}}
+		none := Reading{Sheet: Sheet{Bars: []Bar{}, Chords: []Chord{}}, Problems: each(problems, wireProblem), Written: []WrittenBar{}, Said: words(found.Said), Found: wireFound(found, form.Song{}, from), Guesses: []Guess{}}
 		if again, ok := form.FromElsewhere(text); ok {
 			none.AsH = again
 		}
 		return none, nil
 	}
+	says := wireFound(found, song, from)
 	p := song.Flat()
 	if q.Turnaround != "" {
 		if p, err = turned(p, q.Turnaround, from); err != nil {
@@ -228,7 +243,7 @@ func read(q ReadingRequest) (Reading, error) {
 	}
 	song = song.With(p)
 	played := song.Play(form.MaxBars)
-	return Reading{wireSheet(played, key), song.Text(), song.NumeralText(key), []Problem{}, wireWrittenBars(song, key), words(found.Said), song.Order(), "", wireFound(found), guesses(played, key)}, nil
+	return Reading{wireSheet(played, key), song.Text(), song.NumeralText(key), []Problem{}, wireWrittenBars(song, key), words(found.Said), song.Order(), "", says, guesses(played, key)}, nil
 }
 
 func turned(p form.Progression, id string, key form.Key) (form.Progression, error) {

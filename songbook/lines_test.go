@@ -165,7 +165,7 @@ func edits(p page) {
 	}
 	p.say("phrases", l.Phrases())
 	for first := 2; first < 20; first += 5 {
-		k, err := l.Keep(first, first+6, first%2 == 0)
+		k, _, err := l.Keep(first, first+6, first%2 == 0)
 		p.say("kept", err)
 		p.say("kept", k)
 	}
@@ -195,7 +195,8 @@ func licks(p page) {
 		}
 		for _, land := range []bool{false, true} {
 			prog := bars(twelve, "C")
-			through, said, err := k.Through(background, prog, key("C"), lick.Aim{Land: land, Ground: lick.Ground{In: guitar, Region: middle, Hand: neck.UsualHand, Follow: true}})
+			laid, err := k.Through(background, prog, key("C"), lick.Aim{Land: land, Ground: lick.Ground{In: guitar, Region: middle, Hand: neck.UsualHand, Follow: true}})
+			through, said := laid.Notes, laid.Said
 			p.say(fmt.Sprint("through, landing ", land, " ", said), err)
 			p.notes(prog, through)
 		}

@@ -23,6 +23,7 @@ type Chart struct {
 	Swing    int    // where the second eighth falls in its beat, percent; 0 follows the tempo
 	Intro    string // an ID of band.Intros; none where nothing is said
 	Ending   string // an ID of band.Endings
+	Reading  string // an ID of form.Readings, in which pitch it is read; none where it is as it sounds
 	Beats    int    // in a bar
 	Text     string // as form.ReadSong reads it, in chord symbols
 	Remarks  string // the player's own, for the band or for practice
@@ -160,7 +161,7 @@ func (s *Store) CreateChart(c *Chart) error { return create[Chart](s, c) }
 
 // ChangeChart lets do alter what a player says of a chart, and its plan.
 func (s *Store) ChangeChart(id uint, match Tag, do func(*Chart) error) (Chart, error) {
-	return change(s, id, match, []any{"title", "key", "feel", "tempo", "swing", "intro", "ending", "beats", "text", "remarks", "tags", "bars", "bar_lengths", "chords", "plan"}, do)
+	return change(s, id, match, []any{"title", "key", "feel", "tempo", "swing", "intro", "ending", "reading", "beats", "text", "remarks", "tags", "bars", "bar_lengths", "chords", "plan"}, do)
 }
 
 // ChangePlan lets do alter the plan of a chart, and nothing else.

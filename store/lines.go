@@ -26,6 +26,8 @@ type Line struct {
 	Locked    []int      `gorm:"serializer:json"` // bars, from 1
 	Exercise  string     // an ID of exercise.Drills, where it is one
 	Closing   string     // an ID of line.Closings that it was written with
+	Remark    string     // the player's own
+	Source    string     // where it is from
 }
 
 func (l *Line) derive() {
@@ -69,7 +71,7 @@ func (s *Store) CreateLine(l *Line) error { return create[Line](s, l) }
 
 // ChangeLine lets do alter a line.
 func (s *Store) ChangeLine(id uint, match Tag, do func(*Line) error) (Line, error) {
-	return change(s, id, match, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "strings", "tuning", "frets", "capo", "notes", "locked", "exercise", "closing"}, do)
+	return change(s, id, match, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "strings", "tuning", "frets", "capo", "notes", "locked", "exercise", "closing", "remark", "source"}, do)
 }
 
 // DeleteLine marks a line as deleted.

@@ -170,6 +170,10 @@ var migrations = []*gormigrate.Migration{
 	withRows(step("0024-licks-by-their-strokes"), gradeLicks),
 	step("0025-intros-and-endings", `ALTER TABLE charts ADD COLUMN intro TEXT NOT NULL DEFAULT ''`, `ALTER TABLE charts ADD COLUMN ending TEXT NOT NULL DEFAULT ''`,
 		`ALTER TABLE lines ADD COLUMN closing TEXT NOT NULL DEFAULT ''`),
+	step("0026-hands", `ALTER TABLE charts ADD COLUMN reading TEXT NOT NULL DEFAULT ''`,
+		`ALTER TABLE licks ADD COLUMN home TEXT NOT NULL DEFAULT '{}'`,
+		`ALTER TABLE licks ADD COLUMN remark TEXT NOT NULL DEFAULT ''`, `ALTER TABLE licks ADD COLUMN source TEXT NOT NULL DEFAULT ''`,
+		`ALTER TABLE lines ADD COLUMN remark TEXT NOT NULL DEFAULT ''`, `ALTER TABLE lines ADD COLUMN source TEXT NOT NULL DEFAULT ''`),
 }
 
 // licked22 is what licks answered to before they told what they lean on.

@@ -146,3 +146,30 @@ func Phrase(chord string, ofKey bool, notes []LickNote) lick.Lick {
 	}
 	return l
 }
+
+// Home is lick.Home as it is kept and sent.
+type Home struct {
+	Chord  string `json:"chord,omitempty" maxLength:"40" doc:"the symbol it was played over; of a lick of a key its tonic chord"`
+	Tuning string `json:"tuning,omitempty" maxLength:"60" doc:"of the neck, as E2,A2,D3,G3,B3,E4"`
+	Frets  int    `json:"frets,omitempty" minimum:"0" maximum:"27"`
+	Capo   int    `json:"capo,omitempty" minimum:"0" maximum:"15"`
+	Places []Spot `json:"places,omitempty" maxItems:"256" doc:"of each note, in order"`
+}
+
+// Lick is it as the core knows it.
+func (h Home) Lick() lick.Home {
+	out := lick.Home{Chord: h.Chord, Tuning: h.Tuning, Frets: h.Frets, Capo: h.Capo}
+	for _, s := range h.Places {
+		out.Places = append(out.Places, neck.Placement{String: s.String, Fret: s.Fret})
+	}
+	return out
+}
+
+// HomeOf makes a home that is kept.
+func HomeOf(h lick.Home) Home {
+	out := Home{Chord: h.Chord, Tuning: h.Tuning, Frets: h.Frets, Capo: h.Capo}
+	for _, p := range h.Places {
+		out.Places = append(out.Places, Spot{p.String, p.Fret})
+	}
+	return out
+}

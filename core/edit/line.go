@@ -25,6 +25,8 @@ type Line struct {
 	// Exercise is an ID of exercise.Drills, where the line is one.
 	Exercise string
 	Closing  string   // an ID of line.Closings that it was written with
+	Remark   string   // the player's own
+	Source   string   // where it is from
 	Said     []string // what was found, guessed or left out, in words
 }
 

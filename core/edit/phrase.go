@@ -49,15 +49,42 @@ func (l *Line) Reaim(ctx context.Context, amount float64, bendsOnly bool) ([]lic
 	return turns, nil
 }
 
-// Through sends a lick through the changes, in place of what stood there; with
-// land each version ends on the next change, on one of the tones wanted most.
-func (l *Line) Through(ctx context.Context, k lick.Lick, land, follow bool, wanted harmony.Order) error {
-	notes, said, err := k.Through(ctx, l.Progression, l.Key, lick.Aim{Land: land, Order: wanted, Ground: l.ground(follow)})
+// Sending is how a lick goes through the changes: with Land each version ends on the next change, on one of the tones wanted
+// most; with Shape the same shape goes along the neck, from where the lick was written if that is on this one.
+type Sending struct {
+	Land, Follow, Shape bool
+	Wanted              harmony.Order
+	Home                lick.Home
+}
+
+// Through sends a lick through the changes, in place of what stood there, and says how far the hand goes that way, and the other.
+func (l *Line) Through(ctx context.Context, k lick.Lick, how Sending) error {
+	aim := lick.Aim{Land: how.Land, Order: how.Wanted, Shape: how.Shape, Ground: l.ground(how.Follow)}
+	home, _, ok := k.AtHome(how.Home, 0, l.In, l.Hand)
+	if ok {
+		aim.Home = home
+	}
+	laid, err := k.Through(ctx, l.Progression, l.Key, aim)
 	if err != nil {
 		return err
 	}
-	l.Notes, l.Said = notes, append(l.Said, said...)
+	l.Notes, l.Said = laid.Notes, append(l.Said, laid.Said...)
+	if aim.Shape = !aim.Shape; how.Shape && !ok {
+		aim.Home = nil
+	}
+	if other, err := k.Through(ctx, l.Progression, l.Key, aim); err == nil && len(other.Notes) > 0 {
+		l.Said = append(l.Said, travels(how.Shape, laid.Travel, other.Travel))
+	}
 	return nil
+}
+
+// travels tells how far the hand goes along the neck in both ways, from version to version.
+func travels(shape bool, this, other float64) string {
+	ways := []string{"in the region", "as the same shape"}
+	if shape {
+		slices.Reverse(ways)
+	}
+	return say.F("%s the hand goes %.0f mm along the neck from version to version; %s it would be %.0f mm", ways[0], this, ways[1], other)
 }
 
 // Drill lays an exercise over the chords, in place of what stood there. Some are
@@ -87,14 +114,14 @@ func (l Line) ground(follow bool) lick.Ground {
 var ErrNoNotes = say.Errorf("there are no such notes in the line")
 
 // Keep makes a lick of the notes from one to another, known by their numbers:
-// over the chord its first note is played over, or of the key.
-func (l Line) Keep(first, last int, ofKey bool) (lick.Lick, error) {
+// over the chord its first note is played over, or of the key; and tells where they lie.
+func (l Line) Keep(first, last int, ofKey bool) (kept lick.Lick, home lick.Home, err error) {
 	at := func(id int) int {
 		return slices.IndexFunc(l.Notes, func(n score.Note) bool { return n.ID == id })
 	}
 	from, to := at(first), at(last)
 	if from < 0 || to < from {
-		return lick.Lick{}, ErrNoNotes
+		return kept, home, ErrNoNotes
 	}
 	notes := l.Notes[from : to+1]
 	zero := l.At(l.BarOf(max(0, notes[0].Start)))
@@ -102,7 +129,7 @@ func (l Line) Keep(first, last int, ofKey bool) (lick.Lick, error) {
 	if ofKey || !sounds {
 		chord = harmony.MustParse(l.Key.String())
 	}
-	return lick.Of(notes, chord, zero, ofKey), nil
+	return lick.Of(notes, chord, zero, ofKey), lick.HomeOf(notes, chord, l.In), nil
 }
 
 // over is a line over bars of one chord, as long as a lick.
@@ -118,6 +145,18 @@ func over(k lick.Lick, title string, chord harmony.Chord, g lick.Ground) Line {
 
 // shown are the windows a lick is shown in: the first that the hand likes.
 var shown = []neck.Region{{Low: 7, High: 11}, {Low: 5, High: 10}, {Low: 2, High: 8}, {Low: 7, High: 14}, {Low: 0, High: 14}}
+
+// AtHome shows a lick where it was written; ok is false where it has no home, or one on another neck.
+func AtHome(k lick.Lick, h lick.Home, title string, in *neck.Instrument, hand neck.Hand) (l Line, ok bool) {
+	notes, chord, ok := k.AtHome(h, 0, in, hand)
+	if !ok {
+		return l, false
+	}
+	l = over(k, title, chord, lick.Ground{In: in, Region: lick.Around(in, notes), Hand: hand})
+	l.Notes = notes
+	lick.Label(l.Score)
+	return l, true
+}
 
 // Show lays a lick over its kind of chord on a tonic, where it suits the hand.
 func Show(k lick.Lick, title, tonic string, in *neck.Instrument, hand neck.Hand) (l Line, err error) {
@@ -193,6 +232,25 @@ func Ways(k lick.Lick, from Line, to harmony.Chord, g lick.Ground) (out []Moved)
 		l.Notes = way.Notes
 		lick.Label(l.Score)
 		out = append(out, Moved{way, l})
+	}
+	return out
+}
+
+// Spread is one of the places where a lick can be had over a chord.
+type Spread struct {
+	lick.Spread
+	Line Line
+}
+
+// Places are all of them on the neck, the lick's own shape first.
+func Places(k lick.Lick, from Line, to harmony.Chord, g lick.Ground) (out []Spread) {
+	for _, s := range k.Places(from.Notes, to, g) {
+		g.Region = lick.Around(g.In, s.Notes)
+		l := over(k, from.Title, to, g)
+		l.Notes = s.Notes
+		score.Finger(g.In, l.Notes, g.Hand)
+		lick.Label(l.Score)
+		out = append(out, Spread{s, l})
 	}
 	return out
 }

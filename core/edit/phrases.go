@@ -13,6 +13,7 @@ import (
 type Phrase struct {
 	Title string // the heading it stands under
 	lick.Lick
+	Home lick.Home
 }
 
 // Phrases are the notes under each heading of a line; without headings, what silences of a bar
@@ -34,7 +35,7 @@ func (l Line) Phrases() (list []Phrase) {
 		if !sounds {
 			chord = harmony.MustParse(l.Key.String())
 		}
-		list = append(list, Phrase{title, lick.Of(notes, chord, zero, !sounds)})
+		list = append(list, Phrase{title, lick.Of(notes, chord, zero, !sounds), lick.HomeOf(notes, chord, l.In)})
 	}
 	if len(tops) > 1 {
 		from := 0

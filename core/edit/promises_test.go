@@ -312,17 +312,17 @@ func TestPhrasesAreWhatSilencesLeave(t *testing.T) {
 // A lick is kept of the notes from one number to another, counted from its bar, over the chord of its first.
 func TestALickIsKeptOfALine(t *testing.T) {
 	l := plain(t, 0, 3840+480, 3840+960, 2*3840)
-	k, err := l.Keep(2, 3, false)
+	k, _, err := l.Keep(2, 3, false)
 	require.NoError(t, err)
 	require.Len(t, k.Notes, 2)
 	assert.Equal(t, []int{480, 960}, []int{k.Notes[0].Start, k.Notes[1].Start})
 	assert.Equal(t, "7", k.Chord)
-	k, err = l.Keep(2, 2, true)
+	k, _, err = l.Keep(2, 2, true)
 	require.NoError(t, err)
 	assert.True(t, k.OfKey)
 	assert.Len(t, k.Notes, 1)
 	for _, not := range [][2]int{{3, 2}, {0, 2}, {2, 9}} {
-		_, err := l.Keep(not[0], not[1], false)
+		_, _, err := l.Keep(not[0], not[1], false)
 		assert.ErrorIs(t, err, ErrNoNotes, not)
 	}
 }

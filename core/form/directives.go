@@ -19,7 +19,6 @@ var idleDirectives = []struct{ why, names string }{
 
 // lostDirectives are those whose loss is told: what they are called.
 var lostDirectives = map[string]string{
-	"capo": "a capo is not kept; the chords are charted as they are written", "transpose": "a transposition is not made; the chords are charted as they are written",
 	"define": "chord diagrams were left out", "chord": "chord diagrams were left out",
 }
 

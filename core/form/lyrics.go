@@ -18,6 +18,7 @@ type Found struct {
 	Feel  string // an ID of [Feels]
 	Tempo int    // beats a minute
 	Beats int    // in a bar
+	Up    int    // half steps from what is written to what sounds: of a capo, or of a transposition that the text asks for
 	Beside
 	Said []string
 }
@@ -28,6 +29,7 @@ type Beside struct {
 	Remarks       string // the player's own, line by line
 	Tags          string // words to find it by, with commas between
 	Intro, Ending string // as the band names them
+	Reading       string // an ID of [Readings]: in which pitch the player reads it; "" as it sounds
 }
 
 // Facts are those that are not empty, by the names that files give them.
@@ -36,7 +38,7 @@ func (b Beside) Facts() (list [][2]string) {
 	if b.Swing > 0 {
 		swing = strconv.Itoa(b.Swing)
 	}
-	for _, f := range [][2]string{{"swing", swing}, {"tags", b.Tags}, {"band intro", b.Intro}, {"band ending", b.Ending}} {
+	for _, f := range [][2]string{{"swing", swing}, {"tags", b.Tags}, {"band intro", b.Intro}, {"band ending", b.Ending}, {"reading", b.Reading}} {
 		if f[1] != "" {
 			list = append(list, f)
 		}
@@ -52,7 +54,7 @@ func (b Beside) Facts() (list [][2]string) {
 // Take reads a fact by its name, as [Beside.Facts] gives it; ok is false where it is none.
 func (b *Beside) Take(name, value string) (ok bool) {
 	r := textReader{}
-	if known := slices.ContainsFunc(Beside{Swing: 50, Remarks: "x", Tags: "x", Intro: "x", Ending: "x"}.Facts(), func(f [2]string) bool { return f[0] == name }); !known {
+	if known := slices.ContainsFunc(Beside{Swing: 50, Remarks: "x", Tags: "x", Intro: "x", Ending: "x", Reading: "x"}.Facts(), func(f [2]string) bool { return f[0] == name }); !known {
 		return false
 	}
 	r.found.Beside = *b
@@ -64,7 +66,7 @@ func (b *Beside) Take(name, value string) (ok bool) {
 // A line may say something of the whole: in braces, or as a word with a colon.
 var (
 	directive = regexp.MustCompile(`^\s*\{\s*([\pL\d_-]+)\s*(?:[:\s]\s*([^}]*))?\}\s*$`)
-	meta      = regexp.MustCompile(`(?i)^\s*(title|key|tempo|bpm|swing|feel|groove|time|metre|meter|tags?|band intro|band ending|remark|capo|notes?)\s*[:=]\s*(\S.*?)\s*$`)
+	meta      = regexp.MustCompile(`(?i)^\s*(title|key|tempo|bpm|swing|feel|groove|time|metre|meter|tags?|band intro|band ending|reading|remark|capo|transpose|notes?)\s*[:=]\s*(\S.*?)\s*$`)
 	ignored   = regexp.MustCompile(`(?i)^\s*(artist|by|composer|words|music|album|year|copyright)\s*[:=]\s*\S`)
 	sections  = regexp.MustCompile(`(?i)^\s*((?:intro|verse|pre-?chorus|chorus|refrain|bridge|middle eight|interlude|break|solo|head|vamp|tag|turnaround|ending|outro|coda)(?:\s+(?:\d{1,2}|[A-D]))?)` + often + `\s*$`)
 	metre     = regexp.MustCompile(`^(\d{1,2})\s*/\s*(\d{1,2})$`)
@@ -152,6 +154,20 @@ func (r *textReader) tell(name, value string) {
 		r.found.Intro = strings.ToLower(value)
 	case "band ending":
 		r.found.Ending = strings.ToLower(value)
+	case "reading", "x_reading":
+		if as, err := ReadingByID(strings.ToLower(value)); err != nil {
+			r.unreadable("reading", value)
+		} else if r.found.Reading = as.ID; as.Up == 0 {
+			r.found.Reading = ""
+		}
+	case "capo":
+		r.capo(value)
+	case "transpose":
+		if n, err := strconv.Atoi(strings.TrimPrefix(value, "+")); err != nil || n < -maxTranspose || n > maxTranspose {
+			r.unreadable("transposition", value)
+		} else if r.found.Up += n; n != 0 {
+			r.note("the chords were moved %s: the transposition that the text asks for", moved(n))
+		}
 	case "remark":
 		r.remark(value)
 	case "swing", "x_swing":

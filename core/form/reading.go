@@ -1,7 +1,10 @@
 package form
 
 import (
+	"regexp"
 	"slices"
+	"strconv"
+	"strings"
 
 	"undaris/core/pitch"
 	"undaris/core/say"
@@ -25,7 +28,7 @@ var Readings = append([]Reading{
 }, capos()...)
 
 // highestCapo is the highest fret a capo is read at.
-const highestCapo = 9
+const highestCapo = 11
 
 func capos() (out []Reading) {
 	for fret := 1; fret <= highestCapo; fret++ {
@@ -62,4 +65,65 @@ func (r Reading) Chords(p Progression, k Key) Progression {
 		return p
 	}
 	return p.Transpose(k, r.Key(k))
+}
+
+// maxTranspose is how many half steps a text may ask for.
+const maxTranspose = 24
+
+// digit is the fret in "3", "3rd fret", "fret 3", "III".
+var digit = regexp.MustCompile(`\d{1,2}`)
+
+var romanFrets = []string{"", "I", "II", "III", "IV", "V", "VI", "VII", "VIII", "IX", "X", "XI", "XII"}
+
+// capo reads a capo: the chords are the shapes behind it, and sound so many half steps above.
+func (r *textReader) capo(value string) {
+	fret, err := strconv.Atoi(digit.FindString(value))
+	if at := slices.Index(romanFrets, strings.TrimSpace(value)); at > 0 {
+		fret, err = at, nil
+	}
+	switch low := strings.ToLower(value); {
+	case err != nil && (low == "none" || low == "no"), err == nil && fret == 0:
+	case err != nil:
+		r.unreadable("capo", value)
+	case fret > highestCapo:
+		r.note("line %d: a capo at fret %d is beyond fret %d; the chords are charted as they are written", r.at, fret, highestCapo)
+	default:
+		r.found.Up += fret
+		r.found.Reading = say.F("capo-%d", fret)
+		r.note("with a capo at fret %d: the chords are the shapes behind it, and sound %s", fret, moved(fret))
+	}
+}
+
+// moved says a number of half steps.
+func moved(n int) string {
+	way := "up"
+	if n < 0 {
+		way, n = "down", -n
+	}
+	if n == 1 {
+		return "1 half step " + way
+	}
+	return say.F("%d half steps %s", n, way)
+}
+
+// Sounding is a song as it sounds that is written in a key, where the text tells that it sounds elsewhere, and that key.
+func (f Found) Sounding(s Song, written Key) (Song, Key) {
+	as := Reading{Up: f.Up}
+	if f.Up%12 == 0 {
+		return s, written
+	}
+	key := as.Key(written)
+	return s.With(s.Flat().Transpose(written, key)), key
+}
+
+// Capo is the fret that a reading has its capo at; 0 where it is none.
+func (r Reading) Capo() int { return max(0, -r.Up) }
+
+// Song is a song and its key as a reading has them: behind a capo the shapes, in other readings what is written for them.
+func (r Reading) Song(s Song, k Key) (Song, Key) {
+	if r.Up == 0 {
+		return s, k
+	}
+	key := r.Key(k)
+	return s.With(s.Flat().Transpose(k, key)), key
 }

@@ -38,3 +38,48 @@ func TestReadings(t *testing.T) {
 		}
 	}
 }
+
+// A capo has the chords sound above the shapes, a transposition moves them: in every key, however they are written.
+func TestWhatSoundsElsewhereThanItIsWritten(t *testing.T) {
+	for text, want := range map[string]struct {
+		up      int
+		reading string
+	}{
+		"Capo: 3": {3, "capo-3"}, "capo = 3rd fret": {3, "capo-3"}, "{capo: 2}": {2, "capo-2"}, "Capo: V": {5, "capo-5"}, "{capo: none}": {}, "Capo: 0": {},
+		"{transpose: 2}": {2, ""}, "{transpose: -3}": {-3, ""}, "{transpose: +1}": {1, ""}, "{capo: 2}\n{transpose: 1}": {3, "capo-2"},
+		"Reading: bb": {0, "bb"}, "{x_reading: eb}": {0, "eb"}, "Reading: concert": {},
+		"Capo: 12": {}, "Capo: high": {}, "{transpose: a lot}": {}, "{transpose: 99}": {}, "Reading: in the bath": {},
+	} {
+		for _, key := range append(AllKeys(false), AllKeys(true)...) {
+			p := Forms[0].In(Key{Tonic: key.Tonic, Minor: key.Minor})
+			song, found := readIn(t, text+"\n"+p.Text(), key)
+			require.Equal(t, want.up, found.Up, text)
+			require.Equal(t, want.reading, found.Reading, text)
+			sounds, at := found.Sounding(song, key)
+			require.Equal(t, pitch.Class(key.Tonic.Class()+want.up), at.Tonic.Class(), text)
+			require.Equal(t, key.Minor, at.Minor)
+			for i, place := range sounds.Flat().Places() {
+				was := song.Flat().Places()[i]
+				require.Equal(t, pitch.Class(was.Chord.Root.Class()+want.up), place.Chord.Root.Class(), text)
+				require.Equal(t, was.Chord.Suffix(), place.Chord.Suffix())
+			}
+			if as, err := ReadingByID(found.Reading); err == nil && as.Capo() == want.up && want.up > 0 {
+				shapes, back := as.Song(sounds, at)
+				require.Equal(t, key.Tonic.Class(), back.Tonic.Class())
+				for i, place := range shapes.Flat().Places() {
+					require.Equal(t, song.Flat().Places()[i].Chord.Root.Class(), place.Chord.Root.Class(), "the shapes are those that were written")
+				}
+			}
+		}
+	}
+	for _, text := range []string{"Capo: 12", "Capo: high", "{transpose: a lot}", "{transpose: 99}", "Reading: in the bath"} {
+		_, found := readIn(t, text+"\n| C7 |", Key{})
+		require.Len(t, found.Said, 1, "what cannot be kept is told: %s", text)
+	}
+}
+
+func readIn(t *testing.T, text string, key Key) (Song, Found) {
+	s, found, err := ReadSong(text, 4, key)
+	require.NoError(t, err, text)
+	return s, found
+}

@@ -138,7 +138,8 @@ func TestThroughTheChangesEveryVersionLands(t *testing.T) {
 			for _, pos := range neck.Standard().Positions(tonic.Class()) {
 				g := ground(pos.Low, pos.High)
 				g.Follow = true
-				notes, said, err := l.Through(t.Context(), p, key, Aim{Land: true, Ground: g})
+				laid, err := l.Through(t.Context(), p, key, Aim{Land: true, Ground: g})
+				notes, said := laid.Notes, laid.Said
 				require.NoError(t, err)
 				s := score.Score{Progression: p, In: g.In, Key: key, Notes: notes}
 				require.NoError(t, s.Check(), "%s in %s at %d", f.ID, key, pos.Low)
@@ -235,7 +236,8 @@ func TestReaimingGoesFromAllBoxToAllChordTones(t *testing.T) {
 	f, _ := form.FormByID("quick-change")
 	p := f.In(key)
 	g := ground(7, 11)
-	notes, _, err := l.Through(t.Context(), p, key, Aim{Ground: g})
+	laid, err := l.Through(t.Context(), p, key, Aim{Ground: g})
+	notes := laid.Notes
 	require.NoError(t, err)
 	s := score.Score{Progression: p, In: g.In, Key: key, Notes: notes}
 	before := -1
@@ -302,7 +304,8 @@ func TestDoubleStopsGoThroughTheChanges(t *testing.T) {
 			for _, land := range []bool{false, true} {
 				g := ground(5, 12)
 				g.Follow = true
-				notes, _, err := l.Through(t.Context(), p, key, Aim{Ground: g, Land: land})
+				laid, err := l.Through(t.Context(), p, key, Aim{Ground: g, Land: land})
+				notes := laid.Notes
 				require.NoError(t, err)
 				s := score.Score{Progression: p, In: g.In, Key: key, Notes: notes}
 				require.NoError(t, s.Check(), "%s in %s", f.ID, key)
@@ -339,7 +342,8 @@ func TestALickSoundsInEveryPartOfASlowChange(t *testing.T) {
 	require.NoError(t, err)
 	l := Lick{Chord: "7", Notes: phrase}
 	for _, land := range []bool{true, false} {
-		notes, _, err := l.Through(t.Context(), f.In(key), key, Aim{Land: land, Ground: Ground{In: neck.Standard(), Region: neck.Region{Low: 2, High: 8}, Hand: neck.UsualHand}})
+		laid, err := l.Through(t.Context(), f.In(key), key, Aim{Land: land, Ground: Ground{In: neck.Standard(), Region: neck.Region{Low: 2, High: 8}, Hand: neck.UsualHand}})
+		notes := laid.Notes
 		require.NoError(t, err)
 		bars := map[int]int{}
 		for _, n := range notes {

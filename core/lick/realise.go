@@ -183,9 +183,22 @@ func (l Lick) Ways(from []score.Note, to harmony.Chord, at int, g Ground) []Way 
 // shape keeps strings and fingers and moves along the neck by the shorter way
 // that stays on it.
 func (l Lick) shape(from []score.Note, to harmony.Chord, at int, g Ground) ([]score.Note, error) {
-	spelled := l.degrees(to, g.Follow)
 	if len(from) != len(l.Notes) || len(from) == 0 {
 		return nil, say.Errorf("there is no shape to move")
+	}
+	all := l.shapes(from, to, at, g)
+	if len(all) == 0 {
+		return nil, say.Errorf("the shape runs off the neck")
+	}
+	score.Finger(g.In, all[0], g.Hand)
+	return all[0], nil
+}
+
+// shapes are where the shape lies over a chord, the shorter way first.
+func (l Lick) shapes(from []score.Note, to harmony.Chord, at int, g Ground) (list [][]score.Note) {
+	spelled := l.degrees(to, g.Follow)
+	if len(from) != len(l.Notes) || len(from) == 0 {
+		return nil
 	}
 	first, _ := spelled[0].Interval()
 	by := pitch.Class(to.Root.Class() + first.HalfSteps - from[0].Pitch.MIDI())
@@ -210,11 +223,10 @@ func (l Lick) shape(from []score.Note, to harmony.Chord, at int, g Ground) ([]sc
 			fits = fits && out[i].Fret >= 0 && out[i].Fret <= g.In.Last() && (out[i].Fret > 0 || from[i].Fret == 0)
 		}
 		if fits {
-			score.Finger(g.In, out, g.Hand)
-			return out, nil
+			list = append(list, out)
 		}
 	}
-	return nil, say.Errorf("the shape runs off the neck")
+	return list
 }
 
 func abs(n int) int { return max(n, -n) }

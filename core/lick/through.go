@@ -2,9 +2,12 @@ package lick
 
 import (
 	"context"
+	"slices"
 
+	"undaris/core/crossing"
 	"undaris/core/form"
 	"undaris/core/harmony"
+	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/say"
 	"undaris/core/score"
@@ -17,7 +20,16 @@ const rings = 2 * score.Tick
 type Aim struct {
 	Land   bool          // its last note falls on the first beat of each next chord, on one of its tones
 	Order  harmony.Order // which tones are wanted most as a landing
-	Ground               // Near is set by each version for the next
+	Shape  bool          // the same strings and fingers along the neck, and not places where the hand is
+	Home   []score.Note  // the shape that is moved; the first version's where there is none
+	Ground               // Near is set by the first version for all: over a chord that comes again it lies where it lay
+}
+
+// Laid is a lick on its way through a form.
+type Laid struct {
+	Notes  []score.Note
+	Said   []string // what had to be cut or did not fit
+	Travel float64  // of the hand from each version to the next, in millimetres
 }
 
 // maxWork is how many ways from finger to finger are weighed at most: about
@@ -28,12 +40,15 @@ const maxWork = 5_000_000
 // held over several bars counts once; one that is held over three bars or more hears the
 // lick also before, every second bar. With Land, each version ends on the next
 // change: its last note is moved to the nearest tone of the new chord, the
-// wanted ones first. said names what had to be cut or did not fit.
-func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a Aim) (notes []score.Note, said []string, err error) {
+// wanted ones first. All versions lie in the octave nearest to the first.
+func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a Aim) (out Laid, err error) {
+	var notes []score.Note
+	var said []string
+	var stands neck.Placement // where the hand was for the version before
 	stretches := stretchesOf(p)
 	states := 6 * min(a.In.Strings(), (a.Region.High-a.Region.Low)/5+1)
 	if work := len(stretches) * len(l.Notes) * states * states; work > maxWork {
-		return nil, nil, say.Errorf("%d notes through %d changes in %s are too much to finger at once (%d times too much); take a narrower region or fewer bars", len(l.Notes), len(stretches), a.Region.Says(), (work+maxWork-1)/maxWork)
+		return out, say.Errorf("%d notes through %d changes in %s are too much to finger at once (%d times too much); take a narrower region or fewer bars", len(l.Notes), len(stretches), a.Region.Says(), (work+maxWork-1)/maxWork)
 	}
 	bar := p.Beats * score.Tick
 	total := p.Length() * score.Tick
@@ -41,7 +56,7 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 	for i, s := range stretches {
 		next := stretches[(i+1)%len(stretches)]
 		if ctx.Err() != nil {
-			return nil, nil, ctx.Err()
+			return out, ctx.Err()
 		}
 		if s.chord.None {
 			continue
@@ -56,7 +71,7 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 		if land {
 			at = s.to - last.Start
 		}
-		version, err := l.Realise(chord, at, a.Ground)
+		version, err := a.lay(l, chord, at)
 		in, _ := p.BarAt(s.from / score.Tick)
 		where := say.F("over %s in bar %d", s.chord, in+1)
 		if err != nil {
@@ -75,7 +90,7 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 		}
 		var before []score.Note
 		for _, start := range s.repeats(at, land, l.End(), bar) {
-			if once, err := l.Realise(chord, start, a.Ground); err == nil {
+			if once, err := a.lay(l, chord, start); err == nil {
 				before = append(before, once...)
 			}
 		}
@@ -110,12 +125,20 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 		if !land { // the next may be led into once this one is over
 			taken = max(taken, min(end.End(), s.to))
 		}
-		a.Near = middle(kept)
+		if a.Near == 0 {
+			a.Near = middle(kept)
+		}
+		if here := fretted(kept); here.Fret > 0 {
+			if stands.Fret > 0 {
+				out.Travel += crossing.Travel(a.In, stands, here)
+			}
+			stands = here
+		}
 	}
 	score.Sort(notes)
 	Separate(notes, total)
 	fit := append([]score.Note(nil), notes...)
-	if _, _, ok := score.Place(a.In, fit, a.Region, a.Hand, nil); ok {
+	if _, _, ok := score.Place(a.In, fit, a.Region, a.Hand, nil); ok && !a.Shape {
 		notes = fit
 	} else {
 		score.Finger(a.In, notes, a.Hand)
@@ -123,7 +146,30 @@ func (l Lick) Through(ctx context.Context, p form.Progression, key form.Key, a A
 	line := score.Score{Key: key, Progression: p, In: a.In, Notes: notes}
 	said = append(said, line.Undoable()...) // a slide to a third that follows the chord down may go nowhere
 	Label(line)
-	return notes, said, nil
+	out.Notes, out.Said = notes, said
+	return out, nil
+}
+
+// lay puts a version over a chord: the shape moved, or places in the region. The first is the shape of all that follow.
+func (a *Aim) lay(l Lick, chord harmony.Chord, at int) ([]score.Note, error) {
+	if a.Shape && len(a.Home) == len(l.Notes) {
+		return l.shape(a.Home, chord, at, a.Ground)
+	}
+	notes, err := l.Realise(chord, at, a.Ground)
+	if a.Shape && err == nil {
+		a.Home = slices.Clone(notes)
+	}
+	return notes, err
+}
+
+// fretted is the first place that asks for the hand.
+func fretted(notes []score.Note) neck.Placement {
+	for _, n := range notes {
+		if n.Fret > 0 {
+			return n.Placement
+		}
+	}
+	return neck.Placement{}
 }
 
 // Separate ends each note at the latest where the next begins, and the last at
@@ -155,6 +201,9 @@ func middle(notes []score.Note) int {
 // tones of the next chord, each to one of its own, and lets them ring. It stays
 // as it was where no hand can hold that.
 func (a Aim) landing(version []score.Note, tick int, next stretch) []score.Note {
+	if a.Shape {
+		a.Region = Around(a.In, version)
+	}
 	out := append([]score.Note(nil), version...)
 	score.Sort(out)
 	taken := map[int]bool{}

@@ -129,7 +129,7 @@ func through(ctx context.Context, over edit.Line, a Ask) (Part, error) {
 	if len(a.Lick.Notes) == 0 {
 		return Part{}, say.Errorf("choose a lick to send through the changes")
 	}
-	err := over.Through(ctx, a.Lick, true, true, nil)
+	err := over.Through(ctx, a.Lick, edit.Sending{Land: true, Follow: true})
 	return Part{Own: over.Notes}, err
 }
 

@@ -26,7 +26,7 @@ func figure(t *testing.T) lick.Lick {
 
 // tune is one to be learned by ear: the lick through the chart's own changes.
 func tune(t *testing.T, l edit.Line) []score.Note {
-	require.NoError(t, l.Through(t.Context(), figure(t), true, true, nil))
+	require.NoError(t, l.Through(t.Context(), figure(t), edit.Sending{Land: true, Follow: true}))
 	return l.Notes
 }
 

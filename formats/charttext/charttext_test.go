@@ -10,6 +10,44 @@ import (
 	"undaris/core/pitch"
 )
 
+// Behind a capo a text has the shapes, as such texts do, and comes back as it sounds.
+func TestACapoComesBack(t *testing.T) {
+	for _, f := range form.Forms {
+		for _, tonic := range pitch.Roots {
+			for _, as := range form.Readings {
+				key := form.Key{Tonic: tonic, Minor: f.Minor}
+				song := form.Song{}.With(f.In(key))
+				song.Pickup = form.Pickup{Beats: 1, Changes: song.Bars[0].Changes[:1]}
+				reading := as.ID
+				if as.Up == 0 {
+					reading = ""
+				}
+				c := Chart{Title: "Low Water", Key: key, Tempo: 96, Feel: form.Feels[0], Song: song, Beside: form.Beside{Reading: reading}}
+				for name, write := range map[string]func(Chart) []byte{"text": Write, "ChordPro": WriteChordPro} {
+					text := string(write(c))
+					written, err := form.ParseKey(as.Key(key).String())
+					require.NoError(t, err)
+					if as.Capo() == 0 {
+						written = key
+					}
+					back, found, err := form.ReadSong(text, song.Beats, written)
+					require.NoError(t, err, text)
+					assert.Equal(t, written.String(), found.Key, name)
+					assert.Equal(t, reading, found.Reading, name)
+					assert.Equal(t, as.Capo(), found.Up, name)
+					sounds, at := found.Sounding(back, written)
+					assert.Equal(t, key.Tonic.Class(), at.Tonic.Class(), name)
+					for i, place := range sounds.Flat().Places() {
+						assert.Equal(t, song.Flat().Places()[i].Chord.Root.Class(), place.Chord.Root.Class())
+						assert.Equal(t, song.Flat().Places()[i].Chord.Suffix(), place.Chord.Suffix())
+					}
+					assert.Equal(t, song.Pickup.Beats, sounds.Pickup.Beats)
+				}
+			}
+		}
+	}
+}
+
 // Every form in every key, and songs with every sign, leave as text and come back: bars,
 // order, title, key, tempo and metre.
 func TestChartsComeBack(t *testing.T) {

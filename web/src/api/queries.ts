@@ -54,7 +54,7 @@ export const readText = (body: ReadingRequest) => answer(api.POST('/api/readings
 
 /** Of what is kept, the part that is edited. */
 export const chartBody = (chart: ChartBody): ChartBody =>
-  without(chart, 'id', 'version', 'plan', 'bars', 'lengths', 'feelName', 'updated')
+  without(chart, 'id', 'version', 'plan', 'bars', 'lengths', 'readIn', 'capo', 'feelName', 'updated')
 
 /** Changes to what is stored; whatever is drawn from it is fetched anew. */
 export function useChartChanges() {

@@ -2111,6 +2111,11 @@ export interface components {
              * @description in a bar, 2 to 12
              */
             beats: number;
+            /**
+             * Format: int64
+             * @description the fret of the capo that it is read behind
+             */
+            capo?: number;
             /** @description how the band stops, of the catalogue's */
             ending?: string;
             feel: string;
@@ -2123,6 +2128,10 @@ export interface components {
             /** @description the beats of each bar as it is played, where they differ */
             lengths?: number[];
             plan: components["schemas"]["Plan"];
+            /** @description the key it is read in, where that is another than it sounds in */
+            readIn?: string;
+            /** @description in which pitch it is read, of the catalogue's; none is as it sounds */
+            reading?: string;
             /** @description the player's own, for the band or for practice */
             remarks?: string;
             /**
@@ -2157,6 +2166,8 @@ export interface components {
             /** @description how the band leads into the first chorus, of the catalogue's; none where it is not said */
             intro?: string;
             key: string;
+            /** @description in which pitch it is read, of the catalogue's; none is as it sounds */
+            reading?: string;
             /** @description the player's own, for the band or for practice */
             remarks?: string;
             /**
@@ -2435,10 +2446,14 @@ export interface components {
             beats?: number;
             feel?: string;
             key?: string;
+            /** @description in which pitch it is to be read, of the catalogue's */
+            reading?: string;
             /** Format: int64 */
             swing?: number;
             /** Format: int64 */
             tempo?: number;
+            /** @description the chords as they sound, where a capo or a transposition has them sound elsewhere; key is that they sound in then */
+            text?: string;
             title?: string;
         };
         FreeLanding: {
@@ -5823,6 +5838,8 @@ export interface operations {
             query?: {
                 /** @description of the catalogue's readings: concert, bb, eb or a capo */
                 reading?: string;
+                /** @description solo: with the bars that only the soloist follows */
+                of?: "band" | "solo";
             };
             header?: never;
             path: {

@@ -73,6 +73,10 @@ const words: Record<string, string> = {
   closing: 'how it closes',
   intro: 'the intro',
   ending: 'the ending',
+  reading: 'the pitch it is read in',
+  home: 'where it was written',
+  remark: 'the remark',
+  source: 'where it is from',
 }
 
 /** What differs between two of one thing, in words. */

@@ -20,6 +20,7 @@ import WaveDrawing from '../../wave/WaveDrawing.vue'
 import BenchTools from './BenchTools.vue'
 import BlendCard from './BlendCard.vue'
 import CrossingCard from './CrossingCard.vue'
+import SoundsIn from './SoundsIn.vue'
 import RunCard from './RunCard.vue'
 import ThreadBar from './ThreadBar.vue'
 import { useBench } from './useBench'
@@ -109,6 +110,7 @@ useCommands({
         <MusicText :symbol="data.chart.key" /> · {{ data.chart.bars }} bars · {{ data.chart.feelName }} ·
         <span :aria-label="`${data.chart.tempo} beats a minute`">♩ {{ data.chart.tempo }}</span>
       </p>
+      <SoundsIn :chart="data.chart" :instrument="data.instrument" />
       <p v-if="data.chart.remarks" class="remarks" :title="data.chart.remarks">{{ data.chart.remarks }}</p>
       <MarkLegend class="legend" short />
       <nav class="links">

@@ -3,6 +3,7 @@ import { useTitle } from '@vueuse/core'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
+import Select from 'primevue/select'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import StandNeck from './StandNeck.vue'
@@ -11,6 +12,7 @@ import { useCommands } from '../../shell/useCommands'
 import { useBench } from './useBench'
 import { useBenchKeys } from './useBenchKeys'
 import { useFollow } from './useFollow'
+import { useReadChords } from './useReadChords'
 import { away } from './words'
 
 /* The chord of now, the chord to come and where to arrive, to be read from two metres. */
@@ -23,7 +25,7 @@ const sound = useFollow(bench)
 const leave = () =>
   router.push({ name: 'bench', params: { id: bench.id.value }, query: router.currentRoute.value.query })
 useCommands({ stand: () => leave(), leave: () => leave() })
-const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0].chord] : undefined))
+const { readings, reading, about, symbolOf, key } = useReadChords(bench)
 </script>
 
 <template>
@@ -45,19 +47,33 @@ const next = computed(() => (coming.value[0] ? data.value?.chords[coming.value[0
           </template></span
         >
       </p>
-      <p class="title">{{ data.chart.title }}</p>
+      <p class="title">
+        {{ data.chart.title }}
+        <small v-if="key" class="key"
+          >sounds in <MusicText :symbol="data.chart.key" />, {{ data.chart.capo ? 'shapes' : 'read' }} in
+          <MusicText :symbol="key"
+        /></small>
+      </p>
+      <Select
+        v-model="reading"
+        :options="readings"
+        option-label="name"
+        option-value="id"
+        aria-label="read in"
+        :title="about"
+      />
       <Button label="Bench" icon="pi pi-times" variant="text" title="M or Escape" @click="leave" />
     </header>
     <div class="chords" role="status" aria-live="polite">
       <p class="now">
-        <MusicText :symbol="chord.symbol" />
+        <MusicText :symbol="symbolOf(step)" />
         <span v-if="targets[at]" class="aim"
           ><MarkBadge :degree="targets[at]!.degree" :size="72" /><MusicText :symbol="targets[at]!.note"
         /></span>
       </p>
-      <p v-if="next && coming[0]" class="next">
+      <p v-if="coming[0]" class="next">
         <small>{{ away(coming[0].beats, data.chart) }}</small>
-        <MusicText :symbol="next.symbol" />
+        <MusicText :symbol="symbolOf(coming[0])" />
         <span v-if="nextTarget" class="aim"
           ><MarkBadge :degree="nextTarget.degree" :size="60" hollow /><MusicText :symbol="nextTarget.note"
         /></span>

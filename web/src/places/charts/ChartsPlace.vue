@@ -3,7 +3,7 @@ import { ref } from 'vue'
 import Button from 'primevue/button'
 import { useTitle } from '@vueuse/core'
 import type { ChartRow } from '../../api/client'
-import { readChart, useChartChanges, useFoundCharts } from '../../api/queries'
+import { chartBody, readChart, useChartChanges, useFoundCharts } from '../../api/queries'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import ShelfPlace from '../../shell/ShelfPlace.vue'
 import ShelfRow from '../../shell/ShelfRow.vue'
@@ -17,17 +17,8 @@ const bringing = ref(false)
 
 const opening = (c: ChartRow) => c.chords.split(' ').slice(0, 6)
 const copy = async (row: ChartRow) => {
-  const { title, key, feel, tempo, beats, text, remarks, tags } = await readChart(row.id)
-  await changes.create.mutateAsync({
-    title: `${title} (copy)`.slice(0, 120),
-    key,
-    feel,
-    tempo,
-    beats,
-    text,
-    remarks,
-    tags,
-  })
+  const chart = await readChart(row.id)
+  await changes.create.mutateAsync({ ...chartBody(chart), title: `${chart.title} (copy)`.slice(0, 120) })
 }
 </script>
 

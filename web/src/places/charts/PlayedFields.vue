@@ -17,6 +17,7 @@ const emit = defineEmits<{
 const catalogue = useCatalogue()
 const intro = computed(() => catalogue.data.value?.intros.find((i) => i.id === (body.intro || 'none')))
 const ending = computed(() => catalogue.data.value?.endings.find((e) => e.id === (body.ending || 'held')))
+const reading = computed(() => catalogue.data.value?.readings.find((r) => r.id === (body.reading || 'concert')))
 function setFeel(feel: string) {
   const f = catalogue.data.value?.feels.find((x) => x.id === feel)
   emit('change', 'feel', { feel, tempo: f?.tempo ?? body.tempo })
@@ -72,6 +73,16 @@ function setFeel(feel: string) {
       option-label="name"
       option-value="id"
       @update:model-value="(ending) => emit('change', 'ending', { ending })"
+    />
+  </FieldRow>
+  <FieldRow label="Read in" for="reading" :hint="reading?.about" :wrong="wrong.reading">
+    <Select
+      input-id="reading"
+      :model-value="body.reading || 'concert'"
+      :options="catalogue.data.value?.readings ?? []"
+      option-label="name"
+      option-value="id"
+      @update:model-value="(r) => emit('change', 'the pitch it is read in', { reading: r === 'concert' ? '' : r })"
     />
   </FieldRow>
   <FieldRow label="Beats in a bar" for="beats" :wrong="wrong.beats">

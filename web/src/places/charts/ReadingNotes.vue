@@ -11,7 +11,7 @@ const props = defineProps<{ reading: Reading; body: ChartBody }>()
 const catalogue = useCatalogue()
 const emit = defineEmits<{ take: [name: string, part: Partial<ChartBody>] }>()
 const found = computed(() => {
-  const { title, key, feel, tempo, swing, beats } = props.reading.found
+  const { title, key, feel, tempo, swing, beats, reading, text } = props.reading.found
   const b = props.body
   return {
     ...(title && title !== b.title ? { title } : {}),
@@ -20,12 +20,15 @@ const found = computed(() => {
     ...(tempo && tempo !== b.tempo ? { tempo } : {}),
     ...(swing && swing !== b.swing ? { swing } : {}),
     ...(beats && beats !== b.beats ? { beats } : {}),
+    ...(reading && reading !== b.reading ? { reading } : {}),
+    ...(text ? { text } : {}),
   } satisfies Partial<ChartBody>
 })
 const says = computed(() =>
   [
     found.value.title && `“${found.value.title}”`,
-    found.value.key && `in ${engrave(found.value.key)}`,
+    found.value.key && `${found.value.text ? 'sounds in' : 'in'} ${engrave(found.value.key)}`,
+    found.value.reading && catalogue.data.value?.readings.find((r) => r.id === found.value.reading)?.about,
     found.value.feel && catalogue.data.value?.feels.find((f) => f.id === found.value.feel)?.name,
     found.value.tempo && `${found.value.tempo} beats a minute`,
     found.value.swing && `a swing of ${found.value.swing} %`,

@@ -55,7 +55,7 @@ const step = computed({
   set: (v) => void address.write({ step: String(v) }),
 })
 /* In which pitch it is read. */
-const { readings, reading, about } = useReading()
+const { readings, reading, about } = useReading(() => map.data.value?.chart.reading)
 const leaf = useQuery({
   queryKey: ['leaf', id, reading],
   queryFn: () =>
