@@ -303,7 +303,7 @@ func TestEveryFieldOfAChartIsChanged(t *testing.T) {
 	srv := serve(t)
 	var made, got Chart
 	ask(t, srv, "POST", "/api/charts", ChartBody{Title: "Before", Key: "C", Feel: "shuffle", Tempo: 96, Beats: 4, Text: "| C7 | F7 |"}, &made)
-	after := ChartBody{Title: "After", Key: "Bb", Feel: "straight", Tempo: 120, Swing: 58, Intro: "five", Ending: "hit", Beats: 3, Text: "| Bb7 | Eb7 |", Remarks: "slower", Tags: "duo"}
+	after := ChartBody{Title: "After", Key: "Bb", Feel: "straight", Tempo: 120, Swing: 58, Intro: "five", Ending: "hit", Reading: "capo-3", Beats: 3, Text: "| Bb7 | Eb7 |", Remarks: "slower", Tags: "duo"}
 	for i, v := 0, reflect.ValueOf(after); i < v.NumField(); i++ {
 		require.False(t, v.Field(i).IsZero(), v.Type().Field(i).Name)
 	}

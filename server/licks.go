@@ -192,6 +192,21 @@ func wireWay(m edit.Moved) Way {
 	return w
 }
 
+// LickPlace is one of the places where a lick can be had.
+type LickPlace struct {
+	Low    int      `json:"low" doc:"the lowest fret that is pressed; 0 where all strings are open"`
+	High   int      `json:"high"`
+	Travel float64  `json:"travel" doc:"of the hand from where the lick was written, in millimetres"`
+	Shape  bool     `json:"shape,omitempty" doc:"the shape that it was written in"`
+	Line   LineBody `json:"line"`
+	Score  Score    `json:"score"`
+}
+
+func wireSpread(p edit.Spread) LickPlace {
+	low, high := lick.Frets(p.Notes)
+	return LickPlace{low, high, tenth(p.Travel), p.Home, wireBody(p.Line), wireScore(p.Line.Score)}
+}
+
 // LickTags are the tags on the shelf.
 type LickTags struct {
 	Total int            `json:"total" doc:"licks"`
@@ -249,6 +264,35 @@ func (s *server) licks(api huma.API) {
 			}
 			g := lick.Ground{In: inst, Region: w, Hand: hand, Follow: in.Follow}
 			return each(edit.Ways(t.Phrase(), from, chord, g), wireWay), nil
+		})
+
+	get(s, api, "/api/licks/{id}/places", "lick-places", "All places on the neck where a lick can be had over a chord: its own shape first, then the nearest",
+		func(_ context.Context, in *struct {
+			ByID
+			Chord  string `query:"chord" default:"F7"`
+			Follow bool   `query:"follow" doc:"degrees follow the kind of chord"`
+		}) ([]LickPlace, error) {
+			t, err := s.store.Lick(in.ID)
+			if err != nil {
+				return nil, missing("lick", err)
+			}
+			player, err := s.store.Player()
+			if err != nil {
+				return nil, err
+			}
+			inst, hand, err := playerNeck(player.Player)
+			if err != nil {
+				return nil, err
+			}
+			chord, err := readChord("query.chord", in.Chord)
+			if err != nil {
+				return nil, err
+			}
+			from, err := s.show(t)
+			if err != nil {
+				from.Notes = nil
+			}
+			return each(edit.Places(t.Phrase(), from, chord, lick.Ground{In: inst, Hand: hand, Follow: in.Follow}), wireSpread), nil
 		})
 
 	post(s, api, "/api/licks/read", "read-lick", "A lick written as text, such as R/q b3/es 3/e 5/h",

@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"undaris/core/form"
 	"undaris/core/neck"
 	"undaris/store"
 )
@@ -322,6 +323,13 @@ func TestALineKeepsItsInstrument(t *testing.T) {
 	}
 }
 
+// st7 is the dominant of a key.
+func st7(key string) string {
+	k, _ := form.ParseKey(key)
+	c, _ := form.ReadNumeral("V7", k)
+	return c.String()
+}
+
 // A file keeps its hands: whatever a line is written for, it comes back on the same neck, with the same capo, from every format,
 // and loses no note; those that hold places bring back each.
 func TestAFileKeepsItsHands(t *testing.T) {
@@ -335,8 +343,14 @@ func TestAFileKeepsItsHands(t *testing.T) {
 				require.Equal(t, 200, ask(t, srv, "PUT", "/api/player", store.Player{Tuning: tuning.Open, Frets: tuning.Frets, Capo: capo, Scale: tuning.Scale, Comfort: 100, Habit: "stay"}, nil).StatusCode)
 				var laid Laying
 				require.Equal(t, 200, ask(t, srv, "POST", "/api/lines/lay", l.LineBody, &laid).StatusCode, what)
+				body := laid.Study.body()
+				pickup := ""
+				if capo > 0 && l.Beats > 2 { // with a pickup of its chords too
+					pickup = "| pickup 2/4 " + st7(l.Key) + " "
+					body.Text = pickup + body.Text
+				}
 				var kept Line
-				require.Equal(t, 201, ask(t, srv, "POST", "/api/lines", laid.Study.body(), &kept).StatusCode, what)
+				require.Equal(t, 201, ask(t, srv, "POST", "/api/lines", body, &kept).StatusCode, what)
 				require.Equal(t, 200, ask(t, srv, "PUT", "/api/player", usual, nil).StatusCode)
 				for _, format := range []string{"musicxml", "mxl", "tab", "midi?ending=none"} {
 					ending := map[string]string{"tab": "txt", "midi?ending=none": "mid"}[format]
@@ -344,6 +358,8 @@ func TestAFileKeepsItsHands(t *testing.T) {
 					back, no := bring(t, srv, "x."+cmp.Or(ending, format), data, 0)
 					require.Empty(t, no.Detail, "%s as %s", what, format)
 					require.Equal(t, []any{kept.Tuning, kept.Capo}, []any{back.Line.Tuning, back.Line.Capo}, "%s as %s", what, format)
+					require.Equal(t, pickup != "", strings.HasPrefix(back.Line.Text, "| pickup"), "%s as %s: %s", what, format, back.Line.Text)
+					require.True(t, strings.HasPrefix(back.Line.Text, pickup), "%s as %s: %s", what, format, back.Line.Text)
 					if ending == "mid" { // it plays choruses on end, and has no places
 						assert.GreaterOrEqual(t, len(back.Score.Notes), len(kept.Notes), what)
 						continue

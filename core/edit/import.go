@@ -131,4 +131,5 @@ func (l *Line) over(under score.Score) {
 		l.say("the chart has %d bars and the line %d: it goes round again", n, len(ground.Bars))
 	}
 	l.Progression, l.Key = ground, under.Key
+	l.Respell() // the names were those of another key, or of none
 }

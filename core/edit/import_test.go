@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"undaris/core/form"
+	"undaris/core/harmony"
 	"undaris/core/neck"
 	"undaris/core/pitch"
 	"undaris/core/score"
@@ -54,5 +55,36 @@ func TestALineLaidOverAChart(t *testing.T) {
 			assert.Equal(t, s.Notes[i].Start, n.Start)
 		}
 		require.NoError(t, l.Check())
+	}
+}
+
+// Names follow the chords wherever chords arrive: a line without them that is laid over a chart names each chord tone as the chord
+// does, whatever its file called it.
+func TestNamesFollowTheChordsOfAChart(t *testing.T) {
+	for _, f := range form.Forms {
+		for _, key := range form.AllKeys(f.Minor) {
+			under := score.Score{Key: key, Tempo: 96, Progression: f.In(key), In: neck.Standard()}
+			s := score.Score{Key: form.Key{}, Tempo: 96, Progression: form.Progression{Beats: 4, Bars: []form.Bar{{Changes: []form.Change{{Chord: harmony.Chord{None: true}}}}}}}
+			for _, place := range under.Places() {
+				for i, tone := range place.Chord.Tones {
+					midi := 52 + pitch.Class(tone.Name.Class()-52)
+					name := form.Key{}.Spell(midi % 12)
+					if i%2 == 0 { // as somebody writes who thinks in sharps
+						name = form.Key{Tonic: pitch.Name{Letter: 5}}.Spell(midi % 12)
+					}
+					s.Notes = append(s.Notes, score.Note{Start: under.BeatOf(place)*score.Tick + i*240, Length: 240, Pitch: pitch.At(midi, name)})
+				}
+			}
+			score.Sort(s.Notes)
+			l, err := Import(s, nil, under, neck.UsualHand)
+			require.NoError(t, err)
+			for _, n := range l.Notes {
+				chord, sounds := l.ChordAt(n.Start)
+				require.True(t, sounds)
+				tone, ok := chord.ToneAt(n.Pitch.MIDI() % 12)
+				require.True(t, ok)
+				assert.Contains(t, []pitch.Name{tone.Name, tone.Name.Simpler()}, n.Pitch.Name, "%s over %s in %s, %s", n.Pitch, chord, f.ID, key)
+			}
+		}
 	}
 }

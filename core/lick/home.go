@@ -80,6 +80,12 @@ func (l Lick) AtHome(h Home, at int, in *neck.Instrument, hand neck.Hand) (notes
 	return notes, chord, true
 }
 
+// Frets are the lowest and the highest fret that is pressed; 0 where all strings are open.
+func Frets(notes []score.Note) (low, high int) {
+	low, high, _ = ofFrets(notes)
+	return low, high
+}
+
 // ofFrets are the lowest and the highest fret that notes lie on, open strings apart; ok is false where all are open.
 func ofFrets(notes []score.Note) (low, high int, ok bool) {
 	for _, n := range notes {

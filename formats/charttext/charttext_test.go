@@ -12,9 +12,12 @@ import (
 
 // Behind a capo a text has the shapes, as such texts do, and comes back as it sounds.
 func TestACapoComesBack(t *testing.T) {
-	for _, f := range form.Forms {
-		for _, tonic := range pitch.Roots {
-			for _, as := range form.Readings {
+	for i, f := range form.Forms {
+		for j, tonic := range pitch.Roots {
+			for k, as := range form.Readings {
+				if (i+j+k)%5 > 0 {
+					continue // each with each of the others' entries, not all three at once
+				}
 				key := form.Key{Tonic: tonic, Minor: f.Minor}
 				song := form.Song{}.With(f.In(key))
 				song.Pickup = form.Pickup{Beats: 1, Changes: song.Bars[0].Changes[:1]}

@@ -165,8 +165,15 @@ export const askLine = {
   fit: (line: LineBody, at: number) => answer(api.POST('/api/lines/fit', { body: { line, at } })),
   blend: (line: LineBody, amount: number, bends = false) =>
     answer(api.POST('/api/lines/blend', { body: { line, amount, bends } })),
-  lick: (body: { line: LineBody; lick: number; bars?: number[]; join?: string; land?: boolean; follow?: boolean }) =>
-    answer(api.POST('/api/lines/lick', { body })),
+  lick: (body: {
+    line: LineBody
+    lick: number
+    bars?: number[]
+    join?: string
+    land?: boolean
+    follow?: boolean
+    shape?: boolean
+  }) => answer(api.POST('/api/lines/lick', { body })),
   lead: (line: LineBody, note: number) => answer(api.POST('/api/lines/lead', { body: { line, note } })),
   adorn: (line: LineBody, amount: number, seed: number) =>
     answer(api.POST('/api/lines/adorn', { body: { line, amount, seed } })),

@@ -573,6 +573,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/licks/{id}/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All places on the neck where a lick can be had over a chord: its own shape first, then the nearest */
+        get: operations["lick-places"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/licks/{id}/restore": {
         parameters: {
             query?: never;
@@ -2532,6 +2549,18 @@ export interface components {
              */
             sway?: number;
         };
+        Home: {
+            /** Format: int64 */
+            capo?: number;
+            /** @description the symbol it was played over; of a lick of a key its tonic chord */
+            chord?: string;
+            /** Format: int64 */
+            frets?: number;
+            /** @description of each note, in order */
+            places?: components["schemas"]["Spot"][];
+            /** @description of the neck, as E2,A2,D3,G3,B3,E4 */
+            tuning?: string;
+        };
         Imagined: {
             /** Format: int64 */
             bar: number;
@@ -2895,6 +2924,8 @@ export interface components {
             chord: string;
             /** @description that chord */
             holds?: string;
+            /** @description where it was written; of other notes than these it is not kept */
+            home?: components["schemas"]["Home"];
             /** Format: int64 */
             id: number;
             /** @description the degree it ends on */
@@ -2910,7 +2941,11 @@ export interface components {
             ofKey: boolean;
             /** @description why it cannot be shown on this neck */
             problem?: string;
+            /** @description the player's own */
+            remark?: string;
             score?: components["schemas"]["Score"];
+            /** @description where it is from */
+            source?: string;
             tags: string[];
             /** @description as read-lick reads it; none where its rhythm cannot be written so */
             text?: string;
@@ -2941,15 +2976,23 @@ export interface components {
             /** Format: int64 */
             lick: number;
             line: components["schemas"]["LineBody"];
+            /** @description the same shape goes along the neck; else places are found in the line's region */
+            shape?: boolean;
             /** @description which tones to land on, most wanted first */
             targets?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
         };
         LickBody: {
             /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
             chord: string;
+            /** @description where it was written; of other notes than these it is not kept */
+            home?: components["schemas"]["Home"];
             notes: components["schemas"]["LickNote"][];
             /** @description its degrees are counted from the key, whatever chord sounds */
             ofKey: boolean;
+            /** @description the player's own */
+            remark?: string;
+            /** @description where it is from */
+            source?: string;
             tags: string[];
             title: string;
         };
@@ -3055,6 +3098,24 @@ export interface components {
              */
             vibratoWidth?: number;
         };
+        LickPlace: {
+            /** Format: int64 */
+            high: number;
+            line: components["schemas"]["LineBody"];
+            /**
+             * Format: int64
+             * @description the lowest fret that is pressed; 0 where all strings are open
+             */
+            low: number;
+            score: components["schemas"]["Score"];
+            /** @description the shape that it was written in */
+            shape?: boolean;
+            /**
+             * Format: double
+             * @description of the hand from where the lick was written, in millimetres
+             */
+            travel: number;
+        };
         LickRow: {
             /** Format: double */
             beats: number;
@@ -3122,6 +3183,10 @@ export interface components {
             notes: components["schemas"]["LineNote"][];
             /** @description what its notes are drawn from */
             palette?: string;
+            /** @description the player's own */
+            remark?: string;
+            /** @description where it is from */
+            source?: string;
             /** @description it is written on, such as 5,2; all where it is not said */
             strings?: string;
             /**
@@ -3167,6 +3232,10 @@ export interface components {
             notes: components["schemas"]["LineNote"][];
             /** @description what its notes are drawn from */
             palette?: string;
+            /** @description the player's own */
+            remark?: string;
+            /** @description where it is from */
+            source?: string;
             /** @description it is written on, such as 5,2; all where it is not said */
             strings?: string;
             /**
@@ -3207,6 +3276,10 @@ export interface components {
             low: number;
             /** @description what its notes are drawn from */
             palette?: string;
+            /** @description the player's own */
+            remark?: string;
+            /** @description where it is from */
+            source?: string;
             /** @description it is written on, such as 5,2; all where it is not said */
             strings?: string;
             /**
@@ -6539,6 +6612,41 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "lick-places": {
+        parameters: {
+            query?: {
+                chord?: string;
+                /** @description degrees follow the kind of chord */
+                follow?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LickPlace"][];
+                };
             };
             /** @description Error */
             default: {

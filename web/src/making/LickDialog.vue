@@ -6,6 +6,7 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import type { LickBody } from '../api/client'
 import { readLick, useLickChanges, useLineChanges } from '../api/kept'
+import { useCharts } from '../api/queries'
 import FieldRow from '../shell/FieldRow.vue'
 import FormDialog from '../shell/FormDialog.vue'
 import SelectRow from '../shell/SelectRow.vue'
@@ -16,6 +17,7 @@ const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ from?: LickBody }>()
 const changes = useLickChanges()
 const lines = useLineChanges()
+const charts = useCharts()
 const router = useRouter()
 const form = reactive({ title: '', tags: '', over: '7', text: "R/e b3/e 3/es 5/e R'/q b7/q" })
 const trouble = ref('')
@@ -38,6 +40,8 @@ async function save() {
       title: form.title,
       ...overOf(form.over),
       notes: props.from?.notes ?? (await readLick(form.text)),
+      home: props.from?.home,
+      source: props.from?.source,
       tags: form.tags.split(/[,\s]+/).filter(Boolean),
     })
     open.value = false
@@ -46,12 +50,13 @@ async function save() {
     trouble.value = e instanceof Error ? e.message : String(e)
   }
 }
-/* On tablature a lick is written as a short line over its chord, and kept from there. */
+/* On tablature a lick is written as a short line over its chord, on the one of the chart opened last, and kept from there. */
 async function tablature() {
-  const chord = `C${overOf(form.over).chord}`
+  const tonic = charts.data.value?.[0]?.key.replace(/m$/, '') ?? 'C'
+  const chord = tonic + overOf(form.over).chord
   const kept = await lines.create.mutateAsync({
     title: form.title.trim() || 'A new lick',
-    key: /^m(?!aj)/.test(chord.slice(1)) ? 'Cm' : 'C',
+    key: /^m(?!aj)/.test(chord.slice(tonic.length)) ? `${tonic}m` : tonic,
     feel: 'shuffle',
     tempo: 96,
     beats: 4,

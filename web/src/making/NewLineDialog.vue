@@ -27,6 +27,7 @@ const wish = reactive({
   frets: '',
   start: props.of ? 'empty' : 'write',
   lick: 0,
+  way: 'place',
   title: '',
 })
 const trouble = ref('')
@@ -58,6 +59,10 @@ const starts = [
   { value: 'lick', name: 'a lick through the changes' },
   { value: 'drill', name: 'an exercise' },
   { value: 'empty', name: 'empty bars' },
+]
+const ways = [
+  { value: 'place', name: 'in these frets, the nearest notes' },
+  { value: 'shape', name: 'the same shape, along the neck' },
 ]
 const shelf = computed(() => (licks.data.value ?? []).map((l) => ({ name: l.title, value: l.id })))
 const lick = computed(() => wish.lick || (licks.data.value?.[0]?.id ?? 0))
@@ -101,6 +106,7 @@ async function make() {
           lick: lick.value,
           land: lands(licks.data.value?.find((l) => l.id === lick.value)),
           follow: true,
+          shape: wish.way === 'shape',
         }),
       drill: () => askLine.drill(line, { drill: 'onward', pace: 'eighths' }),
       empty: () => askLine.study(line),
@@ -137,6 +143,7 @@ async function make() {
       filter
       @update:model-value="wish.lick = $event"
     />
+    <SelectRow v-if="wish.start === 'lick'" id="line-way" v-model="wish.way" label="Each version" :options="ways" />
     <FieldRow label="Title" hint="may be left empty" for="line-title">
       <InputText id="line-title" v-model="wish.title" maxlength="120" />
     </FieldRow>

@@ -57,7 +57,11 @@ describe('another form', () => {
 
 describe('a pickup', () => {
   const lead = { text: 'pickup 1/4 G7', chords: 'G7', beats: 1, pickup: true }
-  const bars: (Omit<typeof lead, 'pickup'> & { pickup?: boolean })[] = [lead, { text: 'C7', chords: 'C7', beats: 4 }, { text: 'no pickup 2/4 F7', chords: 'F7', beats: 2 }]
+  const bars: (Omit<typeof lead, 'pickup'> & { pickup?: boolean })[] = [
+    lead,
+    { text: 'C7', chords: 'C7', beats: 4 },
+    { text: 'no pickup 2/4 F7', chords: 'F7', beats: 2 },
+  ]
   it('stands before the first bar and is none', () => {
     expect(bars.map((_, i) => numberOf(bars, i))).toEqual([0, 1, 2])
     expect(bars.slice(1).map((_, i) => numberOf(bars.slice(1), i))).toEqual([1, 2])

@@ -44,6 +44,22 @@ const tag = (text: string) => props.work.change('tags', { tags: text.split(/[,\s
         @change="tag(($event.target as HTMLInputElement).value)"
       />
     </FieldRow>
+    <FieldRow label="Remark" hint="for you" for="lick-remark">
+      <InputText
+        id="lick-remark"
+        :model-value="body.remark ?? ''"
+        maxlength="1000"
+        @update:model-value="(remark) => work.change('the remark', { remark: remark ?? '' }, true)"
+      />
+    </FieldRow>
+    <FieldRow label="Source" hint="where it is from" for="lick-source">
+      <InputText
+        id="lick-source"
+        :model-value="body.source ?? ''"
+        maxlength="200"
+        @update:model-value="(source) => work.change('where it is from', { source: source ?? '' }, true)"
+      />
+    </FieldRow>
     <LickSpelling />
   </section>
 </template>

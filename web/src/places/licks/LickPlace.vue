@@ -13,6 +13,7 @@ import { answer, api, type Lick, type LickBody, type LineBody } from '../../api/
 import { lickBody, playing, useLick, useLickChanges } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import MarkBadge from '../../music/MarkBadge.vue'
+import MusicText from '../../music/MusicText.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
@@ -23,6 +24,7 @@ import SaveWords from '../../shell/SaveWords.vue'
 import TitleField from '../../shell/TitleField.vue'
 import { throughHistory, useCommands } from '../../shell/useCommands'
 import { useOpening } from '../../document/useOpening'
+import LickSpots from './LickSpots.vue'
 import LickFields from './LickFields.vue'
 import { useLickFrets } from './useLickFrets'
 import { useLickWork } from './useLickWork'
@@ -136,6 +138,11 @@ async function remove() {
       <StaffDrawing v-if="form?.score" :score="form.score" fingers :clock="clock" />
       <p v-else class="trouble">{{ shown.problem }}</p>
       <p v-if="shown.wide" class="wide">Wide stretch: {{ shown.wide }}</p>
+      <p v-if="shown.remark || shown.source || shown.home" class="beside">
+        <span v-if="shown.home">written over <MusicText :symbol="shown.home.chord ?? ''" /></span>
+        <span v-if="shown.source">from {{ shown.source }}</span>
+        <span v-if="shown.remark" class="remark">{{ shown.remark }}</span>
+      </p>
     </section>
     <div class="choice">
       <h2>Over another chord</h2>
@@ -168,6 +175,15 @@ async function remove() {
         <p v-if="w.wide" class="wide">Wide stretch: {{ w.wide }}</p>
       </section>
     </div>
+    <LickSpots
+      v-if="!ways.error.value"
+      :id="id"
+      :chord="chord"
+      :follow="follow"
+      :version="String(lick.data.value?.version ?? '')"
+      :heard="heard"
+      @hear="hear"
+    />
     <NewLineDialog v-model="sending" :with-lick="id" />
   </div>
   <EmptyPlace v-else-if="lick.error.value" title="This lick cannot be shown" :text="lick.error.value.message">
@@ -245,6 +261,18 @@ small {
 
 .trouble {
   color: var(--danger);
+}
+
+.beside {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 1.2rem;
+  margin: 0.4rem 0 0;
+  color: var(--soft);
+}
+
+.remark {
+  white-space: pre-line;
 }
 
 .levels {

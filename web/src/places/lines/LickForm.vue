@@ -19,7 +19,7 @@ import type { LineState } from './useLine'
 const props = defineProps<{ state: LineState; bar: number; bars: number; note?: LineNote }>()
 const licks = useLicks()
 const catalogue = useCatalogue()
-const lick = reactive({ id: 0, where: 'through' as 'through' | 'bars', follow: true, join: 'none' })
+const lick = reactive({ id: 0, where: 'through' as 'through' | 'bars', follow: true, shape: false, join: 'none' })
 const wheres = [
   { id: 'through' as const, name: 'every change' },
   { id: 'bars' as const, name: 'bars' },
@@ -43,7 +43,7 @@ function put() {
   const where =
     lick.where === 'bars'
       ? { bars: asked.value.bars, join: lick.join === 'none' ? '' : lick.join }
-      : { land: land.value }
+      : { land: land.value, shape: lick.shape }
   void props.state.take(askLine.lick({ line, lick: chosen.value, follow: lick.follow, ...where }))
 }
 /* What may lead into the note in hand. */
@@ -78,6 +78,7 @@ watch(
       <SegmentedChoice v-model="lick.where" :options="wheres" label="where" />
     </FieldLine>
     <TickBox v-if="lick.where === 'through'" v-model="land">each version lands on the next change</TickBox>
+    <TickBox v-if="lick.where === 'through'" v-model="lick.shape">the same shape, along the neck</TickBox>
     <template v-else>
       <FieldLine label="Bars" for="lick-bars">
         <InputText
