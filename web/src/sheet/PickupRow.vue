@@ -15,7 +15,8 @@ const heard = () => props.beat !== undefined && props.beat < 0 && props.beat >= 
   <p class="pickup" :class="{ heard: heard() }">
     <span class="name">pickup</span>
     <span v-for="c in pickup.changes" :key="c.beat" class="lead">
-      <small>on {{ c.beat }}</small> <b><MusicText :symbol="c.chord" /></b>
+      <small>on {{ c.beat }}</small>
+      <b><MusicText :symbol="c.chord" /></b>
       <small><MusicText :symbol="c.numeral" /></small>
     </span>
   </p>
@@ -31,6 +32,12 @@ const heard = () => props.beat !== undefined && props.beat < 0 && props.beat >= 
   margin: 0;
   padding: 0.15rem 0.7rem;
   border-bottom: 1px dashed var(--rule);
+}
+
+.lead {
+  display: inline-flex;
+  align-items: baseline;
+  gap: 0.4rem;
 }
 
 .heard {

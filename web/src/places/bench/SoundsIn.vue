@@ -29,8 +29,8 @@ const put = () =>
       v-if="missing"
       size="small"
       variant="outlined"
-      :label="`Put the capo on ${chart.capo}`"
-      :title="`the neck in hand has ${instrument.capo ? `one at fret ${instrument.capo}` : 'none'}`"
+      :label="`Capo on ${chart.capo}`"
+      :title="`put the capo there: the neck in hand has ${instrument.capo ? `one at fret ${instrument.capo}` : 'none'}`"
       @click="put"
     />
   </p>

@@ -25,7 +25,7 @@ const sound = useFollow(bench)
 const leave = () =>
   router.push({ name: 'bench', params: { id: bench.id.value }, query: router.currentRoute.value.query })
 useCommands({ stand: () => leave(), leave: () => leave() })
-const { readings, reading, about, symbolOf, key } = useReadChords(bench)
+const { readings, reading, about, symbolOf, noteOf, pickup, key } = useReadChords(bench)
 </script>
 
 <template>
@@ -40,9 +40,9 @@ const { readings, reading, about, symbolOf, key } = useReadChords(bench)
             :class="{ on: sound.inBar ? b === sound.inBar : b >= step.beat && b < step.beat + step.length }"
         /></span>
         <span v-if="data.bars[step.bar]?.section" class="section">{{ data.bars[step.bar]!.section }}</span>
-        <span v-if="data.pickup && step.bar === 0" class="section"
+        <span v-if="pickup && step.bar === 0" class="section"
           >pickup
-          <template v-for="c in data.pickup.changes" :key="c.beat"
+          <template v-for="c in pickup.changes" :key="c.beat"
             ><MusicText :symbol="c.chord" /> on {{ c.beat }}
           </template></span
         >
@@ -68,14 +68,15 @@ const { readings, reading, about, symbolOf, key } = useReadChords(bench)
       <p class="now">
         <MusicText :symbol="symbolOf(step)" />
         <span v-if="targets[at]" class="aim"
-          ><MarkBadge :degree="targets[at]!.degree" :size="72" /><MusicText :symbol="targets[at]!.note"
+          ><MarkBadge :degree="targets[at]!.degree" :size="72" /><MusicText :symbol="noteOf(step, targets[at]!)"
         /></span>
       </p>
       <p v-if="coming[0]" class="next">
         <small>{{ away(coming[0].beats, data.chart) }}</small>
         <MusicText :symbol="symbolOf(coming[0])" />
         <span v-if="nextTarget" class="aim"
-          ><MarkBadge :degree="nextTarget.degree" :size="60" hollow /><MusicText :symbol="nextTarget.note"
+          ><MarkBadge :degree="nextTarget.degree" :size="60" hollow /><MusicText
+            :symbol="noteOf(coming[0], nextTarget)"
         /></span>
       </p>
     </div>

@@ -121,7 +121,11 @@ const label = (i: number) => labelOf(props.bars, i)
       <li
         v-for="(b, i) in bars"
         :key="i"
-        :class="{ row: b.row && i, over: over === i, after: over === bars.length && i === bars.length - 1 }"
+        :class="{
+          row: (b.row && i) || bars[i - 1]?.pickup,
+          over: over === i,
+          after: over === bars.length && i === bars.length - 1,
+        }"
         @dragover.prevent="hover(i, $event)"
         @drop.prevent="letGo"
       >

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import {
+  carried,
   differences,
   labelOf,
   metreOf,
@@ -72,6 +73,7 @@ describe('a pickup', () => {
   it('that a short bar is none is typed at the top alone', () => {
     expect(typed(bars, 2)).toBe('2/4 F7')
     expect(typed(bars.slice(2), 0)).toBe('no pickup 2/4 F7')
+    expect(carried(bars.slice(1))).toBe('| C7 | 2/4 F7 |')
   })
   it('is told apart from bars where a form takes their place', () => {
     expect(differences(bars, bars.slice(1))).toEqual([{ bar: 0, was: 'G7', now: undefined }])

@@ -54,8 +54,14 @@ export interface Difference {
 /** The number of a bar, from 1; of a pickup 0. */
 export const numberOf = (bars: readonly { pickup?: boolean }[], i: number) => (bars[0]?.pickup ? i : i + 1)
 
-/** What a bar says when it is typed over: that it is no pickup goes without saying but at the top. */
-export const typed = (bars: readonly Tile[], i: number) => bars[i]!.text.replace(i ? /^no pickup / : /^$/, '')
+/** That a short bar is no pickup goes without saying but at the top. */
+const bare = (text: string) => text.replace(/^no pickup /, '')
+
+/** What a bar says when it is typed over. */
+export const typed = (bars: readonly Tile[], i: number) => (i ? bare(bars[i]!.text) : bars[i]!.text)
+
+/** Bars as they are carried elsewhere. */
+export const carried = (bars: readonly Tile[]): string => written(bars.map((b) => ({ ...b, text: bare(b.text) })))
 
 /** Bar by bar, what would be otherwise. */
 export function differences<B extends { chords: string; beats: number; pickup?: boolean }>(

@@ -1,6 +1,6 @@
 /* Which of a chart's written bars are chosen, and what is done to them. */
 import { computed, ref, watch } from 'vue'
-import { move, put, remove, span, written, type Span, type Tile } from './tiles'
+import { carried, move, put, remove, span, type Span, type Tile } from './tiles'
 
 export function useTiles(props: {
   bars: Tile[]
@@ -42,7 +42,7 @@ export function useTiles(props: {
     const { bars, now } = move(props.bars, chosen.value, before)
     void done(`${several.value} moved`, bars, now)
   }
-  const taken = () => written(props.bars.slice(chosen.value!.from, chosen.value!.to + 1))
+  const taken = () => carried(props.bars.slice(chosen.value!.from, chosen.value!.to + 1))
   /** Once more behind themselves. */
   function double() {
     const c = chosen.value

@@ -29,6 +29,26 @@ describe('a lick', () => {
     await until(() => titles().length === before)
   })
 
+  it('keeps where it was written, and shows all its places from there', async () => {
+    const line = { title: 'Mole', key: 'A', feel: 'shuffle', tempo: 96, beats: 4, text: '| A7 |', low: 4, high: 8, notes: [{ id: 1, start: 0, length: 480, string: 3, fret: 6, note: '' }, { id: 2, start: 480, length: 960, string: 2, fret: 5, note: '' }] } // prettier-ignore
+    const body = await ask<object>('/api/licks/keep', 'POST', { line, first: 1, last: 2 })
+    const { id } = await ask<Kept>('/api/licks', 'POST', { ...body, title: 'Short Mole', tags: [], remark: 'softly', source: 'the sheet' }) // prettier-ignore
+    await visit(`/licks/${id}?over=G7`)
+    await sees('.beside', 'written over A7')
+    await sees('.beside', 'from the sheet')
+    await sees('.beside', 'softly')
+    await sees('.spots li', 'frets 3 to 4')
+    await sees('.spots li', 'its own shape')
+    await until(() => texts('.spots li').length > 2)
+    await click('.spots li:nth-child(2) button', 'mm away')
+    await until(() => find('.spots li:nth-child(2) button')!.getAttribute('aria-pressed') === 'true')
+    await click('header button', 'Change')
+    await fill('#lick-remark', 'louder')
+    await until(async () => (await ask<{ remark: string }>(`/api/licks/${id}`)).remark === 'louder')
+    expect((await ask<{ home: { places: unknown[] } }>(`/api/licks/${id}`)).home.places).toHaveLength(2)
+    await ask(`/api/licks/${id}`, 'DELETE')
+  })
+
   it('has forms from plain to as it is, and is heard over the chord that holds what it leans on', async () => {
     const list = await ask<{ id: number; leans: string[] }[]>('/api/licks?limit=100')
     const all100 = await Promise.all(list.map((l) => ask<Kept>(`/api/licks/${l.id}`)))
