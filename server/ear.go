@@ -50,6 +50,7 @@ type said struct {
 	Mode         string          `json:"mode"` // where nothing is written, and only the chords of the line are there
 	Pass         int             `json:"pass"` // of the mode
 	Band         [][2]float64    `json:"band"` // what the band plays meanwhile: ticks and MIDI numbers
+	Known        int             `json:"known"` // strokes that were in tune before, of the same player; what needs no ear is known at once
 	Tempo        int             `json:"tempo"`
 	Swing        float64         `json:"swing"`
 	Observations []Observation   `json:"observations"`
@@ -66,6 +67,7 @@ type told struct {
 	Take     *Take         `json:"take,omitempty"`     // at the end
 	Free     *FreeTake     `json:"free,omitempty"`     // at the end of a pass of a mode
 	Written  *LineBody     `json:"written,omitempty"`  // at the end: what was played, written down
+	InTune   int           `json:"inTune,omitempty"`   // at the end: strokes that were in tune, to be told with the next take
 	Error    string        `json:"error,omitempty"`
 }
 
@@ -75,6 +77,7 @@ const (
 	mostNoticed = 100000  // observations in one take
 	mostStrokes = 16000   // notes in one, four times the longest line
 	mostWeighed = 24      // notes that one stroke may have brought
+	certain     = 12      // strokes that a player is known by
 	mostEars    = 32      // takes that are listened to at once
 	silentFor   = time.Minute
 	writesFor   = 5 * time.Second
@@ -162,6 +165,10 @@ func (l *listening) hear(in said) (out *told, over bool) {
 	}
 	if l.ear == nil {
 		l.ear = ear.Listen(nil)
+		l.ear.Known(certain) // whatever is played is told, and nothing judged
+	}
+	if in.Known > 0 {
+		l.ear.Known(in.Known)
 	}
 	if l.noticed += len(in.Observations); l.noticed > mostNoticed {
 		return &told{Error: "this take is too long to be listened to; play a part of it"}, true
@@ -177,6 +184,9 @@ func (l *listening) hear(in said) (out *told, over bool) {
 	since := firstTick(l.heard[out.From:], heard[out.From:])
 	out.Heard = each(heard[out.From:], func(h judge.Heard) HeardNote { return HeardNote(h) })
 	l.heard = heard
+	if in.End {
+		out.InTune = l.ear.InTune()
+	}
 	switch {
 	case l.mode != nil:
 		var f practice.Free

@@ -73,6 +73,7 @@ type note struct {
 	told       float64 // the level that was counted
 	furthest   float64 // where it was bent or glided to
 	sway       float64
+	glided     int // how often its pitch was told to glide
 }
 
 // Listener makes notes of observations.
@@ -87,6 +88,8 @@ type Listener struct {
 	decided []decision
 	changed int
 	levels  []float64 // of those that tell how loud the player is, in order
+
+	before int // strokes that were in tune before it began to listen, of the same ear
 }
 
 // decision is what a note is taken for.
@@ -135,6 +138,9 @@ func (l *Listener) Hear(o Observation) {
 	case Salience:
 		n.weighed, n.fresh, n.level, n.candidates = true, o.Fresh, o.Level, o.Candidates
 	case Slide, Bend:
+		if n.glided++; o.Kind == Slide {
+			n.glided--
+		}
 		l.moved(n, o)
 	case Sway:
 		n.sway = max(n.sway, o.Width)
@@ -233,10 +239,15 @@ func (l *Listener) near(tick float64) []judge.Expected {
 func (l *Listener) Heard() []judge.Heard {
 	l.decide()
 	heard := make([]judge.Heard, 0, len(l.notes))
-	usual := l.usual()
+	usual, who, loud := l.usual(), l.who(), l.loud()
 	for i, n := range l.notes {
 		d := l.decided[i]
-		if !d.meant && n.weighed && n.struck && (n.level < usual-quiet || n.level < usual-softer && d.theirs) {
+		switch stroke := n.weighed && n.struck; {
+		case who == nobody || who == unknown && !d.meant:
+			continue // nobody knows yet that it is the player
+		case stroke && n.level < loud && (d.theirs || !d.meant):
+			continue // no louder than the band
+		case stroke && !d.meant && (n.level < usual-quiet || n.level < usual-softer && d.theirs):
 			continue // somebody else
 		}
 		for _, pitch := range d.pitches {
@@ -265,8 +276,8 @@ func (l *Listener) decide() {
 		n := &l.notes[i]
 		var d decision
 		d.pitches, d.meant = l.pitches(i)
-		d.theirs = !d.meant && l.theirs(*n, d.pitches)
-		own := d.meant
+		d.theirs = l.theirs(*n, d.pitches)
+		own := d.meant && !d.theirs
 		if len(l.expected) == 0 && len(l.band) > 0 {
 			own = len(d.pitches) > 0 && !d.theirs
 		}
@@ -281,12 +292,12 @@ func (l *Listener) decide() {
 }
 
 // theirs tells that a stroke may be one of the band's: at its time, of its pitch or of
-// one of its partials.
+// one of its partials, or an octave beneath, where chords are heard as.
 func (l *Listener) theirs(n note, pitches []float64) bool {
 	for _, e := range within(l.band, n.at, aside) {
 		for _, p := range pitches {
 			off := p - e.Pitch
-			if math.Abs(off) <= in || slices.ContainsFunc(partials, func(x float64) bool { return math.Abs(off-x) <= in }) {
+			if math.Abs(off) <= in || math.Abs(off+12) <= in || slices.ContainsFunc(partials, func(x float64) bool { return math.Abs(off-x) <= in }) {
 				return true
 			}
 		}

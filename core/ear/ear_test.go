@@ -119,6 +119,7 @@ func TestWhatAStrokeIs(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			l := ear.Listen(c.expected)
+			l.Known(12)
 			c.hear(l)
 			var pitches []float64
 			for _, h := range l.Heard() {

@@ -162,6 +162,7 @@ func tick(second float64, tempo int) float64 {
 // listen judges what the page's ear noticed of a recording.
 func listen(t testing.TB, s score.Score, take studio.Take, tempo int) judge.Take {
 	l := ear.Listen(judge.Sounding(s, 0.5))
+	l.Beside(beside(take, tempo))
 	for _, o := range noticing(t, take, tempo) {
 		l.Hear(o)
 	}

@@ -43,6 +43,7 @@ type Take struct {
 	Enters float64 // seconds in which the band is still silent
 	Length float64 // seconds in all
 	Seed   uint64
+	Voice  Voice // who else is in the room
 }
 
 // Render makes the sound, −1 to 1.
@@ -72,6 +73,11 @@ func (t Take) Render() []float64 {
 	level(out, 0.12)
 	if t.Reverb {
 		reverb(out, t.Rate)
+	}
+	if t.Voice != Nobody {
+		for i, y := range t.voice(len(out), rng) {
+			out[i] += y
+		}
 	}
 	if t.Band != 0 {
 		band := t.band(len(out), rng)

@@ -12,6 +12,7 @@ export class Engine {
   private loads = 0
   private waiting = new Map<number, () => void>()
   private notes: Read['notes'] = []
+  private lead: boolean[] = []
   /** ticks of an intro before the top */
   intro = 0
   /** and of a pickup */
@@ -61,6 +62,7 @@ export class Engine {
       node.port.onmessage = ({ data }: MessageEvent<Report>) => engine.hear(data)
       reader.onmessage = ({ data }: MessageEvent<Read>) => {
         engine.notes = data.notes
+        engine.lead = data.lead
         engine.intro = data.intro
         engine.pickup = data.pickup
       }
@@ -149,9 +151,9 @@ export class Engine {
     return Math.min(time, this.context.currentTime) + ahead
   }
 
-  /** What the band plays from one tick up to another: ticks and MIDI numbers. */
-  between(from: number, to: number) {
-    return this.notes.filter(([at]) => at >= from && at < to)
+  /** What the band plays from one tick up to another: ticks and MIDI numbers; with its lead or without. */
+  between(from: number, to: number, lead = true) {
+    return this.notes.filter(([at], i) => at >= from && at < to && (lead || !this.lead[i]))
   }
 
   /** The tick that sounds at a frame, and the stretch it belongs to. */

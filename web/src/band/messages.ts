@@ -44,10 +44,11 @@ export type Report =
 /** From the reader of scores and samples to the sound. */
 export type Delivery = { score: Score; id: number } | { sample: number; rate: number; data: Float32Array }
 
-/** From the reader to the page: the notes of a score, its ticks and MIDI numbers, in order. */
+/** From the reader to the page: the notes of a score, its ticks and MIDI numbers, in order, and which are a lead's. */
 export interface Read {
   id: number
   notes: [number, number][]
+  lead: boolean[]
   /** how many of the ticks before the top are an intro */
   intro: number
   /** and a pickup */

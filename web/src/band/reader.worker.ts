@@ -64,6 +64,7 @@ self.onmessage = async ({ data }: MessageEvent<Request>) => {
   self.postMessage({
     id: data.id,
     notes: notes.map((e) => [e.at, e.data[1]!]),
+    lead: notes.map((e) => players[e.track]!.startsWith('lead')),
     intro: score.intro ?? 0,
     pickup: score.pickup ?? 0,
   } satisfies Read)

@@ -315,7 +315,7 @@ export const useBand = defineStore('band', () => {
       return position && { tick: position.tick, pass: position.anchor.pass }
     },
     /** What the band plays from one tick up to another, without its drums: ticks and MIDI numbers. */
-    notes: (from: number, to: number) => sound.engine()?.between(from, to) ?? [],
+    notes: (from: number, to: number, lead = true) => sound.engine()?.between(from, to, lead) ?? [],
     /** A recording that begins with the first bar is heard beside the band. */
     async beside(wav: ArrayBuffer) {
       while (status.value === 'playing' && !sound.engine()?.position(0)) await new Promise((r) => setTimeout(r, 20))

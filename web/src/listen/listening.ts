@@ -13,6 +13,7 @@ interface Told {
   take?: TakeVerdicts
   free?: FreeTake
   written?: LineBody
+  inTune?: number
   error?: string
 }
 export interface Wish {
@@ -22,13 +23,20 @@ export interface Wish {
   pass?: number
   /** what the band plays meanwhile, which a microphone hears too: ticks and MIDI numbers */
   band?: [number, number][]
+  /** strokes of this player that were in tune in the take before: who is known goes on being known */
+  known?: number
   tempo?: number
   swing?: number
 }
+
+/** As many as say that a player is surely there. */
+const certain = 12
+
 export interface Hearer {
   heard?: (notes: HeardNote[]) => void
   verdicts?: (list: Verdict[]) => void
   landings?: (list: FreeLanding[]) => void
+  inTune?: (strokes: number) => void
   trouble?: (says: string) => void
 }
 
@@ -62,6 +70,8 @@ export class Listening {
   /** The numbers that observations have here, by source and by the number they came with. */
   private readonly numbers = new Map<string, number>()
   private notes: HeardNote[] = []
+  /** Something came that no ear has to make out: by MIDI, by a key, by a simulated player. */
+  private sure = false
   private over?: (whole: Whole) => void
   private closed = false
 
@@ -100,6 +110,7 @@ export class Listening {
     if (t.heard?.length) this.to.heard?.(this.notes)
     if (t.verdicts?.length) this.to.verdicts?.(t.verdicts)
     if (t.landings?.length) this.to.landings?.(t.landings)
+    if (t.inTune) this.to.inTune?.(t.inTune)
     if (t.take || t.free || (this.over && !this.wish.line && this.told === this.all.length)) this.done(t)
   }
 
@@ -108,11 +119,12 @@ export class Listening {
     this.sent = performance.now()
     const observations = this.all.slice(this.told)
     this.told = this.all.length
-    this.socket.send(JSON.stringify({ observations, now: this.now }))
+    this.socket.send(JSON.stringify({ observations, now: this.now, ...(this.sure && { known: certain }) }))
   }
 
   /** What was noticed up to a tick. Sources (the ear, MIDI, a simulated player) count each for themselves. */
   notice(observations: Timed[], now: number, source = 'ear') {
+    this.sure ||= source !== 'ear' && observations.length > 0
     for (const o of observations) {
       const seq = this.all.length + 1
       this.numbers.set(`${source} ${o.seq}`, seq)

@@ -39,6 +39,8 @@ export const useEar = defineStore('ear', () => {
   /** What it listens to. */
   const source = ref<'microphone' | 'player'>('microphone')
   const level = ref(-120)
+  /** Strokes of the player that were in tune in the take before: the next begins with that. */
+  const known = ref(0)
   const pitch = shallowRef<{ midi: number; clarity: number }>()
   const cuts: ((wav: ArrayBuffer | undefined) => void)[] = []
   const listeners = new Set<(n: Notice) => void>()
@@ -60,6 +62,7 @@ export const useEar = defineStore('ear', () => {
     if (on.value || opening.value) return
     source.value = from
     opening.value = true
+    known.value = from === 'player' ? 12 : 0
     trouble.value = ''
     let stream: MediaStream | undefined
     const silence = () => stream?.getTracks().forEach((t) => t.stop())
@@ -157,6 +160,7 @@ export const useEar = defineStore('ear', () => {
     level,
     pitch,
     delay,
+    known,
     open,
     close: () => close(),
     turn: () => (on.value ? close() : void open()),

@@ -59,6 +59,7 @@ const { readings, reading, about, symbolOf, noteOf, pickup, key } = useReadChord
         :options="readings"
         option-label="name"
         option-value="id"
+        input-id="stand-reading"
         aria-label="read in"
         :title="about"
       />

@@ -97,13 +97,13 @@ describe('a chart that is written', () => {
     await visit(`/stand/${id}`)
     await sees('.stand .now', 'C7')
     await sees('.stand .section', 'G7 on 4')
-    await choose("[aria-label='read in']", 'concert')
+    await choose('stand-reading', 'concert')
     await sees('.stand .now', 'E♭7')
     await until(() => address().includes('reading=concert'))
-    await choose("[aria-label='read in']", 'F')
+    await choose('stand-reading', 'F')
     await sees('.stand .now', 'B♭7')
-    const player = await ask<object>('/api/player')
-    await ask('/api/player', 'PUT', { ...player, capo: 0 })
+    const { tuning, frets, scale, comfort, habit } = await ask<Record<string, unknown>>('/api/player')
+    await ask('/api/player', 'PUT', { tuning, frets, scale, comfort, habit, left: false, capo: 0 })
   })
 
   it('is found, deleted and brought back', async () => {

@@ -2,7 +2,7 @@
 import { quarter } from '../../api/facts'
 import { computed, onBeforeUnmount, watch, type Ref } from 'vue'
 import type { LineBody } from '../../api/client'
-import type { Bars } from '../../music/metre'
+import { metreOf, type Bars } from '../../music/metre'
 import { playing } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import { useEar } from '../../listen/useEar'
@@ -41,14 +41,20 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>) {
   )
   onBeforeUnmount(begin)
   const mine = computed(() => band.playing && band.audition?.title === line.value?.title)
+  const ear = useEar()
+  const metre = computed(() => metreOf(bars.value))
   const take = useTake(
     line,
     () => mine.value,
     (at) => band.where(at),
     () => band.tempo,
+    () => ({ band: beside(), known: ear.known }),
+    (strokes) => (ear.known = strokes),
   )
+  /** What the band plays beside the line itself, as a microphone would hear it; who is simulated sits beside no loudspeaker. */
+  const beside = () =>
+    ear.source === 'player' ? [] : band.notes(-metre.value.beatsOf(0) * quarter, metre.value.length * quarter, false)
   useSounding(mine, take.simulated, () => ({ choruses: 1, ticks: 0 }))
-  const ear = useEar()
   const reel = useReel()
   watch(mine, (now) => now && reel.clear())
   onBeforeUnmount(

@@ -24,6 +24,9 @@ export function useTake(
   playing: () => boolean,
   where: Where,
   tempo: () => number,
+  /** What the band plays meanwhile, and how well the player is known; and who is told that anew. */
+  beside: () => Pick<Wish, 'band' | 'known'> = () => ({}),
+  heardOf?: (strokes: number) => void,
   listen: Listen = (wish, to) => new Listening(wish, to),
 ) {
   const take = shallowRef<TakeVerdicts>()
@@ -65,8 +68,9 @@ export function useTake(
     () =>
       line.value &&
       listen(
-        { line: line.value, tempo: Math.round(tempo()) },
+        { line: line.value, tempo: Math.round(tempo()), ...beside() },
         {
+          inTune: (strokes) => heardOf?.(strokes),
           verdicts: (list) => (live.value = new Map([...(live.value ?? []), ...list.map(verdictOf)])),
           trouble: (says) => (trouble.value = says),
         },

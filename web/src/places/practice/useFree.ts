@@ -58,6 +58,7 @@ export function useFree(
             mode: mode.value,
             pass: n,
             band: stoodIn ? [] : beside(n), // who is simulated sits beside no loudspeaker
+            known: ear.known,
             tempo: band.tempo,
             swing: band.swing || undefined,
           },
@@ -67,6 +68,7 @@ export function useFree(
               for (const l of list) all.set(l.at, l)
               landings.value = all
             },
+            inTune: (strokes) => (ear.known = strokes),
             trouble: (says) => (trouble.value = says),
           },
         )
