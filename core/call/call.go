@@ -95,28 +95,56 @@ func (c Call) Degree() harmony.Degree { return c.kind().degree(c) }
 // length is how many tones are asked for in a row.
 const length = 4
 
-// tries is how often a call is drawn that cannot be had before it is given up.
+// tries is how often a call of a kind is drawn that cannot be had before that kind is given up.
 const tries = 400
 
-// Draw draws calls; the same wish and seed draw the same. No call follows itself.
-// It is an error when nothing that is wished for can be had.
+// Draw draws calls; the same wish and seed draw the same. No call follows itself. Kinds come in rounds, each once, so that none
+// is asked more than another; one that cannot be had is left out. It is an error when nothing that is wished for can be had.
 func Draw(ctx context.Context, w Wish, count int) ([]Call, error) {
 	rng := rand.New(rand.NewPCG(w.Seed, 13))
-	var out []Call
-	for try := 0; len(out) < count; try++ {
-		if ctx.Err() != nil {
-			return nil, ctx.Err()
+	kinds := slices.Clone(w.Kinds)
+	if len(kinds) == 0 {
+		for _, k := range Kinds {
+			kinds = append(kinds, k.ID)
 		}
-		if try > tries*max(1, len(out)) {
+	}
+	var out []Call
+	var round []string
+	for len(out) < count {
+		if len(round) == 0 {
+			round = slices.Clone(kinds)
+			rng.Shuffle(len(round), func(i, j int) { round[i], round[j] = round[j], round[i] })
+		}
+		if len(round) == 0 {
 			return nil, say.Errorf("nothing of it can be asked in these frets and on these strings; allow more strings, another position or other degrees")
 		}
-		c, ok := w.draw(rng)
-		if !ok || len(out) > 0 && same(c, out[len(out)-1]) {
+		kind := round[0]
+		round = round[1:]
+		c, ok, err := w.first(ctx, rng, kind, out)
+		if err != nil {
+			return nil, err
+		}
+		if !ok {
+			kinds = slices.DeleteFunc(kinds, func(k string) bool { return k == kind })
 			continue
 		}
 		out = append(out, c)
 	}
 	return out, nil
+}
+
+// first is the first call of a kind that can be had and is not the one before.
+func (w Wish) first(ctx context.Context, rng *rand.Rand, kind string, before []Call) (Call, bool, error) {
+	for range tries {
+		if ctx.Err() != nil {
+			return Call{}, false, ctx.Err()
+		}
+		c, ok := w.draw(rng, kind)
+		if ok && (len(before) == 0 || !same(c, before[len(before)-1])) {
+			return c, true, nil
+		}
+	}
+	return Call{}, false, nil
 }
 
 func same(a, b Call) bool {
@@ -131,18 +159,15 @@ func one[T any](rng *rand.Rand, list []T) (x T) {
 	return x
 }
 
-func (w Wish) draw(rng *rand.Rand) (Call, bool) {
+func (w Wish) draw(rng *rand.Rand, asked string) (Call, bool) {
 	g := one(rng, w.Grounds)
 	sounding := slices.DeleteFunc(slices.Clone(g.Chords), func(c harmony.Chord) bool { return c.None })
 	if len(sounding) == 0 || len(g.Windows) == 0 {
 		return Call{}, false
 	}
-	c := Call{Kind: one(rng, w.Kinds), Key: g.Key, Chord: one(rng, sounding), Region: one(rng, g.Windows), Down: rng.IntN(2) == 0}
+	c := Call{Kind: asked, Key: g.Key, Chord: one(rng, sounding), Region: one(rng, g.Windows), Down: rng.IntN(2) == 0}
 	if set := one(rng, w.Strings); set != 0 {
 		c.Region.Strings = set
-	}
-	if c.Kind == "" {
-		c.Kind = Kinds[rng.IntN(len(Kinds))].ID
 	}
 	if w.Only != "" {
 		c.Down = w.Only == "down"
@@ -206,21 +231,23 @@ func (w Wish) tones(rng *rand.Rand, c Call) (Call, bool) {
 		byPitch[midi].Places = append(byPitch[midi].Places, n.Placement)
 	}
 	slices.SortFunc(all, func(a, b *Note) int { return a.MIDI - b.MIDI })
+	var from []begun
+	for _, down := range []bool{false, true} {
+		if way := map[bool]string{false: "up", true: "down"}[down]; w.Only == "" || w.Only == way {
+			from = append(from, w.begins(all, down)...)
+		}
+		slices.Reverse(all)
+	}
+	if len(from) == 0 {
+		return c, false
+	}
+	start := evenly(rng, from)
+	c.Down = start.down
 	if c.Down {
 		slices.Reverse(all)
 	}
-	var starts []int
-	for i, n := range all {
-		if i+length <= len(all) && (len(w.Starts) == 0 || slices.Contains(w.Starts, n.Tone.Degree.Role())) {
-			starts = append(starts, i)
-		}
-	}
-	if len(starts) == 0 {
-		return c, false
-	}
-	from := one(rng, starts)
 	run := make([]Note, length)
-	for i, n := range all[from : from+length] {
+	for i, n := range all[start.at : start.at+length] {
 		run[i] = *n
 	}
 	c, ok := w.shaped(rng, c, run)
@@ -234,6 +261,43 @@ func (w Wish) tones(rng *rand.Rand, c Call) (Call, bool) {
 		c.Options = append(c.Options, string(t.Degree))
 	}
 	return c, ok
+}
+
+// begun is where tones may begin: with which of them, in which direction, on which string.
+type begun struct {
+	at, str int
+	down    bool
+	degree  harmony.Degree
+}
+
+// begins lists where tones in an order may begin.
+func (w Wish) begins(all []*Note, down bool) (list []begun) {
+	for i, n := range all {
+		if i+length <= len(all) && (len(w.Starts) == 0 || slices.Contains(w.Starts, n.Tone.Degree.Role())) {
+			list = append(list, begun{i, n.Places[0].String, down, n.Tone.Degree})
+		}
+	}
+	return list
+}
+
+// evenly draws a degree first, then a string, each as likely as the others, and then one of what begins so.
+func evenly(rng *rand.Rand, list []begun) begun {
+	var degrees []harmony.Degree
+	for _, b := range list {
+		if !slices.Contains(degrees, b.degree) {
+			degrees = append(degrees, b.degree)
+		}
+	}
+	degree := one(rng, degrees)
+	list = slices.DeleteFunc(list, func(b begun) bool { return b.degree != degree })
+	var strings []int
+	for _, b := range list {
+		if !slices.Contains(strings, b.str) {
+			strings = append(strings, b.str)
+		}
+	}
+	str := one(rng, strings)
+	return one(rng, slices.DeleteFunc(list, func(b begun) bool { return b.str != str }))
 }
 
 // spot is a place within the window and the strings of a call.

@@ -208,3 +208,43 @@ func BenchmarkDrawExercises(b *testing.B) {
 		}
 	}
 }
+
+// Kinds come in rounds, each as often as the others; tones begin on every degree, and on every string that has them, alike.
+func TestWhatIsAskedIsEven(t *testing.T) {
+	for _, u := range neck.Tunings {
+		in, err := neck.New(u.Open, u.Frets, u.Scale, 0)
+		require.NoError(t, err)
+		f := form.Forms[0]
+		key := form.Key{}
+		chords, _ := form.Different(f.In(key).Places())
+		g := Ground{Key: key, Chords: chords}
+		for _, p := range in.Positions(key.Tonic.Class()) {
+			g.Windows = append(g.Windows, p.Region)
+		}
+		kinds, degrees, strings := map[string]int{}, map[harmony.Degree]int{}, map[int]int{}
+		const asked = 1200
+		for seed := range uint64(asked / 12) {
+			calls, err := Draw(t.Context(), Wish{In: in, Hand: neck.UsualHand, Grounds: []Ground{g}, Tempo: 96, Seed: seed}, 12)
+			require.NoError(t, err)
+			for _, c := range calls {
+				kinds[c.Kind]++
+				if c.Kind == Tones {
+					degrees[c.start()]++
+					strings[c.Notes[c.Lead].Places[0].String]++
+				}
+			}
+		}
+		for _, k := range Kinds {
+			assert.Equal(t, asked/len(Kinds), kinds[k.ID], "%s on %s", k.Name, u.ID)
+		}
+		tones := kinds[Tones]
+		for d, n := range degrees {
+			assert.InDelta(t, float64(tones)/float64(len(degrees)), n, 0.35*float64(tones)/float64(len(degrees)), "from the %s on %s: %v", d, u.ID, degrees)
+		}
+		require.Len(t, strings, in.Strings(), u.ID)
+		for str, n := range strings {
+			assert.GreaterOrEqual(t, float64(n), 0.4*float64(tones)/float64(in.Strings()), "on string %d of %s: %v", str, u.ID, strings)
+			assert.LessOrEqual(t, float64(n), 1.8*float64(tones)/float64(in.Strings()), "on string %d of %s: %v", str, u.ID, strings)
+		}
+	}
+}
