@@ -10,6 +10,7 @@ export const remembered = {
   ear: 'browser',
   spoken: 'browser',
   ahead: 'browser',
+  pedals: 'browser',
   band: 'player',
   plan: 'player',
   rungs: 'player',

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog'
 import BackupCard from './BackupCard.vue'
+import PedalsCard from './PedalsCard.vue'
 import MarkLegend from '../music/MarkLegend.vue'
 import { computed } from 'vue'
 import { useCatalogue } from '../api/queries'
@@ -33,6 +34,8 @@ const shown = (keys: string[]) => (keys.length > 4 ? [keys[0]!, '…', keys.at(-
         </template>
       </dl>
     </section>
+    <h2>Pedals</h2>
+    <PedalsCard />
     <h2>Marks</h2>
     <MarkLegend />
     <h2>Cautions</h2>

@@ -78,6 +78,7 @@ export const commands = {
   faster: { room: 'everywhere', keys: [']'], name: 'faster' },
   half: { room: 'everywhere', keys: ['\\'], name: 'half the tempo, and back' },
   loop: { room: 'everywhere', keys: ['l'], name: 'loop the chord, the change, or nothing' },
+  hurts: { room: 'everywhere', keys: ['!'], name: 'it hurts: the band stops, both hands rest' },
   theme: { room: 'everywhere', keys: ['s'], name: 'paper or stage' },
   help: { room: 'everywhere', keys: ['?'], name: 'this help' },
 } satisfies Record<string, Command>

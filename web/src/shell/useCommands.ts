@@ -79,6 +79,16 @@ export function useCommands(deeds: Deeds, how: { within?: string; others?: Other
 /** What the place in view has a command do: of those that have it the one opened last. */
 const deedOf = (id: CommandId) => places.findLast((p) => p.deeds[id])?.deeds[id]
 
+/** Does the first of some commands that the place in view has and can do; false where there is none. */
+export function perform(ids: readonly CommandId[]): boolean {
+  for (const id of ids) {
+    const deed = deedOf(id)
+    if (!deed || deed.can?.() === false) continue
+    return deed.do({} as KeyboardEvent) !== false
+  }
+  return false
+}
+
 /** A command as a button bears it (`v-bind`): what it says of itself, whether it can be pressed, and what that does. */
 export const useCommand = (id: CommandId) =>
   computed(() => {

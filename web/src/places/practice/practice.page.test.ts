@@ -12,6 +12,7 @@ const anew = async (path: string) => {
   await visit(path)
 }
 const uncovered = () => !find('.cover')
+const spelt = (text: string) => text.replace(/[^A-Za-z0-9]/g, '')
 
 describe('calls', () => {
   it('are answered by name and on the neck; what was wrong, uncovered or skipped is told apart', async () => {
@@ -47,6 +48,44 @@ describe('calls', () => {
     await keys('ArrowRight')
     await sees('.sum', '1 of 3 at once')
     await sees('.sum', '1 skipped')
+  })
+
+  it('are led by a foot: a MIDI switch and a key of a page-turner are learned, pressed and forgotten', async () => {
+    const device = new EventTarget()
+    const press = (...data: number[]) => device.dispatchEvent(Object.assign(new Event('midimessage'), { data }))
+    Object.assign(navigator, { requestMIDIAccess: () => Promise.resolve({ inputs: new Map([['a', device]]) }) })
+    await anew('/practice/6?seed=7&ask=tones&start=fifth')
+    await until(() => find('.says'))
+    await keys('?')
+    await click("[aria-label^='learn a pedal for next']")
+    press(0x90, 60, 90) // a note is no pedal
+    press(0xb0, 64, 127)
+    await sees('.pedals', 'switch 64')
+    await click("[aria-label^='learn a pedal for show']")
+    await keys('F9')
+    await sees('.pedals', 'F9')
+    await shut()
+    const asked = () => texts('.says')[0]! + texts('.chord')[0]!
+    const first = asked()
+    await until(() => find('.cover'))
+    await new Promise((r) => setTimeout(r, 200)) // what comes at once is the same press
+    await keys('F9')
+    await until(uncovered)
+    press(0xb0, 64, 127)
+    press(0xb0, 64, 0)
+    press(0xb0, 64, 127) // it bounces
+    await until(() => asked() !== first)
+    const list = await calls({ kinds: ['tones'], starts: ['fifth'], seed: 7 })
+    const [one, two] = [list[0]!, list[1]!].map((c) => c.says + c.chord)
+    expect(spelt(first)).toBe(spelt(one!))
+    expect(spelt(asked()), 'one press, one call').toBe(spelt(two!))
+    await keys('?')
+    await click("[aria-label='switch 64 no longer does this']")
+    await click("[aria-label='F9 no longer does this']")
+    await shut()
+    const second = asked()
+    press(0xb0, 64, 127)
+    expect(asked()).toBe(second)
   })
 
   it('of every kind are asked, covered and answered', async () => {
