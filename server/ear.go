@@ -46,10 +46,10 @@ func (o Observation) core() ear.Observation {
 // said is what the page says: first what is to be played, then what was noticed and
 // where the band is, at last that it is over.
 type said struct {
-	Line         json.RawMessage `json:"line"` // nothing where anything may be played
-	Mode         string          `json:"mode"` // where nothing is written, and only the chords of the line are there
-	Pass         int             `json:"pass"` // of the mode
-	Band         [][2]float64    `json:"band"` // what the band plays meanwhile: ticks and MIDI numbers
+	Line         json.RawMessage `json:"line"`  // nothing where anything may be played
+	Mode         string          `json:"mode"`  // where nothing is written, and only the chords of the line are there
+	Pass         int             `json:"pass"`  // of the mode
+	Band         [][2]float64    `json:"band"`  // what the band plays meanwhile: ticks and MIDI numbers
 	Known        int             `json:"known"` // strokes that were in tune before, of the same player; what needs no ear is known at once
 	Tempo        int             `json:"tempo"`
 	Swing        float64         `json:"swing"`

@@ -11,6 +11,7 @@ import TempoField from './TempoField.vue'
 import VolumeField from './VolumeField.vue'
 import { useBand } from './useBand'
 import { useWriting } from './useWriting'
+import GoOn from '../shell/GoOn.vue'
 import PressButton from '../shell/PressButton.vue'
 import { later, useOpener } from '../shell/later'
 import { Popover } from '../shell/parts'
@@ -119,6 +120,7 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
         <small v-else-if="!band.audition && !where.count">chorus {{ band.chorus + 1 }}</small>
       </template>
       <span v-else class="title">{{ band.offered?.title ?? band.chart?.title }}</span>
+      <GoOn v-if="!band.playing && band.status !== 'loading'" />
       <small v-if="band.audition && band.playing" class="title">{{ band.audition.title }}</small>
     </div>
     <TempoField @said="say" />

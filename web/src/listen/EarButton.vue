@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /* The microphone: off, or on with how loud it is; its dialog tunes and measures. */
+import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import type { Instrument } from '../api/client'
@@ -11,6 +12,8 @@ const props = defineProps<{ instrument?: Instrument }>()
 const ear = useEar()
 const open = ref(false)
 const lowest = computed(() => (props.instrument ? Math.min(...props.instrument.midi) - 1 : undefined))
+/* It is remembered: the first press or key here turns it on again, since sound begins with one. */
+useEventListener(window, ['pointerdown', 'keydown'], () => void ear.wake(), { capture: true, once: true })
 watch(lowest, (midi) => midi !== undefined && ear.listenFrom(midi), { immediate: true })
 </script>
 

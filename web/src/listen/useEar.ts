@@ -31,6 +31,8 @@ export const useEar = defineStore('ear', () => {
     band: null as number | null,
     /** takes are kept as they sounded, too */
     sound: false,
+    /** the player listens by it, and it is turned on again by itself where the browser still allows it */
+    wanted: false,
   })
   const sound = useSound()
   const on = ref(false)
@@ -163,7 +165,17 @@ export const useEar = defineStore('ear', () => {
     known,
     open,
     close: () => close(),
-    turn: () => (on.value ? close() : void open()),
+    turn() {
+      kept.value.wanted = !on.value
+      if (on.value) close()
+      else void open()
+    },
+    /** Turns it on again where it was on the last time and the browser need not ask. */
+    async wake() {
+      if (!kept.value.wanted || on.value || opening.value) return
+      const may = await navigator.permissions?.query({ name: 'microphone' as PermissionName }).catch(() => undefined)
+      if (may?.state === 'granted') await open()
+    },
     listenFrom,
     setGate,
     /** Has everything that is noticed told, until what it returns is called. */

@@ -21,6 +21,7 @@ export const remembered = {
   wish: 'player',
   exercise: 'player',
   preview: 'player',
+  last: 'player',
 } as const
 export type Name = keyof typeof remembered
 

@@ -13,7 +13,8 @@ export function usePedalPresses() {
   function key(e: KeyboardEvent) {
     if (!pedals.learning && isTyping(e)) return
     const signal = keySignal(pressed(e))
-    if (!signal || (!pedals.learning && e.repeat) || !pedals.signal(signal, band.playing, performance.now(), act)) return
+    if (!signal || (!pedals.learning && e.repeat) || !pedals.signal(signal, band.playing, performance.now(), act))
+      return
     e.preventDefault()
     e.stopImmediatePropagation()
   }

@@ -1,6 +1,7 @@
 /* The band plays the line that is in view, follows what is changed in it, and hears what is played along with it. */
 import { quarter } from '../../api/facts'
 import { computed, onBeforeUnmount, watch, type Ref } from 'vue'
+import { useRoute } from 'vue-router'
 import type { LineBody } from '../../api/client'
 import { metreOf, type Bars } from '../../music/metre'
 import { playing } from '../../api/kept'
@@ -9,6 +10,7 @@ import { useEar } from '../../listen/useEar'
 import { useReel } from '../../listen/useReel'
 import { useSounding } from '../../listen/useSounding'
 import { useAddress } from '../../shell/useAddress'
+import { useGoOn } from '../../shell/useGoOn'
 import { useTake } from './useTake'
 
 export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>) {
@@ -56,7 +58,13 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>) {
     ear.source === 'player' ? [] : band.notes(-metre.value.beatsOf(0) * quarter, metre.value.length * quarter, false)
   useSounding(mine, take.simulated, () => ({ choruses: 1, ticks: 0 }))
   const reel = useReel()
-  watch(mine, (now) => now && reel.clear())
+  const goOn = useGoOn()
+  const route = useRoute()
+  watch(mine, (now) => {
+    if (!now) return
+    reel.clear()
+    goOn.began({ title: line.value!.title, path: route.path, tempo: band.tempo })
+  })
   onBeforeUnmount(
     ear.tell((n) => {
       if (!mine.value || !ear.kept.graded) return

@@ -2,6 +2,7 @@
 /* Free playing over the band: what this chorus asks for, each change with what became of it, and what to try next. */
 import { useTitle } from '@vueuse/core'
 import { computed, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import Button from 'primevue/button'
 import { useLog } from '../../api/log'
 import PressNeck from '../../neck/PressNeck.vue'
@@ -9,6 +10,7 @@ import StaffDrawing from '../../notation/StaffDrawing.vue'
 import MusicText from '../../music/MusicText.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import { useCommands } from '../../shell/useCommands'
+import { useGoOn } from '../../shell/useGoOn'
 import EarButton from '../../listen/EarButton.vue'
 import { clean } from '../../listen/rungs'
 import { useByHand } from '../../listen/useByHand'
@@ -71,7 +73,13 @@ const rungs = useRungs(
   () => ({ chart: id.value }),
 )
 watch(last, (c) => c && rungs.passed(clean(c.free.landed, c.free.landings.length) && !c.free.outside))
-watch(free.playing, (now) => now && rungs.resume())
+const goOn = useGoOn()
+const route = useRoute()
+watch(free.playing, (now) => {
+  if (!now) return
+  rungs.resume()
+  goOn.began({ title: `${mode.value?.name}: ${title.value}`, path: route.fullPath, tempo: band.tempo })
+})
 const stage = computed(() => {
   const { stages } = mode.value ?? { stages: [''] }
   const n = free.playing.value ? pass.value : choruses.value.length
