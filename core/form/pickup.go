@@ -29,11 +29,34 @@ func (p Pickup) Chord(beat int) (c harmony.Chord, ok bool) {
 	return c, ok
 }
 
+// Within is as much of it as there is room for before bars of so many beats: its end.
+func (p Pickup) Within(beats int) Pickup {
+	over := p.Beats - (beats - 1)
+	if over <= 0 {
+		return p
+	}
+	out := Pickup{Beats: p.Beats - over}
+	for _, c := range p.Changes {
+		if c.Beat = max(0, c.Beat-over); len(out.Changes) > 0 && out.Changes[len(out.Changes)-1].Beat == c.Beat {
+			out.Changes[len(out.Changes)-1] = c
+			continue
+		}
+		out.Changes = append(out.Changes, c)
+	}
+	if out.Beats == 0 {
+		return Pickup{}
+	}
+	return out
+}
+
 // Lead adds a chord on a beat, from 0, of the bar before the first, behind those that it has; the first of them, but not on a
 // bar's first beat, makes it as long as what is left of the bar.
 func (p *Pickup) Lead(beats, beat int, c harmony.Chord) {
 	if p.Beats == 0 {
-		p.Beats = min(beats-1, beats-beat)
+		if p.Beats = min(beats-1, beats-beat); p.Beats < 1 {
+			*p = Pickup{}
+			return
+		}
 	}
 	at := max(0, beat-(beats-p.Beats))
 	p.Changes = append(slices.DeleteFunc(p.Changes, func(o Change) bool { return o.Beat == at }), Change{at, c})

@@ -106,3 +106,33 @@ func TestPickupsComeBack(t *testing.T) {
 		require.Equal(t, p.Pickup.Beats, sounds)
 	})
 }
+
+// However long what leads in is, there is room for its end before the first bar, and nothing in it begins twice.
+func TestAPickupIsShorterThanABar(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		var p Pickup
+		of := rapid.IntRange(1, 12).Draw(t, "of")
+		for beat := range of {
+			if rapid.Bool().Draw(t, "chord") {
+				p.Lead(of, beat, Forms[0].In(Key{}).Bars[beat%12].Changes[0].Chord)
+			}
+		}
+		require.Less(t, p.Beats, max(of, 1))
+		require.Equal(t, p.Beats > 0, len(p.Changes) > 0)
+		beats := rapid.IntRange(MinBeats, MaxBeats).Draw(t, "beats")
+		in := p.Within(beats)
+		require.Less(t, in.Beats, beats)
+		require.Equal(t, min(p.Beats, beats-1), in.Beats)
+		for i, c := range in.Changes {
+			require.Less(t, c.Beat, in.Beats)
+			if i > 0 {
+				require.Greater(t, c.Beat, in.Changes[i-1].Beat)
+			}
+		}
+		if p.Beats > 0 {
+			a, _ := p.Chord(-1)
+			b, _ := in.Chord(-1)
+			require.Equal(t, a, b, "what leads into the bar is kept")
+		}
+	})
+}

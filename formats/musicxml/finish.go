@@ -44,6 +44,7 @@ func usual(metres []int, otherwise int) int {
 func (r *reader) finish() error {
 	f := r.f
 	f.Beats = max(form.MinBeats, usual(r.metres, r.beats))
+	f.Progression.Pickup = f.Progression.Pickup.Within(f.Beats)
 	f.Tempo = cmp.Or(f.Tempo, 100)
 	if r.threes && !r.simple {
 		f.Feel = cmp.Or(f.Feel, form.InThrees)

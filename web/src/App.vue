@@ -8,8 +8,6 @@ import './shell/toastsKept'
 import BandStrip from './band/BandStrip.vue'
 import PlanStrip from './places/practice/today/PlanStrip.vue'
 import { useCommands } from './shell/useCommands'
-import RestNote from './shell/RestNote.vue'
-import { usePedalPresses } from './shell/usePedalPresses'
 import { useWholeClicks } from './shell/useWholeClicks'
 import { useTheme } from './theme/useTheme'
 
@@ -17,11 +15,11 @@ const HelpDialog = later(() => import('./shell/HelpDialog.vue'))
 const InstrumentDialog = later(() => import('./shell/InstrumentDialog.vue'))
 const ConflictDialog = later(() => import('./shell/ConflictDialog.vue'))
 const BringAnywhere = later(() => import('./making/BringAnywhere.vue'))
+const AtTheFoot = later(() => import('./shell/AtTheFoot.vue'))
 const TheToasts = later(() => import('./shell/TheToasts.vue'))
 
 const { theme, turn } = useTheme()
 useWholeClicks()
-usePedalPresses()
 const help = ref(false)
 const instrument = ref(false)
 useCommands({ help: () => (help.value = true), theme: () => turn() })
@@ -38,7 +36,7 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
     />
     <div class="room">
       <div><PlanStrip v-if="!$route.meta.alone" /></div>
-      <div><MemoryNotes /><RestNote /></div>
+      <div><MemoryNotes /><AtTheFoot /></div>
       <!-- A place that is of one thing begins anew with another. -->
       <main><RouterView :key="`${here.turned} ${$route.meta.each ? $route.path : ''}`" /></main>
       <BandStrip />
