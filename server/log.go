@@ -8,14 +8,17 @@ import (
 	"fmt"
 	"io"
 	"iter"
+	"math"
 	"net/http"
 	"strconv"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/blend"
 	"undaris/core/harmony"
 	"undaris/core/judge"
+	"undaris/core/neck"
 	"undaris/core/planner"
 	"undaris/core/practice"
 	"undaris/store"
@@ -110,6 +113,32 @@ type CallLog struct {
 	Says   string      `json:"says" maxLength:"300"`
 	How    string      `json:"how" enum:"right,uneven,late,shown,passed,skipped" doc:"skipped was let go on purpose, and tells nothing of how well it is known"`
 	Took   float64     `json:"took,omitempty" minimum:"0" maximum:"3600000" doc:"milliseconds"`
+
+	By      string      `json:"by,omitempty" enum:"name,neck,play" doc:"how it was answered"`
+	Asked   string      `json:"asked,omitempty" maxLength:"4" doc:"where something else was answered first: the degree that was asked for then"`
+	Said    string      `json:"said,omitempty" maxLength:"4" doc:"and the degree that was named"`
+	Pressed *store.Spot `json:"pressed,omitempty" doc:"or the place that was pressed"`
+	Played  float64     `json:"played,omitempty" minimum:"0" maximum:"127" doc:"or the note that was heard"`
+}
+
+// took is the degree that something was taken for; nothing where it was not.
+func (b CallLog) took(in *neck.Instrument, chord harmony.Chord) string {
+	midi := int(math.Round(b.Played))
+	switch {
+	case b.Said != "":
+		if _, ok := harmony.Degree(b.Said).Interval(); !ok {
+			return ""
+		}
+		return b.Said
+	case b.Pressed != nil:
+		if p := neck.Placement(*b.Pressed); in.CheckPlacement(p) == nil {
+			midi = in.MIDI(p)
+		}
+	}
+	if midi == 0 || chord.None {
+		return ""
+	}
+	return string(blend.Sounds(chord)[chord.Above(midi)].Degree)
 }
 
 // skipped is how a call went that the player did not want to be asked.
@@ -141,6 +170,11 @@ func (s *server) callEntry(b CallLog) (e store.Entry, err error) {
 		Down: b.Down, Device: device, Chord: b.Chord, Success: planner.Outcomes[b.How], Ms: b.Took}
 	if b.Given != nil {
 		t.String = b.Given.String
+	}
+	if t.By = b.By; b.Asked != "" {
+		if t.Said = b.took(in, chord); t.Said != "" {
+			t.Wanted = string(harmony.Degree(b.Asked))
+		}
 	}
 	if b.How == skipped {
 		return store.Entry{At: time.Now(), Kind: store.LoggedSkip, Title: b.Says, Chart: b.Chart, Tuning: in.Tuning(), Trials: []store.Trial{}}, nil

@@ -1,7 +1,9 @@
 package server
 
 import (
+	"cmp"
 	"errors"
+	"maps"
 	"slices"
 	"time"
 
@@ -21,6 +23,7 @@ type LogMaps struct {
 	Timing  MapTiming   `json:"timing"`
 	Swings  []MapSwing  `json:"swings" doc:"takes in which it could be heard, the oldest first; the latest 400"`
 	Minutes []MapPlayed `json:"minutes" doc:"week by week"`
+	Taken   []MapTaken  `json:"taken" doc:"what was taken for what in the latest 2,000 calls, the most often first"`
 	Tunings []MapTuning `json:"tunings" doc:"of the instruments that were played, whatever is looked at"`
 	Trials  int         `json:"trials"`
 	Lost    int         `json:"lost" doc:"lines of the log that cannot be read"`
@@ -33,6 +36,39 @@ type MapSwing struct {
 	Asked  float64   `json:"asked"`
 	Played float64   `json:"played"`
 	Entry  uint      `json:"entry"`
+}
+
+// MapTaken is a degree that was taken for another.
+type MapTaken struct {
+	Wanted string `json:"wanted"`
+	Said   string `json:"said"`
+	Times  int    `json:"times"`
+	By     string `json:"by" doc:"how it was answered most often: name, neck or play"`
+}
+
+// taken counts what was taken for what.
+func taken(calls []store.Entry) []MapTaken {
+	type pair struct{ wanted, said string }
+	times, by := map[pair]int{}, map[pair]map[string]int{}
+	for _, e := range calls {
+		for _, t := range e.Trials {
+			if p := (pair{t.Wanted, t.Said}); t.Said != "" && t.Wanted != t.Said {
+				if times[p]++; by[p] == nil {
+					by[p] = map[string]int{}
+				}
+				by[p][t.By]++
+			}
+		}
+	}
+	list := []MapTaken{}
+	for p, n := range times {
+		most := slices.MaxFunc(slices.Sorted(maps.Keys(by[p])), func(a, b string) int { return by[p][a] - by[p][b] })
+		list = append(list, MapTaken{p.wanted, p.said, n, most})
+	}
+	slices.SortFunc(list, func(a, b MapTaken) int {
+		return cmp.Or(b.Times-a.Times, cmp.Compare(a.Wanted, b.Wanted), cmp.Compare(a.Said, b.Said))
+	})
+	return list
 }
 
 // MapPlayed is how long was played in a week.
@@ -132,6 +168,7 @@ func mapCount(c planner.Count) MapCount {
 const (
 	mostSwings = 400
 	mostRungs  = 2000
+	mostCalls  = 2000
 )
 
 // logMaps draws a part of the log.
@@ -162,6 +199,13 @@ func (s *server) logMaps(of LogQuery) (w LogMaps, err error) {
 			return err
 		}
 		w.Ladders = ladders(rungs)
+		calls := of.lines(s.journal.player)
+		calls.Kind, calls.Newest, calls.Limit = store.LoggedCall, true, mostCalls
+		var asked []store.Entry
+		if err := s.latest(calls, func(e store.Entry) { asked = append(asked, e) }); err != nil {
+			return err
+		}
+		w.Taken = taken(asked)
 		return nil
 	})
 	return w, err

@@ -26,12 +26,15 @@ type Trial struct {
 	Success  float64 `json:"success"`
 	Ms       float64 `json:"ms,omitempty"`
 	Timed    bool    `json:"timed,omitempty"`
+	By       string  `json:"by,omitempty"`     // of a call: how it was answered
+	Wanted   string  `json:"wanted,omitempty"` // of a call that something else was answered to first: the degree that was asked for
+	Said     string  `json:"said,omitempty"`   // and what was taken for it
 }
 
 // TrialOf is a trial as it is kept.
 func TrialOf(t planner.Trial) Trial {
 	return Trial{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Chord: t.Chord, From: t.From, String: t.String, Bar: t.Bar,
-		Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
+		Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed, By: t.By, Wanted: t.Wanted, Said: t.Said}
 }
 
 // Asked are the trials of an entry, with what it says of all of them.
@@ -39,7 +42,7 @@ func (e Entry) Asked() []planner.Trial {
 	asked := make([]planner.Trial, len(e.Trials))
 	for i, t := range e.Trials {
 		asked[i] = planner.Trial{Ask: planner.Ask{Key: t.Key, Position: t.Position, Quality: t.Quality, Degree: t.Degree, Down: t.Down, Device: t.Device, Tempo: e.Tempo},
-			At: e.At, Entry: e.ID, Chart: e.Chart, Tuning: e.Tuning, Chord: t.Chord, From: t.From, String: t.String, Bar: t.Bar, Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed}
+			At: e.At, Entry: e.ID, Chart: e.Chart, Tuning: e.Tuning, Chord: t.Chord, From: t.From, String: t.String, Bar: t.Bar, Met: t.Met, On: t.On, Success: t.Success, Ms: t.Ms, Timed: t.Timed, By: t.By, Wanted: t.Wanted, Said: t.Said}
 	}
 	return asked
 }
@@ -54,8 +57,11 @@ func (e Entry) Played() planner.Played {
 type Trials []Trial
 
 func (t *Trial) fields() []any {
-	return []any{&t.Key, &t.Position, &t.Quality, &t.Degree, &t.Down, &t.Device, &t.Chord, &t.From, &t.String, &t.Bar, &t.Met, &t.On, &t.Success, &t.Ms, &t.Timed}
+	return []any{&t.Key, &t.Position, &t.Quality, &t.Degree, &t.Down, &t.Device, &t.Chord, &t.From, &t.String, &t.Bar, &t.Met, &t.On, &t.Success, &t.Ms, &t.Timed, &t.By, &t.Wanted, &t.Said}
 }
+
+// fewer are the fields of a trial as it was kept before it told how a call was answered.
+const fewer = 15
 
 // Value is how trials are kept.
 func (ts Trials) Value() (driver.Value, error) {
@@ -92,7 +98,7 @@ func (ts *Trials) Scan(from any) error {
 			continue
 		}
 		into := t.fields()
-		if n := len(into); json.Unmarshal(raw, &into) != nil || len(into) != n {
+		if n := len(into); json.Unmarshal(raw, &into) != nil || len(into) != n && len(into) != fewer {
 			return fmt.Errorf("a trial cannot be read: %s", raw)
 		}
 	}

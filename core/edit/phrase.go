@@ -69,6 +69,9 @@ func (l *Line) Through(ctx context.Context, k lick.Lick, how Sending) error {
 		return err
 	}
 	l.Notes, l.Said = laid.Notes, append(l.Said, laid.Said...)
+	if len(k.Notes)*len(l.Bars) > compared {
+		return nil
+	}
 	if aim.Shape = !aim.Shape; how.Shape && !ok {
 		aim.Home = nil
 	}
@@ -77,6 +80,9 @@ func (l *Line) Through(ctx context.Context, k lick.Lick, how Sending) error {
 	}
 	return nil
 }
+
+// compared is for how many notes and bars the other way is worked out too.
+const compared = 2000
 
 // travels tells how far the hand goes along the neck in both ways, from version to version.
 func travels(shape bool, this, other float64) string {

@@ -137,12 +137,14 @@ func (l Lick) Places(from []score.Note, to harmony.Chord, g Ground) (list []Spre
 		add(notes, true)
 	}
 	own := len(list)
-	for low := 0; low+span <= g.In.Last(); low++ {
+	nears := []int{0}
+	if len(from) > 0 && len(l.Notes) <= long {
+		nears = append(nears, middle(from)-12, middle(from)+12)
+	}
+	for low := 0; low+span <= g.In.Last(); low += 1 + len(l.Notes)/long {
 		g.Region = neck.Region{Low: low, High: low + span, Strings: g.Region.Strings}
-		for _, near := range []int{0, middleOf(from) - 12, middleOf(from) + 12} {
-			if g.Near = near; near != 0 && len(from) == 0 {
-				continue
-			}
+		for _, near := range nears {
+			g.Near = near
 			notes, err := l.Realise(to, 0, g)
 			if err == nil && len(l.Lost(notes)) == 0 {
 				add(notes, false)
@@ -155,15 +157,11 @@ func (l Lick) Places(from []score.Note, to harmony.Chord, g Ground) (list []Spre
 	return list
 }
 
+// long is a lick for which not every place is looked at, but one in two, in three, as it gets longer.
+const long = 32
+
 // span is how many frets a place reaches over beyond its first.
 const span = 4
-
-func middleOf(notes []score.Note) int {
-	if len(notes) == 0 {
-		return 0
-	}
-	return middle(notes)
-}
 
 func sameSpots(a, b []score.Note) bool {
 	return slices.EqualFunc(a, b, func(x, y score.Note) bool { return x.Placement == y.Placement })

@@ -22,6 +22,9 @@ type Trial struct {
 	Success float64
 	Ms      float64 // until it was answered; of a change, how late
 	Timed   bool    // Ms tells how late it was
+	By      string  // of a call: how it was answered; of no meaning for the model
+	Wanted  string  // likewise: the degree that was asked for where another was answered first,
+	Said    string  // and that one
 }
 
 // Check says what of a trial cannot be: a key that is none of twelve, a position that is none

@@ -1750,11 +1750,18 @@ export interface components {
             name?: string;
         };
         CallLog: {
+            /** @description where something else was answered first: the degree that was asked for then */
+            asked?: string;
             /**
              * Format: date-time
              * @description when it was; now where it is not said
              */
             at?: string;
+            /**
+             * @description how it was answered
+             * @enum {string}
+             */
+            by?: "name" | "neck" | "play";
             /** Format: int64 */
             chart: number;
             chord: string;
@@ -1771,12 +1778,21 @@ export interface components {
             key: string;
             kind: string;
             /**
+             * Format: double
+             * @description or the note that was heard
+             */
+            played?: number;
+            /**
              * Format: int64
              * @description whose it is; of whose turn it is where it is not said
              */
             player?: number;
+            /** @description or the place that was pressed */
+            pressed?: components["schemas"]["Spot"];
             /** @description of the page: what comes twice under one reference is noted once */
             ref?: string;
+            /** @description and the degree that was named */
+            said?: string;
             says: string;
             /**
              * Format: double
@@ -3458,6 +3474,8 @@ export interface components {
             starts: components["schemas"]["MapStart"][];
             /** @description takes in which it could be heard, the oldest first; the latest 400 */
             swings: components["schemas"]["MapSwing"][];
+            /** @description what was taken for what in the latest 2,000 calls, the most often first */
+            taken: components["schemas"]["MapTaken"][];
             timing: components["schemas"]["MapTiming"];
             /** Format: int64 */
             trials: number;
@@ -3680,6 +3698,14 @@ export interface components {
             entry: number;
             /** Format: double */
             played: number;
+        };
+        MapTaken: {
+            /** @description how it was answered most often: name, neck or play */
+            by: string;
+            said: string;
+            /** Format: int64 */
+            times: number;
+            wanted: string;
         };
         MapTiming: {
             /** @description of ten milliseconds each, from −150 on */

@@ -21,6 +21,8 @@ export interface Asked {
   /** The last answer that was not it. */
   slip?: Place | string
   slipped: boolean
+  /** The first of those, and the degree that was asked for then: what is taken for what. */
+  first?: { asked: string; took: Place | string | number }
   covered: boolean
   /** When each tone was played. */
   played: number[]
@@ -60,8 +62,10 @@ export function end(a: Asked, how: Outcome['how'], now: number): Asked {
 
 export const uncover = (a: Asked): Asked => ({ ...a, covered: false })
 
-function wrong(a: Asked, what?: Place | string): Asked {
-  return { ...a, slip: what, slipped: true }
+/** What was heard is told by its number, and not shown. */
+function wrong(a: Asked, took: Place | string | number): Asked {
+  const first = a.first ?? { asked: wanted(a)?.degree ?? a.call.degree, took }
+  return { ...a, slip: typeof took === 'number' ? undefined : took, slipped: true, first }
 }
 
 /** The next tone is found at a place; the last one ends the call. */
@@ -96,6 +100,6 @@ export function press(a: Asked, at: Place, now: number): Asked {
 export function play(a: Asked, midi: number, at: number, now: number): Asked {
   const tone = wanted(a)
   if (a.ended || !tone) return a
-  if (!isAsked(a, midi)) return wrong(a)
+  if (!isAsked(a, midi)) return wrong(a, midi)
   return right({ ...a, played: [...a.played, at] }, tone.places[0]!, now)
 }

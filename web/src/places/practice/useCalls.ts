@@ -53,6 +53,9 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
 
   return {
     call: computed(() => asked.value?.call),
+    /** What was answered first instead, and how answers come. */
+    first: computed(() => asked.value?.first),
+    by,
     trouble,
     done: computed(() => asked.value?.done ?? 0),
     found: computed(() => asked.value?.found ?? []),

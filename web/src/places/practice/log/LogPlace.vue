@@ -17,6 +17,7 @@ import KeyWheel from './KeyWheel.vue'
 import LadderCurves from './LadderCurves.vue'
 import MinuteBars from './MinuteBars.vue'
 import MapGrid from './MapGrid.vue'
+import TakenList from './TakenList.vue'
 import SwingDots from './SwingDots.vue'
 import TimingBars from './TimingBars.vue'
 import WeekBars from './WeekBars.vue'
@@ -225,6 +226,10 @@ const part = (x: number) => `${Math.round(100 * x)}%`
               })
           "
         />
+      </section>
+      <section>
+        <h2>What is taken for what</h2>
+        <TakenList :taken="maps.data.value.taken" />
       </section>
       <section v-if="maps.data.value.timing.trials">
         <h2>About the beat</h2>
