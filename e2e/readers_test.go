@@ -170,3 +170,32 @@ func counted(texts []string, text string) (n int) {
 	}
 	return n
 }
+
+// A pickup is an anacrusis to a reader of another make: a measure that is not counted, as long as it stands, before the first.
+func TestOtherReadersSeeAnAnacrusis(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/test/readers.html")
+	p.until(`window.loaded`)
+	make := func(path, body string) int {
+		return evalLater[int](p, fmt.Sprintf(`fetch(%q, {method: 'POST', headers: {'content-type': 'application/json'}, body: JSON.stringify(%s)}).then(r => r.json()).then(c => c.id)`, path, body))
+	}
+	for beats := 1; beats < 4; beats++ {
+		text := fmt.Sprintf("| pickup %d/4 G7 | C7 | F7 |", beats)
+		chart := make("/api/charts", fmt.Sprintf(`{title: 'Lead %d', key: 'C', feel: 'shuffle', tempo: 96, beats: 4, text: %q}`, beats, text))
+		line := make("/api/lines", fmt.Sprintf(`{title: 'Lead %d', key: 'C', feel: 'shuffle', tempo: 96, beats: 4, text: %q, low: 7, high: 11, notes: [{start: -480, length: 480, string: 3, fret: 9, note: ''}, {start: 0, length: 960, string: 3, fret: 9, note: ''}], locked: []}`, beats, text))
+		for _, url := range []string{fmt.Sprintf("/api/charts/%d/files/musicxml?of=chords&low=0&high=4", chart), fmt.Sprintf("/api/lines/%d/files/musicxml", line)} {
+			measures := evalLater[[]struct {
+				Implicit bool
+				Number   int
+				Length   float64
+			}](p, fmt.Sprintf(`firstMeasures(%q)`, url))
+			require.Len(t, measures, 2, url)
+			assert.True(t, measures[0].Implicit, url)
+			assert.InDelta(t, float64(beats)/4, measures[0].Length, 0.001, url)
+			assert.Equal(t, []any{false, 1}, []any{measures[1].Implicit, measures[1].Number}, url)
+			assert.InDelta(t, 1, measures[1].Length, 0.001, url)
+			drawn := evalLater[struct{ Measures int }](p, fmt.Sprintf(`engrave(%q)`, url))
+			assert.Equal(t, 3, drawn.Measures, "and the other draws it as one: %s", url)
+		}
+	}
+}

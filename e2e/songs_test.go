@@ -13,7 +13,7 @@ func TestBarsOfAnotherLength(t *testing.T) {
 	p := listen(t)
 	p.visit("/")
 	made := evalLater[int](p, `fetch('/api/charts', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({title: 'Bollard Lane', key: 'C', feel: 'shuffle', tempo: 240, beats: 4,
-		text: '| 1/4 G7 | 4/4 C7 | 2/4 F7 | 4/4 C7 A7 | 3/4 D7 |'})}).then(r => r.json()).then(c => c.id)`)
+		text: '| no pickup 1/4 G7 | 4/4 C7 | 2/4 F7 | 4/4 C7 A7 | 3/4 D7 |'})}).then(r => r.json()).then(c => c.id)`)
 	p.visit(fmt.Sprintf("/bench/%d?loop=3-4", made))
 	p.sees("h1", "Bollard Lane")
 	p.sees(".sheet [data-bar='3'] .number", "2/4 3")

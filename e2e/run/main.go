@@ -49,6 +49,7 @@ var alone = map[string]string{
 var whole = map[string]string{
 	"TestABrowserThatIsFull":         "the light one has no quota",
 	"TestWithoutAMicrophoneItIsSaid": "the light one asks nobody for leave",
+	"TestOnePressGoesOn":             "the light one does not say that it gave leave before",
 }
 
 // chunk is how many tests a process runs before the next takes over: starting a browser takes about

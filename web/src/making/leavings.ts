@@ -2,7 +2,7 @@
 export const leavings = [
   { label: 'MusicXML, for notation programs', kind: 'musicxml' },
   { label: 'MusicXML, compressed (.mxl)', kind: 'mxl' },
-  { label: 'MIDI, with the band', kind: 'midi' },
+  { label: 'MIDI, with the band: the notes, not their places', kind: 'midi' },
   { label: 'Tablature as text', kind: 'tab' },
 ]
 

@@ -60,7 +60,7 @@ const copy = async (row: ChartRow) => {
           download
           variant="text"
           icon="pi pi-download"
-          title="the band playing three choruses, repeats written out, as a MIDI file"
+          title="the band playing three choruses, repeats written out, as a MIDI file: what sounds, without remarks and capo"
           :aria-label="`the band playing ${c.title}, as a MIDI file`"
         />
         <Button variant="text" icon="pi pi-copy" :aria-label="`copy ${c.title}`" @click="copy(c)" />

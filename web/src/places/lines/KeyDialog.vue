@@ -4,6 +4,7 @@ import { maxTempo, minTempo } from '../../api/facts'
 import { engrave } from '../../music/text'
 import { computed, reactive, ref, watch } from 'vue'
 import InputNumber from 'primevue/inputnumber'
+import InputText from 'primevue/inputtext'
 import Textarea from 'primevue/textarea'
 import { askLine } from '../../api/kept'
 import { lineOf } from '../../document/study'
@@ -18,12 +19,12 @@ const props = defineProps<{ state: LineState }>()
 const catalogue = useCatalogue()
 const trouble = ref('')
 const line = computed(() => props.state.line.value)
-const wish = reactive({ key: '', text: '', tempo: 100, feel: '', way: 'shape' })
+const wish = reactive({ key: '', text: '', tempo: 100, feel: '', way: 'shape', remark: '', source: '' })
 watch(open, (o) => {
   if (!o || !line.value) return
   trouble.value = ''
-  const { key, text, tempo, feel } = line.value
-  Object.assign(wish, { key, text, tempo, feel, way: 'shape' })
+  const { key, text, tempo, feel, remark = '', source = '' } = line.value
+  Object.assign(wish, { key, text, tempo, feel, way: 'shape', remark, source })
 })
 const minor = computed(() => (line.value?.key.endsWith('m') ? 'm' : ''))
 const keys = computed(() =>
@@ -62,6 +63,8 @@ async function change() {
       text: wish.text,
       tempo: wish.tempo,
       feel: wish.feel,
+      remark: wish.remark,
+      source: wish.source,
       key: stay ? wish.key : now.key,
       notes: respelled ? now.notes.map((n) => ({ ...n, note: '' })) : now.notes,
     })
@@ -99,5 +102,11 @@ async function change() {
       <InputNumber v-model="wish.tempo" input-id="over-tempo" :min="minTempo" :max="maxTempo" show-buttons />
     </FieldRow>
     <SelectRow id="over-feel" v-model="wish.feel" label="Feel" :options="feels" />
+    <FieldRow label="Remark" hint="for you; it stays here when the line leaves as a file" for="over-remark">
+      <Textarea id="over-remark" v-model="wish.remark" rows="2" maxlength="1000" />
+    </FieldRow>
+    <FieldRow label="Source" hint="where it is from" for="over-source">
+      <InputText id="over-source" v-model="wish.source" maxlength="200" />
+    </FieldRow>
   </FormDialog>
 </template>
