@@ -18,7 +18,7 @@ const props = defineProps<{
 
 const list = ref<HTMLElement>()
 const tiles = useTiles(props)
-const { here, chosen, isChosen, choose, done, drop, shift, moveTo, taken, double, add, several } = tiles
+const { here, chosen, isChosen, choose, done, drop, shift, moveTo, taken, double, add, lead, several } = tiles
 async function step(i: number, wider: boolean) {
   choose(i, wider)
   await nextTick()
@@ -208,6 +208,15 @@ const label = (i: number) => labelOf(props.bars, i)
         @click="double"
       />
       <Button label="Bar" icon="pi pi-plus" size="small" variant="outlined" title="a bar more behind" @click="add" />
+      <Button
+        v-if="!bars[0]?.pickup"
+        label="Pickup"
+        icon="pi pi-step-forward"
+        size="small"
+        variant="outlined"
+        title="a beat before the first bar, played once"
+        @click="lead"
+      />
       <Button
         label="Take out"
         icon="pi pi-trash"

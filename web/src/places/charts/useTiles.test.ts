@@ -113,3 +113,16 @@ describe('what is told of a bar', () => {
     expect(bars.map((_, i) => labelOf(bars, i))).toEqual(['bar 1, Verse, 4/4, C7', 'bar 2, F7, repeats', 'bar 3, 1., 2/4, G7', 'bar 4, A7']) // prettier-ignore
   })
 })
+
+describe('a pickup', () => {
+  it('is put before the first bar, of the chord that the last ends on', async () => {
+    const { tiles, props, done, now, settled } = begin('C7', 'F7', 'Dm7 . G7 .')
+    props.bars = props.bars.map((b) => ({ ...b, chords: b.text }))
+    tiles.lead()
+    await settled()
+    expect(now()).toBe('pickup 1/4 G7 C7 F7 Dm7 . G7 .')
+    expect(props.bars[0]!.pickup).toBe(true)
+    expect(done).toEqual(['a pickup'])
+    expect(tiles.chosen.value).toEqual({ from: 0, to: 0 })
+  })
+})

@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { carried, move, put, remove, span, type Span, type Tile } from './tiles'
 
 export function useTiles(props: {
-  bars: Tile[]
+  bars: (Tile & { chords?: string })[]
   /** puts other bars in place of these; false where they cannot be read */
   change: (name: string, bars: Tile[]) => Promise<boolean>
 }) {
@@ -55,6 +55,15 @@ export function useTiles(props: {
     const last = props.bars[at - 1]
     void done('a bar more', put(props.bars, at, [{ text: last?.text.replace(/[:[].*?\]|[:|]|\bx\d/g, '').trim() || 'N.C.' }]), span(at, at)) // prettier-ignore
   }
+  /** A beat before the first bar, of the chord that the last one ends on. */
+  function lead() {
+    const chord =
+      props.bars
+        .at(-1)
+        ?.chords?.split(' ')
+        .findLast((c) => c !== '.') ?? 'N.C.'
+    void done('a pickup', [{ text: `pickup 1/4 ${chord}`, pickup: true }, ...props.bars], span(0, 0))
+  }
 
-  return { here, chosen, isChosen, choose, done, drop, shift, moveTo, taken, double, add, several }
+  return { lead, here, chosen, isChosen, choose, done, drop, shift, moveTo, taken, double, add, several }
 }

@@ -123,8 +123,8 @@ const hearing = useCommand('hear')
         · frets {{ told({ low: line.low, high: line.high, strings: stringsOf(line.strings ?? '') }) }} ·
         {{ midi.on.value ? 'hears MIDI · ' : '' }}
         <SaveWords :state="state.state.value" />
-        <span v-if="line.source">from {{ line.source }}</span>
-        <span v-if="line.remark" class="remark">{{ line.remark }}</span>
+        <span v-if="line.source"> · from {{ line.source }}</span>
+        <span v-if="line.remark" class="remark" :title="line.remark"> · {{ line.remark }}</span>
       </p>
       <span class="space" />
       <HistoryButtons />
@@ -263,13 +263,9 @@ h1 {
   white-space: nowrap;
 }
 
-.meta > span {
-  margin-left: 1rem;
-}
-
 .remark {
   display: inline-block;
-  max-width: 24rem;
+  max-width: 16rem;
   overflow: hidden;
   text-overflow: ellipsis;
   vertical-align: bottom;

@@ -12,7 +12,7 @@ const ways: Record<string, string> = { name: 'by name', neck: 'on the neck', pla
     <li v-for="t in taken.slice(0, 8)" :key="`${t.wanted} ${t.said}`">
       <MarkBadge :degree="t.said" :size="30" /> for <MarkBadge :degree="t.wanted" :size="30" />
       <b>{{ t.times === 1 ? 'once' : `${t.times} times` }}</b>
-      <small v-if="ways[t.by]">mostly {{ ways[t.by] }}</small>
+      <small v-if="ways[t.by]">{{ t.times > 1 ? 'mostly ' : '' }}{{ ways[t.by] }}</small>
     </li>
   </ol>
   <p v-if="!taken.length" class="soft">
