@@ -10,7 +10,7 @@ type player int
 
 const (
 	unknown player = iota // too little was heard
-	nobody                // what is heard is no instrument: talk, a singer, a tone that feeds back
+	nobody                // what is heard is no instrument: talk
 	plays
 )
 
@@ -26,7 +26,7 @@ const (
 	louder   = 5    // decibels above the band, from which on a stroke is the player's
 	fewTheir = 4    // strokes of the band, before its level is known
 	theirOwn = 0.6  // of all strokes, that may be the band's where nobody plays what he likes
-	glides   = 4    // glides of a stroke's pitch, that no guitar makes but a voice
+	glides   = 4    // glides of a stroke's pitch, as a voice makes them
 	gliding  = 0.4  // of the strokes, that may glide so
 )
 
@@ -48,9 +48,9 @@ func (l *Listener) who() player {
 	switch share := float64(in) / float64(max(1, of)); {
 	case of < fewest:
 		return unknown
-	case share < hardly || l.sung():
+	case share < hardly:
 		return nobody
-	case share < mostly || l.drones():
+	case share < mostly || l.drones() || l.sung(): // or a guitar whose every note sways: what is right stays right
 		return unknown
 	}
 	return plays
