@@ -29,10 +29,13 @@ func (r *reader) accented(n *score.Note) {
 	}
 }
 
-// usual is the metre of most bars.
-func usual(metres []int, otherwise int) int {
+// usual is the metre of most bars, of those that are longer than a pickup of so many ticks; where none is, another.
+func usual(metres []int, lead, otherwise int) int {
 	best, times := otherwise, map[int]int{}
 	for _, n := range metres {
+		if n*score.Tick <= lead {
+			continue
+		}
 		if times[n]++; times[n] > times[best] {
 			best = n
 		}
@@ -43,7 +46,7 @@ func usual(metres []int, otherwise int) int {
 // finish puts chords into bars and checks the places on the neck.
 func (r *reader) finish() error {
 	f := r.f
-	f.Beats = max(form.MinBeats, usual(r.metres, r.beats))
+	f.Beats = max(form.MinBeats, usual(r.metres, r.lead, cmp.Or(r.led, r.beats)))
 	f.Progression.Pickup = f.Progression.Pickup.Within(f.Beats)
 	f.Tempo = cmp.Or(f.Tempo, 100)
 	if r.threes && !r.simple {

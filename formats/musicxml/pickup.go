@@ -15,6 +15,7 @@ func (r *reader) leads(m xml.StartElement, length int) {
 	if !implicit(m) && attribute(m, "number") != "0" {
 		r.f.say("the first bar has %g beats of %d: it was taken for a pickup", float64(length)/score.Tick, r.beats)
 	}
+	r.lead, r.led = length, r.beats
 	for i := range r.f.Notes {
 		r.f.Notes[i].Start -= length
 	}

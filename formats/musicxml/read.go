@@ -153,6 +153,7 @@ type reader struct {
 	measures  int     // that the part has
 	lengths   []int   // of the bars that are over, in quarters
 	metres    []int   // and what their time signature says
+	lead, led int     // ticks of a pickup, and the metre that it is written in
 	transpose int
 	written   form.Key       // of a transposing part, as it reads it
 	staff     int            // the staff that is read; 0 is any
