@@ -18,7 +18,7 @@ import (
 // CallWish is what calls may ask; what is left out may be anything.
 type CallWish struct {
 	Chart    uint          `json:"chart" maximum:"4294967295" doc:"whose chords and key are asked for"`
-	Kinds    []string      `json:"kinds,omitempty" maxItems:"4" enum:"tones,place,exercise,bend"`
+	Kinds    []string      `json:"kinds,omitempty" maxItems:"6" enum:"tones,place,exercise,bend,written,every"`
 	Chords   []string      `json:"chords,omitempty" maxItems:"64" doc:"symbols of the chart that alone are asked for"`
 	Keys     string        `json:"keys,omitempty" maxLength:"10" doc:"own, the chart's; all twelve in turn; or one, such as Eb"`
 	Ends     []string      `json:"ends,omitempty" maxItems:"5" enum:"root,third,fifth,seventh,extension" doc:"degrees to land on"`
@@ -30,6 +30,7 @@ type CallWish struct {
 	Only     string        `json:"only,omitempty" enum:"up,down" doc:"one direction"`
 	Windows  []store.Frets `json:"windows,omitempty" maxItems:"24" doc:"positions; the key's own where none is said"`
 	Strings  []string      `json:"strings,omitempty" maxItems:"12" doc:"sets, such as 5,2 or 1-3"`
+	Step     int           `json:"step,omitempty" minimum:"0" maximum:"20" doc:"how much is asked of what is left open here, from 1; 0 is as it stands here"`
 	Advanced bool          `json:"advanced,omitempty" doc:"bends of three half steps too"`
 	Count    int           `json:"count,omitempty" minimum:"0" maximum:"100" doc:"12 where it is not said"`
 	Seed     uint64        `json:"seed,omitempty" doc:"the same seed asks the same"`
@@ -44,7 +45,7 @@ type CallAnswer struct {
 
 // Call is one thing asked.
 type Call struct {
-	Kind    string       `json:"kind" enum:"tones,place,exercise,bend"`
+	Kind    string       `json:"kind" enum:"tones,place,exercise,bend,written,every"`
 	Key     string       `json:"key"`
 	Chord   string       `json:"chord"`
 	Degree  string       `json:"degree" doc:"that is asked for: to start from, to name, or to bend to"`
@@ -56,12 +57,22 @@ type Call struct {
 	Window  store.Frets  `json:"window"`
 	Strings []int        `json:"strings" doc:"the lowest first; all where none is said"`
 	Notes   []CallNote   `json:"notes" doc:"to be named or found, in order"`
+	Free    bool         `json:"free,omitempty" doc:"in any order"`
+	Sought  bool         `json:"sought,omitempty" doc:"they are pressed or played; they have no names to be told by"`
+	Reads   *CallRead    `json:"reads,omitempty" doc:"what stands on the staff"`
 	Given   *store.Spot  `json:"given,omitempty" doc:"the place that is asked about"`
 	Options []string     `json:"options" doc:"what may be answered: degrees, or half steps"`
 	Answers []CallAnswer `json:"answers" doc:"the same, each with its key of the keyboard"`
 	Answer  string       `json:"answer,omitempty"`
 	Gap     float64      `json:"gap,omitempty" doc:"milliseconds from tone to tone, where a pace is asked for"`
 	Give    float64      `json:"give,omitempty" doc:"how many more or less it may be"`
+}
+
+// CallRead is a note on the staff.
+type CallRead struct {
+	Note      string `json:"note" doc:"with its octave, as it sounds; it is written an octave higher"`
+	Bass      bool   `json:"bass" doc:"in the bass clef"`
+	Signature int    `json:"signature" doc:"sharps of the key, or flats below 0"`
 }
 
 // CallNote is a tone that is asked for.
@@ -72,8 +83,8 @@ type CallNote struct {
 	Places []store.Spot `json:"places" doc:"where it may be found"`
 }
 
-func wireCall(c call.Call) Call {
-	w := Call{Kind: c.Kind, Key: c.Key.String(), Chord: c.Chord.String(), Numeral: c.Numeral, Says: c.Says(), Spoken: c.Spoken(), Window: store.Frets{Low: c.Region.Low, High: c.Region.High},
+func wireCall(c call.Call, in *neck.Instrument) Call {
+	w := Call{Free: c.Free, Sought: c.Sought(), Kind: c.Kind, Key: c.Key.String(), Chord: c.Chord.String(), Numeral: c.Numeral, Says: c.Says(), Spoken: c.Spoken(), Window: store.Frets{Low: c.Region.Low, High: c.Region.High},
 		Strings: append([]int{}, c.Region.Strings.List()...), Options: words(c.Options), Answer: c.Answer,
 		Answers: each(c.Answers(), func(a call.Answer) CallAnswer { return CallAnswer(a) })}
 	w.Notes = each(c.Notes, func(n call.Note) CallNote {
@@ -81,6 +92,9 @@ func wireCall(c call.Call) Call {
 	})
 	w.Gap, w.Give = c.Gap()
 	w.Degree, w.Down, w.Device = string(c.Degree()), c.Down, c.Device
+	if c.Reads != nil {
+		w.Reads = &CallRead{c.Reads.String(), in.Bass(), c.Key.Signature()}
+	}
 	if c.Given.String > 0 {
 		given := store.Spot(c.Given)
 		w.Given = &given
@@ -110,7 +124,7 @@ func grounds(on chart.Chart, only []string, keys []form.Key, windows []neck.Regi
 }
 
 func (s *server) calls(api huma.API) {
-	post(s, api, "/api/calls", "calls", "Calls to practise with: a chord's tones from any of them, which degree a place is, how far to bend",
+	post(s, api, "/api/calls", "calls", "Calls to practise with: a chord's tones from any of them, which degree a place is, how far to bend, a written note, every place of a degree",
 		func(ctx context.Context, in *struct{ Body CallWish }) ([]Call, error) {
 			on, c, err := s.handed(in.Body.Chart)
 			if err != nil {
@@ -148,10 +162,10 @@ func (s *server) calls(api huma.API) {
 			if err := w.Check(); err != nil {
 				return nil, at("body", in.Body.Chart, err)
 			}
-			calls, err := call.Draw(ctx, w, cmp.Or(in.Body.Count, 12))
+			calls, err := call.Draw(ctx, w.At(in.Body.Step), cmp.Or(in.Body.Count, 12))
 			if err != nil {
 				return nil, at("body.starts", in.Body.Starts, err)
 			}
-			return each(calls, wireCall), nil
+			return each(calls, func(c call.Call) Call { return wireCall(c, on.In) }), nil
 		})
 }

@@ -46,6 +46,16 @@ func TestCallsAreAskedWithinWhatIsWished(t *testing.T) {
 		require.NotNil(t, c.Given)
 		assert.Contains(t, c.Options, c.Answer)
 	}
+	ask(t, srv, "POST", "/api/calls", CallWish{Chart: 6, Kinds: []string{"written", "every"}, Step: 1, Count: 30}, &calls)
+	require.Len(t, calls, 30)
+	for _, c := range calls {
+		assert.True(t, c.Kind == "every" && c.Free && c.Sought && len(c.Notes) > 1 && c.Reads == nil && c.Degree == "R" ||
+			c.Kind == "written" && !c.Free && len(c.Notes) == 1 && c.Reads != nil && !c.Reads.Bass && c.Reads.Signature == 0, "%+v", c)
+	}
+	ask(t, srv, "POST", "/api/calls", CallWish{Chart: 6, Kinds: []string{"tones"}, Step: 1, Count: 30}, &calls)
+	for _, c := range calls {
+		assert.Equal(t, []any{"R", false, "upward, from the R"}, []any{c.Degree, c.Down, c.Says}, "the first step")
+	}
 	for _, bad := range []CallWish{{Chart: 6, Windows: []store.Frets{{Low: 9, High: 3}}}, {Chart: 6, Strings: []string{"3-8"}},
 		{Chart: 6, Kinds: []string{"tones"}, Strings: []string{"1"}}} {
 		var no refusal

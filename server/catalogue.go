@@ -56,6 +56,7 @@ type Catalogue struct {
 	RestPlaces  []CatalogueChoice     `json:"restPlaces" doc:"chords of the key that may have a rule of their own: usual,five:wide"`
 	Ways        []CatalogueWay        `json:"ways" doc:"to play a note"`
 	Calls       []CatalogueOption     `json:"calls" doc:"kinds of calls"`
+	CallSteps   []CatalogueStep       `json:"callSteps" doc:"how much calls ask, the easiest first"`
 	CallOrders  []CatalogueChoice     `json:"callOrders" doc:"of a call's tones"`
 	CallDevices []CatalogueChoice     `json:"callDevices" doc:"what leads into a call's first tone"`
 	CallPaces   []CatalogueChoice     `json:"callPaces" doc:"how close a call's tones follow each other"`
@@ -97,6 +98,12 @@ type CataloguePace struct {
 type CatalogueOption struct {
 	CatalogueChoice
 	About string `json:"about"`
+}
+
+// CatalogueStep is how much is asked at once.
+type CatalogueStep struct {
+	Name   string `json:"name"`
+	Played bool   `json:"played" doc:"it asks for a rhythm, which only playing has"`
 }
 
 // CatalogueForm is a form players know by name.
@@ -284,6 +291,7 @@ func catalogue() (c Catalogue) {
 	for _, k := range call.Kinds {
 		c.Calls = append(c.Calls, CatalogueOption{CatalogueChoice{k.ID, k.Name}, k.About})
 	}
+	c.CallSteps = each(call.Steps, func(k call.Step) CatalogueStep { return CatalogueStep{k.Name, k.Played} })
 	c.CallOrders = each(call.Orders, func(o call.Order) CatalogueChoice { return CatalogueChoice{o.ID, o.Name} })
 	c.CallDevices = each(call.Devices, func(d call.Device) CatalogueChoice { return CatalogueChoice{d.ID, d.Name} })
 	c.CallPaces = each(call.Paces, func(p call.Pace) CatalogueChoice { return CatalogueChoice{p.ID, p.Name} })

@@ -11,6 +11,7 @@ import (
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/neck"
+	"undaris/core/pitch"
 	"undaris/core/say"
 	"undaris/core/score"
 )
@@ -38,6 +39,7 @@ type Wish struct {
 	Only     string         // "up" or "down"; "" is either
 	Strings  []neck.Strings // sets, also of strings apart
 	Advanced bool           // bends of three half steps too
+	Plain    bool           // chord tones alone, and none of them bent to
 	Seed     uint64
 }
 
@@ -74,7 +76,9 @@ type Call struct {
 	Numeral string
 	Region  neck.Region
 	Down    bool
-	Notes   []Note         // of [Tones] and [Material], in the order they are asked for
+	Notes   []Note         // that are to be named or found, in the order they are asked for
+	Free    bool           // in any order
+	Named   bool           // of [Every]: the note is asked for by its name, not by its degree
 	Lead    int            // how many of them lead into the first tone
 	Leans   bool           // of [Tones]: the last is no tone of the chord but a 9, 11 or 13 over it
 	Order   string         // of [Tones], an ID of Orders
@@ -87,6 +91,7 @@ type Call struct {
 	Goal    harmony.Tone   // of [Bend]: what it is to become
 	Options []string       // what may be answered: degrees, or half steps
 	Answer  string         // of [Place] and [Bend]
+	Reads   *pitch.Pitch   // of [Written]: the note, as it sounds
 }
 
 // Degree is what is asked for: the degree to start from, to name, or to bend to.
@@ -148,7 +153,13 @@ func (w Wish) first(ctx context.Context, rng *rand.Rand, kind string, before []C
 }
 
 func same(a, b Call) bool {
-	return a.Chord.String() == b.Chord.String() && a.Region == b.Region && a.Says() == b.Says()
+	read := func(c Call) (p pitch.Pitch) {
+		if c.Reads != nil {
+			p = *c.Reads
+		}
+		return p
+	}
+	return a.Chord.String() == b.Chord.String() && a.Region == b.Region && a.Says() == b.Says() && read(a) == read(b)
 }
 
 // one picks an element of a list, or the zero value of an empty one.
@@ -298,42 +309,4 @@ func evenly(rng *rand.Rand, list []begun) begun {
 	}
 	str := one(rng, strings)
 	return one(rng, slices.DeleteFunc(list, func(b begun) bool { return b.str != str }))
-}
-
-// spot is a place within the window and the strings of a call.
-func (w Wish) spot(rng *rand.Rand, c Call) neck.Placement {
-	return neck.Placement{String: one(rng, w.In.On(c.Region.Strings)), Fret: c.Region.Low + rng.IntN(c.Region.High-c.Region.Low+1)}
-}
-
-// place asks which degree a place is; one in three is bent.
-func (w Wish) place(rng *rand.Rand, c Call) (Call, bool) {
-	c.Given = w.spot(rng, c)
-	if limit := blend.Limit(w.In, c.Given, w.Advanced); limit > 0 && rng.IntN(3) == 0 {
-		c.Bent = 1 + rng.IntN(limit)
-	}
-	sounds := blend.Sounds(c.Chord)
-	for _, s := range sounds {
-		c.Options = append(c.Options, string(s.Degree))
-	}
-	c.Answer = string(sounds[c.Chord.Above(w.In.MIDI(c.Given)+c.Bent)].Degree)
-	return c, true
-}
-
-// bend asks how far a place must be bent to become a tone of the chord.
-func (w Wish) bend(rng *rand.Rand, c Call) (Call, bool) {
-	c.Given = w.spot(rng, c)
-	var goals []int
-	for h := 0; h <= blend.Limit(w.In, c.Given, w.Advanced); h++ {
-		if _, ok := c.Chord.ToneAt((w.In.MIDI(c.Given) + h) % 12); ok {
-			goals = append(goals, h)
-		}
-	}
-	if len(goals) == 0 || blend.Limit(w.In, c.Given, w.Advanced) == 0 {
-		return c, false
-	}
-	by := one(rng, goals)
-	c.Goal, _ = c.Chord.ToneAt((w.In.MIDI(c.Given) + by) % 12)
-	c.Options = []string{"0", "1", "2", "3"}
-	c.Answer = c.Options[by]
-	return c, true
 }

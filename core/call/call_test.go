@@ -45,7 +45,7 @@ func wish(t *rapid.T) Wish {
 	if rapid.Bool().Draw(t, "ends") {
 		w.Ends = []harmony.Role{rapid.SampledFrom([]harmony.Role{harmony.Root, harmony.Third, harmony.Fifth, harmony.Extension}).Draw(t, "end")}
 		w.Kinds = []string{Tones, Place, Bend} // an exercise may end nowhere near
-	} else if rapid.Bool().Draw(t, "starts") {
+	} else if w.Plain = rapid.Bool().Draw(t, "plain"); rapid.Bool().Draw(t, "starts") {
 		w.Starts = []harmony.Role{rapid.SampledFrom([]harmony.Role{harmony.Root, harmony.Third, harmony.Fifth, harmony.Seventh}).Draw(t, "start")}
 	}
 	return w
@@ -162,6 +162,39 @@ func TestEveryCallHasItsAnswer(t *testing.T) {
 				tone, ok := c.Chord.ToneAt((w.In.MIDI(c.Given) + by) % 12)
 				require.True(t, ok)
 				require.Equal(t, c.Goal, tone)
+				require.True(t, !w.Plain || by == 1 || by == 2)
+			case Written:
+				require.Len(t, c.Notes, 1)
+				require.Equal(t, c.Notes[0].MIDI, c.Reads.MIDI())
+				require.Equal(t, c.Notes[0].Tone.Name, c.Reads.Name)
+				require.Equal(t, w.places(c, func(midi int) bool { return midi == c.Reads.MIDI() }), w.sorted(c.Notes[0].Places))
+			case Every:
+				require.True(t, c.Free)
+				var all []neck.Placement
+				for _, n := range c.Notes {
+					require.Len(t, n.Places, 1)
+					require.Equal(t, n.MIDI, w.In.MIDI(n.Places[0]))
+					all = append(all, n.Places...)
+				}
+				require.GreaterOrEqual(t, len(all), 2)
+				require.Equal(t, w.places(c, func(midi int) bool { return midi%12 == c.Notes[0].MIDI%12 }), w.sorted(all))
+				require.Contains(t, c.Says(), strconv.Itoa(len(all))+" places")
+				if len(w.Starts) > 0 {
+					require.Equal(t, w.Starts[0], c.Degree().Role())
+				}
+			}
+			if c.Kind == Written || c.Kind == Every {
+				for _, n := range c.Notes {
+					tone, is := c.Chord.ToneAt(n.MIDI % 12)
+					require.True(t, is || !w.Plain)
+					require.True(t, !is || tone == n.Tone)
+					require.Equal(t, n.MIDI%12, n.Tone.Name.Class())
+					require.Equal(t, blend.Sounds(c.Chord)[c.Chord.Above(n.MIDI)].Degree, n.Tone.Degree)
+				}
+			}
+			if c.Kind == Place && w.Plain {
+				_, is := c.Chord.ToneAt(w.In.MIDI(c.Given) % 12)
+				require.True(t, is && c.Bent == 0)
 			}
 			require.NotEmpty(t, c.Says())
 			require.NotContains(t, c.Spoken(), "♭")
@@ -170,6 +203,22 @@ func TestEveryCallHasItsAnswer(t *testing.T) {
 		require.NoError(t, err)
 		require.Equal(t, calls, again, "the same seed asks the same")
 	})
+}
+
+// places are all of a call's region that sound as is told, looked for one by one.
+func (w Wish) places(c Call, is func(midi int) bool) (list []neck.Placement) {
+	for str := 1; str <= w.In.Strings(); str++ {
+		for fret := 0; fret <= w.In.Last(); fret++ {
+			if p := (neck.Placement{String: str, Fret: fret}); c.Region.Has(p) && is(w.In.MIDI(p)) {
+				list = append(list, p)
+			}
+		}
+	}
+	return list
+}
+
+func (Wish) sorted(list []neck.Placement) []neck.Placement {
+	return slices.SortedFunc(slices.Values(list), func(a, b neck.Placement) int { return 100*(a.String-b.String) + a.Fret - b.Fret })
 }
 
 func TestWhatCannotBeAskedIsSaid(t *testing.T) {

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"undaris/core/harmony"
+	"undaris/core/pitch"
 	"undaris/core/say"
 )
 
@@ -12,6 +13,7 @@ import (
 type Kind struct {
 	ID, Name, About string
 	Paced           bool // it is played in time, where that is wished for
+	Sought          bool // it is found on the neck, pressed or played; there is no name for what is asked
 
 	draw   func(Wish, *rand.Rand, Call) (Call, bool)
 	says   func(Call) string // in words, without its chord
@@ -27,6 +29,8 @@ const (
 	Place    = "place"
 	Material = "exercise"
 	Bend     = "bend"
+	Written  = "written"
+	Every    = "every"
 )
 
 // Kinds lists them.
@@ -82,6 +86,32 @@ var Kinds = []Kind{
 		},
 		degree: func(c Call) harmony.Degree { return c.Goal.Degree },
 	},
+	{
+		ID: Written, Name: "a written note", About: "a note on the staff, to be found where the hand is",
+		answer: byDegree,
+		draw:   Wish.written,
+		says:   func(Call) string { return "find the written note" },
+		spoken: func(Call) string { return ", the written note" },
+		degree: func(c Call) harmony.Degree { return c.Notes[0].Tone.Degree },
+	},
+	{
+		ID: Every, Name: "every place", About: "all the places of a degree or of a note, in any order", Sought: true,
+		answer: func(Call) []Answer { return nil },
+		draw:   Wish.every,
+		says: func(c Call) string {
+			if c.Named {
+				return say.F("every %s: %d places", c.Notes[0].Tone.Name, len(c.Notes))
+			}
+			return say.F("every %s: %d places", c.Notes[0].Tone.Degree, len(c.Notes))
+		},
+		spoken: func(c Call) string {
+			if c.Named {
+				return ", every " + spokenName(c.Notes[0].Tone.Name)
+			}
+			return ", every " + spokenDegrees[c.Notes[0].Tone.Degree]
+		},
+		degree: func(c Call) harmony.Degree { return c.Notes[0].Tone.Degree },
+	},
 }
 
 // kind is the entry of a call's kind; the zero one where there is none.
@@ -93,6 +123,9 @@ func (c Call) kind() (k Kind) {
 	}
 	return k
 }
+
+// Sought tells that what is asked is pressed or played, and has no name to be told by.
+func (c Call) Sought() bool { return c.kind().Sought }
 
 // Answer is one of what may be answered: a degree, or where it has one by its name, and the key of
 // the keyboard that gives it; "" where none is left.
@@ -166,6 +199,12 @@ func (c Call) Says() string { return c.kind().says(c) }
 var spokenDegrees = map[harmony.Degree]string{
 	"R": "root", "b9": "flat nine", "9": "nine", "#9": "sharp nine", "b3": "flat third", "3": "third", "11": "eleven", "#11": "sharp eleven",
 	"b5": "flat fifth", "5": "fifth", "#5": "sharp fifth", "b13": "flat thirteen", "13": "thirteen", "6": "sixth", "b7": "flat seventh", "7": "seventh",
+}
+
+// spokenName is a note's name as it is read out.
+func spokenName(n pitch.Name) string {
+	sign := map[int]string{-2: " double flat", -1: " flat", 1: " sharp", 2: " double sharp"}
+	return pitch.Name{Letter: n.Letter}.String() + sign[n.Alter]
 }
 
 // aloud is how signs in a name are read out.

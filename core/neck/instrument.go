@@ -172,6 +172,9 @@ func (in *Instrument) Reach(a, b int) float64 { return math.Abs(in.at[a] - in.at
 // Placement is a place on the neck: String from 1 (highest), Fret from 0.
 type Placement struct{ String, Fret int }
 
+// Bass tells that it is written in the bass clef: its first string is below E3.
+func (in *Instrument) Bass() bool { return in.Open[len(in.Open)-1].MIDI() < 52 }
+
 // CheckPlacement says whether the place is on the neck.
 func (in *Instrument) CheckPlacement(p Placement) error {
 	if p.String < 1 || p.String > in.Strings() || p.Fret < 0 || p.Fret > in.Last() {

@@ -190,7 +190,7 @@ func (s Score) After(i int) (next int, ok bool) {
 }
 
 // Bass tells that the instrument is written in the bass clef.
-func (s Score) Bass() bool { return s.In.Open[len(s.In.Open)-1].MIDI() < 52 }
+func (s Score) Bass() bool { return s.In.Bass() }
 
 // Change tells whether a new chord begins at a tick; the first bar counts as one.
 func (s Score) Change(tick int) bool {

@@ -185,7 +185,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Calls to practise with: a chord's tones from any of them, which degree a place is, how far to bend */
+        /** Calls to practise with: a chord's tones from any of them, which degree a place is, how far to bend, a written note, every place of a degree */
         post: operations["calls"];
         delete?: never;
         options?: never;
@@ -1715,6 +1715,8 @@ export interface components {
             degree: string;
             device?: string;
             down: boolean;
+            /** @description in any order */
+            free?: boolean;
             /**
              * Format: double
              * @description milliseconds from tone to tone, where a pace is asked for
@@ -1729,13 +1731,17 @@ export interface components {
             given?: components["schemas"]["Spot"];
             key: string;
             /** @enum {string} */
-            kind: "tones" | "place" | "exercise" | "bend";
+            kind: "tones" | "place" | "exercise" | "bend" | "written" | "every";
             /** @description to be named or found, in order */
             notes: components["schemas"]["CallNote"][];
             numeral: string;
             /** @description what may be answered: degrees, or half steps */
             options: string[];
+            /** @description what stands on the staff */
+            reads?: components["schemas"]["CallRead"];
             says: string;
+            /** @description they are pressed or played; they have no names to be told by */
+            sought?: boolean;
             /** @description for the ear */
             spoken: string;
             /** @description the lowest first; all where none is said */
@@ -1809,6 +1815,17 @@ export interface components {
             /** @description where it may be found */
             places: components["schemas"]["Spot"][];
         };
+        CallRead: {
+            /** @description in the bass clef */
+            bass: boolean;
+            /** @description with its octave, as it sounds; it is written an octave higher */
+            note: string;
+            /**
+             * Format: int64
+             * @description sharps of the key, or flats below 0
+             */
+            signature: number;
+        };
         CallWish: {
             /** @description bends of three half steps too */
             advanced?: boolean;
@@ -1830,7 +1847,7 @@ export interface components {
             ends?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
             /** @description own, the chart's; all twelve in turn; or one, such as Eb */
             keys?: string;
-            kinds?: ("tones" | "place" | "exercise" | "bend")[];
+            kinds?: ("tones" | "place" | "exercise" | "bend" | "written" | "every")[];
             /**
              * @description one direction
              * @enum {string}
@@ -1847,6 +1864,11 @@ export interface components {
             seed?: number;
             /** @description degrees to start from */
             starts?: ("root" | "third" | "fifth" | "seventh" | "extension")[];
+            /**
+             * Format: int64
+             * @description how much is asked of what is left open here, from 1; 0 is as it stands here
+             */
+            step?: number;
             /** @description sets, such as 5,2 or 1-3 */
             strings?: string[];
             /**
@@ -1870,6 +1892,8 @@ export interface components {
             callOrders: components["schemas"]["CatalogueChoice"][];
             /** @description how close a call's tones follow each other */
             callPaces: components["schemas"]["CatalogueChoice"][];
+            /** @description how much calls ask, the easiest first */
+            callSteps: components["schemas"]["CatalogueStep"][];
             /** @description kinds of calls */
             calls: components["schemas"]["CatalogueOption"][];
             /** @description what of an exercise can be asked for */
@@ -2035,6 +2059,11 @@ export interface components {
             name: string;
             /** @description from its root; none where they depend on the chord */
             steps: string[];
+        };
+        CatalogueStep: {
+            name: string;
+            /** @description it asks for a rhythm, which only playing has */
+            played: boolean;
         };
         CatalogueTuning: {
             /** Format: int64 */

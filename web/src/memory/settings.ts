@@ -22,6 +22,7 @@ export const remembered = {
   exercise: 'player',
   preview: 'player',
   last: 'player',
+  callStep: 'player',
 } as const
 export type Name = keyof typeof remembered
 

@@ -33,6 +33,9 @@ export function key(note: string): { letter: string; accidental: string; octave:
   return { letter: m[1]!.toLowerCase(), accidental: m[2]!, octave: Number(m[3]) + 1 }
 }
 
+/** Key signatures by their major key, from seven flats to seven sharps. */
+export const signatures = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#']
+
 /** Steps of the scale above the bottom line. */
 export function line(note: string, bass: boolean): number {
   const k = key(note)

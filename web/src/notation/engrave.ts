@@ -30,6 +30,7 @@ import {
   heads,
   keyOf,
   lines,
+  signatures,
   systemOf,
   tab,
   usual,
@@ -81,7 +82,6 @@ export interface Layout {
   known: Map<string, Row>
 }
 
-const majors = ['Cb', 'Gb', 'Db', 'Ab', 'Eb', 'Bb', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F#', 'C#']
 /** Engraves a score. Of what was drawn before, the lines of music that did not change are taken over. */
 export function draw(score: Score, width: number, how: { fingers: boolean; close: boolean }, before?: Layout): Layout {
   const rows = lines(score, width)
@@ -138,7 +138,7 @@ function system(
   drawn: Map<number, Drawn>,
 ) {
   const at = layout.at
-  const signature = majors[score.signature + 7]!
+  const signature = signatures[score.signature + 7]!
   const head = 70 + Math.abs(score.signature) * 10 + (index === 0 ? 22 : 0)
   const wanted = row.reduce((sum, p) => sum + p.width, 0)
   // The last line keeps its natural width unless it is nearly full.

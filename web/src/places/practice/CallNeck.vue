@@ -12,6 +12,8 @@ import type { Place } from './useCalls'
 const props = defineProps<{
   instrument: Instrument
   call: Call
+  /** what is found stands before what is not */
+  notes: Call['notes']
   covered: boolean
   found: Place[]
   slip?: Place
@@ -70,7 +72,7 @@ const fields = computed(() => {
 })
 /** What is seen: what was found, and uncovered all that was asked for. */
 const marks = computed(() =>
-  props.call.notes.flatMap((n, i) => {
+  props.notes.flatMap((n, i) => {
     const at = props.found[i] ?? (props.covered ? undefined : n.places[0])
     return at ? [{ ...at, degree: n.degree, hollow: !props.found[i] }] : []
   }),

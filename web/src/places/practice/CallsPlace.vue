@@ -2,7 +2,7 @@
 /* One call at a time in very large type, the neck covered until asked; answered by name or on the neck, over the band if
    it plays. */
 import { useTitle } from '@vueuse/core'
-import { computed, watch } from 'vue'
+import { computed, defineAsyncComponent, watch } from 'vue'
 import Button from 'primevue/button'
 import { useCatalogue } from '../../api/queries'
 import { useBand } from '../../band/useBand'
@@ -15,9 +15,11 @@ import { useCommand, useCommands } from '../../shell/useCommands'
 import AnswerKeys from './AnswerKeys.vue'
 import CallChoice from './CallChoice.vue'
 import CallNeck from './CallNeck.vue'
+import CallStep from './CallStep.vue'
 import { summed } from './outcomes'
 import { useCalls, type By } from './useCalls'
 import { useCallsNoted } from './useCallsNoted'
+import { useCallStep } from './useCallStep'
 import { useCallWish } from './useCallWish'
 import { usePlayed } from './usePlayed'
 import { usePractised } from './usePractised'
@@ -27,6 +29,7 @@ import EarButton from '../../listen/EarButton.vue'
 import { useMidi } from '../../listen/useMidi'
 import { useEar } from '../../listen/useEar'
 
+const OneNote = defineAsyncComponent(() => import('../../notation/OneNote.vue'))
 useTitle('Practice · Undaris')
 const { address, charts, id, map, chart } = usePractised()
 const instrument = computed(() => map.data.value?.instrument)
@@ -36,8 +39,10 @@ const band = useBand()
 const choice = useCallWish(address, id, map.data, catalogue.data, () => band.tempo)
 const by = address.oneOf<By>('by', ['name', 'neck', 'play'])
 const { wish } = choice
-const calls = useCalls(wish, by, Number(address.read('seed')) || undefined)
+const step = useCallStep(choice.step, by, catalogue.data)
+const calls = useCalls(wish, by, step.step, Number(address.read('seed')) || undefined)
 const { call, over } = calls
+step.follow(calls.outcomes)
 watch(
   () => (chart.value ? JSON.stringify(wish.value) : ''),
   (asked) => asked && calls.anew(),
@@ -55,7 +60,7 @@ function hear(midi?: number) {
   const release = band.hold(midi)
   setTimeout(release, 500)
 }
-watch(calls.done, (n) => n && by.value !== 'play' && hear(call.value?.notes[n - 1]?.midi))
+watch(calls.done, (n) => n && by.value !== 'play' && hear(calls.notes.value[n - 1]?.midi))
 const { onBeat } = useRound(address, calls)
 useCommands(
   {
@@ -78,6 +83,12 @@ const [skip, again, uncover, speak] = [
   useCommand('speak'),
 ]
 useCallsNoted(id, calls)
+const way = calls.by
+const tones = computed(() => {
+  const n = call.value?.notes.length
+  if (n === 1) return 'it'
+  return call.value?.free ? `the ${n} places, in any order` : `the ${n} tones, in order`
+})
 const sum = computed(() => summed(calls.outcomes.value))
 const seconds = (ms?: number) => (ms === undefined ? '' : `${(ms / 1000).toFixed(1)} s`)
 const verdicts = {
@@ -132,6 +143,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
       />
     </header>
     <section v-if="call" class="call" aria-live="polite">
+      <OneNote v-if="call.reads" v-bind="call.reads" />
       <p class="chord"><MusicText :symbol="call.chord" /></p>
       <div class="words">
         <p class="says"><MusicText :said="call.says" /></p>
@@ -154,21 +166,18 @@ const last = computed(() => calls.outcomes.value.at(-1))
       <CallNeck
         :instrument="instrument"
         :call="call"
+        :notes="calls.notes.value"
         :covered="calls.covered.value"
         :found="calls.found.value"
         :slip="typeof calls.slip.value === 'object' ? calls.slip.value : undefined"
-        :pressed="!!call.notes.length && by === 'neck'"
+        :pressed="!!call.notes.length && way === 'neck'"
         :over="over"
         @press="calls.press"
         @uncover="calls.uncover"
       />
-      <p v-if="call.notes.length && by === 'neck'" class="hint">
-        Press the {{ call.notes.length }} tones on the neck, in order. {{ calls.done.value }} found.
-      </p>
-      <p v-else-if="call.notes.length && by === 'play'" class="hint" role="status">
-        <template v-if="ear.on || midi.on.value"
-          >Play the {{ call.notes.length }} tones, in order. {{ calls.done.value }} heard.</template
-        >
+      <p v-if="call.notes.length && way === 'neck'" class="hint">Press {{ tones }}. {{ calls.done.value }} found.</p>
+      <p v-else-if="call.notes.length && way === 'play'" class="hint" role="status">
+        <template v-if="ear.on || midi.on.value">Play {{ tones }}. {{ calls.done.value }} heard.</template>
         <template v-else
           >{{ ear.trouble || 'The ear is off.' }} Turn it on above, or answer by name or on the neck.</template
         >
@@ -195,6 +204,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
         label="answer"
       />
       <span class="space" />
+      <CallStep :step="step" @move="(by1) => step.move(by1, calls.outcomes.value.length)" />
       <CallChoice :choice="choice" />
       <TickBox v-model="onBeat"
         >over the band, every {{ calls.bars.value }} {{ calls.bars.value === 1 ? 'bar' : 'bars' }}</TickBox

@@ -74,6 +74,34 @@ describe('a call', () => {
     expect(over.ended).toEqual({ how: 'shown', took: 99 })
     expect(end(over, 'passed', 200)).toBe(over)
   })
+  it('in any order takes each of its places once, wherever one begins', () => {
+    const one = (string: number, fret: number, midi: number) => ({
+      degree: 'R',
+      note: 'C',
+      midi,
+      places: [{ string, fret }],
+    })
+    const every = { ...call, degree: 'R', free: true, sought: true, notes: [one(5, 3, 48), one(3, 5, 60), one(4, 10, 60)] } as unknown as Call // prettier-ignore
+    let a = press(ask(every, 0), { string: 3, fret: 5 }, 1)
+    expect([a.done, a.found, a.notes.map((n) => n.midi)]).toEqual([1, [{ string: 3, fret: 5 }], [60, 48, 60]])
+    expect(press(a, { string: 3, fret: 5 }, 2)).toBe(a) // found already: no slip
+    expect(name(a, 'R', 2)).toBe(a)
+    a = press(a, { string: 5, fret: 3 }, 2)
+    const wrong = press(a, { string: 5, fret: 4 }, 3)
+    expect([wrong.slipped, wrong.done, wrong.first]).toEqual([true, 2, { asked: 'R', took: { string: 5, fret: 4 } }])
+    expect(press(a, { string: 4, fret: 10 }, 9).ended).toEqual({ how: 'right', took: 9 })
+    // Played, a sound that has two places is played twice.
+    a = play(play(ask(every, 0), 60, 0, 1), 60, 500, 2)
+    expect([a.done, a.slipped, isAsked(a, 48), isAsked(a, 60)]).toEqual([2, false, true, false])
+    expect(play(a, 60, 600, 3)).toBe(a)
+    expect(play(a, 50, 600, 3).slipped).toBe(true)
+    expect(play(a, 48, 900, 4).ended).toEqual({ how: 'right', took: 4 })
+  })
+  it('in an order takes none that comes later', () => {
+    const a = press(ask(call, 0), { string: 1, fret: 3 }, 5)
+    expect([a.done, a.slipped]).toEqual([0, true])
+    expect(a.notes).toEqual(call.notes)
+  })
   it('has no rhythm where none was asked for', () => {
     expect(inTime([0, 10, 9999], call)).toBe(true)
     expect(inTime([0, 500], { gap: 500 } as Call)).toBe(true)

@@ -13,6 +13,8 @@ export type By = 'name' | 'neck' | 'play'
 /** A call that is open or over. */
 export interface Asked {
   call: Call
+  /** Its tones; what is found stands before what is not. */
+  notes: Call['notes']
   /** milliseconds of the clock that it is answered by */
   began: number
   /** How many of the call's tones are answered. */
@@ -39,6 +41,7 @@ export const inTime = (played: number[], call: Pick<Call, 'gap' | 'give'>) =>
 
 export const ask = (call: Call, now: number): Asked => ({
   call,
+  notes: call.notes,
   began: now,
   done: 0,
   found: [],
@@ -47,11 +50,28 @@ export const ask = (call: Call, now: number): Asked => ({
   played: [],
 })
 
-/** The tone that is asked for now. */
-export const wanted = (a: Asked | undefined) => a?.call.notes[a.done]
+type Tone = Call['notes'][number]
+
+/** The tone that is asked for now; in any order, the first that is not found. */
+export const wanted = (a: Asked | undefined) => a?.notes[a.done]
+
+const sounds = (midi: number) => (n: Tone) => Math.abs(midi - n.midi) <= inTune
+const lies = (at: Place) => (n: Tone) => n.places.some((p) => p.string === at.string && p.fret === at.fret)
+
+/** Brings the tone that an answer is to where it is asked for; without one, it is not what is asked. */
+function brought(a: Asked, is: (n: Tone) => boolean): Asked | undefined {
+  const i = a.notes.findIndex((n, i) => (a.call.free ? i >= a.done : i === a.done) && is(n))
+  if (i <= a.done) return i < 0 ? undefined : a
+  return {
+    ...a,
+    notes: [...a.notes.slice(0, a.done), a.notes[i]!, ...a.notes.slice(a.done, i), ...a.notes.slice(i + 1)],
+  }
+}
+/** In any order, what was found once may be met again. */
+const again = (a: Asked, is: (n: Tone) => boolean) => !!a.call.free && a.notes.slice(0, a.done).some(is)
 
 /** Whether a note that is heard is the tone asked for, wherever it is played. */
-export const isAsked = (a: Asked | undefined, midi: number) => Math.abs(midi - (wanted(a)?.midi ?? NaN)) <= inTune
+export const isAsked = (a: Asked | undefined, midi: number) => !!a && !!brought(a, sounds(midi))
 
 /** It is over. */
 export function end(a: Asked, how: Outcome['how'], now: number): Asked {
@@ -71,7 +91,7 @@ function wrong(a: Asked, took: Place | string | number): Asked {
 /** The next tone is found at a place; the last one ends the call. */
 function right(a: Asked, at: Place, now: number): Asked {
   const next = { ...a, slip: undefined, found: [...a.found, at], done: a.done + 1 }
-  return next.done < a.call.notes.length ? next : complete(next, now)
+  return next.done < a.notes.length ? next : complete(next, now)
 }
 
 function complete(a: Asked, now: number) {
@@ -82,24 +102,26 @@ function complete(a: Asked, now: number) {
 
 /** A degree is named, or for a bend how many half steps. */
 export function name(a: Asked, option: string, now: number): Asked {
-  if (a.ended) return a
+  if (a.ended || a.call.sought) return a
   const tone = wanted(a)
-  if (!a.call.notes.length) return option === a.call.answer ? complete({ ...a, slip: undefined }, now) : wrong(a, option) // prettier-ignore
+  if (!a.notes.length) return option === a.call.answer ? complete({ ...a, slip: undefined }, now) : wrong(a, option) // prettier-ignore
   return tone?.degree === option ? right(a, tone.places[0]!, now) : wrong(a, option)
 }
 
 /** A place of the neck is pressed. */
 export function press(a: Asked, at: Place, now: number): Asked {
-  const tone = wanted(a)
-  if (a.ended || !tone) return a
-  const is = tone.places.some((p) => p.string === at.string && p.fret === at.fret)
-  return is ? right(a, at, now) : wrong(a, at)
+  if (a.ended || !a.notes.length) return a
+  const is = lies(at)
+  const met = brought(a, is)
+  if (met) return right(met, at, now)
+  return again(a, is) ? a : wrong(a, at)
 }
 
 /** A note is heard, at its own time; what it was instead is not shown. */
 export function play(a: Asked, midi: number, at: number, now: number): Asked {
-  const tone = wanted(a)
-  if (a.ended || !tone) return a
-  if (!isAsked(a, midi)) return wrong(a, midi)
-  return right({ ...a, played: [...a.played, at] }, tone.places[0]!, now)
+  if (a.ended || !a.notes.length) return a
+  const is = sounds(midi)
+  const met = brought(a, is)
+  if (met) return right({ ...met, played: [...a.played, at] }, wanted(met)!.places[0]!, now)
+  return again(a, is) ? a : wrong(a, midi)
 }

@@ -50,3 +50,14 @@ export function paced(bars: number, all: Outcome[]): number {
   if (last(2, (o) => o.how !== 'right')) return Math.min(8, bars * 2)
   return bars
 }
+
+/** Right answers in a row after which more is asked, and slips, within as many answers, after which less is. */
+const [rises, falls, within] = [5, 2, 3]
+
+/** One step up, down or none, by what was answered since the last. */
+export function stepped(since: Outcome[]): -1 | 0 | 1 {
+  const outcomes = answered(since)
+  const last = outcomes.slice(-within)
+  if (last.filter((o) => o.how !== 'right' && o.how !== 'uneven').length >= falls) return -1
+  return outcomes.length >= rises && outcomes.slice(-rises).every((o) => o.how === 'right') ? 1 : 0
+}

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { address, all, ask, choose, click, fill, find, hand, keys, open, saved, sees, shut, texts, until, visit, write } from '../../../testing/open' // prettier-ignore
 import type { Call, Catalogue } from '../../api/client'
 
-await open('/practice/6?seed=7&ask=tones&start=fifth')
+await open('/practice/6?seed=7&ask=tones&start=fifth&step=3')
 
-const calls = (wish: Record<string, unknown>) => ask<Call[]>('/api/calls', 'POST', { chart: 6, ...wish })
+const calls = (wish: Record<string, unknown>) => ask<Call[]>('/api/calls', 'POST', { chart: 6, step: 3, ...wish })
 const keyOf: Record<string, string> = { R: '1', b3: '3', '3': '3', '5': '5', b7: '7', '7': '7' }
 /* A round of calls begins with its place. */
 const anew = async (path: string) => {
@@ -54,7 +54,7 @@ describe('calls', () => {
     const device = new EventTarget()
     const press = (...data: number[]) => device.dispatchEvent(Object.assign(new Event('midimessage'), { data }))
     Object.assign(navigator, { requestMIDIAccess: () => Promise.resolve({ inputs: new Map([['a', device]]) }) })
-    await anew('/practice/6?seed=7&ask=tones&start=fifth')
+    await anew('/practice/6?seed=7&ask=tones&start=fifth&step=3')
     await until(() => find('.says'))
     await keys('?')
     await click("[aria-label^='learn a pedal for next']")
@@ -90,12 +90,21 @@ describe('calls', () => {
 
   it('of every kind are asked, covered and answered', async () => {
     const { calls: kinds } = await ask<Catalogue>('/api/catalogue')
-    expect(kinds.length).toBeGreaterThanOrEqual(4)
+    expect(kinds.length).toBeGreaterThanOrEqual(6)
     for (const k of kinds) {
-      await anew(`/practice/6?seed=3&ask=${k.id}`)
+      await anew(`/practice/6?seed=3&ask=${k.id}&step=3`)
       const c = (await calls({ kinds: [k.id], seed: 3 }))[0]!
       await until(() => address().includes(`ask=${k.id}`) && texts('.says')[0])
       await sees('.says', c.says)
+      if (c.reads) await until(() => find('.note svg .vf-notehead'))
+      if (c.sought) {
+        await until(() => find('.cell'))
+        for (const n of c.notes.toReversed()) await click(`[data-cell='${n.places[0]!.string}:${n.places[0]!.fret}']`)
+        await sees('.verdict', 'Right')
+      } else if (c.notes.length) {
+        for (const n of c.notes) await click(`[data-answer='${n.degree}']`)
+        await sees('.verdict', 'Right')
+      }
       if (!c.answer) continue
       // What is offered is what can be pressed, and one of them is right.
       await until(() => c.options!.every((o) => find(`[data-answer='${o}']`)))
@@ -104,15 +113,48 @@ describe('calls', () => {
     }
   })
 
+  it('ask more where they go well and less where they do not, or stay where they are put', async () => {
+    const { callSteps } = await ask<Catalogue>('/api/catalogue')
+    await anew('/practice/6?seed=3&ask=place')
+    await until(() => find('.step'))
+    while (!texts('.step')[0]!.startsWith('3'))
+      await click(`[aria-label='${texts('.step')[0]! < '3' ? 'harder' : 'easier'}']`)
+    await sees('.step', `3 of ${callSteps.length - 1}: ${callSteps[2]!.name}`) // a rhythm is asked where it is played
+    await click("[aria-label='harder']")
+    await sees('.step', `4 of ${callSteps.length - 1}`)
+    await sees('.step', 'harder')
+    await click("[aria-label='easier']")
+    await sees('.step', callSteps[2]!.name)
+    await until(() => find('.given'))
+    const wrong = async () => {
+      const says = texts('.says')[0]! + texts('.chord')[0]!
+      for (const key of ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '-', '=']) {
+        if (find('.verdict')) break
+        await keys(key)
+      }
+      await until(() => find('.verdict'))
+      await keys('ArrowRight')
+      await until(() => !find('.verdict') && texts('.says')[0]! + texts('.chord')[0]! !== says)
+    }
+    for (let i = 0; i < 6 && !texts('.step')[0]!.startsWith('2'); i++) await wrong()
+    await sees('.step', callSteps[1]!.name)
+    await sees('.step', 'easier')
+    await anew('/practice/6?seed=3&ask=place')
+    await sees('.step', callSteps[1]!.name) // it is remembered
+    await anew('/practice/6?seed=3&ask=place&step=4')
+    await sees('.step', callSteps[3]!.name)
+    expect(find("[aria-label='harder'][disabled]")).toBeTruthy()
+  })
+
   it('turned round are answered by keys, and a slip is a slip', async () => {
     const row = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '-', '=']
-    await anew('/practice/6?seed=5&ask=place')
+    await anew('/practice/6?seed=5&ask=place&step=3')
     const c = (await calls({ kinds: ['place'], seed: 5 }))[0]!
     await until(() => find('.given'))
     await sees('.says', 'which degree?')
     await keys(row[c.options!.indexOf(c.answer!)]!)
     await sees('.verdict', 'Right')
-    await anew('/practice/6?seed=4&ask=bend')
+    await anew('/practice/6?seed=4&ask=bend&step=3')
     const bend = (await calls({ kinds: ['bend'], seed: 4 }))[0]!
     await until(() => find('.given'))
     await sees('.says', 'how far up to the')

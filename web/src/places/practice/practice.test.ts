@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { ref } from 'vue'
 import type { Call, CallWish } from '../../api/client'
 import { Answers, doubt } from './answers'
-import { paced, summed, type Outcome } from './outcomes'
+import { paced, stepped, summed, type Outcome } from './outcomes'
 
 let served: Call[] = []
 const posted = vi.fn<(q: { body: CallWish }) => void>()
@@ -45,7 +45,7 @@ beforeEach(() => {
   posted.mockClear()
 })
 async function asked(by: 'name' | 'neck' = 'name') {
-  const calls = useCalls(ref<CallWish>({ chart: 6 }), ref(by))
+  const calls = useCalls(ref<CallWish>({ chart: 6 }), ref(by), ref(3))
   await calls.next()
   return calls
 }
@@ -93,6 +93,33 @@ describe('a call', () => {
     expect([calls.done.value, calls.covered.value, calls.found.value.length]).toEqual([0, true, 0])
   })
 
+  it('of every place is pressed where names are chosen, and never named', async () => {
+    served = [{ ...tones(), kind: 'every', free: true, sought: true }]
+    const calls = await asked('name')
+    expect(calls.by.value).toBe('neck')
+    expect(calls.name('5')).toBe(false)
+    expect(calls.slip.value).toBeUndefined()
+    expect(calls.press(place(4, 15))).toBe(true)
+    expect(calls.notes.value.map((n) => n.degree)).toEqual(['b7', '5'])
+    expect(calls.press(place(4, 12))).toBe(true)
+    expect(calls.outcomes.value[0]!.how).toBe('right')
+  })
+
+  it('that waits is of no use when more or less is asked', async () => {
+    const step = ref(3)
+    const calls = useCalls(ref<CallWish>({ chart: 6 }), ref('name'), step)
+    await calls.next()
+    const open = calls.call.value
+    const before = posted.mock.calls.length
+    served = [tones('A7')]
+    step.value = 4
+    await turn()
+    expect(calls.call.value).toBe(open)
+    expect(posted.mock.calls.slice(before).map(([q]) => q.body.step)).toEqual([4])
+    await calls.next()
+    expect(calls.call.value!.chord).toBe('A7')
+  })
+
   it('is followed by others before they run out', async () => {
     const calls = await asked()
     for (let i = 0; i < 12; i++) {
@@ -116,6 +143,24 @@ describe('a sitting', () => {
     expect(summed([o('passed', 1, 'G7')]).weak).toBeUndefined() // once is chance
     // A skip tells nothing of how well it is known: it is counted, and that is all.
     expect(summed([...list, o('skipped', 0, 'G7'), o('skipped', 0, 'G7')])).toEqual({ ...summed(list), skipped: 2 })
+  })
+
+  it('asks more after five right ones in a row, less after two slips of three', () => {
+    const [r, late, uneven, skip] = [o('right'), o('late'), o('uneven'), o('skipped')]
+    expect(stepped([])).toBe(0)
+    expect(stepped([r, r, r, r])).toBe(0)
+    expect(stepped([r, r, r, r, r])).toBe(1)
+    expect(stepped([r, r, skip, r, r, r])).toBe(1)
+    expect(stepped([late, r, r, r, r])).toBe(0)
+    expect(stepped([late, r, r, r, r, r])).toBe(1)
+    expect(stepped([r, r, r, r, uneven])).toBe(0) // not in time is no slip, nor good enough
+    expect(stepped([uneven, uneven, uneven])).toBe(0)
+    expect(stepped([late])).toBe(0)
+    expect(stepped([late, late])).toBe(-1)
+    expect(stepped([late, r, late])).toBe(-1)
+    expect(stepped([late, skip, r, late])).toBe(-1)
+    expect(stepped([late, r, r, late])).toBe(0)
+    expect(stepped([o('shown'), o('passed')])).toBe(-1)
   })
 
   it('goes quicker after three right ones in a row, slower after two that were not', () => {

@@ -2,6 +2,7 @@
 import { positionName, readFrets, spanOf } from '../../neck/region'
 import { computed, type Ref } from 'vue'
 import type { CallWish, Catalogue, ChartMap } from '../../api/client'
+import { engrave } from '../../music/text'
 import { useDivision } from '../../api/division'
 import type { useAddress } from '../../shell/useAddress'
 
@@ -60,13 +61,13 @@ export function useCallWish(
     chord: field('chord', 'chord', () =>
       anyOf(
         'every chord',
-        [...new Set((map.value?.chords ?? []).map((c) => c.symbol))].map((s) => ({ id: s, name: s })),
+        [...new Set((map.value?.chords ?? []).map((c) => c.symbol))].map((s) => ({ id: s, name: engrave(s) })),
       ),
     ),
     keys: field('keys', 'keys', () => [
       { id: any, name: "the chart's key" },
       { id: 'all', name: 'all twelve keys' },
-      ...keysRound.map((k) => ({ id: k, name: `in ${k}` })),
+      ...keysRound.map((k) => ({ id: k, name: `in ${engrave(k)}` })),
     ]),
     start: field('start', 'from', () =>
       anyOf('any degree', [{ id: 'third,fifth,seventh', name: 'any but the root' }, ...roles]),
@@ -81,6 +82,12 @@ export function useCallWish(
     order: field('order', 'order', () => usual(catalogue.value?.callOrders)),
     device: field('device', 'led into', () => usual(catalogue.value?.callDevices)),
     pace: field('pace', 'rhythm', () => usual(catalogue.value?.callPaces)),
+    step: field('step', 'how much', () =>
+      anyOf(
+        'as it goes',
+        catalogue.value?.callSteps.map((s, i) => ({ id: `${i + 1}`, name: s.name })),
+      ),
+    ),
     strings: field('strings', 'strings', () => anyOf('all strings', sets())),
     frets: field('frets', 'frets', () =>
       anyOf(
@@ -119,6 +126,7 @@ export function useCallWish(
   return {
     fields: Object.values(fields),
     wish,
+    step: fields.step.chosen,
     /** what is chosen, in words */
     narrowed,
     clear: () => void address.write(Object.fromEntries(Object.keys(fields).map((n) => [n, undefined]))),

@@ -1,5 +1,5 @@
 /* Calls, one at a time: fetched ahead, asked, answered by name, on the neck or by playing, timed. */
-import { computed, ref, shallowRef, type Ref } from 'vue'
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, api, type Call, type CallWish } from '../../api/client'
 import { ask, end, isAsked, name, play, press, uncover, wanted, type Asked, type By, type Place } from './asked'
 import { paced, type Outcome } from './outcomes'
@@ -9,7 +9,13 @@ export type { By, Place }
 /** Fewer calls than this that wait, and more are fetched. */
 const ahead = 3
 
-export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Math.random() * 2 ** 31)) {
+/** step is how much is asked of what the wish leaves open; it may change while calls wait, which are then of no use. */
+export function useCalls(
+  wish: Ref<CallWish>,
+  by: Ref<By>,
+  step: Ref<number>,
+  seed = Math.floor(Math.random() * 2 ** 31),
+) {
   const queue = shallowRef<Call[]>([])
   const asked = shallowRef<Asked>()
   const trouble = ref('')
@@ -18,10 +24,14 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
   const bars = ref(4)
 
   async function fetchMore() {
-    const wished = wish.value
-    const calls = await answer(api.POST('/api/calls', { body: { ...wished, seed: seed++ } }))
-    if (wished === wish.value) queue.value = [...queue.value, ...calls]
+    const [wished, at] = [wish.value, step.value]
+    const calls = await answer(api.POST('/api/calls', { body: { ...wished, step: at, seed: seed++ } }))
+    if (wished === wish.value && at === step.value) queue.value = [...queue.value, ...calls]
   }
+  watch(step, () => {
+    queue.value = []
+    void fetchMore().catch(() => undefined)
+  })
   /** Asks the next call. One that is open was not answered in time, or is skipped. */
   async function next(open: 'passed' | 'skipped' = 'passed') {
     if (asked.value) become(end(asked.value, open, performance.now()))
@@ -48,15 +58,18 @@ export function useCalls(wish: Ref<CallWish>, by: Ref<By>, seed = Math.floor(Mat
     }
     return now !== before && (now.done > (before?.done ?? 0) || !!now.ended)
   }
+  /** What has no name is pressed where names are chosen. */
+  const way = computed<By>(() => (asked.value?.call.sought && by.value === 'name' ? 'neck' : by.value))
   const answered = (how: By, step: (a: Asked, now: number) => Asked) =>
-    !!asked.value && (how === 'name' || by.value === how) && become(step(asked.value, performance.now()))
+    !!asked.value && (how === 'name' || way.value === how) && become(step(asked.value, performance.now()))
 
   return {
     call: computed(() => asked.value?.call),
     /** What was answered first instead, and how answers come. */
     first: computed(() => asked.value?.first),
-    by,
+    by: way,
     trouble,
+    notes: computed(() => asked.value?.notes ?? []),
     done: computed(() => asked.value?.done ?? 0),
     found: computed(() => asked.value?.found ?? []),
     slip: computed(() => asked.value?.slip),

@@ -41,6 +41,7 @@ const calls = (item: Placed, params: Params) => ({
     keys: item.key,
     start: item.start,
     way: item.down ? 'down' : 'up',
+    step: '4', // what is planned is asked, no more
     frets: item.window && spanOf(item.window),
   },
 })
