@@ -66,7 +66,7 @@ hostile: web/dist/index.html
 # the ear at every tempo; and whatever two goroutines could reach at once (that needs a C compiler).
 thorough: web/dist/index.html
 	cd web && npm run ear
-	EVERY=1 go test -count=1 -timeout 30m -v -run TheEar ./e2e/studio
+	EVERY=1 go test -count=1 -timeout 90m -v -run TheEar ./e2e/studio
 	EVERY=1 go test -count=1 -timeout 30m -v -run 'EveryRoom|EveryLineAndLick' ./e2e
 	EVERY=1 go test -count=1 -v -run 'Words|Finger|Untold|Traits|Rest|Rhythm' ./core/line
 	EVERY=1 go test -count=1 ./core/band

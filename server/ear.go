@@ -49,6 +49,7 @@ type said struct {
 	Line         json.RawMessage `json:"line"`  // nothing where anything may be played
 	Mode         string          `json:"mode"`  // where nothing is written, and only the chords of the line are there
 	Pass         int             `json:"pass"`  // of the mode
+	Hold         *Holding        `json:"hold"`  // limits that are held to besides
 	Band         [][2]float64    `json:"band"`  // what the band plays meanwhile: ticks and MIDI numbers
 	Known        int             `json:"known"` // strokes that were in tune before, of the same player; what needs no ear is known at once
 	Tempo        int             `json:"tempo"`
@@ -149,6 +150,7 @@ type listening struct {
 	now      float64        // tick that was heard the last time
 	mode     *practice.Mode // where one is practised
 	pass     int
+	holds    []practice.Hold
 	heard    []judge.Heard
 	landings map[int]FreeLanding
 	follow   *judge.Follow
@@ -193,6 +195,7 @@ func (l *listening) hear(in said) (out *told, over bool) {
 		var err error
 		if in.End {
 			f, err = l.mode.Judge(l.line.Line, l.pass, heard, l.tempo, l.swing)
+			f.Hold(l.holds)
 		} else { // also what was met by silence since the last time
 			f, err = l.mode.Lately(l.line.Line, l.pass, heard, min(since, l.now), l.tempo, l.swing)
 		}
@@ -247,6 +250,9 @@ func (l *listening) begin(in said) error {
 		l.mode, l.pass, l.landings = &m, in.Pass, map[int]FreeLanding{}
 	}
 	l.line, l.tempo, l.swing = &o, cmp.Or(in.Tempo, o.Tempo), o.swing(in.Swing, in.Tempo)
+	if err == nil && l.mode != nil {
+		l.holds, err = in.Hold.over(o.Line, *l.mode, in.Pass)
+	}
 	if err != nil {
 		return err
 	}

@@ -14,6 +14,7 @@ import (
 
 	"undaris/core/blend"
 	"undaris/core/form"
+	"undaris/core/harmony"
 	"undaris/core/judge"
 	"undaris/core/line"
 	"undaris/core/practice"
@@ -28,6 +29,8 @@ type FreeTake struct {
 	Asked    string        `json:"asked" doc:"what the pass asked for"`
 	Landed   int           `json:"landed" doc:"changes that count"`
 	Outside  int           `json:"outside" doc:"notes that the pass does not allow"`
+	Held     []FreeHeld    `json:"held,omitempty" doc:"limits that were held to, or not"`
+	Broken   int           `json:"broken,omitempty" doc:"notes, bars, beginnings and changes that did not hold to them"`
 	Good     string        `json:"good"`
 	Try      string        `json:"try"`
 	Said     []string      `json:"said" doc:"what could not be written down"`
@@ -45,8 +48,17 @@ type FreeLanding struct {
 	end    int    // tick by which it is over
 }
 
+// FreeHeld is a limit with how it was held to.
+type FreeHeld struct {
+	Says string `json:"says"`
+	From int    `json:"from" doc:"ticks"`
+	To   int    `json:"to"`
+	Kept int    `json:"kept"`
+	Of   int    `json:"of"`
+}
+
 func wireFree(f practice.Free, stage practice.Stage) FreeTake {
-	w := FreeTake{Line: wireBody(f.Line), Asked: stage.Says, Outside: f.Outside, Good: f.Good, Try: f.Try, Said: append([]string{}, f.Line.Said...)}
+	w := FreeTake{Broken: f.Broken(), Held: each(f.Held, func(h practice.Held) FreeHeld { return FreeHeld{h.Says, h.From, h.To, h.Kept, h.Asked} }), Line: wireBody(f.Line), Asked: stage.Says, Outside: f.Outside, Good: f.Good, Try: f.Try, Said: append([]string{}, f.Line.Said...)}
 	w.Landings = each(f.Landings, func(l practice.Landing) FreeLanding {
 		if l.Counts {
 			w.Landed++
@@ -240,10 +252,11 @@ func (s *server) practice(api huma.API) {
 	post(s, api, "/api/practice/over", "practice-over", "What a mode is played over, for the chords of a chart",
 		func(ctx context.Context, in *struct {
 			Body struct {
-				Over LineBody `json:"over" doc:"the chart's chords; its notes are left out"`
-				Mode string   `json:"mode" maxLength:"40"`
-				With uint     `json:"with,omitempty" maximum:"4294967295" doc:"the lick or line of a mode that is made of one; a line comes in the place of the chart"`
-				Seed uint64   `json:"seed,omitempty" doc:"another one writes something else"`
+				Over  LineBody `json:"over" doc:"the chart's chords; its notes are left out"`
+				Mode  string   `json:"mode" maxLength:"40"`
+				With  uint     `json:"with,omitempty" maximum:"4294967295" doc:"the lick or line of a mode that is made of one; a line comes in the place of the chart"`
+				Chord string   `json:"chord,omitempty" maxLength:"40" doc:"one chord that is looped in the place of the chart"`
+				Seed  uint64   `json:"seed,omitempty" doc:"another one writes something else"`
 			}
 		}) (PracticeGround, error) {
 			m, err := practice.ModeByID(in.Body.Mode)
@@ -263,18 +276,28 @@ func (s *server) practice(api huma.API) {
 			}
 			own := chart
 			own.Progression, own.Notes = m.Over(chart.Progression, chart.Key), nil
+			if in.Body.Chord != "" {
+				chord, err := harmony.Parse(in.Body.Chord)
+				if err != nil {
+					return PracticeGround{}, at("body.chord", in.Body.Chord, err)
+				}
+				own.Progression = m.On(chart.Progression, chord, chart.Key)
+			}
 			g := wireGround(chart, own, m)
+			g.Band = g.Band || in.Body.Chord != ""
 			if m.Writes() && (m.With == "" || in.Body.With > 0) {
 				err = s.written(ctx, &g, own, m, practice.Ask{Tune: chart.Notes, Seed: in.Body.Seed}, in.Body.With)
 			}
 			return g, err
 		})
+	s.holds(api)
 	post(s, api, "/api/practice/judge", "judge-practice", "A pass of free playing over chords: written down, and judged by what the pass asks for",
 		func(_ context.Context, in *struct {
 			Body struct {
 				Over
 				Mode  string      `json:"mode" maxLength:"40"`
 				Pass  int         `json:"pass,omitempty" minimum:"0"`
+				Hold  *Holding    `json:"hold,omitempty" doc:"limits that are held to besides"`
 				Heard []HeardNote `json:"heard" maxItems:"4096"`
 			}
 		}) (FreeTake, error) {
@@ -283,7 +306,12 @@ func (s *server) practice(api huma.API) {
 				return FreeTake{}, err
 			}
 			heard := each(in.Body.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) })
+			holds, err := in.Body.Hold.over(o.Line, m, in.Body.Pass)
+			if err != nil {
+				return FreeTake{}, at("body.hold", in.Body.Hold, err)
+			}
 			f, err := m.Judge(o.Line, in.Body.Pass, heard, cmp.Or(in.Body.Tempo, o.Tempo), o.swing(in.Body.Swing, in.Body.Tempo))
+			f.Hold(holds)
 			return wireFree(f, m.Stage(in.Body.Pass)), err
 		})
 	post(s, api, "/api/practice/simulate", "simulate-practice", "What a simulated player plays: the line where it has notes, else one of its own from chord tone to chord tone",

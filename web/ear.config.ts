@@ -1,12 +1,12 @@
 import { defineConfig } from 'vite'
 
-/* The ear by itself, for tests that have it listen to files. */
+/* The ear by itself, for tests that have it listen to files, and what plays instruments of other sound banks to it. */
 export default defineConfig({
   publicDir: false,
   build: {
     outDir: 'node_modules/.ear',
     target: 'es2023',
-    lib: { entry: 'scripts/hear.ts', formats: ['es'], fileName: 'hear' },
+    lib: { entry: { hear: 'scripts/hear.ts', font: 'scripts/font.ts' }, formats: ['es'] },
     rollupOptions: { external: [/^node:/] },
   },
 })

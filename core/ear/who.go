@@ -25,7 +25,7 @@ const (
 	lately   = 24   // strokes that count, the last of them
 	louder   = 5    // decibels above the band, from which on a stroke is the player's
 	fewTheir = 4    // strokes of the band, before its level is known
-	theirOwn = 0.6  // of all strokes, that may be the band's where nobody plays what he likes
+	theirOwn = 0.6  // of all strokes with a pitch, that may be the band's where nobody plays what he likes
 	glides   = 4    // glides of a stroke's pitch, as a voice makes them
 	gliding  = 0.4  // of the strokes, that may glide so
 )
@@ -118,12 +118,16 @@ func (l *Listener) sung() bool {
 // surely its own.
 func (l *Listener) loud() float64 {
 	var theirs []float64
+	pitched := 0
 	for i, d := range l.decided {
+		if len(d.pitches) > 0 {
+			pitched++
+		}
 		if n := l.notes[i]; d.theirs && !d.meant && n.weighed && n.struck {
 			theirs = append(theirs, n.level)
 		}
 	}
-	if len(theirs) < fewTheir || len(l.expected) == 0 && float64(len(theirs)) < theirOwn*float64(len(l.decided)) {
+	if len(theirs) < fewTheir || len(l.expected) == 0 && float64(len(theirs)) < theirOwn*float64(pitched) {
 		return math.Inf(-1) // who plays what he likes often plays a tone of the band's with it
 	}
 	slices.Sort(theirs)

@@ -37,6 +37,7 @@ type Free struct {
 	Outside   int // notes that the stage does not allow
 	Still     int // rests that were to sway, and did not
 	Lost      []judge.Lost
+	Held      []Held // limits beside what the stage asks
 	Good, Try string
 }
 

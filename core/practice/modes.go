@@ -85,6 +85,18 @@ func imagined(p form.Progression, key form.Key) form.Progression {
 	return p.ReplaceEnd(tail)
 }
 
+// vampBars are how many one chord is looped for.
+const vampBars = 4
+
+// On is what a mode is played over where one chord of a chart is looped.
+func (m Mode) On(p form.Progression, c harmony.Chord, key form.Key) form.Progression {
+	vamp := Vamp(p.Beats, c, vampBars)
+	if m.InMind { // there is nothing to imagine another end of
+		return vamp
+	}
+	return m.Over(vamp, key)
+}
+
 func roundTheCircle(p form.Progression, _ form.Key) form.Progression {
 	return exercise.Ground(p, "twelve-keys")
 }

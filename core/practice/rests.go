@@ -27,9 +27,14 @@ func looped(p form.Progression, _ form.Key) form.Progression {
 	if i < 0 {
 		return p
 	}
-	out := form.Progression{Beats: p.Beats}
-	for range 2 * restBars * len(restsOn) {
-		out.Bars = append(out.Bars, form.Bar{Changes: []form.Change{{Chord: p.Places()[i].Chord}}})
+	return Vamp(p.Beats, p.Places()[i].Chord, 2*restBars*len(restsOn))
+}
+
+// Vamp is one chord for some bars.
+func Vamp(beats int, c harmony.Chord, bars int) form.Progression {
+	out := form.Progression{Beats: beats}
+	for range bars {
+		out.Bars = append(out.Bars, form.Bar{Changes: []form.Change{{Chord: c}}})
 	}
 	return out
 }

@@ -6,6 +6,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strconv"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -51,10 +52,14 @@ var rooms = []room{
 
 // solo is a line at a tempo, with a note in seven played wrong.
 func solo(t testing.TB, k, tempo int, rhythm string) (score.Score, []judge.Heard, judge.Erred) {
+	return soloOn(t, neck.Standard(), k, tempo, rhythm)
+}
+
+// soloOn is one on an instrument.
+func soloOn(t testing.TB, instrument *neck.Instrument, k, tempo int, rhythm string) (score.Score, []judge.Heard, judge.Erred) {
 	f := form.Forms[0]
 	tonic := pitch.Roots[(5*k)%len(pitch.Roots)]
 	key := form.Key{Tonic: tonic, Minor: f.Minor}
-	instrument := neck.Standard()
 	w := instrument.Positions(tonic.Class())[k%3].Region
 	s := score.Score{Key: key, Tempo: tempo, Progression: f.In(key), In: instrument}
 	notes, err := line.Write(t.Context(), s, line.Wish{Region: w, Palette: blend.Palettes[0], Rhythm: rhythm, Density: 3, Approach: true, Seed: uint64(k)}, neck.UsualHand)
@@ -136,10 +141,15 @@ func (c *tally) add(take judge.Take, erred judge.Erred) {
 }
 
 // noticing has the page's ear listen to a recording.
-func noticing(t testing.TB, take studio.Take, tempo int) (all []ear.Observation) {
+func noticing(t testing.TB, take studio.Take, tempo int) []ear.Observation {
+	return noticingFrom(t, neck.Standard(), take, tempo)
+}
+
+// noticingFrom has it listen to an instrument, beneath which there is nothing to hear.
+func noticingFrom(t testing.TB, in *neck.Instrument, take studio.Take, tempo int) (all []ear.Observation) {
 	path := filepath.Join(t.TempDir(), "take.wav")
 	require.NoError(t, os.WriteFile(path, studio.WAV(take.Render(), take.Rate), 0o600))
-	out, err := exec.Command("node", "../../web/node_modules/.ear/hear.js", path).Output()
+	out, err := exec.Command("node", "../../web/node_modules/.ear/hear.js", path, strconv.Itoa(lowest(in)), strconv.Itoa(highest(in))).Output()
 	require.NoError(t, err, "npm run ear builds what listens")
 	var list []noticed
 	require.NoError(t, json.Unmarshal(out, &list))
@@ -154,6 +164,24 @@ func noticing(t testing.TB, take studio.Take, tempo int) (all []ear.Observation)
 	return all
 }
 
+// lowest is a half step below the lowest string, as the page tells it.
+func lowest(in *neck.Instrument) int {
+	low := 127
+	for _, p := range in.Open {
+		low = min(low, p.MIDI()+in.Capo-1)
+	}
+	return low
+}
+
+// highest is a whole step and a half above its last fret, where one may bend to.
+func highest(in *neck.Instrument) int {
+	high := 0
+	for _, p := range in.Open {
+		high = max(high, p.MIDI()+in.Frets+3)
+	}
+	return high
+}
+
 // tick is where a second of a recording lies in the line.
 func tick(second float64, tempo int) float64 {
 	return (second - lead) * float64(tempo) / 60 * score.Tick
@@ -163,7 +191,7 @@ func tick(second float64, tempo int) float64 {
 func listen(t testing.TB, s score.Score, take studio.Take, tempo int) judge.Take {
 	l := ear.Listen(judge.Sounding(s, 0.5))
 	l.Beside(beside(take, tempo))
-	for _, o := range noticing(t, take, tempo) {
+	for _, o := range noticingFrom(t, s.In, take, tempo) {
 		l.Hear(o)
 	}
 	return judge.Prescribed(s, l.Heard(), tempo, 0.5)

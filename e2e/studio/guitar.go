@@ -43,14 +43,16 @@ type Take struct {
 	Enters float64 // seconds in which the band is still silent
 	Length float64 // seconds in all
 	Seed   uint64
-	Voice  Voice // who else is in the room
+	Voice  Voice     // who else is in the room
+	Dry    []float64 // what plays the strokes, where it is not the studio's own guitar
 }
 
 // Render makes the sound, −1 to 1.
 func (t Take) Render() []float64 {
 	rng := rand.New(rand.NewPCG(t.Seed, 7))
 	out := make([]float64, int(t.Length*float64(t.Rate)))
-	for s := 1; s <= 8; s++ {
+	copy(out, t.Dry)
+	for s := 1; s <= 8 && t.Dry == nil; s++ {
 		var own []Stroke
 		for _, n := range t.Strokes {
 			if n.String == s {
@@ -146,7 +148,7 @@ func (t Take) pluck(out []float64, strokes []Stroke, rng *rand.Rand) {
 				pitch += n.Bend * math.Min(1, math.Max(0, (since-0.05)/0.12))
 			}
 			if i > end && !t.Ringing {
-				damp = 0.97
+				damp = min(0.97, math.Pow(10, -3/(0.6*hertz(n.MIDI)))) // a finger stills it within 0.6 s, however long its period is
 			}
 			delay := rate/hertz(pitch) - 0.5
 			whole := int(delay)

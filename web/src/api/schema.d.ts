@@ -1208,6 +1208,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/holds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The limits that can be held to over a chart, and those of a pass, in order */
+        post: operations["holds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/judge": {
         parameters: {
             query?: never;
@@ -2518,6 +2535,20 @@ export interface components {
             text?: string;
             title?: string;
         };
+        FreeHeld: {
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            from: number;
+            /** Format: int64 */
+            kept: number;
+            /** Format: int64 */
+            of: number;
+            says: string;
+            /** Format: int64 */
+            to: number;
+        };
         FreeLanding: {
             /**
              * Format: int64
@@ -2536,7 +2567,14 @@ export interface components {
         FreeTake: {
             /** @description what the pass asked for */
             asked: string;
+            /**
+             * Format: int64
+             * @description notes, bars, beginnings and changes that did not hold to them
+             */
+            broken?: number;
             good: string;
+            /** @description limits that were held to, or not */
+            held?: components["schemas"]["FreeHeld"][];
             /**
              * Format: int64
              * @description changes that count
@@ -2594,6 +2632,49 @@ export interface components {
              */
             sway?: number;
         };
+        Hold: {
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            from: number;
+            kind: string;
+            says: string;
+            /** Format: int64 */
+            to: number;
+        };
+        HoldKind: {
+            about: string;
+            id: string;
+            name: string;
+            /** @description what it may be; it is drawn where none is chosen */
+            options: components["schemas"]["CatalogueChoice"][];
+        };
+        Holding: {
+            /**
+             * Format: int64
+             * @description bars after which others are drawn; 0 is never
+             */
+            every?: number;
+            /** @description limits; behind a colon one of their options, else they are drawn */
+            kinds: string[];
+            /**
+             * Format: int64
+             * @description the same seed draws the same
+             */
+            seed?: number;
+        };
+        Holds: {
+            holds: components["schemas"]["Hold"][];
+            kinds: components["schemas"]["HoldKind"][];
+        };
+        HoldsRequest: {
+            hold: components["schemas"]["Holding"];
+            mode: string;
+            over: components["schemas"]["LineBody"];
+            /** Format: int64 */
+            pass?: number;
+        };
         Home: {
             /** Format: int64 */
             capo?: number;
@@ -2641,6 +2722,8 @@ export interface components {
         };
         "Judge-practiceRequest": {
             heard: components["schemas"]["HeardNote"][];
+            /** @description limits that are held to besides */
+            hold?: components["schemas"]["Holding"];
             mode: string;
             /** @description the chords, with what is to be played where the mode writes it */
             over: components["schemas"]["LineBody"];
@@ -4126,6 +4209,8 @@ export interface components {
             strings?: number[];
         };
         "Practice-overRequest": {
+            /** @description one chord that is looped in the place of the chart */
+            chord?: string;
             mode: string;
             /** @description the chart's chords; its notes are left out */
             over: components["schemas"]["LineBody"];
@@ -8224,6 +8309,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Position"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    holds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Holds"];
                 };
             };
             /** @description Error */

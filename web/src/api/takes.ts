@@ -1,7 +1,7 @@
 /* Takes: what was played and kept. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { answer, api, fetchOf, type LineBody, type TakeBody } from './client'
+import { answer, api, fetchOf, type Holding, type LineBody, type TakeBody } from './client'
 import { useList } from './pages'
 import { useRemoving } from './removing'
 
@@ -32,13 +32,23 @@ export const useTheTakes = (ids: Ref<number[]>) =>
 /** What a way to practise is played over, for a chart's chords. */
 export const useGround = (
   over: Ref<LineBody | undefined>,
-  ask: Ref<{ mode: string; with?: number; seed?: number } | undefined>,
+  ask: Ref<{ mode: string; with?: number; seed?: number; chord?: string } | undefined>,
 ) =>
   useQuery({
     queryKey: ['practice over', over, ask],
     queryFn: () => answer(api.POST('/api/practice/over', { body: { over: over.value!, ...ask.value! } })),
     enabled: computed(() => !!over.value && !!ask.value),
     staleTime: Infinity,
+  })
+
+/** The limits that can be held to over some chords, and those of a pass. */
+export const useHolds = (ask: Ref<{ over: LineBody; mode: string; pass: number; hold: Holding } | undefined>) =>
+  useQuery({
+    queryKey: ['holds', ask],
+    queryFn: () => answer(api.POST('/api/practice/holds', { body: ask.value! })),
+    enabled: computed(() => !!ask.value),
+    staleTime: Infinity,
+    placeholderData: (before) => before,
   })
 
 export function useTakeChanges() {

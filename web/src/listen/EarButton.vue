@@ -11,10 +11,14 @@ import { useEar } from './useEar'
 const props = defineProps<{ instrument?: Instrument }>()
 const ear = useEar()
 const open = ref(false)
-const lowest = computed(() => (props.instrument ? Math.min(...props.instrument.midi) - 1 : undefined))
+/* A half step beneath the lowest string, and as high as the last fret can be bent. */
+const compass = computed(() => {
+  const { midi, last } = props.instrument ?? {}
+  return midi && last ? [Math.min(...midi) - 1, Math.max(...midi) + last + 3].join() : undefined
+})
 /* It is remembered: the first press or key here turns it on again, since sound begins with one. */
 useEventListener(window, ['pointerdown', 'keydown'], () => void ear.wake(), { capture: true, once: true })
-watch(lowest, (midi) => midi !== undefined && ear.listenFrom(midi), { immediate: true })
+watch(compass, (c) => c && ear.listenTo(...(c.split(',').map(Number) as [number, number])), { immediate: true })
 </script>
 
 <template>

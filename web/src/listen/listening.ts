@@ -1,5 +1,5 @@
 /* A take that is listened to: what was noticed goes to the core over a socket, what it makes of it comes back. */
-import type { FreeLanding, FreeTake, HeardNote, LineBody, TakeVerdicts } from '../api/client'
+import type { FreeLanding, FreeTake, HeardNote, Holding, LineBody, TakeVerdicts } from '../api/client'
 import type { Observation } from './useEar'
 
 /** An observation with the tick at which the band was heard. */
@@ -21,6 +21,8 @@ export interface Wish {
   /** where nothing is written, and only the chords of the line are there */
   mode?: string
   pass?: number
+  /** limits that are held to besides */
+  hold?: Holding
   /** what the band plays meanwhile, which a microphone hears too: ticks and MIDI numbers */
   band?: [number, number][]
   /** strokes of this player that were in tune in the take before: who is known goes on being known */

@@ -90,7 +90,7 @@ export const useEar = defineStore('ear', () => {
           from: pipe.port2,
           rate: context.sampleRate,
           gate: kept.value.gate,
-          lowest: lowest.value,
+          compass,
           reel: kept.value.sound,
         },
         [pipe.port2],
@@ -132,11 +132,11 @@ export const useEar = defineStore('ear', () => {
     opening.value = false
   }
 
-  /** The lowest note of the instrument in hand: beneath it there is nothing to hear. */
-  const lowest = ref(38)
-  function listenFrom(midi: number) {
-    lowest.value = midi
-    ask?.({ lowest: midi })
+  /** The lowest and the highest note of the instrument in hand: beyond them there is nothing to hear. */
+  let compass: [number, number] = [38, 88]
+  function listenTo(lowest: number, highest: number) {
+    compass = [lowest, highest]
+    ask?.({ compass })
   }
   function setGate(gate: number) {
     kept.value.gate = gate
@@ -176,7 +176,7 @@ export const useEar = defineStore('ear', () => {
       const may = await navigator.permissions?.query({ name: 'microphone' as PermissionName }).catch(() => undefined)
       if (may?.state === 'granted') await open()
     },
-    listenFrom,
+    listenTo,
     setGate,
     /** Has everything that is noticed told, until what it returns is called. */
     tell(listener: (n: Notice) => void) {

@@ -10,6 +10,7 @@ export const remembered = {
   ear: 'browser',
   spoken: 'browser',
   ahead: 'browser',
+  prompts: 'browser',
   pedals: 'browser',
   band: 'player',
   plan: 'player',

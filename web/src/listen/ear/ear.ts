@@ -57,12 +57,14 @@ export class Ear {
     public gate = -58,
     /** The lowest note that there is. */
     lowest = 38,
+    /** And the highest. */
+    highest = 88,
   ) {
     const deepest = 440 * 2 ** ((lowest - 0.7 - 69) / 12)
     this.onsets = new Onsets(rate)
     this.high = new Voice(rate, 1024, 200, 2500, deepest, 2)
     this.low = new Voice(rate, 2048, 70, 1000, deepest, 4)
-    this.salience = new Salience(rate, lowest)
+    this.salience = new Salience(rate, lowest, highest)
     this.sway = new Sway(rate)
   }
 

@@ -4,9 +4,9 @@ import { Reel } from './reel'
 
 /** From the page: where the samples come from, and what to listen for. */
 export type Ask =
-  | { from: MessagePort; rate: number; gate: number; lowest: number; reel: boolean }
+  | { from: MessagePort; rate: number; gate: number; compass: [number, number]; reel: boolean }
   | { gate: number }
-  | { lowest: number }
+  | { compass: [number, number] }
   | { cut: [number, number] }
 /** To the page, where it was asked for: what was heard between two frames. */
 export interface Cut {
@@ -28,7 +28,7 @@ const batch = 5
 let ear: Ear
 let reel: Reel | undefined
 let gate = -58
-let lowest = 38
+let compass: [number, number] = [38, 88]
 let rate = 48000
 /** What the ear's frames are counted from. */
 let base: number | undefined
@@ -39,7 +39,7 @@ let numbered = 0
 let last = 0
 
 function begin(frame: number) {
-  ear = new Ear(rate, gate, lowest)
+  ear = new Ear(rate, gate, ...compass)
   base = frame
   numbered = last
 }
@@ -64,8 +64,8 @@ onmessage = ({ data }: MessageEvent<Ask>) => {
     gate = data.gate
     if (ear) ear.gate = gate
   }
-  if ('lowest' in data) {
-    lowest = data.lowest
+  if ('compass' in data) {
+    compass = data.compass
     base = undefined
   }
   if ('cut' in data && reel) {

@@ -10,7 +10,7 @@ const size = 1024
 const behind = 2 // hops that a window is compared with
 const reach = 10 // hops that are looked at for what is usual
 /** How far the flux must stand out from what is usual, and how many seconds lie between two strokes. */
-const sharp = 0.55
+const sharp = 0.3
 const apart = 0.055
 
 export class Onsets {

@@ -67,7 +67,7 @@ describe('strokes', () => {
 })
 
 describe('what a stroke brought', () => {
-  const s = new Salience(rate, 40)
+  const s = new Salience(rate, 40, 88)
   const after = (...midis: number[]) =>
     midis.reduce<Float32Array>((sound, m) => pluck(sound, 0, m), new Float32Array(s.length))
   it('is the note itself first, at every pitch, and all of it is new after silence', () => {

@@ -7,9 +7,10 @@ import { Spectrum } from './spectrum'
 
 export const span = 0.085 // seconds
 const size = 8192
-const highest = 88
 const harmonics = 8
 const falling = 0.84
+/** Hertz that two tones must lie apart to be two in a sound of that length. */
+const apart = 1.4 / span
 
 /** A note and how strongly the stroke brought it; the strongest is 1. */
 export type Candidate = [midi: number, strength: number]
@@ -21,6 +22,7 @@ export class Salience {
   constructor(
     private readonly rate: number,
     private readonly lowest: number,
+    private readonly highest: number,
   ) {
     this.length = Math.round(span * rate)
     this.spectrum = new Spectrum(size, this.length)
@@ -37,7 +39,7 @@ export class Salience {
       rise += Math.max(0, a[k]! - b[k]!)
     }
     const sums: number[] = []
-    for (let midi = this.lowest; midi <= highest; midi++) {
+    for (let midi = this.lowest; midi <= this.highest; midi++) {
       const hertz = 440 * 2 ** ((midi - 69) / 12)
       let sum = 0
       for (let h = 1, w = 1; h <= harmonics && h * hertz < 5000; h++, w *= falling) {
@@ -49,7 +51,9 @@ export class Salience {
           then = Math.max(then, b[k]!)
           now = Math.max(now, a[k]!)
         }
-        sum += w * Math.sqrt(Math.max(0, now - then))
+        // Where half steps lie closer than what so short a sound can tell apart, all of them have it.
+        const told = Math.min(1, (0.0595 * h * hertz) / apart)
+        sum += w * (0.6 + 0.4 * told) * Math.sqrt(Math.max(0, now - then))
       }
       sums.push(sum)
     }

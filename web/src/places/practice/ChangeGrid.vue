@@ -6,6 +6,8 @@ import type { FreeLanding, PracticeGround } from '../../api/client'
 import type { Metre } from '../../music/metre'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
+import { spoken } from '../../music/text'
+import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{
   bars: PracticeGround['bars']
@@ -14,7 +16,10 @@ const props = defineProps<{
   beat?: number
   /** so close that something finds room beneath it */
   close?: boolean
+  /** the chord that is looped, alone */
+  only?: string
 }>()
+defineEmits<{ loop: [chord: string] }>()
 const all = computed(() =>
   props.bars.map((changes, i) => ({
     number: i + 1,
@@ -35,7 +40,15 @@ const here = computed(() => (props.beat === undefined ? -1 : props.metre.at(prop
         :data-landing="c.landing && (c.landing.counts ? 'counts' : c.landing.when)"
         :title="c.landing?.says"
       >
-        <b><MusicText :symbol="c.symbol" /></b>
+        <PressButton
+          class="symbol"
+          :aria-pressed="only === c.symbol"
+          :aria-label="`${only === c.symbol ? 'back to the whole form' : 'loop'} ${spoken(c.symbol)}`"
+          :title="only === c.symbol ? 'back to the whole form (L)' : 'loop this chord alone (L)'"
+          @click="$emit('loop', c.symbol)"
+        >
+          <MusicText :symbol="c.symbol" />
+        </PressButton>
         <span v-if="c.landing" class="met" :class="{ counts: c.landing.counts, silent: c.landing.when === 'silent' }">
           <MarkBadge v-if="c.landing.degree" :degree="c.landing.degree" :size="26" />
           <small>{{ c.landing.word }}</small>
@@ -82,9 +95,21 @@ li {
   min-width: 0;
 }
 
-b {
+.symbol {
   display: block;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: inherit;
   font: 600 1.6rem / 1.2 var(--font-display);
+  text-align: left;
+  cursor: pointer;
+}
+
+.symbol:hover,
+.symbol[aria-pressed='true'] {
+  text-decoration: underline 3px var(--third);
+  text-underline-offset: 5px;
 }
 
 .met {

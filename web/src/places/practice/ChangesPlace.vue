@@ -20,24 +20,30 @@ import TickBox from '../../shell/TickBox.vue'
 import ChangeGrid from './ChangeGrid.vue'
 import ChangesHead from './ChangesHead.vue'
 import ChorusResult from './ChorusResult.vue'
+import HoldChoice from './HoldChoice.vue'
+import HoldNow from './HoldNow.vue'
 import { usePlan } from './today/usePlan'
 import { useAhead } from './useAhead'
 import { useChosen } from './useChosen'
 import { useFree } from './useFree'
+import { useHolding } from './useHolding'
 import { useKeptChoruses } from './useKeptChoruses'
+import { useLimits } from './useLimits'
 import { metreOf } from '../../music/metre'
 import { usePlayedOver } from './usePlayedOver'
 
 useTitle('Practice · Undaris')
 const chosen = useChosen()
-const { charts, id, map, chart, mode, position, ground, lacks, over, own, sheet, title } = chosen
+const { charts, id, map, chart, mode, position, ground, lacks, over, own, sheet, title, chord } = chosen
 const band = usePlayedOver(chosen)
 const log = useLog()
 const plan = usePlan()
+const limits = useLimits(chosen)
 const free = useFree(
   over,
   computed(() => mode.value?.id ?? 'land'),
   computed(() => own.value && mode.value?.name),
+  limits.hold,
   /* Every chorus is noted in the log; a simulated player's only where it stands in for the player in a plan. */
   (c) => {
     if (c.simulated && !plan.kept.running) return
@@ -54,6 +60,7 @@ const free = useFree(
   },
 )
 const { last, choruses, pass } = free
+const holding = useHolding(limits, chosen, pass, () => free.playing.value)
 const ear = useEar()
 /* Without an instrument at hand: the keyboard, or the neck on the page. */
 const instrument = computed(() => map.data.value?.instrument)
@@ -72,7 +79,7 @@ const rungs = useRungs(
   () => title.value,
   () => ({ chart: id.value }),
 )
-watch(last, (c) => c && rungs.passed(clean(c.free.landed, c.free.landings.length) && !c.free.outside))
+watch(last, (c) => c && rungs.passed(clean(c.free.landed, c.free.landings.length) && !c.free.outside && !c.free.broken))
 const goOn = useGoOn()
 const route = useRoute()
 watch(free.playing, (now) => {
@@ -91,7 +98,16 @@ const { kept, keep, asLine } = useKeptChoruses(choruses, free.held, () => ({
   mode: mode.value!.id,
   chart: chart.value!.title,
 }))
-useCommands({ keep: { do: () => void keep(), can: () => choruses.value.length > 0 && !kept.value } })
+/* One chord is looped by a press on it, or by the key for the one that sounds; and let go the same way. */
+function loop(symbol: string) {
+  const one = symbol === chord.value ? undefined : symbol
+  void chosen.address.write({ chord: one, play: one || free.playing.value ? 'yes' : undefined })
+}
+const sounding = () => ground.data.value?.bars.flat().findLast((c) => c.at <= Math.max(0, free.tick() ?? 0))?.chord
+useCommands({
+  loop: () => loop(chord.value || (sounding() ?? chart.value!.key)),
+  keep: { do: () => void keep(), can: () => choruses.value.length > 0 && !kept.value },
+})
 </script>
 
 <template>
@@ -121,6 +137,7 @@ useCommands({ keep: { do: () => void keep(), can: () => choruses.value.length > 
         title="the computer's keyboard, or the neck on the page, as the instrument"
         @click="hand.on.value = !hand.on.value"
       />
+      <HoldChoice v-if="limits.can.value" :limits="limits" :holding="holding" />
       <EarButton :instrument="map.data.value.instrument" />
     </ChangesHead>
     <section class="ask" aria-live="polite">
@@ -128,6 +145,7 @@ useCommands({ keep: { do: () => void keep(), can: () => choruses.value.length > 
         <MusicText :said="stage.says" /><small v-if="stage.of > 1">chorus {{ stage.n }} of {{ stage.of }}</small>
       </p>
       <p class="says">{{ mode.about }}</p>
+      <HoldNow v-if="holding.holds.value.length" :holding="holding" />
     </section>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <ChangeGrid
@@ -137,6 +155,8 @@ useCommands({ keep: { do: () => void keep(), can: () => choruses.value.length > 
       :landings="free.landings.value"
       :beat="free.playing.value ? band.beat : undefined"
       :close="!!sheet || hand.on.value"
+      :only="chord"
+      @loop="loop"
     />
     <PressNeck
       v-if="hand.on.value && instrument && position"

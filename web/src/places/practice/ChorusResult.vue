@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /* What was good in a chorus, what to try next, and what becomes of it. */
+import { computed } from 'vue'
 import Button from 'primevue/button'
 import type { FreeTake } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
 import { useCommand } from '../../shell/useCommands'
 
-defineProps<{
+const props = defineProps<{
   chorus: FreeTake
   /** which one of those that a way to practise asks for, where it asks for several */
   number: number
@@ -15,6 +16,13 @@ defineProps<{
 }>()
 defineEmits<{ write: [] }>()
 const keep = useCommand('keep')
+/* Of what was held to the sum, and what was held to least. */
+const broken = computed(() => {
+  const all = props.chorus.held ?? []
+  const sum = (of: (h: (typeof all)[number]) => number) => all.reduce((n, h) => n + of(h), 0)
+  const least = all.filter((h) => h.kept < h.of).toSorted((a, b) => a.kept / a.of - b.kept / b.of)
+  return { kept: sum((h) => h.kept), of: sum((h) => h.of), least: least.slice(0, 2) }
+})
 </script>
 
 <template>
@@ -22,6 +30,12 @@ const keep = useCommand('keep')
     <p>
       <small v-if="number">Chorus {{ number }}: {{ chorus.asked }}</small>
       <b><MusicText :said="`${chorus.good}.`" /></b> Try: <MusicText :said="chorus.try" />.
+      <small v-if="broken.of">
+        Held to: {{ broken.kept }} of {{ broken.of
+        }}<template v-for="h in broken.least" :key="`${h.from} ${h.says}`"
+          >; <MusicText :said="h.says" /> {{ h.kept }} of {{ h.of }}</template
+        >.
+      </small>
       <small v-for="s in chorus.said" :key="s">{{ s }}.</small>
     </p>
     <Button

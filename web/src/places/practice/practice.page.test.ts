@@ -203,6 +203,43 @@ describe('the ways to practise', () => {
     await sees('h1', 'Nothing can be played here')
   })
 
+  it('are held to limits, one a chorus and then all, which are told and judged', async () => {
+    await visit('/practice/6?do=changes&mode=land')
+    await click('.limits')
+    await click('.kind .tick-box', 'few notes')
+    await click('.kind .p-select')
+    await click('[role=option]', 'at most one note a bar')
+    await click('.kind .tick-box', 'some strings')
+    await sees('.choice', 'One of them in each chorus')
+    await until(() => decodeURIComponent(address()).includes('hold=strings;few:1') || decodeURIComponent(address()).includes('hold=few:1;strings')) // prettier-ignore
+    await click('.limits')
+    await until(() => !find('.choice'))
+    await sees('.held', 'at most one note a bar')
+    await sees('.held', 'in 4 bars')
+    await click('footer button', 'Have a simulated player play it')
+    await sees('.result', 'Held to:')
+    await click('footer button', 'Have a simulated player play it')
+    await until(() => texts('.held')[0]!.startsWith('strings'))
+    await click('footer button', 'Have a simulated player play it')
+    await until(() => /note a bar.*strings/.test(texts('.held')[0]!))
+    await visit('/practice/6?do=changes&mode=bends') // what is written is the limit
+    await sees('.stage', 'each tone fretted')
+    expect(find('.limits')).toBeFalsy()
+  })
+
+  it('loop one chord by a press on it, in the place of the chart', async () => {
+    for (const mode of ['land', 'widening', 'bends', 'imagined']) {
+      await visit(`/practice/6?do=changes&mode=${mode}`)
+      await until(() => all('.grid li').length === 12)
+      await click('.grid .symbol', 'F7')
+      await until(() => all('.grid li').length === 4)
+      expect(new Set(texts('.grid .symbol').map(spelt))).toEqual(new Set([spelt('F7')]))
+      await until(() => !address().includes('play=yes') && address().includes('chord=F7')) // the band was told to begin
+      await keys('l')
+      await until(() => all('.grid li').length === 12)
+    }
+  })
+
   it('have the band drop its chords, and leave what the player set', async () => {
     const { useBand } = await import('../../band/useBand')
     const band = useBand()

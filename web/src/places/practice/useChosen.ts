@@ -42,6 +42,8 @@ export function useChosen() {
   const made = computed(() => (mode.value?.with === 'line' ? lines.data.value : licks.data.value) ?? [])
   const chosen = address.text('with', '')
   const seed = ref(1)
+  /** One chord of the chart that is looped, in its place. */
+  const chord = address.text('chord', '')
   const ground = useGround(
     chords,
     computed(() => {
@@ -51,6 +53,7 @@ export function useChosen() {
         mode: m.id,
         with: (m.with && Number(chosen.value)) || undefined,
         seed: m.writes ? seed.value : undefined,
+        chord: chord.value || undefined,
       }
     }),
   )
@@ -74,6 +77,7 @@ export function useChosen() {
     made,
     chosen,
     seed,
+    chord,
     ground,
     lacks,
     over,

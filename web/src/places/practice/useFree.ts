@@ -1,7 +1,15 @@
 /* Free playing over a chart's changes: each chorus is listened to, judged by what it asks for, and the last two are held. */
 import { quarter } from '../../api/facts'
 import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
-import { answer, api, type FreeLanding, type FreeTake, type HeardNote, type LineBody } from '../../api/client'
+import {
+  answer,
+  api,
+  type FreeLanding,
+  type FreeTake,
+  type HeardNote,
+  type Holding,
+  type LineBody,
+} from '../../api/client'
 import { chorusAt, Counted, held, since, withOne, type Chorus } from './chorus'
 import { useBand } from '../../band/useBand'
 import { Listening, type Timed } from '../../listen/listening'
@@ -21,6 +29,7 @@ export function useFree(
   over: Ref<LineBody | undefined>,
   mode: Ref<string>,
   own: Ref<string | undefined>,
+  hold: Ref<Holding | undefined>,
   done?: (c: Chorus) => void,
 ) {
   const band = useBand()
@@ -57,6 +66,7 @@ export function useFree(
             line: over.value,
             mode: mode.value,
             pass: n,
+            hold: hold.value,
             band: stoodIn ? [] : beside(n), // who is simulated sits beside no loudspeaker
             known: ear.known,
             tempo: band.tempo,
@@ -121,7 +131,7 @@ export function useFree(
       landings.value = new Map()
     } else passes.close()
   })
-  watch([mode, () => over.value?.text, () => over.value?.key, () => JSON.stringify(over.value?.notes)], () => {
+  watch([mode, () => over.value?.text, () => over.value?.key, () => JSON.stringify(over.value?.notes), hold], () => {
     passes.drop()
     choruses.value = []
     landings.value = new Map()
@@ -172,7 +182,7 @@ export function useFree(
     try {
       if (playing.value) return await along()
       const heard = await ask()
-      const body = { over: line, mode: mode.value, pass: n, heard, tempo: band.tempo }
+      const body = { over: line, mode: mode.value, pass: n, hold: hold.value, heard, tempo: band.tempo }
       const judged = await answer(api.POST('/api/practice/judge', { body }))
       if (over.value !== line || mode.value !== body.mode) return // something else is asked for by now
       add(judged, heard, n, true)

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { useSetting } from '../../memory/settings'
 
 /** what is spoken has a name of its own, under which it is remembered whether it is wanted. */
-export function useVoice(what: 'spoken' | 'ahead' = 'spoken', wanted = true) {
+export function useVoice(what: 'spoken' | 'ahead' | 'prompts' = 'spoken', wanted = true) {
   const on = useSetting(what, wanted)
   const can = computed(() => typeof speechSynthesis !== 'undefined')
   function say(text: string) {
