@@ -16,14 +16,24 @@ type Study struct {
 
 // Report is a line checked; what its notes do stands with them.
 type Report struct {
-	Landings   []Landing `json:"landings" doc:"of every change"`
-	Phrases    []Phrase  `json:"phrases"`
-	ChordTones int       `json:"chordTones"`
-	Palette    int       `json:"palette" doc:"notes of the palette alone"`
-	Others     int       `json:"others"`
-	Travel     float64   `json:"travel" doc:"of the hand, in millimetres"`
-	Advice     []string  `json:"advice"`
-	Stretches  []Stretch `json:"stretches" doc:"where the hand lies wider than the player's comfort"`
+	Landings   []Landing  `json:"landings" doc:"of every change"`
+	Phrases    []Phrase   `json:"phrases"`
+	Parts      []LinePart `json:"parts" doc:"stretches that are learned one by one"`
+	ChordTones int        `json:"chordTones"`
+	Palette    int        `json:"palette" doc:"notes of the palette alone"`
+	Others     int        `json:"others"`
+	Travel     float64    `json:"travel" doc:"of the hand, in millimetres"`
+	Advice     []string   `json:"advice"`
+	Stretches  []Stretch  `json:"stretches" doc:"where the hand lies wider than the player's comfort"`
+}
+
+// LinePart is a stretch that is learned by itself, in whole bars.
+type LinePart struct {
+	Notes []int `json:"notes" doc:"their numbers"`
+	Bar   int   `json:"bar" doc:"the first, from 1"`
+	Bars  int   `json:"bars"`
+	From  int   `json:"from" doc:"ticks"`
+	To    int   `json:"to"`
 }
 
 // Stretch is a place of the hand that is wider than the player's comfort.
@@ -94,7 +104,10 @@ func (o lineIn) study() Study {
 		}
 		return w
 	}
+	part := func(p line.Part) LinePart {
+		return LinePart{each(sc.Notes[p.From:p.To+1], func(n score.Note) int { return n.ID }), p.Bar + 1, p.BehindBar - p.Bar, sc.At(p.Bar), sc.At(p.BehindBar)}
+	}
 	r := st.Report
 	return Study{wireHead(st.Line), wirePaper(sc, st.Measures, each(st.Notes, wireDoes)),
-		Report{each(r.Landings, landing), each(r.Phrases, phrase), r.ChordTones, r.Palette, r.Else, tenth(r.Travel), words(r.Advice), each(st.Stretches, stretch)}, words(o.Said)}
+		Report{each(r.Landings, landing), each(r.Phrases, phrase), each(line.Parts(sc), part), r.ChordTones, r.Palette, r.Else, tenth(r.Travel), words(r.Advice), each(st.Stretches, stretch)}, words(o.Said)}
 }

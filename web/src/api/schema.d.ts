@@ -3537,6 +3537,24 @@ export interface components {
              */
             vibratoWidth?: number;
         };
+        LinePart: {
+            /**
+             * Format: int64
+             * @description the first, from 1
+             */
+            bar: number;
+            /** Format: int64 */
+            bars: number;
+            /**
+             * Format: int64
+             * @description ticks
+             */
+            from: number;
+            /** @description their numbers */
+            notes: number[];
+            /** Format: int64 */
+            to: number;
+        };
         LineRow: {
             /** Format: int64 */
             bars: number;
@@ -4349,6 +4367,8 @@ export interface components {
              * @description notes of the palette alone
              */
             palette: number;
+            /** @description stretches that are learned one by one */
+            parts: components["schemas"]["LinePart"][];
             phrases: components["schemas"]["Phrase"][];
             /** @description where the hand lies wider than the player's comfort */
             stretches: components["schemas"]["Stretch"][];

@@ -15,6 +15,7 @@ export const remembered = {
   band: 'player',
   plan: 'player',
   rungs: 'player',
+  parts: 'player',
   drills: 'player',
   regions: 'player',
   positions: 'player',

@@ -61,6 +61,7 @@ export const commands = {
   byMIDI: { room: 'line', keys: [], name: 'Write and play by MIDI guitar or keyboard' },
   simulate: { room: 'line', keys: [], name: 'Have a simulated player play it' },
   climb: { room: 'line', keys: [], name: 'Climb in tempo' },
+  parts: { room: 'line', keys: [], name: 'Learn it in parts' },
   fingers: { room: 'line', keys: [], name: 'Fingers beside the notes' },
 
   uncover: { room: 'practice', keys: ['h'], name: 'uncover the neck; it is noted, and no harm' },

@@ -29,10 +29,12 @@ import LineTabs from './LineTabs.vue'
 import { panels } from './panels'
 import { useEntry } from './useEntry'
 import { useMidiIn } from './useMidiIn'
+import PartsBar from './PartsBar.vue'
 import TakeBar from './TakeBar.vue'
 import { useHearLine } from './useHearLine'
 import { useKeptLine } from './useKeptLine'
 import { useLineMenu } from './useLineMenu'
+import { useParts } from './useParts'
 import { useTaken } from './useTaken'
 import EarButton from '../../listen/EarButton.vue'
 import PressButton from '../../shell/PressButton.vue'
@@ -49,10 +51,11 @@ const tones = useTones(
 )
 const frame = computed(() => (study.value ? barsOf(study.value.score) : { beats: 4, bars: 0 }))
 const bars = computed(() => frame.value.bars)
-const { mine, take, hear, clock, sound, reel } = useHearLine(line, frame)
+const parts = useParts(id, line, study)
+const { mine, take, hear, clock, sound, reel } = useHearLine(parts.practised, frame, parts.from)
 useTitle(computed(() => (line.value ? `${line.value.title} · Undaris` : 'Line · Undaris')))
 
-const { climbing, keeping, rungs, verdicts } = useTaken(id, state, take, mine, reel.sound)
+const { climbing, keeping, rungs, verdicts } = useTaken(id, state, take, mine, reel.sound, parts)
 
 const catalogue = useCatalogue()
 const entry = useEntry(
@@ -98,6 +101,7 @@ const downloads = useLineMenu({
   climbing,
   rungs,
   fingers,
+  parts,
 })
 watch(take.trouble, (t) => t && state.refuse(new Error(t)))
 watch(midi.trouble, (t) => t && state.refuse(new Error(t)))
@@ -147,6 +151,7 @@ const hearing = useCommand('hear')
     </ul>
     <InstrumentBar :state="state" />
     <GuessBar :state="state" />
+    <PartsBar :parts="parts" />
     <TakeBar
       v-if="take.take.value"
       :take="take.take.value"

@@ -1,7 +1,7 @@
 import { writeMidi } from 'midi-file'
 import { describe, expect, it } from 'vitest'
 import { address, all, ask, choose, click, fill, find, focus, hand, keys, open, saved, sees, texts, until, visit, write } from '../../../testing/open' // prettier-ignore
-import type { LineNote } from '../../api/client'
+import type { LineNote, Study } from '../../api/client'
 
 await open('/lines')
 
@@ -354,4 +354,40 @@ describe('the ways to play a note', () => {
 it('is at an address of its own', () => {
   expect(address()).toMatch(/^\/lines\/\d+$/)
   expect(texts('main').length).toBe(1)
+})
+
+describe('a line in parts', () => {
+  it('asks for its stretches one by one, alone and joined, and is taken for nothing but those', async () => {
+    const { lineBody } = await import('../../api/kept')
+    const { report } = await ask<Study>('/api/lines/study', 'POST', lineBody(await ask('/api/lines/1')))
+    const n = report.parts.length
+    expect(n).toBeGreaterThan(2)
+    await visit('/lines/1')
+    await click("[aria-label='Export and more']")
+    await click('[role=menuitem]', 'Learn it in parts')
+    await sees('.parts', `part 1 of ${n}`)
+    await sees('.parts', report.parts[0]!.bars > 1 ? 'bars 1 to' : 'bar 1')
+    expect(address()).toContain('parts=yes')
+    const { useBand } = await import('../../band/useBand')
+    const quarter = 960
+    const loop = (a: number, b: number) => ({
+      from: report.parts[a]!.from / quarter,
+      to: report.parts[b]!.to / quarter,
+    })
+    await until(() => JSON.stringify(useBand().loop) === JSON.stringify(loop(0, 0)))
+    await click("[aria-label='Export and more']")
+    await click('[role=menuitem]', 'Have a simulated player play it')
+    await sees('.take', `of ${report.parts[0]!.notes.length}`)
+    await click("[aria-label='the next stretch']")
+    await sees('.parts', `part 2 of ${n}`)
+    await click("[aria-label='the next stretch']")
+    await sees('.parts', `parts 1 to 2 of ${n}`)
+    await until(() => JSON.stringify(useBand().loop) === JSON.stringify(loop(0, 1)))
+    await visit('/charts')
+    await visit('/lines/1?parts=yes') // it is remembered
+    await sees('.parts', `parts 1 to 2 of ${n}`)
+    await click('.parts button', 'The whole line')
+    await until(() => !find('.parts'))
+    await until(() => !useBand().loop)
+  })
 })

@@ -13,7 +13,8 @@ import { useAddress } from '../../shell/useAddress'
 import { useGoOn } from '../../shell/useGoOn'
 import { useTake } from './useTake'
 
-export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>) {
+/** line is what is asked for, of the line in view; from is the beat that it begins on, where it is a part. */
+export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>, from: () => number | undefined) {
   const band = useBand()
   const address = useAddress()
   const level = computed(() => address.read('level'))
@@ -63,7 +64,7 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>) {
   watch(mine, (now) => {
     if (!now) return
     reel.clear()
-    goOn.began({ title: line.value!.title, path: route.path, tempo: band.tempo })
+    goOn.began({ title: line.value!.title, path: route.fullPath, tempo: band.tempo })
   })
   onBeforeUnmount(
     ear.tell((n) => {
@@ -87,7 +88,7 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>) {
     /** Starts and stops it. */
     hear() {
       if (mine.value) band.stop()
-      else if (band.offered) void band.hear(band.offered)
+      else if (band.offered) void band.hear(band.offered, from() ?? 0)
     },
     clock: () => (mine.value && band.ticks !== undefined && band.ticks >= 0 ? band.ticks : undefined),
     /** Sounds a note for a moment. */

@@ -17,11 +17,12 @@ export function useLineMenu(of: {
   climbing: Ref<string>
   rungs: { turn: () => void }
   fingers: Ref<boolean>
+  parts: { on: Ref<boolean>; can: Ref<boolean>; turn: () => void }
 }) {
   const router = useRouter()
   const band = useBand()
   const writing = useWriting()
-  const { id, plain, midi, take, climbing, rungs, fingers } = of
+  const { id, plain, midi, take, climbing, rungs, fingers, parts } = of
   const query = () => (plain.value ? { plain: 'yes' } : {})
   useCommands({
     onPaper: () => router.push({ name: 'line-paper', params: { id: id.value }, query: query() }),
@@ -31,6 +32,11 @@ export function useLineMenu(of: {
     },
     simulate: () => void take.simulate(),
     climb: { do: rungs.turn, name: () => climbing.value },
+    parts: {
+      do: parts.turn,
+      can: () => parts.can.value,
+      name: () => (parts.on.value ? 'No longer in parts' : commands.parts.name),
+    },
     fingers: {
       do: () => (fingers.value = !fingers.value),
       name: () => (fingers.value ? 'No fingers beside the notes' : commands.fingers.name),
@@ -40,6 +46,6 @@ export function useLineMenu(of: {
     ...lineFiles(id.value, plain.value),
     { label: 'WAV, with the band', command: () => void writing.save(band.along(1)) },
     commandItem('onPaper', { icon: 'pi pi-print' }),
-    ...(['byMIDI', 'simulate', 'climb', 'fingers'] as const).map((c) => commandItem(c)),
+    ...(['byMIDI', 'simulate', 'parts', 'climb', 'fingers'] as const).map((c) => commandItem(c)),
   ])
 }

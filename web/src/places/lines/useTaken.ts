@@ -10,6 +10,7 @@ import { useEar } from '../../listen/useEar'
 import { useRungs } from '../../listen/useRungs'
 import { useFiner } from './useFiner'
 import type { LineState } from './useLine'
+import type { Parts } from './useParts'
 import { takenVerdicts, type Take } from './useTake'
 import { steady, verdictsOf, type Verdict } from '../../listen/verdicts'
 
@@ -19,6 +20,7 @@ export function useTaken(
   take: Take,
   playing: Ref<boolean>,
   sound: (pass: number) => Promise<ArrayBuffer | undefined>,
+  parts: Pick<Parts, 'practised' | 'passed' | 'on'>,
 ) {
   const { line, study } = state
   /* After a take the sheet shows how it was played, while it is played one quiet sign for each change; else how the line
@@ -45,17 +47,19 @@ export function useTaken(
   watch(take.played, (heard) => {
     const simulated = ear.on && ear.source === 'player'
     if (!line.value || !heard?.length || simulated) return
-    const body = { of: id.value, title: line.value.title, line: line.value, tempo: band.tempo, heard }
+    const body = { of: id.value, title: line.value.title, line: parts.practised.value!, tempo: band.tempo, heard }
     logged.value = log.take(body).then((row) => row?.id)
   })
   watch(take.take, async (t) => {
     if (!t) return
-    rungs.passed(clean(t.verdicts.filter((v) => v.is === 'right').length, t.verdicts.length))
+    const came = clean(t.verdicts.filter((v) => v.is === 'right').length, t.verdicts.length)
+    if (parts.passed(came)) return
+    rungs.passed(came)
     if ((rungs.rung.value?.tempo ?? 0) <= finer.goal.value) return
     const tempo = await finer.go()
     if (tempo) rungs.stand(tempo)
   })
-  watch(playing, (now) => now && rungs.resume())
+  watch(playing, (now) => now && !parts.on.value && rungs.resume())
 
   /** What can be done about the ladder, in words. */
   const climbing = computed(() => {
