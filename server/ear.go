@@ -57,6 +57,7 @@ type said struct {
 	Observations []Observation   `json:"observations"`
 	Now          float64         `json:"now"` // tick that is heard
 	End          bool            `json:"end"`
+	Played       *PlayedSpan     `json:"played"` // at the end: how far; all of it where it is not said
 }
 
 // told is what the page is told.
@@ -194,7 +195,7 @@ func (l *listening) hear(in said) (out *told, over bool) {
 		var f practice.Free
 		var err error
 		if in.End {
-			f, err = l.mode.Judge(l.line.Line, l.pass, heard, l.tempo, l.swing)
+			f, err = l.mode.JudgeSpan(l.line.Line, l.pass, heard, in.Played.core(), l.tempo, l.swing)
 			f.Hold(l.holds)
 		} else { // also what was met by silence since the last time
 			f, err = l.mode.Lately(l.line.Line, l.pass, heard, min(since, l.now), l.tempo, l.swing)
@@ -211,10 +212,8 @@ func (l *listening) hear(in said) (out *told, over bool) {
 		if !in.End {
 			out.Verdicts = l.anew(l.follow.Now(heard, since), in.Now)
 		} else {
-			take := judge.Prescribed(l.line.Score, heard, l.tempo, l.swing)
-			out.Verdicts = l.anew(take.Verdicts, in.Now)
-			t := l.line.take(take)
-			out.Take = &t
+			t := l.line.played(heard, in.Played.core(), l.tempo, l.swing)
+			out.Take, out.Verdicts = &t, t.Verdicts
 			if w, err := practice.Written(l.line.Line, heard, l.swing); err == nil {
 				body := wireBody(w)
 				out.Written = &body

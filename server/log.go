@@ -21,6 +21,7 @@ import (
 	"undaris/core/neck"
 	"undaris/core/planner"
 	"undaris/core/practice"
+	"undaris/core/score"
 	"undaris/store"
 )
 
@@ -194,6 +195,8 @@ type TakeLog struct {
 	Tempo int         `json:"tempo" minimum:"30" maximum:"300"`
 	Swing float64     `json:"swing,omitempty" minimum:"0" maximum:"0.75"`
 	Heard []HeardNote `json:"heard" maxItems:"4096"`
+
+	Played *PlayedSpan `json:"played,omitempty" doc:"how far; all of it where it is not said"`
 }
 
 // takeEntry judges a take once more and makes a line of the log of it.
@@ -205,6 +208,7 @@ func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
 		if o, err = s.read(b.Line); err != nil {
 			return e, err
 		}
+		o.Score, _ = b.Played.core().Of(o.Score)
 		take := judge.Prescribed(o.Score, heard, b.Tempo, o.swing(b.Swing, b.Tempo))
 		trials = planner.FromTake(take, o.Line, b.Tempo)
 		for _, v := range take.Verdicts {
@@ -217,7 +221,7 @@ func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
 		if o, m, err = s.over(b.Line, b.Mode); err != nil {
 			return e, err
 		}
-		f, err := m.Judge(o.Line, b.Pass, heard, b.Tempo, o.swing(b.Swing, b.Tempo))
+		f, err := m.JudgeSpan(o.Line, b.Pass, heard, b.Played.core(), b.Tempo, o.swing(b.Swing, b.Tempo))
 		if err != nil {
 			return e, at("body.heard", len(heard), err)
 		}
@@ -225,6 +229,9 @@ func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
 	}
 	e.At, e.Kind, e.Title, e.Chart, e.Line, e.Tuning, e.Tempo = time.Now(), store.LoggedTake, clean(b.Title), b.Chart, b.Of, o.In.Tuning(), b.Tempo
 	e.Seconds = float64(o.Length()) * 60 / float64(b.Tempo)
+	if p := b.Played; p != nil {
+		e.Seconds = min(e.Seconds, max(0, p.To-p.From)/score.Tick*60/float64(b.Tempo))
+	}
 	if e.Swung = judge.Swing(heard); e.Swung > 0 {
 		e.Swing = o.swing(b.Swing, b.Tempo)
 	}

@@ -34,6 +34,7 @@ type FreeTake struct {
 	Good     string        `json:"good"`
 	Try      string        `json:"try"`
 	Said     []string      `json:"said" doc:"what could not be written down"`
+	Partial  bool          `json:"partial,omitempty" doc:"it was stopped before its end, or begun in the middle; what was not reached is not judged"`
 }
 
 // FreeLanding is what became of a change.
@@ -58,7 +59,7 @@ type FreeHeld struct {
 }
 
 func wireFree(f practice.Free, stage practice.Stage) FreeTake {
-	w := FreeTake{Broken: f.Broken(), Held: each(f.Held, func(h practice.Held) FreeHeld { return FreeHeld{h.Says, h.From, h.To, h.Kept, h.Asked} }), Line: wireBody(f.Line), Asked: stage.Says, Outside: f.Outside, Good: f.Good, Try: f.Try, Said: append([]string{}, f.Line.Said...)}
+	w := FreeTake{Partial: f.Partial, Broken: f.Broken(), Held: each(f.Held, func(h practice.Held) FreeHeld { return FreeHeld{h.Says, h.From, h.To, h.Kept, h.Asked} }), Line: wireBody(f.Line), Asked: stage.Says, Outside: f.Outside, Good: f.Good, Try: f.Try, Said: append([]string{}, f.Line.Said...)}
 	w.Landings = each(f.Landings, func(l practice.Landing) FreeLanding {
 		if l.Counts {
 			w.Landed++

@@ -22,6 +22,20 @@ type Take struct {
 	Heard     int           `json:"heard" doc:"notes of the line that were"`
 	Good      string        `json:"good"`
 	Try       string        `json:"try"`
+	Partial   bool          `json:"partial,omitempty" doc:"it was stopped before its end, or begun in the middle; what was not reached is not judged"`
+}
+
+// PlayedSpan is how far a pass was played.
+type PlayedSpan struct {
+	From float64 `json:"from" minimum:"-1000000" maximum:"10000000" doc:"ticks"`
+	To   float64 `json:"to" minimum:"-1000000" maximum:"10000000"`
+}
+
+func (p *PlayedSpan) core() judge.Span {
+	if p == nil {
+		return judge.Span{}
+	}
+	return judge.Span{From: p.From, To: p.To}
 }
 
 // Verdict is on one note.
@@ -42,6 +56,16 @@ type TakeLanding struct {
 	Degree string `json:"degree,omitempty"`
 	Note   int    `json:"note"`
 	Landed bool   `json:"landed"`
+}
+
+// played judges what of a line was played.
+func (o lineIn) played(heard []judge.Heard, of judge.Span, tempo int, swing float64) Take {
+	now := o
+	var whole bool
+	now.Score, whole = of.Of(o.Score)
+	t := now.take(judge.Prescribed(now.Score, heard, tempo, swing))
+	t.Partial = !whole
+	return t
 }
 
 func (o lineIn) take(t judge.Take) Take {
@@ -80,11 +104,12 @@ type Played struct {
 type JudgeAsk struct {
 	Played
 	Heard []HeardNote `json:"heard" maxItems:"4096"`
+	Span  *PlayedSpan `json:"played,omitempty" doc:"how far; all of it where it is not said"`
 }
 
 func judgeLine(_ context.Context, _ *server, o lineIn, q JudgeAsk) (Take, error) {
 	heard := each(q.Heard, func(h HeardNote) judge.Heard { return judge.Heard(h) })
-	return o.take(judge.Prescribed(o.Score, heard, cmp.Or(q.Tempo, o.Tempo), o.swing(q.Swing, q.Tempo))), nil
+	return o.played(heard, q.Span.core(), cmp.Or(q.Tempo, o.Tempo), o.swing(q.Swing, q.Tempo)), nil
 }
 
 // SimulateAsk is what the simulated player is like.

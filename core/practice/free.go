@@ -38,6 +38,8 @@ type Free struct {
 	Still     int // rests that were to sway, and did not
 	Lost      []judge.Lost
 	Held      []Held // limits beside what the stage asks
+	Partial   bool   // it was stopped before its end, or begun in the middle; what was not reached is not judged
+	played    judge.Span
 	Good, Try string
 }
 
@@ -271,6 +273,10 @@ func (f *Free) tell(stage Stage) {
 		}
 	}
 	n := len(f.Landings)
+	if n == 0 {
+		f.Good, f.Try = "it was stopped before a change came", "play on to the next change"
+		return
+	}
 	f.Good = say.F("%d of %d changes are landed", landed, n)
 	if len(stage.Land) > 0 {
 		f.Good = say.F("%d of %d changes are landed on %s", counts, n, asked(stage))

@@ -328,6 +328,12 @@ func (f *Free) Hold(list []Hold) {
 		if err != nil {
 			continue
 		}
+		if !f.played.Has(h.From) {
+			continue
+		}
+		if to := int(f.played.To); to > 0 {
+			h.To = min(h.To, to)
+		}
 		kept, of := kind.kept(*f, h)
 		f.Held = append(f.Held, Held{h, kept, of})
 	}

@@ -155,13 +155,28 @@ func ModeByID(id string) (Mode, error) {
 
 // Judge judges a pass over a line: the mode's own where it writes one.
 func (m Mode) Judge(l edit.Line, pass int, heard []judge.Heard, tempo int, swing float64) (Free, error) {
+	return m.JudgeSpan(l, pass, heard, judge.Span{}, tempo, swing)
+}
+
+// JudgeSpan judges a pass by what of it was played.
+func (m Mode) JudgeSpan(l edit.Line, pass int, heard []judge.Heard, played judge.Span, tempo int, swing float64) (f Free, err error) {
+	whole := true
 	switch {
 	case m.judge != nil:
-		return m.judge(l, heard, swing)
+		f, err = m.judge(l, heard, swing)
 	case m.Writes():
-		return Prescribed(l, heard, tempo, swing)
+		l.Score, whole = played.Of(l.Score)
+		f, err = Prescribed(l, heard, tempo, swing)
+	default:
+		f, err = Judge(l, heard, tempo, swing, m.Stage(pass))
 	}
-	return Judge(l, heard, tempo, swing, m.Stage(pass))
+	all := len(f.Landings)
+	f.Landings = slices.DeleteFunc(f.Landings, func(x Landing) bool { return !played.Has(x.At) })
+	if f.Partial = !whole || len(f.Landings) < all; f.Partial && m.judge == nil && !m.Writes() && err == nil {
+		f.tell(m.Stage(pass))
+	}
+	f.played = played
+	return f, err
 }
 
 // Beats before a tick that are heard beside what comes after it, and of those the ones whose

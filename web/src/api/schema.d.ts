@@ -2588,6 +2588,8 @@ export interface components {
              * @description notes that the pass does not allow
              */
             outside: number;
+            /** @description it was stopped before its end, or begun in the middle; what was not reached is not judged */
+            partial?: boolean;
             /** @description what could not be written down */
             said: string[];
             try: string;
@@ -2737,6 +2739,8 @@ export interface components {
         JudgeAsk: {
             heard: components["schemas"]["HeardNote"][];
             line: components["schemas"]["LineBody"];
+            /** @description how far; all of it where it is not said */
+            played?: components["schemas"]["PlayedSpan"];
             /**
              * Format: double
              * @description of the band; 0 is the feel's own
@@ -4165,6 +4169,15 @@ export interface components {
             /** @description of the catalogue */
             thread?: string;
         };
+        PlayedSpan: {
+            /**
+             * Format: double
+             * @description ticks
+             */
+            from: number;
+            /** Format: double */
+            to: number;
+        };
         Player: {
             /** Format: int64 */
             capo: number;
@@ -4720,6 +4733,8 @@ export interface components {
             heard: number;
             /** @description of every change on which a note was to be played */
             landings: components["schemas"]["TakeLanding"][];
+            /** @description it was stopped before its end, or begun in the middle; what was not reached is not judged */
+            partial?: boolean;
             /**
              * Format: double
              * @description milliseconds, the middle distance from that
@@ -4789,6 +4804,8 @@ export interface components {
             of?: number;
             /** Format: int64 */
             pass?: number;
+            /** @description how far; all of it where it is not said */
+            played?: components["schemas"]["PlayedSpan"];
             /**
              * Format: int64
              * @description whose it is; of whose turn it is where it is not said

@@ -272,6 +272,35 @@ describe('passes of a loop', () => {
     passes.drop()
     expect(told.at(-1)).toBe('1 dropped')
   })
+  it('are judged as far as they went: over, to the end of the beat; stopped, to where the band was', async () => {
+    vi.useFakeTimers()
+    const ends: unknown[] = []
+    const passes = new Passes(
+      () => ({
+        notice: () => undefined,
+        end: (span) => (ends.push(span), Promise.resolve({ heard: [] })),
+        drop: () => ends.push('dropped'),
+      }),
+      (_, pass, span) => ends.push([pass, span]),
+    )
+    passes.at({ tick: -300, pass: 0 })
+    passes.noticed([], { tick: 10, pass: 0 })
+    passes.noticed([], { tick: 11_400, pass: 0 })
+    passes.at({ tick: 2, pass: 1 }) // the band is told ahead of what is heard
+    passes.noticed([], { tick: 11_450, pass: 0 })
+    passes.noticed([], { tick: 30, pass: 1 })
+    await Promise.resolve()
+    await Promise.resolve()
+    const whole = { from: -300, to: 11_520 }
+    expect(ends).toEqual([whole, [0, whole]])
+    passes.noticed([], { tick: 2_500, pass: 1 })
+    passes.close()
+    await vi.advanceTimersByTimeAsync(300)
+    expect(ends.slice(2)).toEqual([{ from: 2, to: 2_500 }, [1, { from: 2, to: 2_500 }]])
+    passes.anew()
+    expect(passes.span(1, true)).toBeUndefined()
+    vi.useRealTimers()
+  })
 })
 
 describe('a reel', () => {

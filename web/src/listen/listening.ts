@@ -1,5 +1,5 @@
 /* A take that is listened to: what was noticed goes to the core over a socket, what it makes of it comes back. */
-import type { FreeLanding, FreeTake, HeardNote, Holding, LineBody, TakeVerdicts } from '../api/client'
+import type { FreeLanding, FreeTake, HeardNote, Holding, PlayedSpan, LineBody, TakeVerdicts } from '../api/client'
 import type { Observation } from './useEar'
 
 /** An observation with the tick at which the band was heard. */
@@ -76,6 +76,7 @@ export class Listening {
   private sure = false
   private over?: (whole: Whole) => void
   private closed = false
+  private span?: PlayedSpan
 
   constructor(
     private readonly wish: Wish,
@@ -138,11 +139,12 @@ export class Listening {
   }
 
   private finish() {
-    this.socket?.send(JSON.stringify({ end: true, now: this.now }))
+    this.socket?.send(JSON.stringify({ end: true, now: this.now, played: this.span }))
   }
 
-  /** What the whole take is; nothing after a while without an answer. */
-  end(): Promise<Whole> {
+  /** What the whole take is, as far as it was played; nothing after a while without an answer. */
+  end(span?: PlayedSpan): Promise<Whole> {
+    this.span = span
     return new Promise((over) => {
       this.over = over
       if (this.socket?.readyState === WebSocket.OPEN) this.finish()

@@ -22,13 +22,18 @@ beforeEach(() => void (asked.length = 0))
 function played() {
   const line = ref<LineBody | undefined>({ title: 'one' } as LineBody)
   const playing = ref(false)
+  const pain = ref(false)
   const take = useTake(
     line,
     () => playing.value,
     (at) => (playing.value || at < 9000 ? { tick: at % 1000, pass: Math.floor(at / 1000) } : undefined),
     () => 96.4,
+    undefined,
+    undefined,
+    undefined,
+    () => pain.value,
   )
-  return { line, playing, take }
+  return { line, playing, take, pain }
 }
 
 describe('a take', () => {
@@ -70,6 +75,26 @@ describe('a take', () => {
     line.value = { title: 'two' } as LineBody
     await nextTick()
     expect(take.take.value).toBeUndefined()
+  })
+
+  it('is asked for as far as the band came, and for nothing where it hurt', async () => {
+    const { playing, take, pain } = played()
+    playing.value = true
+    await nextTick()
+    take.at({ tick: 0, pass: 0 })
+    take.struck({ midi: 60, channel: 1, at: 100 })
+    take.at({ tick: 960, pass: 0 })
+    playing.value = false
+    await turn()
+    expect(asked[0]).toMatchObject({ played: { from: 0, to: 960 } })
+    expect(take.played.value).toEqual({ heard: asked[0]!.heard, span: { from: 0, to: 960 } })
+    playing.value = true
+    await nextTick()
+    take.struck({ midi: 60, channel: 1, at: 100 })
+    pain.value = true
+    playing.value = false
+    await turn()
+    expect(asked).toHaveLength(1)
   })
 
   it('asks nothing where nothing was played, and can be simulated', async () => {

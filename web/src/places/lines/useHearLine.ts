@@ -11,6 +11,7 @@ import { useReel } from '../../listen/useReel'
 import { useSounding } from '../../listen/useSounding'
 import { useAddress } from '../../shell/useAddress'
 import { useGoOn } from '../../shell/useGoOn'
+import { useRest } from '../../shell/useRest'
 import { useTake } from './useTake'
 
 /** line is what is asked for, of the line in view; from is the beat that it begins on, where it is a part. */
@@ -45,6 +46,7 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>, fr
   onBeforeUnmount(begin)
   const mine = computed(() => band.playing && band.audition?.title === line.value?.title)
   const ear = useEar()
+  const rest = useRest()
   const metre = computed(() => metreOf(bars.value))
   const take = useTake(
     line,
@@ -53,6 +55,15 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>, fr
     () => band.tempo,
     () => ({ band: beside(), known: ear.known }),
     (strokes) => (ear.known = strokes),
+    undefined,
+    () => rest.shown === 'hurts',
+  )
+  watch(
+    () => band.beat,
+    () => {
+      const now = mine.value ? band.where(performance.now()) : undefined
+      if (now) take.at(now)
+    },
   )
   /** What the band plays beside the line itself, as a microphone would hear it; who is simulated sits beside no loudspeaker. */
   const beside = () =>

@@ -3,7 +3,7 @@
  * end; what the ear notices is judged as it is played.
  */
 import { ref, shallowRef, watch, type Ref } from 'vue'
-import { answer, api, type HeardNote, type LineBody, type TakeVerdicts } from '../../api/client'
+import { answer, api, type HeardNote, type LineBody, type PlayedSpan, type TakeVerdicts } from '../../api/client'
 import { Listening, type Hearer, type Whole, type Wish } from '../../listen/listening'
 import { Passes, type Noticed } from '../../listen/passes'
 import type { Verdict } from '../../listen/verdicts'
@@ -28,6 +28,8 @@ export function useTake(
   beside: () => Pick<Wish, 'band' | 'known'> = () => ({}),
   heardOf?: (strokes: number) => void,
   listen: Listen = (wish, to) => new Listening(wish, to),
+  /** Whether it was stopped because it hurts: then nothing is judged. */
+  hurts: () => boolean = () => false,
 ) {
   const take = shallowRef<TakeVerdicts>()
   /** While it is listened to: what each note was, by its number. */
@@ -36,15 +38,15 @@ export function useTake(
   /** The last take as it was heard and written down, to be kept. */
   const whole = shallowRef<Whole>()
   /** What was played last, however it was heard, to be noted. */
-  const played = shallowRef<HeardNote[]>()
+  const played = shallowRef<{ heard: HeardNote[]; span?: PlayedSpan }>()
   let heard: (HeardNote & { midi: number; channel: number; open: boolean })[] = []
   let pass = 0
 
-  async function judge(notes: HeardNote[], of = line.value) {
+  async function judge(notes: HeardNote[], span?: PlayedSpan, of = line.value) {
     if (!of) return
     try {
       take.value = await answer(
-        api.POST('/api/lines/judge', { body: { line: of, tempo: Math.round(tempo()), heard: notes } }),
+        api.POST('/api/lines/judge', { body: { line: of, tempo: Math.round(tempo()), heard: notes, played: span } }),
       )
     } catch (e) {
       trouble.value = e instanceof Error ? e.message : String(e)
@@ -57,12 +59,13 @@ export function useTake(
     return answer(api.POST('/api/lines/simulate', { body: { line: line.value!, ...how } }))
   }
   /** What was played comes to its end. */
-  function close() {
+  function close(over: boolean) {
     const notes = heard.map(({ at, length, pitch }) => ({ at, length, pitch }))
     heard = []
     if (!notes.length) return
-    void judge(notes)
-    played.value = notes
+    const span = passes.span(pass, over)
+    void judge(notes, span)
+    played.value = { heard: notes, span }
   }
   const passes = new Passes(
     () =>
@@ -75,18 +78,23 @@ export function useTake(
           trouble: (says) => (trouble.value = says),
         },
       ),
-    (w, pass) => {
+    (w, pass, span) => {
       live.value = undefined
       if (!w.take) return
       take.value = w.take
       whole.value = { ...w, pass }
-      played.value = w.heard
+      played.value = { heard: w.heard, span }
     },
   )
   watch(playing, (now) => {
-    if (now) take.value = whole.value = undefined
-    else {
-      close()
+    if (now) {
+      take.value = whole.value = undefined
+      passes.anew()
+    } else if (hurts()) {
+      heard = []
+      passes.drop()
+    } else {
+      close(false)
       passes.close()
     }
   })
@@ -101,12 +109,13 @@ export function useTake(
     trouble,
     running: playing,
     noticed: (list: Noticed[], now: { tick: number; pass: number }) => passes.noticed(list, now),
+    at: (now: { tick: number; pass: number }) => passes.at(now),
     whole,
     played,
     struck({ midi, channel, at }: Note) {
       const here = where(at)
       if (!here) return
-      if (here.pass !== pass) close()
+      if (here.pass !== pass) close(true)
       pass = here.pass
       heard.push({ at: here.tick, length: 0, pitch: midi, midi, channel, open: true })
     },

@@ -44,14 +44,21 @@ export function useTaken(
   const band = useBand()
   const ear = useEar()
   const logged = shallowRef<Promise<number | undefined>>()
-  watch(take.played, (heard) => {
+  watch(take.played, (last) => {
     const simulated = ear.on && ear.source === 'player'
-    if (!line.value || !heard?.length || simulated) return
-    const body = { of: id.value, title: line.value.title, line: parts.practised.value!, tempo: band.tempo, heard }
+    if (!line.value || !last?.heard.length || simulated) return
+    const body = {
+      of: id.value,
+      title: line.value.title,
+      line: parts.practised.value!,
+      tempo: band.tempo,
+      heard: last.heard,
+      played: last.span,
+    }
     logged.value = log.take(body).then((row) => row?.id)
   })
   watch(take.take, async (t) => {
-    if (!t) return
+    if (!t || t.partial) return // what was stopped moves no ladder
     const came = clean(t.verdicts.filter((v) => v.is === 'right').length, t.verdicts.length)
     if (parts.passed(came)) return
     rungs.passed(came)

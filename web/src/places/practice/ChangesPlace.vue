@@ -55,6 +55,7 @@ const free = useFree(
       line: over.value!,
       tempo: band.tempo,
       heard: c.heard,
+      played: c.span,
     }
     c.logged = log.take(body).then((row) => row?.id)
   },
@@ -79,7 +80,13 @@ const rungs = useRungs(
   () => title.value,
   () => ({ chart: id.value }),
 )
-watch(last, (c) => c && rungs.passed(clean(c.free.landed, c.free.landings.length) && !c.free.outside && !c.free.broken))
+watch(
+  last,
+  (c) =>
+    c &&
+    !c.free.partial &&
+    rungs.passed(clean(c.free.landed, c.free.landings.length) && !c.free.outside && !c.free.broken),
+)
 const goOn = useGoOn()
 const route = useRoute()
 watch(free.playing, (now) => {

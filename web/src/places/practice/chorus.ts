@@ -1,6 +1,6 @@
 /* Free playing is taken chorus by chorus: where a tick of the band lies, and which choruses are held. */
 import { quarter } from '../../api/facts'
-import type { FreeTake, HeardNote } from '../../api/client'
+import type { FreeTake, HeardNote, PlayedSpan } from '../../api/client'
 
 /** A chorus that was played. */
 export interface Chorus {
@@ -8,6 +8,8 @@ export interface Chorus {
   pass: number
   free: FreeTake
   heard: HeardNote[]
+  /** how far it was played; nothing where that is all of it */
+  span?: PlayedSpan
   /** as it sounded, of the last ones, where that is to be kept */
   sound?: Promise<ArrayBuffer | undefined>
   /** played by a simulated player */

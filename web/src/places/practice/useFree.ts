@@ -9,6 +9,7 @@ import {
   type HeardNote,
   type Holding,
   type LineBody,
+  type PlayedSpan,
 } from '../../api/client'
 import { chorusAt, Counted, held, since, withOne, type Chorus } from './chorus'
 import { useBand } from '../../band/useBand'
@@ -21,6 +22,7 @@ import type { Press } from '../../listen/useByHand'
 import { useReel } from '../../listen/useReel'
 import { useSounding } from '../../listen/useSounding'
 import { useMidi } from '../../listen/useMidi'
+import { useRest } from '../../shell/useRest'
 
 export type { Chorus }
 
@@ -35,6 +37,7 @@ export function useFree(
   const band = useBand()
   const ear = useEar()
   const reel = useReel()
+  const hand = useRest()
   const landings = ref(new Map<number, FreeLanding>())
   const choruses = shallowRef<Chorus[]>([])
   const trouble = ref('')
@@ -44,8 +47,8 @@ export function useFree(
   /* Choruses of a chart follow each other within a pass of the loop; what is played in its place is a pass by itself. */
   const form = computed(() => (!over.value ? 0 : own.value ? Infinity : band.formBeats * quarter))
 
-  function add(free: FreeTake, heard: HeardNote[], of: number, simulated: boolean) {
-    choruses.value = withOne(choruses.value, { pass: of, free, heard, simulated, sound: reel.sound(of) })
+  function add(free: FreeTake, heard: HeardNote[], of: number, simulated: boolean, span?: PlayedSpan) {
+    choruses.value = withOne(choruses.value, { pass: of, free, heard, span, simulated, sound: reel.sound(of) })
     landings.value = new Map(free.landings.map((l) => [l.at, l]))
     done?.(choruses.value.at(-1)!)
   }
@@ -84,8 +87,8 @@ export function useFree(
         )
       )
     },
-    ({ free, heard }, n) => {
-      if (free && heard.length) add(free, heard, n, stoodIn)
+    ({ free, heard }, n, span) => {
+      if (free && heard.length) add(free, heard, n, stoodIn, span)
     },
   )
 
@@ -128,9 +131,19 @@ export function useFree(
       stoodIn = ear.on && ear.source === 'player'
       counted.clear()
       reel.clear()
+      passes.anew()
       landings.value = new Map()
-    } else passes.close()
+    } else if (hand.shown === 'hurts')
+      passes.drop() // what hurt is not judged
+    else passes.close()
   })
+  watch(
+    () => band.beat,
+    () => {
+      const now = playing.value ? place(band.where(performance.now())) : undefined
+      if (now) passes.at({ tick: now.tick, pass: count(now.pass) })
+    },
+  )
   watch([mode, () => over.value?.text, () => over.value?.key, () => JSON.stringify(over.value?.notes), hold], () => {
     passes.drop()
     choruses.value = []
