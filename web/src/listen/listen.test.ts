@@ -296,7 +296,7 @@ describe('passes of a loop', () => {
     passes.noticed([], { tick: 2_500, pass: 1 })
     passes.close()
     await vi.advanceTimersByTimeAsync(300)
-    expect(ends.slice(2)).toEqual([{ from: 2, to: 2_500 }, [1, { from: 2, to: 2_500 }]])
+    expect(ends.slice(2)).toEqual([{ from: 2, to: 2_660 }, [1, { from: 2, to: 2_660 }]])
     passes.anew()
     expect(passes.span(1, true)).toBeUndefined()
     vi.useRealTimers()

@@ -9,6 +9,8 @@ type Ear = Pick<Listening, 'notice' | 'end' | 'drop'>
 
 /** Milliseconds after the band has stopped in which the last note may still be weighed. */
 const rings = 250
+/** Ticks that a note may come before its place. */
+const early = quarter / 6
 
 export class Passes {
   private ears?: { pass: number; ear: Ear }
@@ -25,10 +27,10 @@ export class Passes {
     const known = this.spans.get(pass)
     this.spans.set(pass, { from: known?.from ?? tick, to: Math.max(known?.to ?? tick, tick) })
   }
-  /** How far a pass was played; one that is over, to the end of its beat. */
+  /** How far a pass was played: one that is over, to the end of its beat; else to where a note may be that came early. */
   span(pass: number, over: boolean): PlayedSpan | undefined {
     const s = this.spans.get(pass)
-    return s && over ? { ...s, to: (Math.floor(s.to / quarter) + 1) * quarter } : s
+    return s && { ...s, to: over ? (Math.floor(s.to / quarter) + 1) * quarter : s.to + early }
   }
 
   /** What was noticed, and where the band is. What belongs to the pass before is told to that one. */

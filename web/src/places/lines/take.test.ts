@@ -52,6 +52,7 @@ describe('a take', () => {
       {
         line: { title: 'one' },
         tempo: 96,
+        played: { from: 100, to: 660 },
         heard: [
           { at: 100, length: 300, pitch: 61.8 },
           { at: 500, length: 0, pitch: 64 },
@@ -86,8 +87,8 @@ describe('a take', () => {
     take.at({ tick: 960, pass: 0 })
     playing.value = false
     await turn()
-    expect(asked[0]).toMatchObject({ played: { from: 0, to: 960 } })
-    expect(take.played.value).toEqual({ heard: asked[0]!.heard, span: { from: 0, to: 960 } })
+    expect(asked[0]).toMatchObject({ played: { from: 0, to: 1120 } })
+    expect(take.played.value).toEqual({ heard: asked[0]!.heard, span: { from: 0, to: 1120 } })
     playing.value = true
     await nextTick()
     take.struck({ midi: 60, channel: 1, at: 100 })

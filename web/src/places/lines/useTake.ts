@@ -117,6 +117,7 @@ export function useTake(
       if (!here) return
       if (here.pass !== pass) close(true)
       pass = here.pass
+      passes.at(here)
       heard.push({ at: here.tick, length: 0, pitch: midi, midi, channel, open: true })
     },
     released({ midi, channel, at }: Note) {
