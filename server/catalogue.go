@@ -158,6 +158,8 @@ type CatalogueMode struct {
 	DropChords bool     `json:"dropChords" doc:"the band leaves the chords out in every other chorus"`
 	Writes     bool     `json:"writes" doc:"what is to be played is written down"`
 	With       string   `json:"with,omitempty" enum:"lick,line" doc:"it is made of one that is kept"`
+	Most       int      `json:"most,omitempty" doc:"choruses one after the other that are enough for a hand"`
+	Easier     string   `json:"easier,omitempty" doc:"what may be asked instead, easier on the hand"`
 }
 
 // CatalogueAim is a kind of aim.
@@ -296,7 +298,7 @@ func catalogue() (c Catalogue) {
 	c.CallDevices = each(call.Devices, func(d call.Device) CatalogueChoice { return CatalogueChoice{d.ID, d.Name} })
 	c.CallPaces = each(call.Paces, func(p call.Pace) CatalogueChoice { return CatalogueChoice{p.ID, p.Name} })
 	for _, m := range practice.Modes {
-		c.Modes = append(c.Modes, CatalogueMode{CatalogueOption{CatalogueChoice{m.ID, m.Name}, m.Says}, each(m.Stages, func(s practice.Stage) string { return s.Says }), m.DropChords, m.Writes(), string(m.With)})
+		c.Modes = append(c.Modes, CatalogueMode{CatalogueOption{CatalogueChoice{m.ID, m.Name}, m.Says}, each(m.Stages, func(s practice.Stage) string { return s.Says }), m.DropChords, m.Writes(), string(m.With), m.Most, m.Easier})
 	}
 	for _, k := range planner.AimKinds {
 		u := k.Usual

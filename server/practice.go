@@ -257,6 +257,7 @@ func (s *server) practice(api huma.API) {
 				Mode  string   `json:"mode" maxLength:"40"`
 				With  uint     `json:"with,omitempty" maximum:"4294967295" doc:"the lick or line of a mode that is made of one; a line comes in the place of the chart"`
 				Chord string   `json:"chord,omitempty" maxLength:"40" doc:"one chord that is looped in the place of the chart"`
+				Easy  bool     `json:"easy,omitempty" doc:"what is easier on the hand, where there is such a choice"`
 				Seed  uint64   `json:"seed,omitempty" doc:"another one writes something else"`
 			}
 		}) (PracticeGround, error) {
@@ -287,7 +288,7 @@ func (s *server) practice(api huma.API) {
 			g := wireGround(chart, own, m)
 			g.Band = g.Band || in.Body.Chord != ""
 			if m.Writes() && (m.With == "" || in.Body.With > 0) {
-				err = s.written(ctx, &g, own, m, practice.Ask{Tune: chart.Notes, Seed: in.Body.Seed}, in.Body.With)
+				err = s.written(ctx, &g, own, m, practice.Ask{Tune: chart.Notes, Seed: in.Body.Seed, Easy: in.Body.Easy}, in.Body.With)
 			}
 			return g, err
 		})

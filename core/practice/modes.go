@@ -49,6 +49,10 @@ type Mode struct {
 	judge func(l edit.Line, heard []judge.Heard, swing float64) (Free, error)
 	ByEar bool // the part is heard and not shown
 	With  With // what it is made of
+	// Most is how many choruses of it are enough for a hand, one after the other; 0 where nothing strains. Easier is what is
+	// asked instead of it by who chooses so, in words; "" where there is no such choice.
+	Most   int
+	Easier string
 }
 
 // With is something kept that a mode is made of.
@@ -140,7 +144,7 @@ var Modes = []Mode{
 		Stages: []Stage{{Play: Anything, Says: "the band's four bars, as you heard them"}}},
 	{ID: "lick", Name: "One lick through the changes", Says: "The same lick over every chord, turned so that it lands on the next.", part: through, With: Lick,
 		Stages: []Stage{{Play: Anything, Says: "the lick, over every chord"}}},
-	{ID: "bends", Name: "Bends in tune", Says: "A chord tone fretted, then bent to from below: the two must sound the same.", part: bends,
+	{ID: "bends", Name: "Bends in tune", Says: "A chord tone fretted, then bent to from below: the two must sound the same.", part: bends, Most: 3, Easier: "half steps alone",
 		Stages: []Stage{{Play: Anything, Says: "each tone fretted, then bent to"}}},
 }
 

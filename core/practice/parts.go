@@ -26,6 +26,7 @@ type Ask struct {
 	Lick lick.Lick    // of a mode that takes one
 	Tune []score.Note // of a mode that takes one: over the chart as it is
 	Seed uint64       // the same seed writes the same
+	Easy bool         // what is easier on the hand, of a mode that has such a choice
 }
 
 // Line is a mode's part, laid on the neck: the band's lead, and the line to be
@@ -142,6 +143,9 @@ func bends(_ context.Context, over edit.Line, a Ask) (part Part, err error) {
 			continue
 		}
 		found := bentTo(over, chord)
+		if a.Easy {
+			found = slices.DeleteFunc(found, func(b bent) bool { return b.by > 1 })
+		}
 		if len(found) == 0 {
 			continue
 		}

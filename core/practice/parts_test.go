@@ -174,3 +174,37 @@ func TestLostInFreePlaying(t *testing.T) {
 	assert.InDelta(t, 5, f.Lost[0].From, 1)
 	assert.Contains(t, f.Try, "count the form")
 }
+
+// What is easier on the hand bends by half steps alone, wherever there is one; what strains has an end.
+func TestBendsHaveAnEasierChoiceAndAnEnd(t *testing.T) {
+	m, err := practice.ModeByID("bends")
+	require.NoError(t, err)
+	assert.Positive(t, m.Most)
+	assert.NotEmpty(t, m.Easier)
+	whole := 0
+	for _, f := range form.Forms {
+		for _, tonic := range pitch.Roots {
+			l := over(f, tonic)
+			for _, p := range l.In.Positions(tonic.Class()) {
+				if l.Region = p.Region; l.Region.Low < 3 {
+					continue
+				}
+				_, own, err := m.Line(t.Context(), l, practice.Ask{Easy: true})
+				if err != nil {
+					continue
+				}
+				for _, n := range own.Notes {
+					require.Contains(t, []int{0, 2}, n.Bend, "quarter steps: half a step at most")
+				}
+				_, hard, err := m.Line(t.Context(), l, practice.Ask{})
+				require.NoError(t, err)
+				for _, n := range hard.Notes {
+					if n.Bend == 4 {
+						whole++
+					}
+				}
+			}
+		}
+	}
+	assert.Greater(t, whole, 100)
+}

@@ -2045,7 +2045,14 @@ export interface components {
             about: string;
             /** @description the band leaves the chords out in every other chorus */
             dropChords: boolean;
+            /** @description what may be asked instead, easier on the hand */
+            easier?: string;
             id: string;
+            /**
+             * Format: int64
+             * @description choruses one after the other that are enough for a hand
+             */
+            most?: number;
             name: string;
             /** @description what each pass asks for; the last stays */
             stages: string[];
@@ -4242,6 +4249,8 @@ export interface components {
         "Practice-overRequest": {
             /** @description one chord that is looped in the place of the chart */
             chord?: string;
+            /** @description what is easier on the hand, where there is such a choice */
+            easy?: boolean;
             mode: string;
             /** @description the chart's chords; its notes are left out */
             over: components["schemas"]["LineBody"];

@@ -32,7 +32,7 @@ export const useTheTakes = (ids: Ref<number[]>) =>
 /** What a way to practise is played over, for a chart's chords. */
 export const useGround = (
   over: Ref<LineBody | undefined>,
-  ask: Ref<{ mode: string; with?: number; seed?: number; chord?: string } | undefined>,
+  ask: Ref<{ mode: string; with?: number; seed?: number; chord?: string; easy?: boolean } | undefined>,
 ) =>
   useQuery({
     queryKey: ['practice over', over, ask],

@@ -32,6 +32,7 @@ watch(compass, (c) => c && ear.listenTo(...(c.split(',').map(Number) as [number,
   >
     <i class="pi pi-microphone" aria-hidden="true" />
     <LevelMeter v-if="ear.on" :level="ear.level" :gate="ear.kept.gate" small />
+    <span v-if="ear.clips" role="alert">too loud: turn the input down</span>
   </Button>
   <EarDialog v-model="open" :instrument="instrument" />
 </template>

@@ -26,7 +26,7 @@ const found = computed(() => {
   const { delay, band, guitar, graded } = ear.kept
   if (delay === null) return 'Not measured yet: takes are judged with the usual delay of this machine.'
   const apart = band !== null && guitar !== null ? Math.round(band - guitar) : undefined
-  return `${Math.round(delay * 1000)} ms behind the band${apart === undefined ? '' : `, the band ${apart} dB ${apart < 0 ? 'under' : 'over'} the guitar`}${graded ? '' : ': too loud to judge; use headphones'}.`
+  return `${Math.round(delay * 1000)} ms behind the band${apart === undefined ? '' : `, the band ${apart} dB ${apart < 0 ? 'under' : 'over'} the guitar`}${graded ? '' : ': too loud to judge; use headphones, no louder than lets you hear somebody speak beside you'}.`
 })
 </script>
 
@@ -51,6 +51,10 @@ const found = computed(() => {
         <span class="level"><LevelMeter :level="ear.level" :gate="ear.kept.gate" /></span>
       </p>
       <p v-if="ear.trouble" class="trouble" role="alert">{{ ear.trouble }}</p>
+      <p v-else-if="ear.clips" class="trouble" role="alert">
+        What you play is cut off, since it comes in too loud. Turn the input down until the loudest stroke stays beneath
+        the end of the meter.
+      </p>
       <p v-if="ear.on && ear.source === 'player'">
         A simulated player plays along wherever the band plays something to practise, and is heard by the same ear. It
         errs now and then.
@@ -83,7 +87,7 @@ const found = computed(() => {
       </template>
       <p v-else class="soft">
         What you play stays in this browser: only the notes that were heard are judged. Headphones keep the band out of
-        the microphone.
+        the microphone; play them no louder than that you would still hear somebody speak beside you.
       </p>
       <TickBox :model-value="ear.kept.sound" @update:model-value="keepSound">
         keep takes as they sounded, too: some three megabytes a minute

@@ -15,7 +15,8 @@ function pluck(into: Float32Array, rate: number, at: number, midi: number, lengt
   for (let i = Math.round(at * rate), k = 0; k < length * rate && i < into.length; i++, k++) {
     const t = k / rate
     const fade = Math.exp(-t / 0.25) * Math.min(1, t / 0.002, (length - t) / 0.01)
-    for (let h = 1; h <= 6; h++) into[i]! += (0.25 / h) * fade * Math.sin(2 * Math.PI * hertz * h * t)
+    for (let h = 1; h <= 6 && h * hertz < rate / 2; h++)
+      into[i]! += (0.25 / h) * fade * Math.sin(2 * Math.PI * hertz * h * t)
   }
 }
 function heard(sound: Float32Array, rate: number) {
@@ -26,6 +27,31 @@ function heard(sound: Float32Array, rate: number) {
 }
 
 describe('the ear', () => {
+  it.each([8000, 11025, 16000, 22050, 96000])('hears notes at %i samples too, and every figure is one', (rate) => {
+    for (let midi = 45; midi <= 76; midi += 3) {
+      const sound = new Float32Array(0.9 * rate)
+      pluck(sound, rate, 0.3, midi, 0.6)
+      const all = heard(sound, rate)
+      expect(all.filter((o) => o.kind === 'attack').length, `${midi}`).toBeGreaterThanOrEqual(1)
+      const settled = all.find((o) => o.kind === 'settled')
+      expect(settled?.kind === 'settled' && Math.abs(settled.midi - midi), `pitch of ${midi}`).toBeLessThan(0.15)
+      expect(JSON.stringify(all)).not.toContain('null') // as JSON writes what is no number
+    }
+  })
+  it('tells that what comes in is cut off, and no longer once it is not', () => {
+    const rate = 48000
+    const ear = new Ear(rate)
+    const play = (gain: number) => {
+      const sound = new Float32Array(1.5 * rate)
+      for (let k = 0; k < 4; k++) pluck(sound, rate, 0.1 + k / 3, 52, 0.3)
+      for (let at = 0; at + 256 <= sound.length; at += 256) ear.hear(sound.subarray(at, at + 256).map((x) => Math.max(-1, Math.min(1, gain * x)))) // prettier-ignore
+      return ear.clipped > 0.05
+    }
+    expect(play(0.5)).toBe(false)
+    expect(play(12)).toBe(true)
+    for (let k = 0; k < 3; k++) play(0.5)
+    expect(play(0.5)).toBe(false)
+  })
   it.each([44100, 48000])(
     'hears every note of the neck, in time and in tune, at %i samples',
     (rate) => {

@@ -12,9 +12,13 @@ const step = 5
 const up = 2
 const down = 2
 
-export function climbed({ tempo, row }: Rung, clean: boolean): Rung {
+/** How far above its own tempo a thing is climbed: quicker than that it is another piece, and a strain. */
+export const ceiling = (tempo: number) => Math.min(maxTempo, step * Math.floor((1.5 * tempo) / step))
+
+/** most is the tempo above which the ladder does not lead; who stands there already stays. */
+export function climbed({ tempo, row }: Rung, clean: boolean, most = maxTempo): Rung {
   const now = clean ? Math.max(0, row) + 1 : Math.min(0, row) - 1
-  if (now >= up) return { tempo: Math.min(maxTempo, tempo + step), row: 0 }
+  if (now >= up) return { tempo: Math.max(tempo, Math.min(most, tempo + step)), row: 0 }
   if (now <= -down) return { tempo: Math.max(minTempo, tempo - step), row: 0 }
   return { tempo, row: now }
 }

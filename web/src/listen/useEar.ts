@@ -41,6 +41,8 @@ export const useEar = defineStore('ear', () => {
   /** What it listens to. */
   const source = ref<'microphone' | 'player'>('microphone')
   const level = ref(-120)
+  /** The input is so loud that it is cut off: pitches and levels cannot be trusted. */
+  const clips = ref(false)
   /** Strokes of the player that were in tune in the take before: the next begins with that. */
   const known = ref(0)
   const pitch = shallowRef<{ midi: number; clarity: number }>()
@@ -55,6 +57,7 @@ export const useEar = defineStore('ear', () => {
 
   function hear(n: Notice) {
     level.value = n.level
+    clips.value = !!n.clips
     pitch.value = n.pitch === undefined ? undefined : { midi: n.pitch, clarity: n.clarity ?? 0 }
     for (const l of listeners) l(n)
   }
@@ -121,6 +124,7 @@ export const useEar = defineStore('ear', () => {
         for (const cut of cuts.splice(0)) cut(undefined)
         on.value = false
         level.value = -120
+        clips.value = false
         pitch.value = undefined
       }
       on.value = true
@@ -160,6 +164,7 @@ export const useEar = defineStore('ear', () => {
     opening,
     trouble,
     level,
+    clips,
     pitch,
     delay,
     known,

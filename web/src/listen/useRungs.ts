@@ -3,10 +3,16 @@ import { computed, type Ref } from 'vue'
 import { useLog } from '../api/log'
 import { useBand } from '../band/useBand'
 import { useSetting } from '../memory/settings'
-import { climbed, type Rung } from './rungs'
+import { ceiling, climbed, type Rung } from './rungs'
 
 /** of names what is practised for the ladder, title and place for the log. */
-export function useRungs(of: Ref<string>, title: () => string, place: () => { chart?: number; line?: number }) {
+export function useRungs(
+  of: Ref<string>,
+  title: () => string,
+  place: () => { chart?: number; line?: number },
+  /** the tempo that it is written at: the ladder ends half as quick again */
+  tempo: () => number | undefined,
+) {
   const log = useLog()
   const kept = useSetting<Record<string, Rung>>('rungs', {})
   const band = useBand()
@@ -25,7 +31,8 @@ export function useRungs(of: Ref<string>, title: () => string, place: () => { ch
     passed(clean: boolean) {
       if (!rung.value) return
       const before = rung.value.tempo
-      const next = climbed(rung.value, clean)
+      const own = tempo()
+      const next = climbed(rung.value, clean, own && ceiling(own))
       kept.value = { ...kept.value, [of.value]: next }
       if (next.tempo !== before) void log.rung({ title: title(), tempo: next.tempo, ...place() })
       if (next.tempo !== band.tempo) band.setTempo(next.tempo)

@@ -50,6 +50,8 @@ export class Ear {
   private rest: { midi: number; hops: number; since: number; glided: boolean } | undefined
   /** The level of the last window, in decibels of full scale. */
   level = -120
+  /** Of the last second or so, how much was cut off at full scale: 0 to 1. */
+  clipped = 0
 
   constructor(
     private readonly rate: number,
@@ -62,8 +64,9 @@ export class Ear {
   ) {
     const deepest = 440 * 2 ** ((lowest - 0.7 - 69) / 12)
     this.onsets = new Onsets(rate)
-    this.high = new Voice(rate, 1024, 200, 2500, deepest, 2)
-    this.low = new Voice(rate, 2048, 70, 1000, deepest, 4)
+    const thin = rate < 24000 ? 1 : 2 // of what comes in thinly all is needed
+    this.high = new Voice(rate, 1024, 200, 2500, deepest, thin)
+    this.low = new Voice(rate, 2048, 70, 1000, deepest, 2 * thin)
     this.salience = new Salience(rate, lowest, highest)
     this.sway = new Sway(rate)
   }
@@ -90,6 +93,7 @@ export class Ear {
     const end = this.past.end
     const window = this.past.from(end - this.window.length, this.window)
     this.level = decibels(window)
+    this.clipped += (Number(clips(samples)) - this.clipped) * (hop / this.rate)
     const onset = this.onsets.hear(window, end)
     const pitch = this.voiced(this.high.hear(samples), this.low.hear(samples))
     if (onset !== undefined && this.level > this.gate) this.struck(onset)
@@ -169,6 +173,13 @@ export class Ear {
     if (!rest.glided) this.sway.begin()
     this.tell({ kind: rest.glided ? 'bend' : 'slide', frame: rest.since, of: note.seq, midi: pitch.midi })
   }
+}
+
+/** Several samples at full scale: what is louder was cut off. */
+function clips(samples: Float32Array) {
+  let n = 0
+  for (const s of samples) if (Math.abs(s) >= 0.985) n++
+  return n >= 4
 }
 
 function decibels(samples: Float32Array) {

@@ -20,6 +20,8 @@ export interface Notice {
   /** the pitch of now, a MIDI number with its part */
   pitch?: number
   clarity?: number
+  /** what is played is cut off at full scale, again and again */
+  clips?: boolean
 }
 
 /** Hops from one notice to the next. */
@@ -54,7 +56,7 @@ function hear(frame: number, samples: Float32Array) {
     last = o.seq + numbered
   }
   if (++heard % batch) return
-  const notice: Notice = { observations, frame: frame + hop, level: ear.level, pitch: ear.pitch?.midi, clarity: ear.pitch?.clarity } // prettier-ignore
+  const notice: Notice = { observations, frame: frame + hop, level: ear.level, pitch: ear.pitch?.midi, clarity: ear.pitch?.clarity, clips: ear.clipped > 0.05 } // prettier-ignore
   postMessage(notice)
   observations = []
 }

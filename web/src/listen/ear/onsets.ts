@@ -23,7 +23,7 @@ export class Onsets {
 
   constructor(private readonly rate: number) {
     this.low = Math.max(1, Math.round((120 * size) / rate))
-    this.high = Math.round((5000 * size) / rate)
+    this.high = Math.min(size / 2 - 1, Math.round((5000 * size) / rate))
   }
 
   /** Hears the window that ends at a frame; tells the frame of a stroke in it. */

@@ -18,6 +18,8 @@ export type Candidate = [midi: number, strength: number]
 export class Salience {
   private readonly spectrum: Spectrum
   readonly length: number
+  /** Hertz beneath which there is something to hear. */
+  private readonly most: number
 
   constructor(
     private readonly rate: number,
@@ -26,6 +28,7 @@ export class Salience {
   ) {
     this.length = Math.round(span * rate)
     this.spectrum = new Spectrum(size, this.length)
+    this.most = Math.min(5000, 0.48 * rate)
   }
 
   /** The five strongest, and how much of all that sounds after the stroke is new, from 0 to 1. */
@@ -42,7 +45,7 @@ export class Salience {
     for (let midi = this.lowest; midi <= this.highest; midi++) {
       const hertz = 440 * 2 ** ((midi - 69) / 12)
       let sum = 0
-      for (let h = 1, w = 1; h <= harmonics && h * hertz < 5000; h++, w *= falling) {
+      for (let h = 1, w = 1; h <= harmonics && h * hertz < this.most; h++, w *= falling) {
         // The strongest within a third of a half step of it.
         const from = Math.floor((h * hertz * size) / this.rate / 1.02)
         const to = Math.ceil((h * hertz * size * 1.02) / this.rate)

@@ -24,6 +24,13 @@ describe('a line in parts', () => {
     for (const clean of [true, false, true, true]) l = learned(l, of, clean, 80)
     expect([l.step, l.rungs['1-2']!.tempo]).toEqual([2, 85]) // the whole stays, and climbs
   })
+  it('climbs half as quick again and no further', () => {
+    let l: Learned = { step: 0, rungs: { '1-1': { tempo: 118, row: 1 } } }
+    l = learned(l, course(1), true, 80)
+    expect(l.rungs['1-1']!.tempo).toBe(120)
+    for (const clean of [true, true, true, true]) l = learned(l, course(1), clean, 80)
+    expect(l.rungs['1-1']!.tempo).toBe(120)
+  })
   it('goes on at the quickest tempo too', () => {
     let l: Learned = { step: 0, rungs: { '1-1': { tempo: maxTempo, row: 1 } } }
     l = learned(l, course(2), true, 80)

@@ -1,5 +1,5 @@
 /* A line learned in parts: 1, 2, 1–2, 3, 1–3 and so on to the whole, each on a rung of its own. */
-import { climbed, type Rung } from '../../listen/rungs'
+import { ceiling, climbed, type Rung } from '../../listen/rungs'
 
 /** From which part to which, from 0, both included. */
 export type Stretch = [number, number]
@@ -30,12 +30,12 @@ export function rungOf(l: Learned, [from, to]: Stretch, tempo: number): Rung {
   return { tempo: before.length ? Math.min(...before) : tempo, row: 0 }
 }
 
-/** A pass of the stretch in hand is over: its rung follows, and after two clean ones in a row the next stretch comes. */
+/** A pass of the stretch in hand of a line at a tempo is over: its rung follows, and after two clean ones in a row the next stretch comes. */
 export function learned(l: Learned, of: Stretch[], clean: boolean, tempo: number): Learned {
   const now = of[l.step]
   if (!now) return l
   const before = rungOf(l, now, tempo)
-  const next = climbed(before, clean)
+  const next = climbed(before, clean, ceiling(tempo))
   const rungs = { ...l.rungs, [keyOf(now)]: next }
   return { step: next.tempo > before.tempo || (clean && next.row === 0) ? Math.min(of.length - 1, l.step + 1) : l.step, rungs } // prettier-ignore
 }

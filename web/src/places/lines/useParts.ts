@@ -73,7 +73,7 @@ export function useParts(id: Ref<number>, line: Ref<LineBody | undefined>, study
     go: (by: -1 | 1) => put({ ...here.value, step: Math.max(0, Math.min(all.value.length - 1, here.value.step + by)) }),
     passed(clean: boolean) {
       if (!on.value) return false
-      put(learned(here.value, all.value, clean, band.tempo))
+      put(learned(here.value, all.value, clean, line.value?.tempo ?? band.tempo))
       if (rung.value && rung.value.tempo !== band.tempo) band.setTempo(rung.value.tempo)
       return true
     },

@@ -38,6 +38,7 @@ export function useTaken(
     computed(() => `line ${id.value}`),
     () => line.value?.title ?? '',
     () => ({ line: id.value }),
+    () => Math.max(line.value?.tempo ?? 0, finer.next.value ? (finer.goal.value + 5) / 1.5 : 0), // an exercise goes on in finer notes above its goal
   )
   /* Every take that was heard is noted in the log, by microphone or MIDI. */
   const log = useLog()

@@ -24,7 +24,9 @@ import HoldChoice from './HoldChoice.vue'
 import HoldNow from './HoldNow.vue'
 import { usePlan } from './today/usePlan'
 import { useAhead } from './useAhead'
+import { useChordLoop } from './useChordLoop'
 import { useChosen } from './useChosen'
+import { useEnough } from './useEnough'
 import { useFree } from './useFree'
 import { useHolding } from './useHolding'
 import { useKeptChoruses } from './useKeptChoruses'
@@ -34,7 +36,7 @@ import { usePlayedOver } from './usePlayedOver'
 
 useTitle('Practice · Undaris')
 const chosen = useChosen()
-const { charts, id, map, chart, mode, position, ground, lacks, over, own, sheet, title, chord } = chosen
+const { charts, id, map, chart, mode, position, ground, lacks, over, own, sheet, title, chord, easy } = chosen
 const band = usePlayedOver(chosen)
 const log = useLog()
 const plan = usePlan()
@@ -79,6 +81,7 @@ const rungs = useRungs(
   computed(() => `${mode.value?.id} over ${id.value}`),
   () => title.value,
   () => ({ chart: id.value }),
+  () => chart.value?.tempo,
 )
 watch(
   last,
@@ -86,6 +89,10 @@ watch(
     c &&
     !c.free.partial &&
     rungs.passed(clean(c.free.landed, c.free.landings.length) && !c.free.outside && !c.free.broken),
+)
+useEnough(
+  () => mode.value?.most,
+  () => free.playing.value,
 )
 const goOn = useGoOn()
 const route = useRoute()
@@ -105,14 +112,9 @@ const { kept, keep, asLine } = useKeptChoruses(choruses, free.held, () => ({
   mode: mode.value!.id,
   chart: chart.value!.title,
 }))
-/* One chord is looped by a press on it, or by the key for the one that sounds; and let go the same way. */
-function loop(symbol: string) {
-  const one = symbol === chord.value ? undefined : symbol
-  void chosen.address.write({ chord: one, play: one || free.playing.value ? 'yes' : undefined })
-}
-const sounding = () => ground.data.value?.bars.flat().findLast((c) => c.at <= Math.max(0, free.tick() ?? 0))?.chord
+const loop = useChordLoop(chosen, () => free.playing.value, free.tick)
 useCommands({
-  loop: () => loop(chord.value || (sounding() ?? chart.value!.key)),
+  loop: () => loop.turn(),
   keep: { do: () => void keep(), can: () => choruses.value.length > 0 && !kept.value },
 })
 </script>
@@ -151,7 +153,10 @@ useCommands({
       <p class="stage">
         <MusicText :said="stage.says" /><small v-if="stage.of > 1">chorus {{ stage.n }} of {{ stage.of }}</small>
       </p>
-      <p class="says">{{ mode.about }}</p>
+      <p class="says">
+        {{ mode.about }}
+        <template v-if="mode.most">After {{ mode.most }} choruses the band ends: enough for a hand.</template>
+      </p>
       <HoldNow v-if="holding.holds.value.length" :holding="holding" />
     </section>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
@@ -163,7 +168,7 @@ useCommands({
       :beat="free.playing.value ? band.beat : undefined"
       :close="!!sheet || hand.on.value"
       :only="chord"
-      @loop="loop"
+      @loop="loop.of"
     />
     <PressNeck
       v-if="hand.on.value && instrument && position"
@@ -196,6 +201,7 @@ useCommands({
     <footer>
       <Button label="Have a simulated player play it" variant="outlined" :disabled="!over" @click="free.simulate" />
       <TickBox v-if="voice.can.value" v-model="voice.on.value">say the next chord a beat ahead</TickBox>
+      <TickBox v-if="mode.easier" v-model="easy">easier on the hand: {{ mode.easier }}</TickBox>
       <TickBox :model-value="!!rungs.rung.value" @update:model-value="rungs.turn">
         climb in tempo as it comes clean<template v-if="rungs.rung.value">: {{ rungs.rung.value.tempo }}</template>
       </TickBox>

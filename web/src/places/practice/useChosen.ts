@@ -44,6 +44,8 @@ export function useChosen() {
   const seed = ref(1)
   /** One chord of the chart that is looped, in its place. */
   const chord = address.text('chord', '')
+  /** What is easier on the hand, where a way to practise has such a choice. */
+  const easy = address.yes('easy')
   const ground = useGround(
     chords,
     computed(() => {
@@ -54,6 +56,7 @@ export function useChosen() {
         with: (m.with && Number(chosen.value)) || undefined,
         seed: m.writes ? seed.value : undefined,
         chord: chord.value || undefined,
+        easy: (!!m.easier && easy.value) || undefined,
       }
     }),
   )
@@ -78,6 +81,7 @@ export function useChosen() {
     chosen,
     seed,
     chord,
+    easy,
     ground,
     lacks,
     over,
