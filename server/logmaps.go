@@ -85,14 +85,17 @@ type MapTuning struct {
 
 // MapBehind is a place in the log.
 type MapBehind struct {
-	ID  uint `json:"id" doc:"a line of the log"`
-	Bar int  `json:"bar,omitempty" doc:"from 1; 0 where that is not known"`
+	ID     uint `json:"id" doc:"a line of the log"`
+	Bar    int  `json:"bar,omitempty" doc:"from 1; 0 where that is not known"`
+	Trials int  `json:"trials" doc:"of this, in that line"`
+	Right  int  `json:"right" doc:"of them, that went right at once"`
 }
 
 // MapCount is how often something was asked, how well it went, and what is behind it.
 type MapCount struct {
 	Trials  int         `json:"trials"`
-	Success float64     `json:"success" doc:"of 1"`
+	Right   int         `json:"right" doc:"of them, that went right at once"`
+	Success float64     `json:"success" doc:"of 1, with part marks for what was nearly right"`
 	Last    time.Time   `json:"last"`
 	Behind  []MapBehind `json:"behind" doc:"lines of the log, the newest first, with the bar that went worst"`
 }
@@ -161,7 +164,7 @@ type MapTiming struct {
 }
 
 func mapCount(c planner.Count) MapCount {
-	return MapCount{c.Trials, c.Success, c.Last, each(c.Behind, func(b planner.Behind) MapBehind { return MapBehind{b.Entry, b.Bar} })}
+	return MapCount{c.Trials, c.Right, c.Success, c.Last, each(c.Behind, func(b planner.Behind) MapBehind { return MapBehind{b.Entry, b.Bar, b.Trials, b.Right} })}
 }
 
 // Most of what the maps show one by one: the latest.

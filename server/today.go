@@ -34,12 +34,13 @@ type ReadyWeak struct {
 	From    string  `json:"from"`
 	To      string  `json:"to"`
 	Success float64 `json:"success"`
+	Right   int     `json:"right" doc:"of the trials, that were met"`
 	Trials  int     `json:"trials"`
 }
 
 func ready(r planner.Readiness) Ready {
 	return Ready{r.Tune.ID, r.Tune.Title, r.Safe,
-		each(r.Weak, func(w planner.Weak) ReadyWeak { return ReadyWeak{w.From, w.To, w.Success, w.Trials} }),
+		each(r.Weak, func(w planner.Weak) ReadyWeak { return ReadyWeak{w.From, w.To, w.Success, w.Right, w.Trials} }),
 		each(r.Untried, func(c [2]string) ReadyWeak { return ReadyWeak{From: c[0], To: c[1]} })}
 }
 

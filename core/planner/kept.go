@@ -11,7 +11,7 @@ import (
 // A tally is kept in few bytes, since a log has one for each day, chart and instrument: numbers as
 // variable lengths, texts with theirs, and so many entries of each map.
 
-const tallyFormat = 1
+const tallyFormat = 2
 
 // errTally is a tally that cannot be read.
 var errTally = say.Errorf("this is no tally of a log")
@@ -23,6 +23,7 @@ func (s *Tally) MarshalBinary() ([]byte, error) {
 	put(&w, s.cells, func(k cell) { w.ints(k.Key, k.Position) }, w.count)
 	put(&w, s.spots, func(k spot) { w.ints(k.Position, k.String); w.text(k.Degree) }, w.count)
 	put(&w, s.starts, func(k start) { w.text(k.Degree); w.ints(downLast(k.Down)) }, w.count)
+	put(&w, s.asks, func(k ask) { w.ints(k.Key, k.Position); w.text(k.Degree); w.ints(downLast(k.Down)) }, w.count)
 	put(&w, s.changes, func(k change) { w.ints(int(k.Chart)); w.text(k.From); w.text(k.To) }, func(m *Met) { w.count(&m.Count); w.ints(m.Silent, m.OnRoot, m.Other) })
 	put(&w, s.weeks, func(k int) { w.ints(k) }, func(x *week) {
 		w.float(x.Seconds)
@@ -46,6 +47,7 @@ func (s *Tally) UnmarshalBinary(data []byte) error {
 	s.cells = take(&r, func() cell { return cell{r.int(), r.int()} }, r.count)
 	s.spots = take(&r, func() spot { return spot{r.int(), r.int(), r.text()} }, r.count)
 	s.starts = take(&r, func() start { return start{r.text(), r.int() == 1} }, r.count)
+	s.asks = take(&r, func() ask { return ask{r.int(), r.int(), r.text(), r.int() == 1} }, r.count)
 	s.changes = take(&r, func() change { return change{uint(r.int()), r.text(), r.text()} }, func() *Met { return &Met{*r.count(), r.int(), r.int(), r.int()} })
 	s.weeks = take(&r, r.int, func() *week { return &week{Seconds: r.float(), Degrees: take(&r, r.text, r.int)} })
 	if n := r.int(); n == bins {
@@ -80,14 +82,14 @@ func (w *writer) text(s string) {
 }
 
 func (w *writer) count(c *Count) {
-	w.ints(c.Trials, c.sum)
+	w.ints(c.Trials, c.Right, c.sum, c.Then.Day, c.Then.Trials, c.Then.Right)
 	last := int64(0)
 	if !c.Last.IsZero() {
 		last = c.Last.UnixMilli()
 	}
 	w.ints(int(last), len(c.Behind))
 	for _, b := range c.Behind {
-		w.ints(int(b.Entry), b.Bar)
+		w.ints(int(b.Entry), b.Bar, b.Trials, b.Right)
 	}
 }
 
@@ -143,11 +145,12 @@ func (r *reader) text() string { return string(r.next(r.int())) }
 
 func (r *reader) count() *Count {
 	c := &Count{}
-	if trials, sum := r.int(), r.int(); trials > 0 {
-		c.gain(trials, sum)
+	if trials, right, sum := r.int(), r.int(), r.int(); trials > 0 {
+		c.gain(trials, right, sum)
 	} else {
 		r.bad = true
 	}
+	c.Then = Then{r.int(), r.int(), r.int()}
 	if last := r.int(); last != 0 {
 		c.Last = time.UnixMilli(int64(last)).UTC()
 	}
@@ -157,7 +160,7 @@ func (r *reader) count() *Count {
 		return c
 	}
 	for range n {
-		c.Behind = append(c.Behind, Behind{uint(r.int()), r.int()})
+		c.Behind = append(c.Behind, Behind{uint(r.int()), r.int(), r.int(), r.int()})
 	}
 	return c
 }

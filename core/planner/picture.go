@@ -60,7 +60,7 @@ func (x *Picture) Takes(line uint) (c Count) {
 
 // version changes whenever a line of the log tells a picture something else than before, so that
 // what was kept before is made anew.
-const version = 1
+const version = 2
 
 // known is a skill with what is known of it.
 type known struct {

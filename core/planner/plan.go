@@ -155,7 +155,7 @@ func (m *Model) Plan(o Order, counted *Tally, at time.Time) []Item {
 		if left < 2 {
 			break
 		}
-		item := m.calls(o.In, a, counted.cell(a), at)
+		item := m.calls(o.In, a, counted, at)
 		item.Minutes = min(left, block)
 		use(item)
 	}
@@ -230,17 +230,25 @@ func written(o Order, at time.Time) (item Item, ok bool) {
 	case best.Trials == 0:
 		item.Why = "it was never played with the band"
 	case days > 6:
-		item.Why = say.F("not played for %d days; then %d %% of its notes were right", days, int(100*best.Success+0.5))
+		item.Why = say.F("not played for %d days; %s", days, best.went())
 	default:
-		item.Why = say.F("%d %% of its notes were right in the last takes", int(100*best.Success+0.5))
+		item.Why = best.went()
 	}
 	return item, true
+}
+
+// went tells how its last takes went.
+func (w Written) went() string {
+	if w.Trials == 1 {
+		return say.F("%d %% of its notes were right in its last take", int(100*w.Success+0.5))
+	}
+	return say.F("%d %% of its notes were right on average in its last %d takes", int(100*w.Success+0.5), w.Trials)
 }
 
 func pieceID(line uint) string { return fmt.Sprintf("line %d", line) }
 
 // calls is an item that asks for tones in a key and a position.
-func (m *Model) calls(in *neck.Instrument, a Ask, seen *Count, at time.Time) Item {
+func (m *Model) calls(in *neck.Instrument, a Ask, counted *Tally, at time.Time) Item {
 	key := form.Key{Tonic: keyNames[a.Key]}
 	way := "upward"
 	if a.Down {
@@ -255,14 +263,18 @@ func (m *Model) calls(in *neck.Instrument, a Ask, seen *Count, at time.Time) Ite
 	item := Item{ID: fmt.Sprintf("calls %d %d %s %t", a.Key, a.Position, a.Degree, a.Down), Kind: Calls, Ask: a, Where: place,
 		Title: say.F("Calls in %s, %s, %s from the %s", key, where, way, a.Degree),
 		Done:  "eight calls in a row right at once", Minutes: block}
-	switch {
+	// Every number here is a count of the log's own trials: of this very call, in this key and position.
+	own := counted.asked(a)
+	switch seen := counted.cell(a); {
 	case seen == nil:
 		item.New = true
 		item.Why = say.F("%s at %s was never asked for", key, where)
-	case at.Sub(seen.Last) > 14*24*time.Hour:
-		item.Why = say.F("not asked for in %d days; then %d of %d went well", int(at.Sub(seen.Last).Hours()/24), int(seen.Success*float64(seen.Trials)+0.5), seen.Trials)
+	case own == nil:
+		item.Why = say.F("%s from the %s was never asked for in %s at %s", way, a.Degree, key, where)
+	case at.Sub(own.Last) > 14*24*time.Hour:
+		item.Why = say.F("not asked for in %d days; on the last %d of %d were right at once", int(at.Sub(own.Last).Hours()/24), own.Then.Right, own.Then.Trials)
 	default:
-		item.Why = say.F("%d of %d in this key and position went well; this one is likely to succeed %d times in ten", int(seen.Success*float64(seen.Trials)+0.5), seen.Trials, int(10*p+0.5))
+		item.Why = say.F("%d of %d such calls were right at once; the next is likely to be, %d times of ten", own.Right, own.Trials, int(10*p+0.5))
 	}
 	return item
 }
@@ -296,7 +308,7 @@ func weakest(tunes []Tune, counted *Tally) (best Item, ok bool) {
 			worst = c.Success
 			best, ok = Item{ID: fmt.Sprintf("change %d %s %s", k.Chart, k.From, k.To), Kind: Changes, Chart: t.ID, Mode: "land", Minutes: block,
 				Title: say.F("%s: the change from %v to %v", t.Title, chord(k.From), chord(k.To)),
-				Why:   say.F("it was met %d times of %d", int(c.Success*float64(c.Trials)+0.5), c.Trials),
+				Why:   say.F("it was met %d times of %d", c.Right, c.Trials),
 				Done:  "met in three choruses in a row"}, true
 		}
 		if ok && !t.By.IsZero() {

@@ -138,7 +138,7 @@ func TestWhatIsBehindACount(t *testing.T) {
 	}
 	assert.Equal(t, 28, cell.Trials)
 	assert.InDelta(t, (9*1.5+1)/28, cell.Success, 1e-9)
-	assert.Equal(t, []planner.Behind{{9, 2}, {8, 2}, {7, 2}, {6, 2}, {5, 2}, {4, 2}}, cell.Behind)
+	assert.Equal(t, []planner.Behind{{9, 2, 3, 1}, {8, 2, 3, 1}, {7, 2, 3, 1}, {6, 2, 3, 1}, {5, 2, 3, 1}, {4, 2, 3, 1}}, cell.Behind)
 }
 
 // A window is the position that shares most frets with it; none shares none.
@@ -234,9 +234,9 @@ func TestWhichLineIsDue(t *testing.T) {
 	assert.Equal(t, uint(2), first(piece(1, 5, 0.9, 14), piece(2, 5, 0.8, 99)), "two weeks are as long as any")
 	assert.Equal(t, uint(2), first(piece(1, 0, 0, 0), piece(2, 5, 1, 0)))
 	i, _ := of(piece(3, 5, 0.916, 6))
-	assert.Equal(t, []any{"92 % of its notes were right in the last takes", false, 90}, []any{i.Why, i.New, i.Tempo})
+	assert.Equal(t, []any{"92 % of its notes were right on average in its last 5 takes", false, 90}, []any{i.Why, i.New, i.Tempo})
 	i, _ = of(piece(3, 5, 0.914, 7))
-	assert.Equal(t, "not played for 7 days; then 91 % of its notes were right", i.Why)
+	assert.Equal(t, "not played for 7 days; 91 % of its notes were right on average in its last 5 takes", i.Why)
 	i, _ = of(piece(3, 0, 0, 0))
 	assert.Equal(t, []any{"it was never played with the band", true}, []any{i.Why, i.New})
 	never := piece(3, 0, 0, 0)

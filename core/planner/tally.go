@@ -15,6 +15,7 @@ type Tally struct {
 	cells   map[cell]*Count
 	spots   map[spot]*Count
 	starts  map[start]*Count
+	asks    map[ask]*Count // calls alone: what was asked for to the letter
 	changes map[change]*Met
 	weeks   map[int]*week
 	timing  spread
@@ -29,6 +30,11 @@ type (
 	start struct {
 		Degree string
 		Down   bool
+	}
+	ask struct {
+		Key, Position int
+		Degree        string
+		Down          bool
 	}
 	change struct {
 		Chart    uint // 0 where none was
@@ -54,17 +60,23 @@ type Met struct {
 // Count is how often something was asked and how well it went.
 type Count struct {
 	Trials  int
-	Success float64 // of 1, the mean
+	Right   int     // of them, that went right at once
+	Success float64 // of 1, the mean, with part marks for what was nearly right
 	Last    time.Time
+	Then    Then     // of them, those of the last day
 	Behind  []Behind // the last ones, the newest first
 	sum     int      // of successes, in grains: whole numbers add up to the same in any order
 	worst   float64  // of the newest line behind it
 }
 
-// Behind is a place in the log: a line of it, and the bar of what was played there.
+// Then is what was asked on one day.
+type Then struct{ Day, Trials, Right int }
+
+// Behind is a place in the log: a line of it, the bar of what was played there, and how it went there.
 type Behind struct {
-	Entry uint
-	Bar   int // from 1; 0 where that is not known
+	Entry         uint
+	Bar           int // from 1; 0 where that is not known; of several, where it went worst
+	Trials, Right int
 }
 
 const behind = 6 // lines of the log that are told of a count
@@ -72,13 +84,28 @@ const behind = 6 // lines of the log that are told of a count
 // grain is a success of one.
 const grain = 10_000
 
-func (c *Count) gain(trials, sum int) {
-	c.Trials, c.sum = c.Trials+trials, c.sum+sum
+func (c *Count) gain(trials, right, sum int) {
+	c.Trials, c.Right, c.sum = c.Trials+trials, c.Right+right, c.sum+sum
 	c.Success = float64(c.sum) / grain / float64(c.Trials)
 }
 
+// on adds what was asked on a day: the last day stays.
+func (n *Then) on(o Then) {
+	switch {
+	case o.Day > n.Day || n.Trials == 0:
+		*n = o
+	case o.Day == n.Day:
+		n.Trials, n.Right = n.Trials+o.Trials, n.Right+o.Right
+	}
+}
+
 func (c *Count) add(t Trial) {
-	c.gain(1, int(math.Round(t.Success*grain)))
+	right := 0
+	if t.Success == 1 {
+		right = 1
+	}
+	c.gain(1, right, int(math.Round(t.Success*grain)))
+	c.Then.on(Then{Day(t.At), 1, right})
 	if t.At.After(c.Last) {
 		c.Last = t.At
 	}
@@ -86,8 +113,9 @@ func (c *Count) add(t Trial) {
 		return
 	}
 	if len(c.Behind) > 0 && c.Behind[0].Entry == t.Entry { // of one line, the place where it went worst
-		if t.Success < c.worst {
-			c.worst, c.Behind[0].Bar = t.Success, t.Bar
+		b := &c.Behind[0]
+		if b.Trials, b.Right = b.Trials+1, b.Right+right; t.Success < c.worst {
+			c.worst, b.Bar = t.Success, t.Bar
 		}
 		return
 	}
@@ -95,7 +123,7 @@ func (c *Count) add(t Trial) {
 		c.Behind = append(c.Behind, Behind{})
 	}
 	copy(c.Behind[1:], c.Behind)
-	c.Behind[0], c.worst = Behind{t.Entry, t.Bar}, t.Success
+	c.Behind[0], c.worst = Behind{t.Entry, t.Bar, 1, right}, t.Success
 }
 
 // join adds what was counted in other lines.
@@ -103,7 +131,8 @@ func (c *Count) join(o Count) {
 	if o.Trials == 0 {
 		return
 	}
-	c.gain(o.Trials, o.sum)
+	c.gain(o.Trials, o.Right, o.sum)
+	c.Then.on(o.Then)
 	if o.Last.After(c.Last) {
 		c.Last = o.Last
 	}
@@ -155,6 +184,9 @@ func (s *Tally) try(t Trial) {
 		at(&s.spots, spot{t.Position, t.String, t.Degree}).add(t)
 	}
 	at(&s.starts, start{t.Degree, t.Down}).add(t)
+	if t.Met == "" { // a call
+		at(&s.asks, ask{t.Key, t.Position, t.Degree, t.Down}).add(t)
+	}
 	if t.From != "" {
 		c := at(&s.changes, change{t.Chart, t.From, t.Chord})
 		c.add(t)
@@ -186,6 +218,7 @@ func (s *Tally) Join(o *Tally) {
 	join(&s.cells, o.cells, (*Count).join)
 	join(&s.spots, o.spots, (*Count).join)
 	join(&s.starts, o.starts, (*Count).join)
+	join(&s.asks, o.asks, (*Count).join)
 	join(&s.changes, o.changes, (*Met).join)
 	join(&s.weeks, o.weeks, (*week).join)
 	s.timing.Sum += o.timing.Sum
@@ -202,6 +235,9 @@ func (s *Tally) Join(o *Tally) {
 
 // cell is what was counted of a key in a position; nil where nothing was.
 func (s *Tally) cell(a Ask) *Count { return s.cells[cell{a.Key, a.Position}] }
+
+// asked is what was counted of a call to the letter; nil where it was never asked.
+func (s *Tally) asked(a Ask) *Count { return s.asks[ask{a.Key, a.Position, a.Degree, a.Down}] }
 
 // at finds what a map has of a key, and makes it where it has nothing.
 func at[K comparable, V any](m *map[K]*V, k K) *V {

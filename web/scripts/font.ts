@@ -26,7 +26,7 @@ const events = strokes
   .toSorted((a, b) => a.at - b.at || Number(a.on) - Number(b.on))
 const out = new Float32Array(frame(seconds))
 const right = new Float32Array(out.length)
-for (let at = 0; at < out.length; ) {
+for (let at = 0; at < out.length;) {
   while (events.length && events[0]!.at <= at) {
     const e = events.shift()!
     if (e.on) synth.noteOn(0, e.midi, e.velocity)

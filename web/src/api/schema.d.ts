@@ -3709,6 +3709,16 @@ export interface components {
              * @description a line of the log
              */
             id: number;
+            /**
+             * Format: int64
+             * @description of them, that went right at once
+             */
+            right: number;
+            /**
+             * Format: int64
+             * @description of this, in that line
+             */
+            trials: number;
         };
         MapCell: {
             /** @description lines of the log, the newest first, with the bar that went worst */
@@ -3727,13 +3737,18 @@ export interface components {
              */
             position: number;
             /**
+             * Format: int64
+             * @description of them, that went right at once
+             */
+            right: number;
+            /**
              * Format: double
              * @description how likely it succeeds today, by the model
              */
             strength: number;
             /**
              * Format: double
-             * @description of 1
+             * @description of 1, with part marks for what was nearly right
              */
             success: number;
             /**
@@ -3763,13 +3778,18 @@ export interface components {
              */
             other: number;
             /**
+             * Format: int64
+             * @description of them, that went right at once
+             */
+            right: number;
+            /**
              * Format: double
              * @description part that was met by silence
              */
             silent: number;
             /**
              * Format: double
-             * @description of 1
+             * @description of 1, with part marks for what was nearly right
              */
             success: number;
             to: string;
@@ -3803,11 +3823,16 @@ export interface components {
              * @description from 1
              */
             position: number;
+            /**
+             * Format: int64
+             * @description of them, that went right at once
+             */
+            right: number;
             /** Format: int64 */
             string: number;
             /**
              * Format: double
-             * @description of 1
+             * @description of 1, with part marks for what was nearly right
              */
             success: number;
             /** Format: int64 */
@@ -3820,11 +3845,16 @@ export interface components {
             down: boolean;
             /** Format: date-time */
             last: string;
+            /**
+             * Format: int64
+             * @description of them, that went right at once
+             */
+            right: number;
             /** Format: double */
             strength: number;
             /**
              * Format: double
-             * @description of 1
+             * @description of 1, with part marks for what was nearly right
              */
             success: number;
             /** Format: int64 */
@@ -4370,6 +4400,11 @@ export interface components {
         };
         ReadyWeak: {
             from: string;
+            /**
+             * Format: int64
+             * @description of the trials, that were met
+             */
+            right: number;
             /** Format: double */
             success: number;
             to: string;

@@ -342,7 +342,15 @@ describe('the log', () => {
     await until(() => new URLSearchParams(location.search).get('keys') === 'C' && find('.call .chord'))
     await visit('/practice/6?do=log')
     await click('.changes button')
-    await sees('.why', '%')
+    await sees('.why h2', 'right at once')
+    /* What stands beside each line is of this change alone, and adds up to no more than the whole. */
+    await until(() => /^\d+ of \d+$/.test(texts('.why li b')[0] ?? ''))
+    const figures = (text: string) => /(\d+) of (\d+)/.exec(text)!.slice(1).map(Number)
+    const [right, of] = figures(texts('.why h2')[0]!)
+    const lines = texts('.why li b').map(figures)
+    expect(lines.every(([r, n]) => r! <= n!)).toBe(true)
+    expect(lines.reduce((sum, [r]) => sum + r!, 0)).toBeLessThanOrEqual(right!)
+    expect(lines.reduce((sum, [, n]) => sum + n!, 0)).toBeLessThanOrEqual(of!)
     const whole = texts('header .soft')[0]
     await click('.segments button', 'a week')
     await until(() => texts('header .soft')[0] !== whole)

@@ -44,11 +44,18 @@ const degrees = ['root', 'third', 'fifth', 'seventh']
 const degree = ref('all')
 const strings = computed(() => Math.max(6, ...(maps.data.value?.spots.map((s) => s.string) ?? [])))
 
-type Counted = { trials: number; success: number; last: string; behind: LogMaps['cells'][number]['behind'] }
+type Counted = {
+  trials: number
+  right: number
+  success: number
+  last: string
+  behind: LogMaps['cells'][number]['behind']
+}
 /* What is looked at: why it is as it is, and how to practise it. */
 const look = ref<{ name: string; of: Counted; query: Record<string, string>; chart?: number }>()
 const lines = useLogLines(computed(() => look.value?.of.behind.map((b) => b.id) ?? []))
-const barOf = (id: number) => look.value?.of.behind.find((b) => b.id === id)?.bar
+const behind = (id: number) => look.value?.of.behind.find((b) => b.id === id)
+const barOf = (id: number) => behind(id)?.bar
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })
 
 function spot(string: number, position: number): Counted | undefined {
@@ -59,6 +66,7 @@ function spot(string: number, position: number): Counted | undefined {
   const trials = all.reduce((n, s) => n + s.trials, 0)
   return {
     trials,
+    right: all.reduce((n, s) => n + s.right, 0),
     success: all.reduce((n, s) => n + s.success * s.trials, 0) / trials,
     last: all
       .map((s) => s.last)
@@ -66,7 +74,12 @@ function spot(string: number, position: number): Counted | undefined {
       .at(-1)!,
     behind: all
       .flatMap((s) => s.behind)
-      .filter((b, i, list) => list.findIndex((o) => o.id === b.id) === i)
+      .reduce<Counted['behind']>((list, b) => {
+        const same = list.findIndex((o) => o.id === b.id)
+        if (same < 0) return [...list, b]
+        const o = list[same]!
+        return list.with(same, { ...o, trials: o.trials + b.trials, right: o.right + b.right })
+      }, [])
       .toSorted((a, b) => b.id - a.id)
       .slice(0, 6),
   }
@@ -151,11 +164,11 @@ const part = (x: number) => `${Math.round(100 * x)}%`
               "
             >
               <b><MusicText :symbol="c.from" /> → <MusicText :symbol="c.to" /></b>
-              <span class="bar" :aria-label="`met ${part(c.success)}`">
-                <i class="met" :style="{ width: part(c.success) }" />
+              <span class="bar" :aria-label="`met ${c.right} of ${c.trials}`">
+                <i class="met" :style="{ width: part(c.right / c.trials) }" />
               </span>
               <small
-                >{{ part(c.success) }} of {{ c.trials
+                >{{ c.right }} of {{ c.trials
                 }}<template v-if="c.silent > 0.15"> · silence {{ part(c.silent) }}</template
                 ><template v-if="c.onRoot > 0.3"> · on the root {{ part(c.onRoot) }}</template></small
               >
@@ -167,7 +180,8 @@ const part = (x: number) => `${Math.round(100 * x)}%`
       <aside class="why" aria-live="polite">
         <template v-if="look">
           <h2>
-            <MusicText :said="look.name" /> <small>{{ part(look.of.success) }} of {{ look.of.trials }}</small>
+            <MusicText :said="look.name" />
+            <small v-if="look.of.trials">{{ look.of.right }} of {{ look.of.trials }} right at once</small>
           </h2>
           <p v-if="!look.of.trials" class="soft">Never asked for.</p>
           <ul v-else>
@@ -176,7 +190,9 @@ const part = (x: number) => `${Math.round(100 * x)}%`
               <span class="what"
                 ><MusicText :said="r.title" /><small v-if="barOf(r.id)">, bar {{ barOf(r.id) }}</small></span
               >
-              <b>{{ part(r.went) }}</b>
+              <b :title="`of this; the whole of it went ${part(r.went)}`"
+                >{{ behind(r.id)?.right }} of {{ behind(r.id)?.trials }}</b
+              >
               <Button
                 v-if="r.take"
                 as="router-link"

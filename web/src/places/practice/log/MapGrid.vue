@@ -1,4 +1,4 @@
-<script setup lang="ts" generic="T extends { trials: number; success: number; last: string }">
+<script setup lang="ts" generic="T extends { trials: number; right: number; success: number; last: string }">
 /* Rows and columns of what was asked: how well each goes, in tenths. */
 import MusicText from '../../../music/MusicText.vue'
 import { engrave } from '../../../music/text'

@@ -5,7 +5,7 @@ export const ink = (strength: number) =>
   `color-mix(in oklab, var(--ink) ${Math.round(100 * Math.max(0, Math.min(1, (strength - 0.35) / 0.5)))}%, var(--third))`
 
 /** Words for a screen reader and a title. */
-export const told = (what: string, c: { trials: number; success: number; last: string }) =>
+export const told = (what: string, c: { trials: number; right: number; last: string }) =>
   c.trials
-    ? `${what}: ${Math.round(c.success * c.trials)} of ${c.trials} went well, last on ${new Date(c.last).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}`
+    ? `${what}: ${c.right} of ${c.trials} right at once, last on ${new Date(c.last).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}`
     : `${what}: never asked for`

@@ -119,7 +119,7 @@ const minutes = computed({
         {{ r.safe }} of {{ r.safe + r.weak.length + r.untried.length }} changes are safe<template v-if="r.weak.length"
           >; not yet:
           <span v-for="(w, i) in r.weak.slice(0, 4)" :key="i" class="change"
-            ><MusicText :symbol="w.from" /> → <MusicText :symbol="w.to" /> {{ Math.round(100 * w.success) }} %</span
+            ><MusicText :symbol="w.from" /> → <MusicText :symbol="w.to" /> {{ w.right }} of {{ w.trials }}</span
           ></template
         ><template v-if="r.untried.length">; {{ r.untried.length }} hardly tried</template>.
       </li>
