@@ -1,6 +1,9 @@
 package planner
 
-import "slices"
+import (
+	"cmp"
+	"slices"
+)
 
 // Readiness is how far a tune is for an evening: which of its changes are safe, and so
 // can be left, which are not yet, and which were never tried.
@@ -32,20 +35,14 @@ func Evening(tunes []Tune, counted *Tally) (list []Readiness) {
 			switch {
 			case n == nil || n.Trials < safeAfter:
 				r.Untried = append(r.Untried, c)
-			case n.Success < safeFrom:
+			case n.Share() < safeFrom:
 				r.Weak = append(r.Weak, Weak{c[0], c[1], n.Count})
 			default:
 				r.Safe++
 			}
 		}
 		slices.SortStableFunc(r.Weak, func(a, b Weak) int {
-			switch {
-			case a.Success < b.Success:
-				return -1
-			case a.Success > b.Success:
-				return 1
-			}
-			return 0
+			return cmp.Compare(a.Share(), b.Share())
 		})
 		list = append(list, r)
 	}

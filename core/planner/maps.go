@@ -103,7 +103,7 @@ func Draw(s *Tally, m *Model, now time.Time) Maps {
 		out.Changes = append(out.Changes, Change{k[0], k[1], float64(c.Silent) / n, float64(c.OnRoot) / n, float64(c.Other) / n, c.Count})
 	}
 	slices.SortFunc(out.Changes, func(a, b Change) int {
-		return cmp.Or(cmp.Compare(a.Success, b.Success), cmp.Compare(a.From+a.To, b.From+b.To))
+		return cmp.Or(cmp.Compare(a.Share(), b.Share()), cmp.Compare(a.From+a.To, b.From+b.To))
 	})
 	for n, w := range s.weeks {
 		out.Weeks = append(out.Weeks, Week{begins(n), w.Degrees, w.Seconds})

@@ -302,10 +302,10 @@ func weakest(tunes []Tune, counted *Tally) (best Item, ok bool) {
 		})
 		for _, k := range inOrder {
 			c := counted.changes[k]
-			if k.Chart != t.ID || c.Trials < 3 || c.Success >= worst {
+			if k.Chart != t.ID || c.Trials < 3 || c.Share() >= worst {
 				continue
 			}
-			worst = c.Success
+			worst = c.Share()
 			best, ok = Item{ID: fmt.Sprintf("change %d %s %s", k.Chart, k.From, k.To), Kind: Changes, Chart: t.ID, Mode: "land", Minutes: block,
 				Title: say.F("%s: the change from %v to %v", t.Title, chord(k.From), chord(k.To)),
 				Why:   say.F("it was met %d times of %d", c.Right, c.Trials),

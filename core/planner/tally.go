@@ -89,6 +89,14 @@ func (c *Count) gain(trials, right, sum int) {
 	c.Success = float64(c.sum) / grain / float64(c.Trials)
 }
 
+// Share is the part of the trials that went right at once; what was nearly right is not among them.
+func (c Count) Share() float64 {
+	if c.Trials == 0 {
+		return 0
+	}
+	return float64(c.Right) / float64(c.Trials)
+}
+
 // on adds what was asked on a day: the last day stays.
 func (n *Then) on(o Then) {
 	switch {

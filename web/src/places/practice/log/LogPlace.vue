@@ -180,8 +180,8 @@ const part = (x: number) => `${Math.round(100 * x)}%`
       <aside class="why" aria-live="polite">
         <template v-if="look">
           <h2>
-            <MusicText :said="look.name" />
-            <small v-if="look.of.trials">{{ look.of.right }} of {{ look.of.trials }} right at once</small>
+            <MusicText :said="look.name" />{{ ' '
+            }}<small v-if="look.of.trials">{{ look.of.right }} of {{ look.of.trials }} right at once</small>
           </h2>
           <p v-if="!look.of.trials" class="soft">Never asked for.</p>
           <ul v-else>
