@@ -363,7 +363,9 @@ describe('a line in parts', () => {
     const n = report.parts.length
     expect(n).toBeGreaterThan(2)
     await visit('/lines/1')
+    await sees('.meta', '12 bars') // the line before it had one
     await click("[aria-label='Export and more']")
+    await until(() => find("[role=menuitem][aria-label='Learn it in parts'][aria-disabled='false']"))
     await click('[role=menuitem]', 'Learn it in parts')
     await sees('.parts', `part 1 of ${n}`)
     await sees('.parts', report.parts[0]!.bars > 1 ? 'bars 1 to' : 'bar 1')
