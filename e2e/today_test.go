@@ -116,7 +116,7 @@ func TestTheLogIsMaps(t *testing.T) {
 
 	p.visit("/practice/6?do=log")
 	p.click(".changes button", "")
-	p.sees(".why", "%")
+	p.sees(".why h2", "right at once")
 	all := eval[string](p, `document.querySelector('header .soft').innerText`)
 	p.click(".segments button", "a week")
 	p.until(`document.querySelector('header .soft').innerText !== %q`, all)
