@@ -29,6 +29,9 @@ type Observation struct {
 	Tick       float64      `json:"tick"`
 	MIDI       float64      `json:"midi"`
 	Width      float64      `json:"width"`
+	Rate       float64      `json:"rate"`
+	Uneven     float64      `json:"uneven"`
+	Low        float64      `json:"low"`
 	Clarity    float64      `json:"clarity"`
 	Level      float64      `json:"level"`
 	Fresh      float64      `json:"fresh"`
@@ -36,7 +39,7 @@ type Observation struct {
 }
 
 func (o Observation) core() ear.Observation {
-	to := ear.Observation{Seq: o.Seq, Kind: o.Kind, Of: o.Of, Tick: o.Tick, MIDI: o.MIDI, Width: o.Width, Clarity: o.Clarity, Level: o.Level, Fresh: o.Fresh}
+	to := ear.Observation{Seq: o.Seq, Kind: o.Kind, Of: o.Of, Tick: o.Tick, MIDI: o.MIDI, Width: o.Width, Rate: o.Rate, Uneven: o.Uneven, Low: o.Low, Clarity: o.Clarity, Level: o.Level, Fresh: o.Fresh}
 	for _, c := range o.Candidates[:min(len(o.Candidates), mostWeighed)] {
 		to.Candidates = append(to.Candidates, ear.Candidate{MIDI: int(c[0]), Strength: c[1]})
 	}

@@ -28,6 +28,9 @@ type HeardNote struct {
 	Length float64 `json:"length,omitempty" minimum:"0" maximum:"11796480"`
 	Pitch  float64 `json:"pitch" minimum:"0" maximum:"127.99" doc:"MIDI number with its cents, where it came to rest: 60.25"`
 	Sway   float64 `json:"sway,omitempty" minimum:"0" maximum:"12" doc:"half steps that it sways either way, of a vibrato"`
+	Rate   float64 `json:"rate,omitempty" minimum:"0" maximum:"50" doc:"sways a second"`
+	Uneven float64 `json:"uneven,omitempty" minimum:"0" maximum:"10" doc:"by how much its sways differ in length, a part of them"`
+	Low    float64 `json:"low,omitempty" minimum:"0" maximum:"127.99" doc:"MIDI number, with its cents, that a vibrato comes back to"`
 }
 
 func (t *Take) derive() {

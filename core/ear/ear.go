@@ -40,6 +40,9 @@ type Observation struct {
 	Tick       float64 // as the band is heard, from the first bar; of an attack, when it was struck
 	MIDI       float64 // settled, slide, bend
 	Width      float64 // sway: half steps either way
+	Rate       float64 // sway: how often a second
+	Uneven     float64 // sway: by how much its length differs, a part of it
+	Low        float64 // sway: MIDI number that it comes back to
 	Clarity    float64 // settled, 0 to 1
 	Level      float64 // salience: of what sounds after the stroke, decibels of full scale
 	Fresh      float64 // salience: how much of what sounds is new, 0 to 1
@@ -55,9 +58,13 @@ const (
 	leastSame  = 0.45              // where it rings already
 	leastAgain = 0.22              // the same, where it was to be struck again
 	leastOwn   = 0.6               // of the strongest candidate, that a settled pitch has
+	vague      = 0.95              // clarity, beneath which a pitch may be taken twice as long
+	leastTwice = 0.85              // of the strongest candidate, that a note an octave beneath it has
 	quiet      = 9                 // decibels below the usual, that a note which was not to be played may be
 	softer     = 4                 // the same, where it may be the band's
+	bendable   = 5                 // half steps that a string is bent by at most
 	aside      = 0.2 * score.Tick  // ticks about a note of the band in which a stroke may be it
+	rings      = 4 * score.Tick    // ticks that a note of the band may ring
 )
 
 // note is a stroke and what is known of it.
@@ -66,14 +73,15 @@ type note struct {
 	at, end    float64
 	struck     bool
 	settled    float64 // 0 until it is known
+	clarity    float64 // of it
 	weighed    bool
 	fresh      float64
 	candidates []Candidate
 	level      float64
-	told       float64 // the level that was counted
-	furthest   float64 // where it was bent or glided to
-	sway       float64
-	glided     int // how often its pitch was told to glide
+	told       float64     // the level that was counted
+	furthest   float64     // where it was bent or glided to
+	sway       judge.Heard // how it sways
+	glided     int         // how often its pitch was told to glide
 }
 
 // Listener makes notes of observations.
@@ -134,7 +142,7 @@ func (l *Listener) Hear(o Observation) {
 	n := &l.notes[i]
 	switch o.Kind {
 	case Settled:
-		n.settled = o.MIDI
+		n.settled, n.clarity = o.MIDI, o.Clarity
 	case Salience:
 		n.weighed, n.fresh, n.level, n.candidates = true, o.Fresh, o.Level, o.Candidates
 	case Slide, Bend:
@@ -143,8 +151,8 @@ func (l *Listener) Hear(o Observation) {
 		}
 		l.moved(n, o)
 	case Sway:
-		n.sway = max(n.sway, o.Width)
-		if math.Abs(n.furthest-n.settled) < 2*o.Width+in/2 { // swaying there and back is no bend
+		n.sway = judge.Heard{Sway: limit(max(n.sway.Sway, o.Width), 12), Rate: limit(o.Rate, 50), Uneven: limit(o.Uneven, 10), Low: limit(o.Low, 127)} // told again, it is better known
+		if math.Abs(n.furthest-n.settled) < 2*o.Width+in/2 {                                                                                           // swaying there and back is no bend
 			n.furthest = 0
 		}
 	case Lost:
@@ -154,13 +162,16 @@ func (l *Listener) Hear(o Observation) {
 
 // sound tells that the figures of an observation are figures.
 func sound(o Observation) bool {
-	for _, v := range []float64{o.Tick, o.MIDI, o.Clarity, o.Level, o.Fresh, o.Width} {
+	for _, v := range []float64{o.Tick, o.MIDI, o.Clarity, o.Level, o.Fresh, o.Width, o.Rate, o.Uneven, o.Low} {
 		if math.IsNaN(v) || math.IsInf(v, 0) {
 			return false
 		}
 	}
 	return true
 }
+
+// limit keeps a figure of a vibrato where such figures are.
+func limit(v, most float64) float64 { return max(0, min(most, v)) }
 
 // cut ends what sounds.
 func (l *Listener) cut(at float64) {
@@ -181,14 +192,16 @@ func (l *Listener) Strokes() int { return len(l.notes) }
 // moved takes another pitch of a note: a note of its own where one was to be
 // reached so or the pitch jumped, else how far it was bent.
 func (l *Listener) moved(n *note, o Observation) {
-	if n.settled != 0 && octaves(o.MIDI, n.settled) {
-		// No finger jumps an octave on a string: one of the two was misheard.
-		if n.strength(o.MIDI) >= n.strength(n.settled) {
+	if n.settled != 0 && (octaves(o.MIDI, n.settled) || thirds(o.MIDI, n.settled)) {
+		// No finger jumps an octave on a string: one of the two was misheard, as its period taken twice or three times.
+		clear := n.strength(n.settled) >= leastTwice || thirds(o.MIDI, n.settled) && n.clarity >= vague
+		firm := clear && slices.ContainsFunc(l.near(n.at), func(e judge.Expected) bool { return e.Holds(n.settled) })
+		if n.strength(o.MIDI) >= n.strength(n.settled) && !firm {
 			n.settled = o.MIDI
 		}
 		return
 	}
-	if n.sway > 0 && math.Abs(o.MIDI-n.settled) < 2*n.sway+in/2 {
+	if n.sway.Sway > 0 && math.Abs(o.MIDI-n.settled) < 2*n.sway.Sway+in/2 {
 		return
 	}
 	own := o.Kind == Slide
@@ -200,7 +213,7 @@ func (l *Listener) moved(n *note, o Observation) {
 			own = false
 			break
 		}
-		own = own || e.Joined
+		own = own || e.Joined || !e.Bent && l.meant(n, o.Tick, e) // as good as joined: its stroke was too soft to be heard
 	}
 	if own {
 		l.cut(o.Tick)
@@ -210,9 +223,17 @@ func (l *Listener) moved(n *note, o Observation) {
 		l.add(note{seq: seq, at: o.Tick, settled: o.MIDI, weighed: true, fresh: 1})
 		return
 	}
+	if n.settled != 0 && math.Abs(o.MIDI-n.settled) > bendable {
+		return // the note is over, and something else sounds on
+	}
 	if math.Abs(o.MIDI-n.settled) > math.Abs(n.furthest-n.settled) || n.furthest == 0 {
 		n.furthest = o.MIDI
 	}
+}
+
+// meant tells that a note is another one than the one that it came to at a tick: what was to be played before.
+func (l *Listener) meant(n *note, tick float64, to judge.Expected) bool {
+	return math.Abs(to.At-tick) < to.At-n.at && slices.ContainsFunc(l.near(n.at), func(e judge.Expected) bool { return e.At < to.At && math.Abs(e.Pitch-n.settled) <= in })
 }
 
 // within lists what lies about a tick, of a list in order of time.
@@ -247,11 +268,17 @@ func (l *Listener) Heard() []judge.Heard {
 			continue // nobody knows yet that it is the player
 		case stroke && n.level < loud && (d.theirs || !d.meant):
 			continue // no louder than the band
+		case !n.struck && d.theirs && !d.meant:
+			continue // the player's note is over, and the band rings on
 		case stroke && !d.meant && (n.level < usual-quiet || n.level < usual-softer && d.theirs):
 			continue // somebody else
 		}
-		for _, pitch := range d.pitches {
-			h := judge.Heard{At: n.at, Pitch: pitch, Sway: n.sway}
+		for k, pitch := range d.pitches {
+			h := n.sway
+			if k > 0 {
+				h.Low = 0 // it is the first one's
+			}
+			h.At, h.Pitch = n.at, pitch
 			if n.end > n.at {
 				h.Length = n.end - n.at
 			}
@@ -293,8 +320,13 @@ func (l *Listener) decide() {
 
 // theirs tells that a stroke may be one of the band's: at its time, of its pitch or of
 // one of its partials, or an octave beneath, where chords are heard as.
+// What jumped there without a stroke may be what the band struck before and lets ring.
 func (l *Listener) theirs(n note, pitches []float64) bool {
-	for _, e := range within(l.band, n.at, aside) {
+	sounding := within(l.band, n.at, aside)
+	if !n.struck {
+		sounding = within(l.band, n.at+aside-rings/2, rings/2)
+	}
+	for _, e := range sounding {
 		for _, p := range pitches {
 			off := p - e.Pitch
 			if math.Abs(off) <= in || math.Abs(off+12) <= in || slices.ContainsFunc(partials, func(x float64) bool { return math.Abs(off-x) <= in }) {
@@ -313,127 +345,4 @@ func (l *Listener) usual() float64 {
 		return math.Inf(-1)
 	}
 	return l.levels[len(l.levels)/2]
-}
-
-// rang is the note before a stroke, and the pitch that it sounded; 0 is none.
-func (l *Listener) rang(i int) (before note, pitch float64) {
-	if i == 0 {
-		return note{}, 0
-	}
-	before = l.notes[i-1]
-	return before, cmp.Or(before.furthest, before.settled)
-}
-
-// pitches decides what a stroke sounded: nothing where it was but noise, two notes
-// of a double stop. meant tells that they were to be played.
-func (l *Listener) pitches(i int) (pitches []float64, meant bool) {
-	n := l.notes[i]
-	before, ringing := l.rang(i)
-	if !n.weighed && n.settled == 0 {
-		return nil, false
-	}
-	near := l.near(n.at)
-	meant = slices.ContainsFunc(near, func(e judge.Expected) bool { return e.Holds(n.settled) })
-	// What several strings share sounds like a lower note that nobody played.
-	if !meant && n.settled != 0 && n.weighed && n.struck && n.strength(n.settled) < leastOwn {
-		n.settled, n.furthest = 0, 0
-	}
-	p := cmp.Or(n.furthest, n.settled)
-	same := ringing != 0 && n.settled != 0 && math.Abs(n.settled-ringing) < in
-	// Struck again, where it was to be: another note of that pitch is nearer to this stroke than to the one before.
-	again := slices.ContainsFunc(near, func(e judge.Expected) bool {
-		return e.Holds(ringing) && math.Abs(e.At-n.at) < min(math.Abs(e.At-before.at), reach/2)
-	})
-	if n.weighed && (n.fresh < leastNew || same && n.fresh < leastSame && !(again && n.fresh > leastAgain)) {
-		return nil, false
-	}
-	for _, e := range near {
-		if n.settled != 0 && e.Holds(n.settled) {
-			return append([]float64{p}, l.beside(n, e, near)...), true
-		}
-	}
-	for _, e := range near {
-		if e.Dead {
-			return []float64{e.Pitch}, true
-		}
-		if !n.brought(e.Fretted) {
-			continue
-		}
-		// Only the pitch settles the octave; but what rang already lends its upper one to the ear.
-		if n.settled != 0 && octaves(n.settled, e.Fretted) && !(e.Holds(ringing) && n.settled > e.Fretted) {
-			return []float64{p}, false
-		}
-		own := e.Fretted
-		if n.furthest != 0 && n.settled != 0 {
-			own += n.furthest - n.settled
-		}
-		return append([]float64{own}, l.beside(n, e, near)...), true
-	}
-	switch {
-	case n.settled != 0:
-		return []float64{p}, false
-	case n.fresh > leastSame:
-		return n.stranger(near), false
-	}
-	return nil, false
-}
-
-// stranger is a note without a settled pitch that was not to be played: it must be
-// far stronger than what was, else nobody can tell.
-func (n note) stranger(near []judge.Expected) []float64 {
-	for _, c := range n.candidates {
-		for _, e := range near {
-			if n.strength(e.Fretted) >= leastOwn || slices.Contains(partials, float64(c.MIDI)-e.Fretted) {
-				return nil
-			}
-		}
-		if n.brought(float64(c.MIDI)) && c.Strength >= leastOwn {
-			return []float64{float64(c.MIDI)}
-		}
-	}
-	return nil
-}
-
-// beside lists the other notes of a double stop that were brought too.
-func (l *Listener) beside(n note, e judge.Expected, near []judge.Expected) (more []float64) {
-	for _, other := range near {
-		if other.At == e.At && other.Pitch != e.Pitch && n.strength(other.Fretted) >= 0.35 {
-			more = append(more, other.Fretted)
-		}
-	}
-	return more
-}
-
-func octaves(a, b float64) bool {
-	off := math.Abs(a - b)
-	return off > 6 && math.Abs(math.Mod(off+6, 12)-6) <= in
-}
-
-func (n note) strength(midi float64) float64 {
-	for _, c := range n.candidates {
-		if math.Abs(float64(c.MIDI)-midi) <= in {
-			return c.Strength
-		}
-	}
-	return 0
-}
-
-// partials are half steps from a note to the next ones of its harmonics: what rings
-// there belongs to it as likely as not.
-var partials = []float64{12, 19, 24, 28, 31, 34, 36}
-
-// brought tells that a stroke brought a note: nothing but its octaves and partials
-// is much stronger.
-func (n note) brought(midi float64) bool {
-	own := n.strength(midi)
-	if own == 0 {
-		return false
-	}
-	for _, c := range n.candidates {
-		off := float64(c.MIDI) - midi
-		if own < rival*c.Strength && math.Mod(off, 12) != 0 && !slices.Contains(partials, off) {
-			return false
-		}
-	}
-	return true
 }

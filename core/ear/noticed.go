@@ -35,7 +35,7 @@ func Noticed(heard []judge.Heard, expected []judge.Expected) []Observation {
 			tell(Observation{Kind: Bend, Of: of, Tick: h.At + 3*soon, MIDI: h.Pitch})
 		}
 		if h.Sway > 0 {
-			tell(Observation{Kind: Sway, Of: of, Tick: h.At + score.Tick/2, Width: h.Sway})
+			tell(Observation{Kind: Sway, Of: of, Tick: h.At + score.Tick/2, Width: h.Sway, Rate: h.Rate, Uneven: h.Uneven, Low: h.Low})
 		}
 		if h.Length > 0 {
 			tell(Observation{Kind: Lost, Of: of, Tick: h.At + h.Length})

@@ -13,6 +13,9 @@ type Heard struct {
 	Length float64 // ticks
 	Pitch  float64 // MIDI number with its cents, where it came to rest: 60.25 is C4 and a quarter of a half step
 	Sway   float64 // half steps that it sways either way, of a vibrato; 0 is none
+	Rate   float64 // sways a second; 0 where it was not told
+	Uneven float64 // by how much its sways differ in length, a part of them; 0 where it was not told
+	Low    float64 // MIDI number, with its cents, that it comes back to; 0 where it was not told
 }
 
 // Expected is a note as it was to be played.
@@ -21,9 +24,11 @@ type Expected struct {
 	Pitch   float64 // MIDI number where it comes to rest, bends in it
 	Fretted float64 // MIDI number where it is fretted
 	Bent    bool
-	Dead    bool // without pitch: only its onset counts
-	Joined  bool // hammered, pulled or slid to: without a stroke of its own
-	Sways   bool // with vibrato
+	Dead    bool    // without pitch: only its onset counts
+	Joined  bool    // hammered, pulled or slid to: without a stroke of its own
+	Sways   bool    // with vibrato,
+	asked           // of this kind
+	Lasts   float64 // ticks
 }
 
 // Holds tells that a pitch lies where the note is fretted, bent to, or on the way.
@@ -46,7 +51,7 @@ func Sounding(s score.Score, swing float64) []Expected {
 			rest = float64(n.ReleaseTo)
 		}
 		fretted := float64(n.Pitch.MIDI())
-		out[i] = Expected{swings.At(n.Start), fretted + rest/2, fretted, n.Bend > 0, n.Dead, n.Join != "", n.Vibrato}
+		out[i] = Expected{swings.At(n.Start), fretted + rest/2, fretted, n.Bend > 0, n.Dead, n.Join != "", n.Vibrato && !n.Release, vibratoOf(n), float64(n.Length)}
 	}
 	return out
 }

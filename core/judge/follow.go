@@ -69,7 +69,7 @@ func judged(into []Verdict, expected []Expected, found []int, heard []Heard, bea
 	for i, j := range found {
 		into[i] = Verdict{Heard: j, Is: Unheard}
 		if j >= 0 {
-			into[i] = verdict(expected[i], heard[j], j, ms(i, j)-tendency, within(beat))
+			into[i] = verdict(expected[i], heard[j], j, ms(i, j)-tendency, beat)
 		}
 	}
 	n = len(offs)

@@ -240,31 +240,6 @@ func TestLostInWords(t *testing.T) {
 	assert.Equal(t, "two bars ahead from bar 3 on, found again in bar 6", judge.Lost{From: 2, To: 5, By: -6}.Says(12, 3))
 }
 
-// A note that was to sway and stood still is right, and told.
-func TestVibratoIsAskedFor(t *testing.T) {
-	f, _ := form.FormByID("quick-change")
-	s := written(t, f, pitch.Roots[0], "eighths", 2)
-	asked := 0
-	for i := range s.Notes {
-		if s.Notes[i].Vibrato = s.Notes[i].Length >= score.Tick; s.Notes[i].Vibrato {
-			asked++
-		}
-	}
-	require.Positive(t, asked)
-	for _, still := range []bool{true, false} {
-		heard, _ := judge.Player{Still: still}.Play(s, 100, 0.5)
-		stood := 0
-		for _, v := range judge.Prescribed(s, heard, 100, 0.5).Verdicts {
-			require.Equal(t, judge.Right, v.Is)
-			if v.Still {
-				stood++
-				assert.Contains(t, v.Says(), "without its vibrato")
-			}
-		}
-		assert.Equal(t, map[bool]int{true: asked, false: 0}[still], stood)
-	}
-}
-
 // A simulated player errs more outside the position that is home and above the tempo
 // that is easy, and may drag from bar to bar.
 func TestSkillByPositionAndTempo(t *testing.T) {

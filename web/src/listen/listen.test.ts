@@ -86,7 +86,13 @@ describe('the ear', () => {
     for (const speed of [4, 5, 6, 7])
       for (const width of [0.12, 0.25, 0.5]) {
         const swayed = tone((t) => (t > 0.15 ? (width * (1 - Math.cos(2 * Math.PI * speed * (t - 0.15)))) / 1 : 0))
-        expect(swayed, `${speed} a second, ${width}`).toHaveLength(1)
+        expect(swayed.length, `${speed} a second, ${width}`).toBeGreaterThan(0)
+        const last = swayed.at(-1)!
+        expect(last.width / width).toBeGreaterThan(0.7)
+        expect(last.width / width).toBeLessThan(1.3)
+        expect(Math.abs(last.rate! / speed - 1), `${speed} a second, ${width}: ${last.rate}`).toBeLessThan(0.12)
+        expect(last.uneven, `${speed}, ${width}`).toBeLessThan(0.15)
+        expect(Math.abs(last.low! - 64), 'it comes back to the note').toBeLessThan(0.2)
       }
     expect(tone(() => 0)).toEqual([])
     expect(tone(() => 0.3)).toEqual([])

@@ -1,4 +1,5 @@
 /* Notes that are known and need not be heard, told as an ear would tell them: by MIDI, by a press, by a simulated player. */
+import type { Swaying } from './ear/sway'
 import type { Timed } from './listening'
 
 /** Ticks until a pitch is known, and until it is weighed. */
@@ -50,9 +51,9 @@ export class Played {
   bentAll(channel: string, by: number, tick: number): Timed[] {
     return [...this.sounding.keys()].filter((k) => k.startsWith(channel)).flatMap((k) => this.bent(k, by, tick))
   }
-  swayed(key: string, width: number, tick: number): Timed[] {
+  swayed(key: string, how: Partial<Swaying> & { width: number }, tick: number): Timed[] {
     const note = this.sounding.get(key)
-    return note ? [this.tell({ kind: 'sway', of: note.of, tick, width })] : []
+    return note ? [this.tell({ kind: 'sway', of: note.of, tick, ...how })] : []
   }
   released(key: string, tick: number): Timed[] {
     const note = this.sounding.get(key)

@@ -18,9 +18,9 @@ export class Simulated {
   due(tick: number): Timed[] {
     const out: Timed[] = []
     while (this.notes[0] && this.notes[0].at + 2 * soon <= tick) {
-      const { at, pitch, length, sway } = this.notes.shift()!
+      const { at, pitch, length, sway, rate, uneven, low } = this.notes.shift()!
       out.push(...this.played.struck('', pitch, at))
-      if (sway) out.push(...this.played.swayed('', sway, at + quarter / 2))
+      if (sway) out.push(...this.played.swayed('', { width: sway, rate, uneven, low }, at + quarter / 2))
       if (length) out.push(...this.played.released('', at + length))
     }
     return out

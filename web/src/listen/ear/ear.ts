@@ -5,7 +5,7 @@
 import { hop, Onsets } from './onsets'
 import { Past } from './past'
 import { Salience, type Candidate } from './salience'
-import { Sway } from './sway'
+import { Sway, type Swaying } from './sway'
 import { Voice, type Pitch } from './voice'
 
 export { hop }
@@ -19,8 +19,8 @@ export type Observation = { seq: number; frame: number } & (
   | { kind: 'salience'; of: number; candidates: Candidate[]; fresh: number; level: number }
   /** It came to rest on another pitch: by a jump, or gliding there. */
   | { kind: 'slide' | 'bend'; of: number; midi: number }
-  /** It sways so many half steps either way. */
-  | { kind: 'sway'; of: number; width: number }
+  /** It sways so; what of it nobody can tell is left out. Told again, more of it is known. */
+  | ({ kind: 'sway'; of: number } & Pick<Swaying, 'width'> & Partial<Swaying>)
   | { kind: 'lost'; of: number }
 )
 
@@ -150,8 +150,8 @@ export class Ear {
       }
       return
     }
-    const width = this.sway.hear(pitch.midi)
-    if (width !== undefined) this.tell({ kind: 'sway', frame: end, of: note.seq, width })
+    const sways = this.sway.hear(pitch.midi)
+    if (sways) this.tell({ kind: 'sway', frame: end, of: note.seq, ...sways })
     this.move(note as { seq: number; midi: number }, pitch, end)
   }
 

@@ -3,7 +3,7 @@ import { hop, Onsets } from './onsets'
 import { Reel } from './reel'
 import { Salience } from './salience'
 import { Spectrum } from './spectrum'
-import { Sway } from './sway'
+import { Sway, type Swaying } from './sway'
 
 const rate = 48000
 const hertz = (midi: number) => 440 * 2 ** ((midi - 69) / 12)
@@ -106,25 +106,42 @@ describe('vibrato', () => {
   ) {
     // prettier-ignore
     const sway = new Sway(rate)
-    const list: number[] = []
+    const list: Swaying[] = []
     for (let i = 0; i < (seconds * rate) / hop; i++) {
-      const width = sway.hear(60 + at((i * hop) / rate))
-      if (width !== undefined) list.push(width)
+      const sways = sway.hear(60 + at((i * hop) / rate))
+      if (sways) list.push(sways)
     }
     return list
   }
-  it('is told once for a note, about as wide as it is', () => {
-    for (const width of [0.1, 0.3, 0.6])
-      for (const often of [4, 5, 6.5]) {
-        const list = told(width, often)
-        expect(list, `${width} ${often}`).toHaveLength(1)
-        expect(Math.abs(list[0]! - width) / width).toBeLessThan(0.12)
+  it('is told as wide, as often, as even as it is, and back to where it comes', () => {
+    for (const width of [0.1, 0.3, 0.6, 1])
+      for (const often of [2.5, 3, 4, 5, 6.5, 8, 10]) {
+        const list = told(width, often, 1.6)
+        expect(list.length, `${width} ${often}`).toBeGreaterThan(0)
+        const last = list.at(-1)!
+        expect(Math.abs(last.width - width) / width).toBeLessThan(0.12)
+        expect(Math.abs(last.rate - often) / often, `${often} a second: ${last.rate}`).toBeLessThan(0.06)
+        expect(last.uneven).toBeLessThan(0.1)
+        expect(Math.abs(last.low - (60 - width))).toBeLessThan(0.15 * width + 0.01)
       }
+  })
+  it('is uneven where the hand is: every other sway half as long again', () => {
+    const turns = (t: number) => (t % 0.5 < 0.3 ? Math.sin((2 * Math.PI * (t % 0.5)) / 0.3) : Math.sin((2 * Math.PI * ((t % 0.5) - 0.3)) / 0.2)) // prettier-ignore
+    expect(told(0.3, 0, 2.5, (t) => 0.3 * turns(t)).at(-1)!.uneven).toBeGreaterThan(0.15)
+  })
+  it('that never comes back lies above its note, and one of a finger that does begins there', () => {
+    const up = (by: number) => (t: number) => by + 0.3 * (1 - Math.cos(2 * Math.PI * 5 * t))
+    expect(told(0.3, 0, 1.5, up(0)).at(-1)!.low).toBeCloseTo(60, 1)
+    expect(told(0.3, 0, 1.5, up(0.4)).at(-1)!.low).toBeCloseTo(60.4, 1)
+  })
+  it('is told again as it is better known, four times at most', () => {
+    expect(told(0.3, 5, 1)).toHaveLength(2)
+    expect(told(0.3, 5, 20)).toHaveLength(4)
   })
   it('is not a held tone, a tremble, a bend, a slow drift or a trill', () => {
     expect(told(0, 5)).toEqual([])
     expect(told(0.03, 5)).toEqual([])
-    expect(told(1.2, 5)).toEqual([])
+    expect(told(1.4, 5)).toEqual([])
     expect(told(0.3, 1)).toEqual([])
     expect(told(0.3, 14)).toEqual([])
     expect(told(0, 0, 1, (t) => Math.min(2, 4 * t))).toEqual([])
@@ -132,11 +149,11 @@ describe('vibrato', () => {
   it('needs a third of a second, and begins anew with another note', () => {
     expect(told(0.3, 6, 0.33)).toEqual([])
     const sway = new Sway(rate)
-    const hear = (n: number) => Array.from({ length: n }, (_, i) => sway.hear(60 + 0.3 * Math.sin((2 * Math.PI * 6 * i * hop) / rate))).filter((w) => w !== undefined) // prettier-ignore
-    expect(hear(180)).toHaveLength(1)
-    expect(hear(180)).toHaveLength(0)
+    const hear = (n: number) => Array.from({ length: n }, (_, i) => sway.hear(60 + 0.3 * Math.sin((2 * Math.PI * 6 * i * hop) / rate))).filter(Boolean) // prettier-ignore
+    expect(hear(100)).toHaveLength(1)
     sway.begin()
-    expect(hear(180)).toHaveLength(1)
+    expect(hear(60)).toHaveLength(0)
+    expect(hear(40)).toHaveLength(1)
   })
 })
 
