@@ -25,6 +25,7 @@ type Report struct {
 	Travel     float64    `json:"travel" doc:"of the hand, in millimetres"`
 	Advice     []string   `json:"advice"`
 	Stretches  []Stretch  `json:"stretches" doc:"where the hand lies wider than the player's comfort"`
+	Strain     *Strain    `json:"strain,omitempty" doc:"of a drill of bends or trills"`
 }
 
 // LinePart is a stretch that is learned by itself, in whole bars.
@@ -34,6 +35,12 @@ type LinePart struct {
 	Bars  int   `json:"bars"`
 	From  int   `json:"from" doc:"ticks"`
 	To    int   `json:"to"`
+}
+
+// Strain is what a drill asks of a hand over and over.
+type Strain struct {
+	Notes  []int `json:"notes" doc:"the numbers of those that are bent or trilled"`
+	Enough int   `json:"enough" doc:"so many of them, one after the other, are enough for a hand"`
 }
 
 // Stretch is a place of the hand that is wider than the player's comfort.
@@ -107,7 +114,11 @@ func (o lineIn) study() Study {
 	part := func(p line.Part) LinePart {
 		return LinePart{each(sc.Notes[p.From:p.To+1], func(n score.Note) int { return n.ID }), p.Bar + 1, p.BehindBar - p.Bar, sc.At(p.Bar), sc.At(p.BehindBar)}
 	}
+	var strain *Strain
+	if notes := line.Strain(sc); len(notes) > 0 {
+		strain = &Strain{each(notes, func(i int) int { return sc.Notes[i].ID }), line.Enough}
+	}
 	r := st.Report
 	return Study{wireHead(st.Line), wirePaper(sc, st.Measures, each(st.Notes, wireDoes)),
-		Report{each(r.Landings, landing), each(r.Phrases, phrase), each(line.Parts(sc), part), r.ChordTones, r.Palette, r.Else, tenth(r.Travel), words(r.Advice), each(st.Stretches, stretch)}, words(o.Said)}
+		Report{each(r.Landings, landing), each(r.Phrases, phrase), each(line.Parts(sc), part), r.ChordTones, r.Palette, r.Else, tenth(r.Travel), words(r.Advice), each(st.Stretches, stretch), strain}, words(o.Said)}
 }

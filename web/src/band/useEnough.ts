@@ -1,6 +1,6 @@
 /* What strains a hand has a natural end: after so many choruses the band plays its ending. */
 import { watch } from 'vue'
-import { useBand } from '../../band/useBand'
+import { useBand } from './useBand'
 
 export function useEnough(most: () => number | undefined, playing: () => boolean) {
   const band = useBand()

@@ -30,11 +30,13 @@ import { panels } from './panels'
 import { useEntry } from './useEntry'
 import { useMidiIn } from './useMidiIn'
 import PartsBar from './PartsBar.vue'
+import StrainNote from './StrainNote.vue'
 import TakeBar from './TakeBar.vue'
 import { useHearLine } from './useHearLine'
 import { useKeptLine } from './useKeptLine'
 import { useLineMenu } from './useLineMenu'
 import { useParts } from './useParts'
+import { useStrain } from './useStrain'
 import { useTaken } from './useTaken'
 import EarButton from '../../listen/EarButton.vue'
 import PressButton from '../../shell/PressButton.vue'
@@ -71,6 +73,7 @@ const level = address.oneOf(
 const shown = computed(
   () => study.value && (level.value === 'plain' ? plainScore(study.value.score) : study.value.score),
 )
+const strain = useStrain(study, parts.practised, level, mine, parts.on)
 const fingers = ref(false)
 const rekeying = ref(false)
 const locked = computed(() => new Set(line.value?.locked ?? []))
@@ -152,6 +155,7 @@ const hearing = useCommand('hear')
     <InstrumentBar :state="state" />
     <GuessBar :state="state" />
     <PartsBar :parts="parts" />
+    <StrainNote v-model="level" :most="strain.most.value" :drill="!!study.report.strain" :notes="line.notes" />
     <TakeBar
       v-if="take.take.value"
       :take="take.take.value"
@@ -347,7 +351,7 @@ aside {
   max-height: calc(100vh - 22.5rem);
 }
 
-.line:has(> .said, > .trouble) :is(.grid, aside) {
+.line:has(> .said, > .trouble, > .strain) :is(.grid, aside) {
   max-height: calc(100vh - 21.25rem);
 }
 

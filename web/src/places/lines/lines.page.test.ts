@@ -245,6 +245,30 @@ describe('a line', () => {
   })
 })
 
+describe('a drill of bends', () => {
+  it('says when it ends, and what is easier', async () => {
+    await visit('/lines')
+    await click('button', 'New line')
+    await choose('line-over', 'Slipway Shuffle')
+    await choose('line-start', 'an exercise')
+    await click('[role=dialog] button', 'Begin')
+    const id = await lineID()
+    expect(find('.strain')).toBeFalsy()
+    await click('[role=tab]', 'Exercise')
+    await choose('drill', 'Half-step bends')
+    await click('button', 'Lay it over the chords')
+    await until(async () => (await kept(id)).notes.some((n) => n.bend))
+    const bends = (await kept(id)).notes.filter((n) => n.bend).length
+    const often = Math.max(1, Math.floor(60 / bends))
+    await sees('.strain', `After ${often === 1 ? 'one time' : `${often} times`} the band ends: enough for a hand.`)
+    await click('.strain button', 'Easier: without bends')
+    await until(() => location.search.includes('level=unbent'))
+    await sees('.strain', 'fretted')
+    await click('.strain button', 'With bends again')
+    await sees('.strain', 'enough for a hand')
+  })
+})
+
 describe('a file', () => {
   it('that was played is marked as guessed until it is settled, and gets chords and another key', async () => {
     await visit('/lines')
