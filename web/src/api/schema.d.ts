@@ -2632,14 +2632,29 @@ export interface components {
             length?: number;
             /**
              * Format: double
+             * @description MIDI number, with its cents, that a vibrato comes back to
+             */
+            low?: number;
+            /**
+             * Format: double
              * @description MIDI number with its cents, where it came to rest: 60.25
              */
             pitch: number;
             /**
              * Format: double
+             * @description sways a second
+             */
+            rate?: number;
+            /**
+             * Format: double
              * @description half steps that it sways either way, of a vibrato
              */
             sway?: number;
+            /**
+             * Format: double
+             * @description by how much its sways differ in length, a part of them
+             */
+            uneven?: number;
         };
         Hold: {
             /**
@@ -4427,6 +4442,8 @@ export interface components {
             /** @description stretches that are learned one by one */
             parts: components["schemas"]["LinePart"][];
             phrases: components["schemas"]["Phrase"][];
+            /** @description of a drill of bends or trills */
+            strain?: components["schemas"]["Strain"];
             /** @description where the hand lies wider than the player's comfort */
             stretches: components["schemas"]["Stretch"][];
             /**
@@ -4705,6 +4722,15 @@ export interface components {
             /** @enum {string} */
             kind: "hold" | "half step" | "whole step" | "leap";
             to: components["schemas"]["ToneName"];
+        };
+        Strain: {
+            /**
+             * Format: int64
+             * @description so many of them, one after the other, are enough for a hand
+             */
+            enough: number;
+            /** @description the numbers of those that are bent or trilled */
+            notes: number[];
         };
         Stretch: {
             /** Format: int64 */

@@ -16,6 +16,7 @@ export const remembered = {
   plan: 'player',
   rungs: 'player',
   parts: 'player',
+  learning: 'player',
   drills: 'player',
   regions: 'player',
   positions: 'player',

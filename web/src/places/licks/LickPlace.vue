@@ -28,6 +28,7 @@ import LickSpots from './LickSpots.vue'
 import LickFields from './LickFields.vue'
 import { useLickFrets } from './useLickFrets'
 import { useLickWork } from './useLickWork'
+import { useLearning } from './useLearning'
 import { useAddress } from '../../shell/useAddress'
 
 const address = useAddress()
@@ -63,6 +64,7 @@ const ways = useQuery({
   queryFn: () => answer(api.GET('/api/licks/{id}/ways', { params: { path: { id: id.value }, query: asked.value } })),
   placeholderData: (before) => before,
 })
+const { learn } = useLearning()
 const band = useBand()
 const clock = () => (band.audition?.title === shown.value?.title ? band.ticks : undefined)
 const heard = (title: string) => band.audition?.title === title && band.playing
@@ -123,6 +125,14 @@ async function remove() {
         @click="changing = !changing"
       />
       <Button icon="pi pi-trash" variant="text" aria-label="delete this lick" @click="remove" />
+      <Button
+        v-if="shown.line"
+        icon="pi pi-step-forward"
+        label="Learn it"
+        title="as a line over its chord, part by part, each at its own tempo"
+        variant="outlined"
+        @click="learn(shown)"
+      />
       <Button icon="pi pi-send" label="Through the changes" @click="sending = true" />
     </header>
     <p v-if="work.trouble.value" class="trouble" role="alert">{{ work.trouble.value }}</p>

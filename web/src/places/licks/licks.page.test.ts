@@ -49,6 +49,33 @@ describe('a lick', () => {
     await ask(`/api/licks/${id}`, 'DELETE')
   })
 
+  it('is learned as a line in its parts, which is found again until the lick is another', async () => {
+    const line = { title: 'Bollard', key: 'A', feel: 'shuffle', tempo: 88, beats: 4, text: '| A7 | % |', low: 4, high: 8, notes: [{ id: 1, start: 0, length: 960, string: 3, fret: 6, note: '' }, { id: 2, start: 960, length: 960, string: 2, fret: 5, note: '' }, { id: 3, start: 3840, length: 960, string: 3, fret: 7, note: '' }, { id: 4, start: 4800, length: 960, string: 3, fret: 6, note: '' }] } // prettier-ignore
+    const body = await ask<object>('/api/licks/keep', 'POST', { line, first: 1, last: 4 })
+    const { id } = await ask<Kept>('/api/licks', 'POST', { ...body, title: 'Bollard', tags: [] })
+    const lines = async () => (await ask<{ id: number; title: string }[]>('/api/lines?limit=100')).filter((l) => l.title === 'Bollard, to learn') // prettier-ignore
+    const learn = async (parts: string) => {
+      await visit(`/licks/${id}`)
+      await until(() => all<HTMLInputElement>('h1 input').some((e) => e.value === 'Bollard'))
+      await click('header button', 'Learn it')
+      await until(() => location.pathname.startsWith('/lines/') && location.search.includes('parts=yes'))
+      await sees('.parts', parts)
+      await sees('.parts', 'at 96')
+    }
+    await learn('part 1 of 2')
+    await learn('part 1 of 2')
+    expect(await lines()).toHaveLength(1)
+    await visit(`/licks/${id}`)
+    await click('header button', 'Change')
+    const text = find('#lick-notes') as HTMLTextAreaElement
+    await fill('#lick-notes', text.value.split(' ').slice(0, -1).join(' '))
+    await until(async () => (await ask<{ notes: unknown[] }>(`/api/licks/${id}`)).notes.length === 3)
+    await learn('part 1 of 1') // what is left is one breath
+    expect(await lines()).toHaveLength(2)
+    for (const l of await lines()) await ask(`/api/lines/${l.id}`, 'DELETE')
+    await ask(`/api/licks/${id}`, 'DELETE')
+  })
+
   it('has forms from plain to as it is, and is heard over the chord that holds what it leans on', async () => {
     const list = await ask<{ id: number; leans: string[] }[]>('/api/licks?limit=100')
     const all100 = await Promise.all(list.map((l) => ask<Kept>(`/api/licks/${l.id}`)))
