@@ -191,3 +191,17 @@ func TestUnsentWorkIsSentLater(t *testing.T) {
 	a.until(`fetch('/api/lines/%d').then(r => r.json()).then(l => l.notes.length === %d)`, id, notes-1)
 	a.until(`new Set([...document.querySelectorAll('[data-note]')].map(e => e.dataset.note)).size === %d`, notes-1)
 }
+
+// A machine that slept while the band played: it has stopped, and says so; Play goes on.
+func TestAMachineThatSleeps(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/bench/6?frets=7-11")
+	p.click(".play", "Play")
+	p.sees(".strip .where", "bar 1")
+	eval[bool](p, `(() => { const now = Date.now; Date.now = () => now() + 60000; return true })()`)
+	p.sees(".strip .trouble", "This machine slept")
+	p.until(`!document.querySelector('.play.on')`)
+	p.click(".play", "Play")
+	p.until(`document.querySelector('.play.on') && !document.querySelector('.strip .trouble')`)
+	p.sees(".strip .where", "bar 1")
+}

@@ -31,6 +31,7 @@ type HeardNote struct {
 	Rate   float64 `json:"rate,omitempty" minimum:"0" maximum:"50" doc:"sways a second"`
 	Uneven float64 `json:"uneven,omitempty" minimum:"0" maximum:"10" doc:"by how much its sways differ in length, a part of them"`
 	Low    float64 `json:"low,omitempty" minimum:"0" maximum:"127.99" doc:"MIDI number, with its cents, that a vibrato comes back to"`
+	Doubt  bool    `json:"doubt,omitempty" doc:"nobody knows that the player made it: it may be right, and cannot be wrong"`
 }
 
 func (t *Take) derive() {

@@ -278,7 +278,7 @@ func (l *Listener) Heard() []judge.Heard {
 			if k > 0 {
 				h.Low = 0 // it is the first one's
 			}
-			h.At, h.Pitch = n.at, pitch
+			h.At, h.Pitch, h.Doubt = n.at, pitch, who == unknown
 			if n.end > n.at {
 				h.Length = n.end - n.at
 			}

@@ -26,6 +26,7 @@ const (
 	louder   = 5    // decibels above the band, from which on a stroke is the player's
 	fewTheir = 4    // strokes of the band, before its level is known
 	theirOwn = 0.6  // of all strokes with a pitch, that may be the band's where nobody plays what he likes
+	mine     = 0.3  // of the strokes beside a band, that are the player's where somebody plays
 	glides   = 4    // glides of a stroke's pitch, as a voice makes them
 	gliding  = 0.4  // of the strokes, that may glide so
 )
@@ -50,14 +51,14 @@ func (l *Listener) who() player {
 		return unknown
 	case share < hardly:
 		return nobody
-	case share < mostly || l.drones() || l.sung(): // or a guitar whose every note sways: what is right stays right
+	case share < mostly || l.drones() || l.sung() || l.seldom(): // or a guitar whose every note sways: what is right stays right
 		return unknown
 	}
 	return plays
 }
 
-// mine lists the last strokes with a pitch that are louder than the band.
-func (l *Listener) mine() (settled []float64) {
+// own lists the last strokes with a pitch that are louder than the band.
+func (l *Listener) own() (settled []float64) {
 	loud := l.loud()
 	for i := len(l.notes) - 1; i >= 0 && len(settled) < lately; i-- {
 		if n := l.notes[i]; n.struck && n.settled != 0 && n.weighed && n.level >= loud && (len(l.band) == 0 || i >= len(l.decided) || !l.decided[i].theirs) {
@@ -69,7 +70,7 @@ func (l *Listener) mine() (settled []float64) {
 
 // tuning counts the strokes that lie on the half steps of one tuning.
 func (l *Listener) tuning() (in, of int) {
-	list := l.mine()
+	list := l.own()
 	x, y := 0.0, 0.0
 	for _, p := range list {
 		x, y = x+math.Cos(2*math.Pi*p), y+math.Sin(2*math.Pi*p)
@@ -85,7 +86,7 @@ func (l *Listener) tuning() (in, of int) {
 
 // drones tells that nearly all strokes have one pitch, as where a tone feeds back and others strike.
 func (l *Listener) drones() bool {
-	list := l.mine()
+	list := l.own()
 	if len(list) < 2*fewest {
 		return false
 	}
@@ -112,6 +113,23 @@ func (l *Listener) sung() bool {
 		}
 	}
 	return of >= fewest && float64(wander) > gliding*float64(of)
+}
+
+// seldom tells that few of the last strokes with a pitch are louder than the band and not its own: somebody talks or sings beside it.
+func (l *Listener) seldom() bool {
+	if len(l.band) == 0 {
+		return false
+	}
+	own, of, loud := 0, 0, l.loud()
+	for i := len(l.notes) - 1; i >= 0 && of < 2*lately; i-- {
+		if n := l.notes[i]; n.struck && n.settled != 0 && n.weighed {
+			of++
+			if n.level >= loud && (i >= len(l.decided) || !l.decided[i].theirs) {
+				own++
+			}
+		}
+	}
+	return of >= lately && float64(own) < mine*float64(of)
 }
 
 // loud is how loud a stroke has to be so as not to be the band's, in decibels: louder than three in four of those that are

@@ -16,6 +16,7 @@ type Heard struct {
 	Rate   float64 // sways a second; 0 where it was not told
 	Uneven float64 // by how much its sways differ in length, a part of them; 0 where it was not told
 	Low    float64 // MIDI number, with its cents, that it comes back to; 0 where it was not told
+	Doubt  bool    // nobody knows that the player made it: it may be right, and cannot be wrong
 }
 
 // Expected is a note as it was to be played.

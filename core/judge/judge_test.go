@@ -263,3 +263,26 @@ func TestSkillByPositionAndTempo(t *testing.T) {
 	bars := float64(s.BarOf(s.Notes[last].Start))
 	assert.InDelta(t, 4*bars*60/60000*score.Tick, heard[last].At-judge.Sounding(s, 0.5)[last].At, 0.01)
 }
+
+// What nobody knows to be the player's is right where it is right, and else it was not heard: never wrong, nor another octave.
+func TestWhatIsInDoubtIsNeverWrong(t *testing.T) {
+	wrong := 0
+	for k, f := range form.Forms {
+		s := written(t, f, pitch.Roots[k%len(pitch.Roots)], "eighths", 2)
+		heard, erred := judge.Player{Wrong: 0.3, Late: 0.2, Missed: 0.1, Spread: 10, Seed: uint64(k)}.Play(s, 100, 0.5)
+		sure := judge.Prescribed(s, heard, 100, 0.5)
+		for i := range heard {
+			heard[i].Doubt = true
+		}
+		doubt := judge.Prescribed(s, heard, 100, 0.5)
+		wrong += len(erred.Wrong)
+		for i, v := range sure.Verdicts {
+			if v.Is == judge.Right {
+				assert.Equal(t, v, doubt.Verdicts[i])
+			} else {
+				assert.Equal(t, judge.Unheard, doubt.Verdicts[i].Is)
+			}
+		}
+	}
+	assert.Greater(t, wrong, 100)
+}

@@ -137,6 +137,9 @@ func verdict(e Expected, h Heard, j int, off, beat float64) Verdict {
 	default:
 		v.Is = Wrong
 	}
+	if h.Doubt && v.Is != Right {
+		return Verdict{Heard: -1, Is: Unheard}
+	}
 	if e.Sways && v.Is == Right {
 		v.Sways = e.told(h, e.Lasts/score.Tick*beat)
 	}

@@ -197,7 +197,7 @@ func Judge(over edit.Line, heard []judge.Heard, tempo int, swing float64, stage 
 	f := Free{Line: l, Report: line.Check(l.Score, l.Palette, l.Rule)}
 	for _, landing := range f.Report.Landings {
 		landing = stage.struck(punctual(landing, l, heard, tempo), l)
-		f.Landings = append(f.Landings, Landing{landing, landing.Landed() && (stage.counts(landing.Chord, landing.Degree) || stage.leans(landing)), landing.At})
+		f.Landings = append(f.Landings, Landing{landing, landing.Landed() && (stage.counts(landing.Chord, landing.Degree) || stage.leans(landing) || !stage.bears(landing.Chord)), landing.At})
 	}
 	for i, n := range l.Notes {
 		if chord, ok := l.ChordAt(n.Start); ok && !stage.Play.allows(chord, f.Report.Notes[i]) {

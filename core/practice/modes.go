@@ -115,7 +115,7 @@ var Modes = []Mode{
 		Stages: []Stage{{Land: []harmony.Role{harmony.Root}, Play: Anything, Says: "the root on every change"}}},
 	{ID: "fifths", Name: "Land on fifths", Says: "Play what you like; be on the fifth when the chord changes.",
 		Stages: []Stage{{Land: []harmony.Role{harmony.Fifth}, Play: Anything, Says: "the fifth on every change"}}},
-	{ID: "sevenths", Name: "Land on sevenths", Says: "Be on the seventh when the chord changes, the sixth where there is none.",
+	{ID: "sevenths", Name: "Land on sevenths", Says: "Be on the seventh when the chord changes, the sixth where there is none; on any tone of a plain triad.",
 		Stages: []Stage{{Land: []harmony.Role{harmony.Seventh}, Play: Anything, Says: "the seventh on every change"}}},
 	{ID: "extensions", Name: "Lean on extensions", Says: "Be on a 9, 11 or 13 of the chord when it changes: held, or moving to its tone by step.",
 		Stages: []Stage{{Land: []harmony.Role{harmony.Extension}, Play: Anything, Says: "a 9, 11 or 13 on every change"}}},
@@ -234,6 +234,11 @@ func (s Stage) counts(c harmony.Chord, d harmony.Degree) bool {
 		role = harmony.Seventh
 	}
 	return slices.Contains(s.Land, role)
+}
+
+// bears tells that a chord has what a stage asks for; over one that has not, every tone counts.
+func (s Stage) bears(c harmony.Chord) bool {
+	return slices.Contains(s.Land, harmony.Extension) || slices.ContainsFunc(c.Tones, func(t harmony.Tone) bool { return s.counts(c, t.Degree) })
 }
 
 // leans tells that a stage that asks for extensions has one leaned on: a colour of the chord, and no other note.

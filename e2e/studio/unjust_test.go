@@ -1,6 +1,7 @@
 package studio_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -32,7 +33,11 @@ func TestWhoDoesNotPlayIsNeverWrong(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			t.Parallel()
 			red, notes, right := 0, 0, 0
-			for i, how := range takes(1) {
+			list := takes(1)
+			if len(list) > 1 {
+				list = slices.Concat(list, list, list) // heard by other seeds
+			}
+			for i, how := range list {
 				s, _, _ := solo(t, i, how.tempo, how.rhythm)
 				_, length := strokes(s, nil, how.tempo)
 				take.Rate, take.Tempo, take.Length, take.Seed = 48000, float64(how.tempo), length, uint64(i)

@@ -2628,6 +2628,8 @@ export interface components {
              * @description ticks from the first bar, as the band counts them
              */
             at: number;
+            /** @description nobody knows that the player made it: it may be right, and cannot be wrong */
+            doubt?: boolean;
             /** Format: double */
             length?: number;
             /**

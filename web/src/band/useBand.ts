@@ -5,6 +5,7 @@ import { answer, api, type Chart, type ChartRow } from '../api/client'
 import { metreOf } from '../music/metre'
 import type { Audition, Playing } from './audition'
 import type { SoundEvent } from './transport'
+import { Awake } from './awake'
 import {
   chorusesOf,
   cueAt,
@@ -139,6 +140,7 @@ export const useBand = defineStore('band', () => {
         loop: looped(),
         countIn: settings.countIn && whole(),
       })
+      awake.begin(Date.now())
       status.value = 'playing'
       requestAnimationFrame(() => heard.follow(followed))
     } catch (e) {
@@ -146,8 +148,19 @@ export const useBand = defineStore('band', () => {
     }
   }
 
+  /* Where the machine slept while the band played, nobody played on: what was heard until then is kept. */
+  const awake = new Awake()
+  function slept() {
+    if (status.value !== 'playing' || !awake.slept(Date.now())) return false
+    stop()
+    trouble.value =
+      'This machine slept, so the band has stopped. What you played until then counts; press Play to go on.'
+    return true
+  }
+  setInterval(slept, 1000)
+
   const followed = {
-    engine: () => (status.value === 'playing' ? sound.engine() : undefined),
+    engine: () => (status.value === 'playing' && !slept() ? sound.engine() : undefined),
     beat: () => 60 / tempo.value,
     placeOf: (tick: number) => placeOf(tick, audition.value ? 0 : formBeats.value),
   }

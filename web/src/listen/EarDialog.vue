@@ -55,6 +55,10 @@ const found = computed(() => {
         What you play is cut off, since it comes in too loud. Turn the input down until the loudest stroke stays beneath
         the end of the meter.
       </p>
+      <p v-if="ear.dead" role="status">
+        Nothing comes in by the {{ ear.dead }} side: the {{ ear.dead === 'left' ? 'right' : 'left' }} one is listened
+        to.
+      </p>
       <p v-if="ear.on && ear.source === 'player'">
         A simulated player plays along wherever the band plays something to practise, and is heard by the same ear. It
         errs now and then.

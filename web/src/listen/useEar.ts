@@ -43,6 +43,8 @@ export const useEar = defineStore('ear', () => {
   const level = ref(-120)
   /** The input is so loud that it is cut off: pitches and levels cannot be trusted. */
   const clips = ref(false)
+  /** Nothing comes in by this side: the other is listened to. */
+  const dead = ref<'left' | 'right'>()
   /** Strokes of the player that were in tune in the take before: the next begins with that. */
   const known = ref(0)
   const pitch = shallowRef<{ midi: number; clarity: number }>()
@@ -58,6 +60,7 @@ export const useEar = defineStore('ear', () => {
   function hear(n: Notice) {
     level.value = n.level
     clips.value = !!n.clips
+    dead.value = n.alone === undefined ? undefined : n.alone ? 'left' : 'right'
     pitch.value = n.pitch === undefined ? undefined : { midi: n.pitch, clarity: n.clarity ?? 0 }
     for (const l of listeners) l(n)
   }
@@ -75,7 +78,12 @@ export const useEar = defineStore('ear', () => {
       if (from === 'microphone') {
         if (!navigator.mediaDevices) throw new DOMException('', 'none')
         stream = await navigator.mediaDevices.getUserMedia({
-          audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 },
+          audio: {
+            echoCancellation: false,
+            noiseSuppression: false,
+            autoGainControl: false,
+            channelCount: { ideal: 2 },
+          },
         })
       }
       const engine = sound.engine() ?? (await sound.open())
@@ -83,7 +91,7 @@ export const useEar = defineStore('ear', () => {
       if (sound.status === 'loading') sound.status = 'ready'
       await context.audioWorklet.addModule(captureURL)
       void context.resume()
-      const capture = new AudioWorkletNode(context, 'undaris-capture', { numberOfOutputs: 0, channelCount: 1 })
+      const capture = new AudioWorkletNode(context, 'undaris-capture', { numberOfOutputs: 0, channelCount: 2 })
       const worker = new Worker(new URL('./ear/ear.worker.ts', import.meta.url), { type: 'module' })
       const pipe = new MessageChannel()
       capture.port.postMessage({ to: pipe.port1 }, [pipe.port1])
@@ -125,6 +133,7 @@ export const useEar = defineStore('ear', () => {
         on.value = false
         level.value = -120
         clips.value = false
+        dead.value = undefined
         pitch.value = undefined
       }
       on.value = true
@@ -165,6 +174,7 @@ export const useEar = defineStore('ear', () => {
     trouble,
     level,
     clips,
+    dead,
     pitch,
     delay,
     known,

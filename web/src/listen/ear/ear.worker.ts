@@ -22,6 +22,8 @@ export interface Notice {
   clarity?: number
   /** what is played is cut off at full scale, again and again */
   clips?: boolean
+  /** the side that is listened to by itself, since nothing comes in by the other: 0 is left */
+  alone?: 0 | 1
 }
 
 /** Hops from one notice to the next. */
@@ -46,7 +48,7 @@ function begin(frame: number) {
   numbered = last
 }
 
-function hear(frame: number, samples: Float32Array) {
+function hear(frame: number, samples: Float32Array, alone?: 0 | 1) {
   reel?.add(frame, samples)
   // What is missing in between would move everything after it: the ear begins anew.
   if (base === undefined || frame !== base + ear.heard) begin(frame)
@@ -56,7 +58,7 @@ function hear(frame: number, samples: Float32Array) {
     last = o.seq + numbered
   }
   if (++heard % batch) return
-  const notice: Notice = { observations, frame: frame + hop, level: ear.level, pitch: ear.pitch?.midi, clarity: ear.pitch?.clarity, clips: ear.clipped > 0.05 } // prettier-ignore
+  const notice: Notice = { observations, frame: frame + hop, level: ear.level, pitch: ear.pitch?.midi, clarity: ear.pitch?.clarity, clips: ear.clipped > 0.05, alone } // prettier-ignore
   postMessage(notice)
   observations = []
 }
@@ -77,7 +79,7 @@ onmessage = ({ data }: MessageEvent<Ask>) => {
   if ('from' in data) {
     rate = data.rate
     if (data.reel) reel = new Reel(rate)
-    data.from.onmessage = ({ data }: MessageEvent<{ frame: number; samples: Float32Array }>) =>
-      hear(data.frame, data.samples)
+    data.from.onmessage = ({ data }: MessageEvent<{ frame: number; samples: Float32Array; alone?: 0 | 1 }>) =>
+      hear(data.frame, data.samples, data.alone)
   }
 }
