@@ -151,8 +151,9 @@ func (l *Listener) Hear(o Observation) {
 		}
 		l.moved(n, o)
 	case Sway:
-		n.sway = judge.Heard{Sway: limit(max(n.sway.Sway, o.Width), 12), Rate: limit(o.Rate, 50), Uneven: limit(o.Uneven, 10), Low: limit(o.Low, 127)} // told again, it is better known
-		if math.Abs(n.furthest-n.settled) < 2*o.Width+in/2 {                                                                                           // swaying there and back is no bend
+		// Told again, it is better known.
+		n.sway = judge.Heard{Sway: limit(max(n.sway.Sway, o.Width), 12), Rate: limit(o.Rate, 50), Uneven: limit(o.Uneven, 10), Low: limit(o.Low, 127)}
+		if math.Abs(n.furthest-n.settled) < n.swings() {
 			n.furthest = 0
 		}
 	case Lost:
@@ -168,6 +169,11 @@ func sound(o Observation) bool {
 		}
 	}
 	return true
+}
+
+// swings is how far from where it was struck a note sways: there and back is no bend, nor where it stays a little above.
+func (n note) swings() float64 {
+	return max(0, min(in, n.sway.Low-n.settled)) + 2*n.sway.Sway + in/2
 }
 
 // limit keeps a figure of a vibrato where such figures are.
@@ -201,7 +207,7 @@ func (l *Listener) moved(n *note, o Observation) {
 		}
 		return
 	}
-	if n.sway.Sway > 0 && math.Abs(o.MIDI-n.settled) < 2*n.sway.Sway+in/2 {
+	if n.sway.Sway > 0 && math.Abs(o.MIDI-n.settled) < n.swings() {
 		return
 	}
 	own := o.Kind == Slide

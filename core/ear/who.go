@@ -19,7 +19,7 @@ const (
 const (
 	fewest   = 4    // strokes with a pitch, before anybody is known
 	tuned    = 0.2  // half steps that one may be off, and be in tune
-	mostly   = 0.75 // of the strokes, that an instrument has in tune
+	mostly   = 0.85 // of the strokes, that an instrument has in tune
 	hardly   = 0.5  // and beneath which it is none
 	oneTone  = 0.6  // of the strokes, that a single pitch may have
 	lately   = 24   // strokes that count, the last of them

@@ -2,6 +2,7 @@ package judge
 
 import (
 	"cmp"
+	"math"
 
 	"undaris/core/say"
 	"undaris/core/score"
@@ -52,9 +53,12 @@ func (a asked) fault(h Heard) string {
 	if a.width > 0 {
 		narrow, wide = max(sways, float64(a.width)/100/offWidth), float64(a.width)/100*offWidth
 	}
+	// A string that rings on is heard an octave higher now and then.
+	above := h.Low - h.Pitch
+	above -= 12 * math.Round(above/12)
 	switch {
-	case h.Low > h.Pitch+away:
-		return say.F("stays %.0f cents above the note", 100*(h.Low-h.Pitch))
+	case h.Low > 0 && above > away:
+		return say.F("stays %.0f cents above the note", 100*above)
 	case h.Uneven > uneven:
 		return "is uneven"
 	case h.Rate > 0 && h.Rate < slow:
