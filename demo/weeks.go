@@ -10,6 +10,7 @@ import (
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/judge"
+	"undaris/core/learner"
 	"undaris/core/line"
 	"undaris/core/neck"
 	"undaris/core/planner"
@@ -40,7 +41,7 @@ const (
 
 // Weeks fills the log with the eight weeks before a day.
 func Weeks(s *store.Store, until time.Time) error {
-	learner, model := planner.NewLearner(player), planner.New(planner.Fitted)
+	taught, model := learner.NewHalving(player), planner.New(planner.Fitted)
 	charts, err := s.Charts(store.All)
 	if err != nil {
 		return err
@@ -60,7 +61,7 @@ func Weeks(s *store.Store, until time.Time) error {
 		at := first.AddDate(0, 0, day)
 		for i, a := range model.Choose(everything, calls, at, uint64(day)) {
 			at = at.Add(20 * time.Second)
-			log = append(log, call(learner, model, a, i, at))
+			log = append(log, call(taught, model, a, i, at))
 		}
 		for i := range 2 {
 			c := charts[(day+i)%min(4, len(charts))]
@@ -89,7 +90,7 @@ func Weeks(s *store.Store, until time.Time) error {
 }
 
 // call is one that the player answered, or did not.
-func call(l *planner.Learner, m *planner.Model, a planner.Ask, i int, at time.Time) *store.Entry {
+func call(l *learner.Halving, m *planner.Model, a planner.Ask, i int, at time.Time) *store.Entry {
 	success, took := 0.4, 5200.0
 	if l.Try(a, at) {
 		success, took = 1, 2100+200*float64(i%7)

@@ -3,6 +3,7 @@ package server
 import (
 	"errors"
 	"sync"
+	"time"
 
 	"undaris/core/planner"
 	"undaris/store"
@@ -17,6 +18,8 @@ type journal struct {
 	fresh   map[store.Slot]*planner.Tally // counted since it was kept last
 	pending int                           // lines, since then
 	aims    map[followed]*planner.Following
+
+	repaired int // lines that bore a day to come, since the program began
 }
 
 // followed is an aim since a line of the log.
@@ -81,6 +84,31 @@ func (s *server) advance() error {
 			j.picture = planner.NewPicture(planner.Fitted)
 		}
 	}
+	if err := s.readOn(); err != nil {
+		return err
+	}
+	return s.untimely()
+}
+
+// untimely repairs lines that bear a day to come, as a clock that ran ahead wrote them, and reads the log anew.
+func (s *server) untimely() error {
+	j, now := &s.journal, time.Now()
+	if j.picture.Day <= planner.Day(now)+1 { // a day ahead may be another time zone
+		return nil
+	}
+	n, err := s.store.RepairClock(j.player, now)
+	if err != nil {
+		return err
+	}
+	j.repaired += n
+	j.forget()
+	j.picture = planner.NewPicture(planner.Fitted)
+	return s.readOn()
+}
+
+// readOn reads the lines that are not in the picture yet.
+func (s *server) readOn() error {
+	j := &s.journal
 	for l, err := range s.store.Logged(store.LogAsk{Player: j.player, After: j.picture.Read}) {
 		if err != nil {
 			return err
@@ -107,6 +135,24 @@ func (s *server) advance() error {
 			}
 		}
 	}
+	return nil
+}
+
+// unlog takes a line out of the log, or puts it back: what is known is learned anew from there on.
+func (s *server) unlog(id uint, gone bool) error {
+	j := &s.journal
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	if err := s.advance(); err != nil {
+		return err
+	}
+	if err := s.keepPicture(); err != nil {
+		return err
+	}
+	if err := s.store.Unlog(j.player, id, gone); err != nil {
+		return missing("line in the log", err)
+	}
+	j.forget()
 	return nil
 }
 

@@ -163,7 +163,24 @@ func TestTheLogIsGoneThrough(t *testing.T) {
 	require.NoError(t, err)
 	var m LogMaps
 	ask(t, srv, "GET", "/api/log/maps", nil, &m)
-	assert.Len(t, rows, m.Trials+1)
+	// A row for each thing asked, and one for each line in which nothing was: rungs too.
+	var whole struct{ Log []store.Entry }
+	require.Equal(t, 200, ask(t, srv, "GET", "/api/log/files/json", nil, &whole).StatusCode)
+	wanted, k := 1, 1
+	for _, e := range whole.Log {
+		n := max(1, len(e.Trials))
+		wanted += n
+		for _, row := range rows[k : k+n] {
+			require.Equal(t, fmt.Sprint(e.ID), row[0])
+			require.Equal(t, []string{e.Kind, e.Title, fmt.Sprint(e.Tempo), fmt.Sprint(e.Seconds)}, []string{row[2], row[3], row[8], row[9]})
+			at, err := time.Parse(time.RFC3339, row[1])
+			require.NoError(t, err)
+			require.WithinDuration(t, e.At, at, time.Second)
+		}
+		k += n
+	}
+	assert.Len(t, rows, wanted)
+	assert.Len(t, rows[0], 32)
 	assert.Less(t, len(m.Swings), mostSwings+1)
 }
 
@@ -184,4 +201,79 @@ func TestWhatIsNotedIsKnown(t *testing.T) {
 	require.NoError(t, err)
 	require.NotNil(t, p, "what was counted is kept on the way")
 	assert.Positive(t, p.Tally.Lines)
+}
+
+// A line that is taken out counts no more, anywhere, and counts again as before when it is put back; another player's cannot be.
+func TestALineIsTakenOutOfTheLog(t *testing.T) {
+	s, _ := practised(t)
+	srv := serving(t, s)
+	var p LogPage
+	ask(t, srv, "GET", "/api/log?limit=1000", nil, &p)
+	line := p.Rows[len(p.Rows)/2]
+	require.Positive(t, line.Asked)
+	var before, without, again LogMaps
+	var plan, after Today
+	ask(t, srv, "GET", "/api/log/maps", nil, &before)
+	ask(t, srv, "GET", "/api/today?seed=3", nil, &plan)
+	at := fmt.Sprintf("/api/log/%d", line.ID)
+	require.Equal(t, 204, ask(t, srv, "DELETE", at, nil, nil).StatusCode)
+	ask(t, srv, "GET", "/api/log/maps", nil, &without)
+	assert.Equal(t, before.Trials-line.Asked, without.Trials)
+	lines, trials, _, _ := recounted(t, srv, "")
+	assert.Equal(t, []int{p.Total - 1, without.Trials}, []int{lines, trials})
+	require.Equal(t, 204, ask(t, srv, "POST", at+"/restore", nil, nil).StatusCode)
+	ask(t, srv, "GET", "/api/log/maps", nil, &again)
+	counts := func(m LogMaps) (list [][2]int) { // what is known fades while the test runs
+		for _, c := range m.Cells {
+			list = append(list, [2]int{c.Trials, c.Right})
+		}
+		return list
+	}
+	assert.Equal(t, counts(before), counts(again))
+	assert.Equal(t, before.Changes, again.Changes)
+	ask(t, srv, "GET", "/api/today?seed=3", nil, &after)
+	assert.Equal(t, plan, after, "it is learned again as it was")
+	assert.Equal(t, 404, ask(t, srv, "DELETE", "/api/log/999999", nil, nil).StatusCode)
+	other, err := s.AddPerson("Wren")
+	require.NoError(t, err)
+	require.NoError(t, s.Turn(1))
+	theirs := store.Entry{Player: other.ID, At: time.Now(), Kind: store.LoggedCall, Trials: store.Trials{}}
+	require.NoError(t, s.Log(&theirs))
+	assert.Equal(t, 404, ask(t, srv, "DELETE", fmt.Sprintf("/api/log/%d", theirs.ID), nil, nil).StatusCode)
+}
+
+// A clock that ran a year ahead for an evening: what it wrote is set to the time before it, said, and nothing stays of that year.
+func TestAClockThatRanAhead(t *testing.T) {
+	s, dir := practised(t)
+	var before LogPage
+	srv := serving(t, s)
+	ask(t, srv, "GET", "/api/log?limit=1000", nil, &before)
+	srv.Close()
+	year := time.Now().AddDate(1, 0, 0)
+	for i := range 5 {
+		e := store.Entry{At: year.Add(time.Duration(i) * time.Minute), Kind: store.LoggedCall, Trials: store.Trials{{Key: i, Quality: "7", Degree: "third", Device: "tones", Success: 1}}}
+		require.NoError(t, s.Log(&e))
+	}
+	srv = serving(t, s)
+	var p LogPage
+	ask(t, srv, "GET", "/api/log?limit=1000", nil, &p)
+	assert.Equal(t, []int{5, before.Total + 5}, []int{p.Ahead, p.Total})
+	for _, r := range p.Rows {
+		assert.False(t, r.At.After(time.Now().AddDate(0, 0, 1)), "%v", r.At)
+	}
+	var m LogMaps
+	ask(t, srv, "GET", "/api/log/maps?weeks=4", nil, &m)
+	_, trials, _, _ := recounted(t, srv, "?weeks=4")
+	assert.Equal(t, trials, m.Trials)
+	srv.Close()
+	srv = serving(t, s)
+	ask(t, srv, "GET", "/api/log", nil, &p)
+	assert.Zero(t, p.Ahead, "it is done once")
+	// All of it: nothing was before.
+	damage(t, dir, `DELETE FROM pictures; DELETE FROM tallies; UPDATE log SET at = '2099-01-01 10:00:00+00:00'`)
+	srv.Close()
+	srv = serving(t, s)
+	ask(t, srv, "GET", "/api/log?limit=1000", nil, &p)
+	assert.Equal(t, p.Total, p.Ahead)
+	assert.Len(t, p.Rows, p.Total)
 }

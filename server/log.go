@@ -10,6 +10,7 @@ import (
 	"iter"
 	"math"
 	"net/http"
+	"slices"
 	"strconv"
 	"time"
 
@@ -76,6 +77,7 @@ type LogPage struct {
 	Rows  []LogRow `json:"rows"`
 	Total int      `json:"total"`
 	Lost  int      `json:"lost" doc:"lines that cannot be read"`
+	Ahead int      `json:"ahead" doc:"lines that bore a day to come and were set to the time before them, since the program began"`
 }
 
 // Noting is what a page says of any line of the log. It may come late, since a page notes
@@ -280,6 +282,10 @@ func (s *server) logs(api huma.API) {
 			err := s.store.LogTake(in.ID, in.Body.Take)
 			return struct{}{}, missing("line in the log", err)
 		})
+	register(s, api, operation(http.MethodDelete, "/api/log/{id}", "unlog", "Take a line out of the log; it can be put back", http.StatusNoContent),
+		func(_ context.Context, in *ByID) (struct{}, error) { return struct{}{}, s.unlog(in.ID, true) })
+	register(s, api, operation(http.MethodPost, "/api/log/{id}/restore", "relog", "Put a line back into the log", http.StatusNoContent),
+		func(_ context.Context, in *ByID) (struct{}, error) { return struct{}{}, s.unlog(in.ID, false) })
 	get(s, api, "/api/log", "log", "The log, the newest first",
 		func(_ context.Context, in *struct {
 			LogQuery
@@ -294,7 +300,7 @@ func (s *server) logs(api huma.API) {
 				if err != nil {
 					return err
 				}
-				p.Total, p.Lost, asked = counted.Lines, now.Lost, in.lines(s.journal.player)
+				p.Total, p.Lost, p.Ahead, asked = counted.Lines, now.Lost, s.journal.repaired, in.lines(s.journal.player)
 				return nil
 			})
 			if err != nil {
@@ -347,15 +353,25 @@ func (s *server) logFile(of LogQuery, mime, ending string, write func(io.Writer,
 	}), nil
 }
 
-// logTable is the log with a line for each thing asked.
+// columns are those of the log as a table: of a line, then of one thing that was asked in it, which a line without any has none of.
+var columns = []string{"line", "at", "kind", "title", "chart", "played line", "take", "tuning", "tempo", "seconds", "swing asked", "swing played", "notes", "right notes",
+	"bar", "key", "position", "quality", "chord", "from", "degree", "down", "device", "string", "met", "on", "success", "ms", "timed", "answered by", "wanted", "said"}
+
+// logTable is the log, whole, with a row for each thing asked, and one for each line in which nothing was.
 func (s *server) logTable(_ context.Context, in LogFile) (streamed, error) {
 	return s.logFile(in.LogQuery, "text/csv; charset=utf-8", "csv", func(to io.Writer, log iter.Seq[store.Entry]) error {
 		w := csv.NewWriter(to)
-		_ = w.Write([]string{"at", "kind", "title", "bar", "tempo", "key", "position", "chord", "from", "degree", "down", "device", "string", "met", "on", "success", "ms"})
+		_ = w.Write(columns)
+		n := func(x uint) string { return strconv.FormatUint(uint64(x), 10) }
+		f := func(x float64) string { return strconv.FormatFloat(x, 'g', -1, 64) }
 		for e := range log {
+			line := []string{n(e.ID), e.At.Format(time.RFC3339), e.Kind, e.Title, n(e.Chart), n(e.Line), n(e.Take), e.Tuning, strconv.Itoa(e.Tempo), f(e.Seconds), f(e.Swing), f(e.Swung), strconv.Itoa(e.Notes), strconv.Itoa(e.Good)}
+			if len(e.Trials) == 0 {
+				_ = w.Write(append(line, make([]string, len(columns)-len(line))...))
+			}
 			for _, t := range e.Trials {
-				_ = w.Write([]string{e.At.UTC().Format(time.RFC3339), e.Kind, e.Title, strconv.Itoa(t.Bar), strconv.Itoa(e.Tempo), planner.KeyName(t.Key).String(), strconv.Itoa(t.Position + 1), t.Chord, t.From, t.Degree,
-					strconv.FormatBool(t.Down), t.Device, strconv.Itoa(t.String), t.Met, t.On, strconv.FormatFloat(t.Success, 'g', 3, 64), strconv.FormatFloat(t.Ms, 'f', 0, 64)})
+				_ = w.Write(append(slices.Clip(line), strconv.Itoa(t.Bar), planner.KeyName(t.Key).String(), strconv.Itoa(t.Position+1), t.Quality, t.Chord, t.From, t.Degree,
+					strconv.FormatBool(t.Down), t.Device, strconv.Itoa(t.String), t.Met, t.On, f(t.Success), f(t.Ms), strconv.FormatBool(t.Timed), t.By, t.Wanted, t.Said))
 			}
 		}
 		w.Flush()

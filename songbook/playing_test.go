@@ -14,6 +14,7 @@ import (
 	"undaris/core/form"
 	"undaris/core/harmony"
 	"undaris/core/judge"
+	"undaris/core/learner"
 	"undaris/core/lick"
 	"undaris/core/line"
 	"undaris/core/neck"
@@ -152,13 +153,13 @@ func takes(p page) {
 // plans are made for a learner that a few weeks taught.
 func plans(p page) {
 	at := time.Date(2026, 3, 2, 18, 0, 0, 0, time.UTC)
-	learner, m := planner.NewLearner(4), planner.New(planner.Fitted)
+	taught, m := learner.NewHalving(4), planner.New(planner.Fitted)
 	counted := &planner.Tally{}
 	for day := range 24 {
 		now := at.AddDate(0, 0, day)
 		for i, a := range m.Choose(planner.Everything(), 12, now, uint64(day)) {
 			success := 0.0
-			if learner.Try(a, now) {
+			if taught.Try(a, now) {
 				success = 1
 			}
 			m.Learn(a, success, now)

@@ -155,12 +155,14 @@ func (s *Store) ForgetTallies(player uint) error {
 	if err != nil || there == 0 {
 		return s.fault(err)
 	}
-	return s.write(func(tx *gorm.DB) error {
-		if err := tx.Exec(`DELETE FROM pictures WHERE player = ?`, player).Error; err != nil {
-			return err
-		}
-		return tx.Exec(`DELETE FROM tallies WHERE player = ?`, player).Error
-	})
+	return s.write(func(tx *gorm.DB) error { return forgetTallies(tx, player) })
+}
+
+func forgetTallies(tx *gorm.DB, player uint) error {
+	if err := tx.Exec(`DELETE FROM pictures WHERE player = ?`, player).Error; err != nil {
+		return err
+	}
+	return tx.Exec(`DELETE FROM tallies WHERE player = ?`, player).Error
 }
 
 // recount makes the tallies anew that a line of the log is part of.

@@ -1,24 +1,25 @@
-package planner
+package main
 
-import "sync"
+import (
+	"sync"
 
-// Fitted are the parameters found by [Fit] on the learners of seeds 1000 to 1011
-// (cmd/year -fit).
-var Fitted = Params{Base: -2.7, Spread: 0.45, Drift: 0.0003, Noise: 0.00006, Learn: 0.0009, Half: 45, Grow: 3.4, Shrink: 0.8, Borrow: 0.2}
+	"undaris/core/learner"
+	"undaris/core/planner"
+)
 
 // fitDays are the first of a learner, in which there is most to find out.
 const fitDays = 84
 
 // Fit searches the parameters that predict simulated learners best, one at a time:
 // each is made larger and smaller as long as that helps.
-func Fit(seeds []uint64, p Params, rounds int, tell func(loss float64, p Params)) Params {
-	loss := func(p Params) float64 {
+func Fit(seeds []uint64, p planner.Params, rounds int, tell func(loss float64, p planner.Params)) planner.Params {
+	loss := func(p planner.Params) float64 {
 		losses := make([]float64, len(seeds))
 		var wait sync.WaitGroup
 		for i, seed := range seeds {
 			wait.Go(func() {
 				// What is chosen must not depend on what is fitted.
-				losses[i] = Loss(Live(seed, Policies[1+seed%2], p, fitDays).Guesses)
+				losses[i] = Loss(Live(seed, learner.Kinds[seed%2], Policies[1+seed/2%2], p, fitDays).Guesses)
 			})
 		}
 		wait.Wait()
@@ -30,10 +31,10 @@ func Fit(seeds []uint64, p Params, rounds int, tell func(loss float64, p Params)
 	}
 	best := loss(p)
 	for range rounds {
-		for _, field := range []func(*Params) *float64{
-			func(p *Params) *float64 { return &p.Base }, func(p *Params) *float64 { return &p.Spread }, func(p *Params) *float64 { return &p.Drift },
-			func(p *Params) *float64 { return &p.Noise }, func(p *Params) *float64 { return &p.Learn }, func(p *Params) *float64 { return &p.Half },
-			func(p *Params) *float64 { return &p.Grow }, func(p *Params) *float64 { return &p.Shrink }, func(p *Params) *float64 { return &p.Borrow },
+		for _, field := range []func(*planner.Params) *float64{
+			func(p *planner.Params) *float64 { return &p.Base }, func(p *planner.Params) *float64 { return &p.Spread }, func(p *planner.Params) *float64 { return &p.Drift },
+			func(p *planner.Params) *float64 { return &p.Noise }, func(p *planner.Params) *float64 { return &p.Learn }, func(p *planner.Params) *float64 { return &p.Half },
+			func(p *planner.Params) *float64 { return &p.Grow }, func(p *planner.Params) *float64 { return &p.Shrink }, func(p *planner.Params) *float64 { return &p.Borrow }, func(p *planner.Params) *float64 { return &p.Own },
 		} {
 			for _, by := range []float64{1.5, 1 / 1.5} {
 				for {

@@ -1,114 +1,131 @@
-// Command year lets simulated learners practise for a year, by the plan and
+// Command year lets simulated learners of several structures practise for a year, by the plan and
 // otherwise, and prints how they fared. With -fit it fits the model first.
 package main
 
 import (
 	"flag"
 	"fmt"
-	"math"
 	"runtime"
+	"strings"
 	"sync"
 
+	"undaris/core/learner"
 	"undaris/core/planner"
 )
 
 func main() {
-	learners := flag.Int("learners", 200, "how many learners")
+	learners := flag.Int("learners", 60, "how many learners of each kind")
 	seed := flag.Uint64("seed", 1, "of the first; those of the fit begin at 1000")
 	fit := flag.Bool("fit", false, "fit the parameters and print them")
+	days := flag.Int("days", Days, "of a year")
+	only := flag.String("only", "", "one kind of learner")
 	flag.Parse()
 	if *fit {
 		var seeds []uint64
 		for i := range uint64(12) {
 			seeds = append(seeds, 1000+i)
 		}
-		planner.Fit(seeds, planner.Fitted, 3, func(loss float64, p planner.Params) { fmt.Printf("log loss %.5f  %+v\n", loss, p) })
+		Fit(seeds, planner.Fitted, 3, func(loss float64, p planner.Params) { fmt.Printf("log loss %.5f  %+v\n", loss, p) })
 		return
 	}
-	years := make([][]planner.Year, len(planner.Policies))
+	for _, kind := range learner.Kinds {
+		if *only == "" || *only == kind.ID {
+			compare(kind, *learners, *seed, *days)
+		}
+	}
+}
+
+// years has learners of a kind practise by every policy.
+func years(kind learner.Kind, learners int, seed uint64, days int) [][]Year {
+	out := make([][]Year, len(Policies))
 	var wait sync.WaitGroup
 	places := make(chan struct{}, runtime.GOMAXPROCS(0))
-	for k, policy := range planner.Policies {
-		years[k] = make([]planner.Year, *learners)
-		for i := range *learners {
+	for k, policy := range Policies {
+		out[k] = make([]Year, learners)
+		for i := range learners {
 			wait.Add(1)
 			places <- struct{}{}
 			go func() {
 				defer func() { <-places; wait.Done() }()
-				years[k][i] = planner.Live(*seed+uint64(i), policy, planner.Fitted, planner.Days)
+				out[k][i] = Live(seed+uint64(i), kind, policy, planner.Fitted, days)
 			}()
 		}
 	}
 	wait.Wait()
-	fmt.Printf("%d learners, seeds %d to %d; %d minutes on five days a week; the goal is %.0f %% of everything\n\n", *learners, *seed, *seed+uint64(*learners)-1, planner.Session, 100*planner.Goal)
-	fmt.Println("policy              minutes to the goal   reached   level after a year   minutes more than the plan (95 %)")
-	for k, policy := range planner.Policies {
-		m := mean(years[k], func(y planner.Year) float64 { return float64(y.Minutes) })
-		reached := mean(years[k], func(y planner.Year) float64 {
-			if y.Reached {
-				return 1
-			}
-			return 0
-		})
-		level := mean(years[k], func(y planner.Year) float64 { return y.Level })
-		fmt.Printf("%-18s  %6.0f                %5.1f %%   %.3f", policy.Name, m, 100*reached, level)
-		if k > 0 {
-			var more []float64
-			for i := range years[k] {
-				more = append(more, float64(years[k][i].Minutes-years[0][i].Minutes))
-			}
-			d, e := spread(more)
-			fmt.Printf("                %+.0f (%.0f to %.0f)", d, d-1.96*e, d+1.96*e)
-		}
-		fmt.Println()
-	}
-	fmt.Println("\nmost days that something went unseen, by the plan, of any learner:")
-	for _, kind := range []planner.Kind{"key", "position", planner.Degree, planner.Place} {
-		most := 0
-		for _, y := range years[0] {
-			most = max(most, y.Unseen[kind])
-		}
-		fmt.Printf("  %-9s %d\n", kind, most)
-	}
-	for _, k := range []int{0, 1} {
-		var all []planner.Guess
-		for _, y := range years[k] {
-			all = append(all, y.Guesses...)
-		}
-		fmt.Printf("\npredictions, %s: log loss %.4f, Brier %.4f\n  said      came true   times\n", planner.Policies[k].Name, planner.Loss(all), planner.Brier(all))
-		for b := range 10 {
-			n, well, said := 0, 0, 0.0
-			for _, g := range all {
-				if min(9, int(g.P*10)) == b {
-					n++
-					said += g.P
-					if g.Well {
-						well++
-					}
-				}
-			}
-			if n > 0 {
-				fmt.Printf("  %.3f     %.3f       %d\n", said/float64(n), float64(well)/float64(n), n)
-			}
-		}
-	}
+	return out
 }
 
-func mean(years []planner.Year, of func(planner.Year) float64) float64 {
-	sum := 0.0
-	for _, y := range years {
-		sum += of(y)
+// of are levels of some learners at a mark.
+func of(list []Year, mark int, worst bool) (out []float64) {
+	for _, y := range list {
+		levels := y.Level
+		if worst {
+			levels = y.Worst
+		}
+		if mark < len(levels) {
+			out = append(out, levels[mark])
+		}
 	}
-	return sum / float64(len(years))
+	return out
 }
 
-// spread is a mean and its standard error.
-func spread(list []float64) (m, e float64) {
+func mean(list []float64) (m float64) {
 	for _, x := range list {
 		m += x / float64(len(list))
 	}
-	for _, x := range list {
-		e += (x - m) * (x - m)
+	return m
+}
+
+func compare(kind learner.Kind, learners int, seed uint64, days int) {
+	all := years(kind, learners, seed, days)
+	fmt.Printf("%s: %s\n%d learners, seeds %d to %d, %d minutes a day; levels, and what the plan has more (95 %%)\n\n", kind.ID, kind.About, learners, seed, seed+uint64(learners)-1, Session)
+	fmt.Printf("%-18s", "policy")
+	for _, m := range Marks {
+		fmt.Printf("  %-24s", fmt.Sprintf("%d minutes", m))
 	}
-	return m, math.Sqrt(e/float64(len(list)-1)) / math.Sqrt(float64(len(list)))
+	for _, m := range Marks {
+		fmt.Printf("  %-24s", fmt.Sprintf("worst tenth, %d", m))
+	}
+	fmt.Println()
+	for k, policy := range Policies {
+		line := fmt.Sprintf("%-18s", policy.Name)
+		for _, worst := range []bool{false, true} {
+			for m := range Marks {
+				plan, own := of(all[0], m, worst), of(all[k], m, worst)
+				if len(own) < 2 || len(own) != len(plan) {
+					line += fmt.Sprintf("  %-24s", "–")
+					continue
+				}
+				cell := fmt.Sprintf("%.3f", mean(own))
+				if k > 0 {
+					more, half := paired(plan, own)
+					cell += fmt.Sprintf("  %+.3f ± %.3f", more, half)
+				}
+				line += fmt.Sprintf("  %-24s", cell)
+			}
+		}
+		fmt.Println(strings.TrimRight(line, " "))
+	}
+	fmt.Println("\nmost days that something went unseen, by the plan, of any learner:")
+	for _, k := range []planner.Kind{keys, positions, planner.Degree, planner.Place} {
+		most := 0
+		for _, y := range all[0] {
+			most = max(most, y.Unseen[k])
+		}
+		fmt.Printf("  %-9s %d\n", k, most)
+	}
+	for _, k := range []int{0, 1} {
+		var guesses []Guess
+		for _, y := range all[k] {
+			guesses = append(guesses, y.Guesses...)
+		}
+		model, usual, known := Brier(guesses, func(g Guess) float64 { return g.P }), Brier(guesses, func(g Guess) float64 { return g.Usual }), Brier(guesses, func(g Guess) float64 { return g.Known })
+		fmt.Printf("\npredictions, %s: log loss %.4f; Brier %.4f, of a running mean %.4f, of who knows the learner %.4f: %.0f %% of that gain\n  said      came true   times\n", Policies[k].Name, Loss(guesses), model, usual, known, 100*(usual-model)/(usual-known))
+		for _, t := range Calibration(guesses) {
+			if t.Times > 0 {
+				fmt.Printf("  %.3f     %.3f       %d\n", t.Said, t.True, t.Times)
+			}
+		}
+	}
+	fmt.Println()
 }

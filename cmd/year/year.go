@@ -1,156 +1,96 @@
-package planner
+package main
 
 import (
 	"math"
 	"math/rand/v2"
+	"slices"
 	"time"
+
+	"undaris/core/learner"
+	"undaris/core/planner"
 )
 
 // A simulated year: how learners fare who practise by one policy or another.
 const (
-	Session   = 20  // minutes a day, on five days of seven
-	perItem   = 2   // minutes
-	perMinute = 3   // trials
-	Goal      = 0.8 // the level that is to be reached
+	Session   = 20 // minutes a day that one practises
+	perItem   = 3  // minutes
+	perMinute = 3  // trials
+	Days      = 365
 )
 
-// Everything is what learners are to learn: every key in every position, from every
-// degree, up and down.
-func Everything() (asks []Ask) {
-	for key := range 12 {
-		for p := range Positions {
-			for _, d := range Degrees {
-				for _, down := range []bool{false, true} {
-					asks = append(asks, Ask{Key: key, Position: p, Quality: "7", Degree: d, Down: down, Device: "tones", Tempo: 80})
-				}
-			}
-		}
-	}
-	return asks
-}
+// Marks are the minutes after which levels are looked at.
+var Marks = []int{300, 900, 3000}
 
-// Policy picks the items of a session.
-type Policy struct {
-	Name string
-	pick func(y *year, at time.Time, count int) []Ask
-}
-
-// Policies are those that are set beside each other; the first is the plan.
-var Policies = []Policy{
-	{"the plan", func(y *year, at time.Time, count int) []Ask {
-		return y.model.Choose(y.asks, count, at, y.seed+uint64(y.day))
-	}},
-	{"at random", func(y *year, _ time.Time, count int) (out []Ask) {
-		for range count {
-			out = append(out, y.asks[y.rng.IntN(len(y.asks))])
-		}
-		return out
-	}},
-	{"in rotation", func(y *year, _ time.Time, count int) (out []Ask) {
-		for range count {
-			out = append(out, y.asks[y.turn%len(y.asks)])
-			y.turn++
-		}
-		return out
-	}},
-	{"only what is easy", func(y *year, at time.Time, count int) (out []Ask) {
-		for range count {
-			best, most := y.asks[0], -1.0
-			for range 24 { // the easiest of what comes to mind
-				if a := y.asks[y.rng.IntN(len(y.asks))]; logistic(y.learner.Odds(a, at)) > most {
-					best, most = a, logistic(y.learner.Odds(a, at))
-				}
-			}
-			out = append(out, best)
-		}
-		return out
-	}},
-}
-
-type year struct {
-	seed    uint64
-	rng     *rand.Rand
-	learner *Learner
-	model   *Model
-	asks    []Ask
-	day     int
-	turn    int
-}
-
-// Guess is one prediction with what came of it.
+// Guess is one prediction with what came of it, and what somebody who knew the learner would have said.
 type Guess struct {
-	P    float64
-	Well bool
+	P, Usual, Known float64
+	Well            bool
 }
 
 // Year is what became of one learner.
 type Year struct {
-	Minutes int // until the goal; those of the whole year where it was not reached
-	Reached bool
-	Level   float64      // in the end
-	Unseen  map[Kind]int // the most days that a place, a key, a position or a degree went unseen, after the first weeks
-	Guesses []Guess
+	Level, Worst []float64            // at each of [Marks]: of everything, and of its worst tenth
+	Unseen       map[planner.Kind]int // the most days that a place, a key, a position or a degree went unseen, after the first weeks
+	Guesses      []Guess
 }
 
-// Kinds of what may starve, beside [Place] and [Degree].
+// Kinds of what may starve, beside planner's own.
 const (
-	keys      Kind = "key"
-	positions Kind = "position"
+	keys      planner.Kind = "key"
+	positions planner.Kind = "position"
 )
 
 // settling is how many days pass before starvation is counted.
 const settling = 60
 
-// Days are those of a year.
-const Days = 365
+// running is how many of the last outcomes a running mean is made of.
+const running = 50
 
-// Live has a learner practise for so many days.
-func Live(seed uint64, policy Policy, p Params, days int) Year {
-	y := &year{seed: seed, rng: rand.New(rand.NewPCG(seed, 47)), learner: NewLearner(seed), model: New(p), asks: Everything()}
-	out := Year{Unseen: map[Kind]int{}}
-	seen := map[Kind]map[string]int{}
-	saw := func(kind Kind, value string) {
+// Live has a learner practise for so many days by a policy.
+func Live(seed uint64, kind learner.Kind, policy Policy, p planner.Params, days int) Year {
+	l, model, asks := kind.New(seed), planner.New(p), planner.Everything()
+	picking := policy.New(asks, rand.New(rand.NewPCG(seed, 47)), l, model)
+	out := Year{Unseen: map[planner.Kind]int{}}
+	seen := map[planner.Kind]map[string]int{}
+	saw := func(day int, kind planner.Kind, value string) {
 		if seen[kind] == nil {
 			seen[kind] = map[string]int{}
 		}
-		if last, ok := seen[kind][value]; ok && y.day > settling {
-			out.Unseen[kind] = max(out.Unseen[kind], y.day-max(last, settling))
+		if last, ok := seen[kind][value]; ok && day > settling {
+			out.Unseen[kind] = max(out.Unseen[kind], day-max(last, settling))
 		}
-		seen[kind][value] = y.day
+		seen[kind][value] = day
 	}
 	start := time.Date(2026, 1, 5, 18, 0, 0, 0, time.UTC)
-	minutes := 0
-	for y.day = 0; y.day < days; y.day++ {
-		if y.day%7 >= 5 {
+	minutes, usual := 0, 0.5
+	for day := 0; day < days && len(out.Level) < len(Marks); day++ {
+		if !l.Comes(day) {
 			continue
 		}
-		at := start.AddDate(0, 0, y.day)
-		for _, a := range policy.pick(y, at, Session/perItem) {
-			for range perItem * perMinute {
-				p, _ := y.model.Predict(a, at)
-				well := y.learner.Try(a, at)
-				out.Guesses = append(out.Guesses, Guess{p, well})
-				success := 0.0
-				if well {
-					success = 1
-				}
-				y.model.Learn(a, success, at)
-				at = at.Add(time.Minute / perMinute)
+		at := start.AddDate(0, 0, day)
+		for _, a := range picking.Pick(at, Session*perMinute) {
+			guess, _ := model.Predict(a, at)
+			known := l.Chance(a, at)
+			well := l.Try(a, at)
+			out.Guesses = append(out.Guesses, Guess{guess, usual, known, well})
+			success := 0.0
+			if well {
+				success = 1
 			}
-			saw(keys, string(rune('a'+a.Key)))
-			saw(positions, string(rune('a'+a.Position)))
-			saw(Place, string([]rune{'a' + rune(a.Key), 'a' + rune(a.Position)}))
-			saw(Degree, a.Skills()[1].Value)
+			usual += (success - usual) / running
+			model.Learn(a, success, at)
+			picking.Told(a, well, at)
+			at = at.Add(time.Minute / perMinute)
+			saw(day, keys, string(rune('a'+a.Key)))
+			saw(day, positions, string(rune('a'+a.Position)))
+			saw(day, planner.Place, string([]rune{'a' + rune(a.Key), 'a' + rune(a.Position)}))
+			saw(day, planner.Degree, a.Skills()[1].Value)
 		}
-		if minutes += Session; !out.Reached {
-			out.Minutes = minutes
-			out.Reached = y.learner.Level(y.asks, at) >= Goal
-		}
-		out.Level = y.learner.Level(y.asks, at)
-	}
-	for kind, values := range seen { // and until the end of the year
-		for _, last := range values {
-			out.Unseen[kind] = max(out.Unseen[kind], days-1-max(last, settling))
+		minutes += Session
+		if minutes >= Marks[len(out.Level)] {
+			// By the next evening: what is left of it then counts.
+			mean, worst := learner.Level(l, asks, start.AddDate(0, 0, day+1))
+			out.Level, out.Worst = append(out.Level, mean), append(out.Worst, worst)
 		}
 	}
 	return out
@@ -170,14 +110,51 @@ func Loss(guesses []Guess) float64 {
 }
 
 // Brier is the mean square of how far predictions were off (Brier 1950).
-func Brier(guesses []Guess) float64 {
+func Brier(guesses []Guess, said func(Guess) float64) float64 {
 	sum := 0.0
 	for _, g := range guesses {
 		x := 0.0
 		if g.Well {
 			x = 1
 		}
-		sum += (x - g.P) * (x - g.P)
+		sum += (x - said(g)) * (x - said(g))
 	}
 	return sum / float64(len(guesses))
+}
+
+// Tenth is a tenth of what was said, with what came true of it.
+type Tenth struct {
+	Said, True float64
+	Times      int
+}
+
+// Calibration is how what was said came true, by tenths.
+func Calibration(guesses []Guess) (tenths [10]Tenth) {
+	for _, g := range guesses {
+		t := &tenths[min(9, int(g.P*10))]
+		t.Times++
+		t.Said += g.P
+		if g.Well {
+			t.True++
+		}
+	}
+	for i := range tenths {
+		tenths[i].Said /= max(1, float64(tenths[i].Times))
+		tenths[i].True /= max(1, float64(tenths[i].Times))
+	}
+	return tenths
+}
+
+// paired is the mean of what one list has more than another, and the half width of its 95 % interval.
+func paired(a, b []float64) (more, half float64) {
+	d := slices.Clone(a)
+	for i := range d {
+		d[i] -= b[i]
+		more += d[i] / float64(len(d))
+	}
+	v := 0.0
+	for _, x := range d {
+		v += (x - more) * (x - more)
+	}
+	return more, 1.96 * math.Sqrt(v/float64(max(1, len(d)-1))/float64(len(d)))
 }

@@ -1,19 +1,20 @@
-package planner
+package learner
 
 import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"time"
+
+	"undaris/core/planner"
 )
 
-// Learner is a simulated player who learns and forgets. What makes one up is hidden
-// from the model, and is not of the model's form: each key in each position has a
-// strength of its own, on top of what keys and positions are like for guitarists;
-// days differ by mood; what was learned in a hurry fades.
-type Learner struct {
+// Halving is one whose strengths fade by half-lives: each key in each position has a strength of its own, on top of what keys and
+// positions are like for guitarists; days differ by mood; what was learned in a hurry fades.
+type Halving struct {
 	rng     *rand.Rand
-	skill   map[Skill]*habit
+	skill   map[planner.Skill]*habit
 	quick   float64 // how quickly this one learns
 	faith   float64 // how well this one remembers
 	general float64
@@ -32,44 +33,46 @@ const cap = 2.2 // that a strength cannot pass
 
 // pace is how much one try teaches of each kind of skill: what is in every try is
 // learned slowly.
-var pace = map[Kind]float64{Place: 0.014, Degree: 0.0018, Chord: 0.0002, Device: 0.0002, Tempo: 0.0002}
+var pace = map[planner.Kind]float64{planner.Place: 0.014, planner.Degree: 0.0018, planner.Chord: 0.0002, planner.Device: 0.0002, planner.Tempo: 0.0002}
 
 // easy is how much easier each key is on a guitar, from C in half steps.
 var easy = [12]float64{0.4, -0.6, 0.5, -0.4, 0.6, 0.1, -0.7, 0.6, -0.5, 0.6, -0.1, -0.2}
 
-// NewLearner makes the learner of a seed.
-func NewLearner(seed uint64) *Learner {
+// NewHalving makes the learner of a seed.
+func NewHalving(seed uint64) *Halving {
 	rng := rand.New(rand.NewPCG(seed, 41))
-	l := &Learner{rng: rng, skill: map[Skill]*habit{}, quick: math.Exp(0.35 * rng.NormFloat64()), faith: math.Exp(0.3 * rng.NormFloat64()), general: -1.3 + 0.5*rng.NormFloat64(), day: -1}
-	var positions [Positions]float64
+	l := &Halving{rng: rng, skill: map[planner.Skill]*habit{}, quick: math.Exp(0.35 * rng.NormFloat64()), faith: math.Exp(0.3 * rng.NormFloat64()), general: -1.3 + 0.5*rng.NormFloat64(), day: -1}
+	var positions [planner.Positions]float64
 	for i := range positions {
 		positions[i] = []float64{0.6, 0, -0.2, -0.3, -0.1}[i] + 0.3*rng.NormFloat64()
 	}
 	for key := range 12 {
 		own := easy[key] + 0.3*rng.NormFloat64()
-		for p := range Positions {
-			l.set(Skill{Kind: Place, Key: key, Position: p}, own+positions[p]+0.5*rng.NormFloat64())
+		for p := range planner.Positions {
+			l.set(planner.Skill{Kind: planner.Place, Key: key, Position: p}, own+positions[p]+0.5*rng.NormFloat64())
 		}
 	}
-	for i, d := range Degrees {
+	for i, d := range planner.Degrees {
 		for _, way := range []string{"up", "down"} {
 			x := []float64{0.7, 0, -0.1, -0.3}[i] + 0.3*rng.NormFloat64()
 			if way == "down" {
 				x -= 0.5
 			}
-			l.set(Skill{Kind: Degree, Value: d + " " + way}, x)
+			l.set(planner.Skill{Kind: planner.Degree, Value: d + " " + way}, x)
 		}
 	}
 	return l
 }
 
-func (l *Learner) set(s Skill, x float64) { l.skill[s] = &habit{floor: x, value: x, half: 4 * l.faith} }
+func (l *Halving) set(s planner.Skill, x float64) {
+	l.skill[s] = &habit{floor: x, value: x, half: 4 * l.faith}
+}
 
 // habit finds a strength; one that was never met is drawn now.
-func (l *Learner) habit(s Skill) *habit {
+func (l *Halving) habit(s planner.Skill) *habit {
 	if l.skill[s] == nil {
 		x := 0.4 * l.rng.NormFloat64()
-		if s.Kind == Tempo {
+		if s.Kind == planner.Tempo {
 			var tempo int
 			_, _ = fmt.Sscan(s.Value, &tempo)
 			x = 0.5 - float64(tempo-80)/60
@@ -88,16 +91,16 @@ func (h *habit) at(t time.Time) float64 {
 }
 
 // Odds are the log odds of success, whatever the mood.
-func (l *Learner) Odds(a Ask, at time.Time) float64 {
+func (l *Halving) Odds(a planner.Ask, at time.Time) float64 {
 	odds := l.general
-	for _, s := range a.Skills() {
+	for _, s := range drawn(a) {
 		odds += l.habit(s).at(at)
 	}
 	return odds
 }
 
 // Try plays an ask, learns from it, and tells whether it went well.
-func (l *Learner) Try(a Ask, at time.Time) bool {
+func (l *Halving) Try(a planner.Ask, at time.Time) bool {
 	if day := at.YearDay() + 400*at.Year(); day != l.day {
 		l.day, l.mood = day, 0.35*l.rng.NormFloat64()
 	}
@@ -107,7 +110,7 @@ func (l *Learner) Try(a Ask, at time.Time) bool {
 	if well {
 		lesson *= 1.3
 	}
-	for _, s := range a.Skills() {
+	for _, s := range drawn(a) {
 		h, worth := l.habit(s), lesson*pace[s.Kind]
 		days := 0.0
 		if !h.seen.IsZero() {
@@ -119,7 +122,7 @@ func (l *Learner) Try(a Ask, at time.Time) bool {
 		}
 		// Part of it lasts for good.
 		h.floor += 0.12 * worth * (cap - h.floor) / cap
-		for _, n := range s.neighbours() {
+		for _, n := range s.Neighbours() {
 			l.habit(n).learn(0.2*worth, at)
 		}
 	}
@@ -131,11 +134,23 @@ func (h *habit) learn(worth float64, at time.Time) {
 	h.value, h.seen = now+worth*max(0, cap-now), at
 }
 
-// Level is how likely this one succeeds at what is asked on average, of a list.
-func (l *Learner) Level(asks []Ask, at time.Time) float64 {
-	sum := 0.0
-	for _, a := range asks {
-		sum += logistic(l.Odds(a, at))
+// Chance is how likely an ask succeeds, whatever the mood.
+func (l *Halving) Chance(a planner.Ask, at time.Time) float64 { return logistic(l.Odds(a, at)) }
+
+// Comes tells that this one practises on a day: on five of seven.
+func (l *Halving) Comes(day int) bool { return day%7 < 5 }
+
+// worstTenth is the mean of the lowest tenth of a list.
+func worstTenth(list []float64) (mean float64) {
+	slices.Sort(list)
+	n := max(1, len(list)/10)
+	for _, x := range list[:n] {
+		mean += x / float64(n)
 	}
-	return sum / float64(len(asks))
+	return mean
+}
+
+// drawn are the skills that an ask draws on here: nothing is known to the letter.
+func drawn(a planner.Ask) []planner.Skill {
+	return slices.DeleteFunc(a.Skills(), func(s planner.Skill) bool { return s.Kind == planner.Whole })
 }

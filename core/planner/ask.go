@@ -26,7 +26,7 @@ var Degrees = []string{"root", "third", "fifth", "seventh"}
 type Skill struct {
 	Kind  Kind
 	Value string
-	// Of a Place alone.
+	// Of a Place, and of a Whole.
 	Key, Position int
 }
 
@@ -35,6 +35,7 @@ type Kind string
 
 // The kinds of skills.
 const (
+	Whole  Kind = "whole"  // a degree in a direction, in a key in a position: what is asked to the letter
 	Place  Kind = "place"  // a key in a position
 	Degree Kind = "degree" // a degree in a direction
 	Chord  Kind = "chord"  // a kind of chord
@@ -48,16 +49,25 @@ func (a Ask) Skills() []Skill {
 	if a.Down {
 		way = "down"
 	}
-	skills := []Skill{{Kind: Place, Key: a.Key, Position: a.Position}, {Kind: Degree, Value: a.Degree + " " + way}, {Kind: Chord, Value: a.Quality}, {Kind: Device, Value: a.Device}}
+	skills := []Skill{{Kind: Place, Key: a.Key, Position: a.Position}, {Kind: Degree, Value: a.Degree + " " + way}, {Kind: Chord, Value: a.Quality}, {Kind: Device, Value: a.Device}, a.Whole()}
 	if a.Tempo > 0 {
 		skills = append(skills, Skill{Kind: Tempo, Value: fmt.Sprint(a.Tempo / 20 * 20)})
 	}
 	return skills
 }
 
-// neighbours are the places that borrow from one: the same shape in the next keys
+// Whole is an ask to the letter.
+func (a Ask) Whole() Skill {
+	way := " up"
+	if a.Down {
+		way = " down"
+	}
+	return Skill{Kind: Whole, Key: a.Key, Position: a.Position, Value: a.Degree + way}
+}
+
+// Neighbours are the places that borrow from one: the same shape in the next keys
 // round the circle, the same key in the next positions.
-func (s Skill) neighbours() []Skill {
+func (s Skill) Neighbours() []Skill {
 	if s.Kind != Place || s.Position < 0 {
 		return nil
 	}
@@ -66,4 +76,19 @@ func (s Skill) neighbours() []Skill {
 		{Kind: Place, Key: s.Key, Position: s.Position - 1}, {Kind: Place, Key: s.Key, Position: s.Position + 1},
 	}
 	return slices.DeleteFunc(out, func(s Skill) bool { return s.Position < 0 || s.Position >= Positions })
+}
+
+// Everything is what learners are to learn: every key in every position, from every
+// degree, up and down.
+func Everything() (asks []Ask) {
+	for key := range 12 {
+		for p := range Positions {
+			for _, d := range Degrees {
+				for _, down := range []bool{false, true} {
+					asks = append(asks, Ask{Key: key, Position: p, Quality: "7", Degree: d, Down: down, Device: "tones", Tempo: 80})
+				}
+			}
+		}
+	}
+	return asks
 }

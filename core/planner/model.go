@@ -16,7 +16,11 @@ type Params struct {
 	Grow   float64 // how much longer it lasts after a success, when it was due
 	Shrink float64 // what is left of that after a failure, of 1
 	Borrow float64 // part of what a place gains that its neighbours gain
+	Own    float64 // variance of what is asked to the letter, where it is not known
 }
+
+// Fitted are the parameters found on simulated learners (cmd/year -fit).
+var Fitted = Params{Base: -2.7, Spread: 0.45, Drift: 0.0003, Noise: 0.00006, Learn: 0.0009, Half: 45, Grow: 3.4, Shrink: 0.8, Borrow: 0.2, Own: 0.1}
 
 // Strength is what is known of a skill.
 type Strength struct {
@@ -24,6 +28,7 @@ type Strength struct {
 	Half      float64 // days
 	Seen      time.Time
 	Trials    int
+	Row       int // days in a row on which it went well when it was asked again
 }
 
 // Model is the picture of one player. Strengths are added up, in log odds: a Rasch
@@ -42,15 +47,23 @@ func New(p Params) *Model { return &Model{p, map[Skill]*Strength{}} }
 func (m *Model) now(s Skill, at time.Time) Strength {
 	k, ok := m.skills[s]
 	if !ok {
-		return Strength{Var: m.p.Spread, Half: m.p.Half}
+		return Strength{Var: m.p.spread(s), Half: m.p.Half}
 	}
 	days := max(0, at.Sub(k.Seen).Hours()/24)
 	now := *k
 	if now.Mean > 0 {
 		now.Mean *= math.Exp2(-days / k.Half)
 	}
-	now.Var = min(m.p.Spread, k.Var+m.p.Drift*days)
+	now.Var = min(m.p.spread(s), k.Var+m.p.Drift*days)
 	return now
+}
+
+// spread is the variance of a skill that is not known.
+func (p Params) spread(s Skill) float64 {
+	if s.Kind == Whole {
+		return p.Own
+	}
+	return p.Spread
 }
 
 // Strength is what is known of a skill by a time.
@@ -76,7 +89,7 @@ func (m *Model) Learn(a Ask, success float64, at time.Time) {
 	odds, v := m.p.Base, 0.0
 	for i, s := range skills {
 		now[i] = m.now(s, at)
-		now[i].Var = min(m.p.Spread, now[i].Var+m.p.Noise)
+		now[i].Var = min(m.p.spread(s), now[i].Var+m.p.Noise)
 		odds += now[i].Mean
 		v += now[i].Var
 	}
@@ -87,10 +100,16 @@ func (m *Model) Learn(a Ask, success float64, at time.Time) {
 		gain := k.Var * h / (h*h*v + h)
 		delta := gain*(success-p) + m.p.Learn*4*h*(0.5+success/2)
 		k.Mean += delta
-		k.Var = max(0.01, k.Var-gain*h*k.Var)
+		k.Var = max(0.001, k.Var-gain*h*k.Var)
 		days := 0.0
 		if old, ok := m.skills[s]; ok {
 			days = max(0, at.Sub(old.Seen).Hours()/24)
+		}
+		switch {
+		case success < 0.5:
+			k.Row = 0
+		case k.Trials == 0 || days > 0.5:
+			k.Row++
 		}
 		if success >= 0.5 {
 			k.Half = min(365, k.Half*(1+m.p.Grow*min(1, days/k.Half)))
@@ -102,7 +121,7 @@ func (m *Model) Learn(a Ask, success float64, at time.Time) {
 		}
 		k.Trials++
 		m.skills[s] = &k
-		for _, n := range s.neighbours() {
+		for _, n := range s.Neighbours() {
 			if m.skills[n] == nil {
 				m.skills[n] = &Strength{Var: m.p.Spread, Half: m.p.Half, Seen: at}
 			}

@@ -209,19 +209,3 @@ func TestMapsCount(t *testing.T) {
 	one := planner.Draw(counted(slices.DeleteFunc(trials, func(t planner.Trial) bool { return t.Chart != 1 })...), m, monday)
 	assert.Equal(t, 15, one.Trials)
 }
-
-// Learners who follow the plan get there sooner than those who practise what is easy;
-// the whole comparison is made by cmd/year.
-func TestThePlanBeatsWhatIsEasy(t *testing.T) {
-	sooner := 0
-	for seed := range uint64(3) {
-		plan := planner.Live(seed, planner.Policies[0], planner.Fitted, planner.Days)
-		easy := planner.Live(seed, planner.Policies[3], planner.Fitted, planner.Days)
-		if plan.Minutes < easy.Minutes {
-			sooner++
-		}
-		assert.LessOrEqual(t, plan.Unseen[planner.Place], 70, "nothing starves")
-		assert.Less(t, planner.Brier(plan.Guesses), 0.25)
-	}
-	assert.GreaterOrEqual(t, sooner, 2)
-}

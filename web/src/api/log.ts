@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import { note, type Sent } from '../memory/entries'
+import { useUndo } from '../shell/useUndo'
 import type { Entry } from '../memory/browser'
 import { answer, api, fetchOf, passing, Refused, type CallLog, type LogRow, type RungLog, type TakeLog } from './client'
 
@@ -22,6 +23,27 @@ export const useLogLines = (ids: Ref<number[]>) =>
     queryFn: () => answer(api.GET('/api/log', { params: { query: { id: ids.value } } })),
     enabled: computed(() => ids.value.length > 0),
   })
+export const useLogPage = (query: Ref<LogFilter & { limit: number }>) =>
+  useQuery({
+    queryKey: ['log', 'page', query],
+    queryFn: () => answer(api.GET('/api/log', { params: { query: query.value } })),
+    placeholderData: (before) => before,
+  })
+/** Takes a line out of the log; a toast puts it back. */
+export function useUnlog() {
+  const queries = useQueryClient()
+  const undo = useUndo()
+  const fresh = () => queries.invalidateQueries({ queryKey: ['log'] })
+  return async ({ id, title }: LogRow) => {
+    const params = { path: { id } }
+    await answer(api.DELETE('/api/log/{id}', { params }))
+    void fresh()
+    undo(title, async () => {
+      await answer(api.POST('/api/log/{id}/restore', { params }))
+      void fresh()
+    })
+  }
+}
 export const readToday = (query: {
   minutes: number
   without?: string[]

@@ -15,6 +15,7 @@ import SegmentedChoice from '../../../shell/SegmentedChoice.vue'
 import { useAddress } from '../../../shell/useAddress'
 import KeyWheel from './KeyWheel.vue'
 import LadderCurves from './LadderCurves.vue'
+import LogLines from './LogLines.vue'
 import MinuteBars from './MinuteBars.vue'
 import MapGrid from './MapGrid.vue'
 import TakenList from './TakenList.vue'
@@ -267,6 +268,10 @@ const part = (x: number) => `${Math.round(100 * x)}%`
         <h2>Ladders</h2>
         <LadderCurves :ladders="maps.data.value.ladders" />
       </section>
+      <section class="whole">
+        <h2>Line by line, the newest first</h2>
+        <LogLines :filter="filter" />
+      </section>
     </div>
   </div>
   <EmptyPlace v-else-if="maps.error.value" title="No answer" :text="maps.error.value.message" />
@@ -309,6 +314,10 @@ small {
   gap: 1.5rem 2rem;
   margin-top: 1rem;
   align-items: start;
+}
+
+.whole {
+  grid-column: 1 / -1;
 }
 
 section :deep(.segments) {
