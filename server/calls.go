@@ -30,6 +30,7 @@ type CallWish struct {
 	Only     string        `json:"only,omitempty" enum:"up,down" doc:"one direction"`
 	Windows  []store.Frets `json:"windows,omitempty" maxItems:"24" doc:"positions; the key's own where none is said"`
 	Strings  []string      `json:"strings,omitempty" maxItems:"12" doc:"sets, such as 5,2 or 1-3"`
+	Mixed    string        `json:"mixed,omitempty" maxLength:"1000" doc:"what comes in turn, as a plan tells it: it takes the place of what else is chosen"`
 	Step     int           `json:"step,omitempty" minimum:"0" maximum:"20" doc:"how much is asked of what is left open here, from 1; 0 is as it stands here"`
 	Advanced bool          `json:"advanced,omitempty" doc:"bends of three half steps too"`
 	Count    int           `json:"count,omitempty" minimum:"0" maximum:"100" doc:"12 where it is not said"`
@@ -162,7 +163,18 @@ func (s *server) calls(api huma.API) {
 			if err := w.Check(); err != nil {
 				return nil, at("body", in.Body.Chart, err)
 			}
-			calls, err := call.Draw(ctx, w.At(in.Body.Step), cmp.Or(in.Body.Count, 12))
+			var calls []call.Call
+			if in.Body.Mixed == "" {
+				calls, err = call.Draw(ctx, w.At(in.Body.Step), cmp.Or(in.Body.Count, 12))
+			} else {
+				wishes, err := readMixed(in.Body.Mixed, w, on.Key.Minor)
+				if err != nil {
+					return nil, err
+				}
+				if calls, err = inTurn(ctx, wishes, in.Body.Step, cmp.Or(in.Body.Count, 12), in.Body.Seed); err != nil {
+					return nil, at("body.mixed", in.Body.Mixed, err)
+				}
+			}
 			if err != nil {
 				return nil, at("body.starts", in.Body.Starts, err)
 			}

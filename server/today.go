@@ -9,6 +9,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"undaris/core/neck"
 	"undaris/core/planner"
 	"undaris/store"
 )
@@ -62,15 +63,18 @@ type TodayItem struct {
 	Start   string       `json:"start,omitempty"`
 	Down    bool         `json:"down,omitempty"`
 	Window  *store.Frets `json:"window,omitempty"`
+	Mixed   string       `json:"mixed,omitempty" doc:"of calls that come in turn: what of each, as calls are asked for it"`
+	Turn    []string     `json:"turn,omitempty" doc:"the same in words"`
 }
 
-func todayItem(i planner.Item) TodayItem {
+func todayItem(i planner.Item, on *neck.Instrument) TodayItem {
 	w := TodayItem{ID: i.ID, Kind: i.Kind, Title: i.Title, Why: i.Why, Done: i.Done, Minutes: i.Minutes, New: i.New, Chart: i.Chart, Line: i.Line, Lick: i.Lick, Mode: i.Mode, Tempo: i.Tempo}
 	if i.Where.Number > 0 {
 		w.Window = &store.Frets{Low: i.Where.Low, High: i.Where.High}
 	}
 	if i.Kind == planner.Calls {
 		w.Key, w.Start, w.Down = planner.KeyName(i.Ask.Key).String(), i.Ask.Degree, i.Ask.Down
+		w.Mixed, w.Turn = mixed(i.Asks), each(i.Asks, func(a planner.Ask) string { return a.Says(on) })
 	}
 	return w
 }
@@ -107,6 +111,23 @@ func (s *server) changesOf(id uint) (list [][2]string, err error) {
 	return list, nil
 }
 
+// mostTunes are how many charts are planned for.
+const mostTunes = 12
+
+// qualitiesOf lists the kinds of chords of a chart, each once, in the order in which they come.
+func (s *server) qualitiesOf(id uint) (list []string, err error) {
+	on, _, err := s.handed(id)
+	if err != nil {
+		return nil, err
+	}
+	for _, p := range on.Solo.Places() {
+		if q := p.Chord.Suffix(); !p.Chord.None && !slices.Contains(list, q) {
+			list = append(list, q)
+		}
+	}
+	return list, nil
+}
+
 // tunes are the charts that are planned for: those that must be safe by a day, else
 // those opened last.
 func (s *server) tunes(ids []uint, by string) (tunes []planner.Tune, err error) {
@@ -124,9 +145,15 @@ func (s *server) tunes(ids []uint, by string) (tunes []planner.Tune, err error) 
 		if r.Problem != "" || len(ids) > 0 && !slices.Contains(ids, r.ID) {
 			continue
 		}
+		if len(tunes) == mostTunes {
+			break
+		}
 		t := planner.Tune{ID: r.ID, Title: r.Title, Tempo: r.Tempo}
 		if key, err := readKey("", r.Key); err == nil {
 			t.Key = key.Tonic.Class()
+		}
+		if t.Qualities, err = s.qualitiesOf(r.ID); err != nil {
+			return nil, err
 		}
 		if len(ids) > 0 {
 			t.By = day
@@ -136,7 +163,7 @@ func (s *server) tunes(ids []uint, by string) (tunes []planner.Tune, err error) 
 		}
 		tunes = append(tunes, t)
 	}
-	return tunes[:min(len(tunes), 12)], nil
+	return tunes, nil
 }
 
 // pieces are the lines and exercises that are there, with how their takes went, and the
@@ -186,7 +213,7 @@ func (s *server) today(api huma.API) {
 				if order.Set, err = s.set(now); err != nil {
 					return err
 				}
-				p.Items = each(now.Model.Plan(order, now.Tally, time.Now()), todayItem)
+				p.Items = each(now.Model.Plan(order, now.Tally, time.Now()), func(i planner.Item) TodayItem { return todayItem(i, on) })
 				for i, item := range p.Items {
 					if wide := s.wide(item.Line); item.Kind == planner.Piece && wide != "" {
 						p.Items[i].Why += "; its widest stretch is " + wide

@@ -23,7 +23,6 @@ type Stages struct {
 	tempo   float64 // how quickly this one gets there
 	gone    map[int]bool
 	day     int
-	minutes float64
 	first   time.Time
 }
 

@@ -49,7 +49,13 @@ const (
 // NewTracing makes the learner of a seed.
 func NewTracing(seed uint64) *Tracing {
 	rng := rand.New(rand.NewPCG(seed, 61))
-	return &Tracing{rng: rng, traces: map[trace]*memory{}, ease: map[trace]float64{}, threshold: 4 + 0.4*rng.NormFloat64(), quick: math.Exp(0.25 * rng.NormFloat64()), day: -1}
+	l := &Tracing{rng: rng, traces: map[trace]*memory{}, ease: map[trace]float64{}, threshold: 4 + 0.4*rng.NormFloat64(), quick: math.Exp(0.25 * rng.NormFloat64()), day: -1}
+	for _, a := range planner.Everything() { // what this one finds easy is so whatever is asked first
+		for _, t := range parts(a) {
+			l.natural(t)
+		}
+	}
+	return l
 }
 
 // parts are the traces that an ask leaves.

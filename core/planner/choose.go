@@ -71,32 +71,21 @@ const fresh = 2
 func (m *Model) Choose(asks []Ask, count int, at time.Time, seed uint64) (chosen []Ask) {
 	rng := rand.New(rand.NewPCG(seed, 43))
 	type rated struct {
-		ask   Ask
-		worth float64
+		ask         Ask
+		worth, like float64 // like is what is left of it beside what was chosen before the last few
 	}
 	all := make([]rated, len(asks))
 	for i, a := range asks {
-		all[i] = rated{a, m.Worth(a, at) * (1 + 0.1*rng.Float64())}
+		all[i] = rated{a, m.Worth(a, at) * (1 + 0.1*rng.Float64()), 1}
 	}
 	slices.SortStableFunc(all, func(a, b rated) int { return cmp.Compare(b.worth, a.worth) })
 	for len(chosen) < count && len(all) > 0 {
 		best, most := 0, math.Inf(-1)
+		lately := chosen[max(0, len(chosen)-fresh):]
 		for i, r := range all[:min(len(all), 80)] {
-			worth := r.worth
-			for k, c := range chosen {
-				near := 1.0
-				if k < len(chosen)-fresh {
-					near = 0.35
-				}
-				switch {
-				case c.Key == r.ask.Key && c.Position == r.ask.Position:
-					worth *= 1 - 0.8*near
-				case c.Key == r.ask.Key || c.Position == r.ask.Position:
-					worth *= 1 - 0.3*near
-				}
-				if c.Degree == r.ask.Degree && c.Down == r.ask.Down {
-					worth *= 1 - 0.3*near
-				}
+			worth := r.worth * r.like
+			for _, c := range lately {
+				worth *= beside(r.ask, c, 1)
 			}
 			if worth > most {
 				best, most = i, worth
@@ -104,8 +93,31 @@ func (m *Model) Choose(asks []Ask, count int, at time.Time, seed uint64) (chosen
 		}
 		chosen = append(chosen, all[best].ask)
 		all = slices.Delete(all, best, best+1)
+		if k := len(chosen) - 1 - fresh; k >= 0 {
+			for i := range all {
+				all[i].like *= beside(all[i].ask, chosen[k], longAgo)
+			}
+		}
 	}
 	return chosen
+}
+
+// longAgo is how much of what one item takes from those that are like it is left after a few others.
+const longAgo = 0.35
+
+// beside is what is left of the worth of an ask beside another that is like it.
+func beside(a, other Ask, near float64) float64 {
+	left := 1.0
+	switch {
+	case other.Key == a.Key && other.Position == a.Position:
+		left = 1 - 0.8*near
+	case other.Key == a.Key || other.Position == a.Position:
+		left = 1 - 0.3*near
+	}
+	if other.Degree == a.Degree && other.Down == a.Down {
+		left *= 1 - 0.3*near
+	}
+	return left
 }
 
 // Mixed is how many asks come in turn in one item.

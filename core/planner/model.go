@@ -20,7 +20,7 @@ type Params struct {
 }
 
 // Fitted are the parameters found on simulated learners (cmd/year -fit).
-var Fitted = Params{Base: -2.7, Spread: 0.45, Drift: 0.0003, Noise: 0.00006, Learn: 0.0009, Half: 45, Grow: 3.4, Shrink: 0.8, Borrow: 0.2, Own: 0.1}
+var Fitted = Params{Base: -2.7, Spread: 0.3, Drift: 0.0000052, Noise: 0.00004, Learn: 0.0009, Half: 30, Grow: 3.4, Shrink: 0.8, Borrow: 0.2, Own: 0.0088}
 
 // Strength is what is known of a skill.
 type Strength struct {

@@ -24,7 +24,8 @@ type Item struct {
 	Why     string // in a sentence, with its evidence
 	Done    string // how to know that it is done
 	Minutes int
-	Ask     Ask           // of calls
+	Ask     Ask           // of calls: the first of
+	Asks    []Ask         // what comes in turn
 	Where   neck.Position // of calls and the warm-up; none where the neck has none, or anywhere will do
 	Chart   uint          // of changes and music
 	Line    uint          // that is played, or found by ear
@@ -50,6 +51,8 @@ type Tune struct {
 	Title string
 	Key   int // pitch class of its tonic
 	Tempo int
+	// Qualities are the kinds of its chords, as symbols without their roots, in the order in which they come.
+	Qualities []string
 	// By is when it must be safe; zero where nothing presses.
 	By time.Time
 	// Changes are those of its chart, each once: from one chord to another.
@@ -151,13 +154,30 @@ func (m *Model) Plan(o Order, counted *Tally, at time.Time) []Item {
 		use(i)
 	}
 	isNew := slices.ContainsFunc(items, func(i Item) bool { return i.New })
-	for _, a := range m.due(counted, left/block+1+len(o.Without), at, o.Seed+uint64(at.YearDay()), !isNew) {
+	asks, next := m.due(o, counted, (left/block+1+len(o.Without))*Mixed, at, o.Seed+uint64(at.YearDay()), !isNew)
+	asks = slices.DeleteFunc(asks, func(a Ask) bool { return slices.Contains(o.Without, callsID(a)) })
+	call := func(asks []Ask) {
+		item := m.calls(o.In, asks, counted, at)
+		item.Minutes = min(left, block)
+		use(item)
+	}
+	if next != nil && left >= 2 {
+		call([]Ask{*next})
+	}
+	mixed := Mixed
+	if counted.Trials == 0 {
+		mixed = 1
+	}
+	for i := 0; i < len(asks) && left >= 2; i += mixed {
+		call(asks[i:min(len(asks), i+mixed)])
+	}
+	// Who knows little yet plays tunes that were hardly played.
+	for _, c := range begun(o.Tunes, counted) {
 		if left < 2 {
 			break
 		}
-		item := m.calls(o.In, a, counted, at)
-		item.Minutes = min(left, block)
-		use(item)
+		c.Minutes = min(left, block)
+		use(c)
 	}
 	// What is left over is given to what is there, so that little is practised longer.
 	for i := 0; left > 0 && i < 12*len(items); i++ {
@@ -185,24 +205,6 @@ func rested(items []Item, rests int) (out []Item, unused int) {
 		since += i.Minutes
 	}
 	return out, rests
-}
-
-// due are so many asks of places that were met before, with one new one among them
-// where it may; to someone who is new, everything is.
-func (m *Model) due(counted *Tally, count int, at time.Time, seed uint64, mayBeNew bool) []Ask {
-	var known, fresh []Ask
-	for _, a := range Everything() {
-		if counted.cell(a) != nil || counted.Trials == 0 {
-			known = append(known, a)
-		} else {
-			fresh = append(fresh, a)
-		}
-	}
-	asks := m.Choose(known, count, at, seed)
-	if mayBeNew && len(fresh) > 0 && len(asks) > 1 {
-		asks = slices.Insert(asks, len(asks)/2, m.Choose(fresh, 1, at, seed)...)
-	}
-	return asks
 }
 
 // written is the line or exercise that is due most: what went least well, and what was
@@ -248,7 +250,8 @@ func (w Written) went() string {
 func pieceID(line uint) string { return fmt.Sprintf("line %d", line) }
 
 // calls is an item that asks for tones in a key and a position.
-func (m *Model) calls(in *neck.Instrument, a Ask, counted *Tally, at time.Time) Item {
+func (m *Model) calls(in *neck.Instrument, asks []Ask, counted *Tally, at time.Time) Item {
+	a := asks[0]
 	key := form.Key{Tonic: keyNames[a.Key]}
 	way := "upward"
 	if a.Down {
@@ -260,7 +263,7 @@ func (m *Model) calls(in *neck.Instrument, a Ask, counted *Tally, at time.Time) 
 		where = place.Says()
 	}
 	p, _ := m.Predict(a, at)
-	item := Item{ID: fmt.Sprintf("calls %d %d %s %t", a.Key, a.Position, a.Degree, a.Down), Kind: Calls, Ask: a, Where: place,
+	item := Item{ID: callsID(a), Kind: Calls, Ask: a, Asks: asks, Where: place,
 		Title: say.F("Calls in %s, %s, %s from the %s", key, where, way, a.Degree),
 		Done:  "eight calls in a row right at once", Minutes: block}
 	// Every number here is a count of the log's own trials: of this very call, in this key and position.
@@ -276,8 +279,41 @@ func (m *Model) calls(in *neck.Instrument, a Ask, counted *Tally, at time.Time) 
 	default:
 		item.Why = say.F("%d of %d such calls were right at once; the next is likely to be, %d times of ten", own.Right, own.Trials, int(10*p+0.5))
 	}
+	if len(asks) > 1 {
+		item.Title += say.F(", and %d more", len(asks)-1)
+		item.Why += "; the others come in turn with it, so that nothing is asked twice in a row"
+	}
 	return item
 }
+
+func callsID(a Ask) string {
+	return fmt.Sprintf("calls %d %d %s %t", a.Key, a.Position, a.Degree, a.Down)
+}
+
+// begun are tunes whose changes were hardly played: their roots first, then their other tones.
+func begun(tunes []Tune, counted *Tally) (items []Item) {
+	played := map[uint]int{}
+	for k, c := range counted.changes {
+		played[k.Chart] += c.Trials
+	}
+	for _, way := range beginnings {
+		for _, t := range tunes {
+			if played[t.ID] >= hardly {
+				continue
+			}
+			tempo := max(form.MinTempo, t.Tempo*3/4)
+			items = append(items, Item{ID: fmt.Sprintf("begin %d %s", t.ID, way.mode), Kind: Changes, Chart: t.ID, Mode: way.mode, Tempo: tempo, Minutes: block,
+				Title: say.F("%s: %s on its changes", t.Title, way.on), Why: say.F("its changes were hardly played; at %d beats a minute there is time for them", tempo), Done: say.F("a chorus with %s on every change", way.each)})
+		}
+	}
+	return items
+}
+
+// beginnings are the ways to begin with a tune.
+var beginnings = []struct{ mode, on, each string }{{"roots", "roots", "a root"}, {"fifths", "fifths", "a fifth"}, {"land", "any chord tone", "a chord tone"}}
+
+// hardly is beneath how many changes of it that were played a tune was hardly played.
+const hardly = 12
 
 // keyNames are the usual names of the twelve keys, by pitch class.
 var keyNames = func() (names [12]pitch.Name) {

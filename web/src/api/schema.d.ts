@@ -1899,6 +1899,8 @@ export interface components {
             /** @description own, the chart's; all twelve in turn; or one, such as Eb */
             keys?: string;
             kinds?: ("tones" | "place" | "exercise" | "bend" | "written" | "every")[];
+            /** @description what comes in turn, as a plan tells it: it takes the place of what else is chosen */
+            mixed?: string;
             /**
              * @description one direction
              * @enum {string}
@@ -5040,6 +5042,8 @@ export interface components {
             line?: number;
             /** Format: int64 */
             minutes: number;
+            /** @description of calls that come in turn: what of each, as calls are asked for it */
+            mixed?: string;
             /** @description of the catalogue; melody where one is to be written */
             mode?: string;
             /** @description never practised before */
@@ -5051,6 +5055,8 @@ export interface components {
              */
             tempo?: number;
             title: string;
+            /** @description the same in words */
+            turn?: string[];
             why: string;
             window?: components["schemas"]["Frets"];
         };

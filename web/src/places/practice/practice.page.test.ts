@@ -332,6 +332,21 @@ describe('today', () => {
 })
 
 describe('the log', () => {
+  it('has lines that are taken out and put back', async () => {
+    const total = async () => (await ask<{ total: number }>('/api/log')).total
+    await visit('/practice/6?do=log')
+    await until(() => all('.lines li').length === 12)
+    const [before, first] = [await total(), texts('.lines li')[0]!]
+    await click('.lines li:first-child button')
+    await until(async () => (await total()) === before - 1)
+    await until(() => texts('.lines li')[0] !== first)
+    await click('.p-toast button', 'Undo')
+    await until(async () => (await total()) === before)
+    await until(() => texts('.lines li')[0] === first)
+    await click('section.whole > button', 'Older lines')
+    await until(() => all('.lines li').length > 12)
+  })
+
   it('is maps: a spot tells what is behind it, and leads to practising it', async () => {
     await visit('/practice/6?do=log')
     await until(() => all('.wheel .cell').length === 60)

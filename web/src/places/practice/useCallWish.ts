@@ -96,10 +96,16 @@ export function useCallWish(
       ),
     ),
   }
+  /** What a plan has come in turn, until something else is chosen. */
+  const planned = address.text('mixed', '')
+  const mixed = computed(() =>
+    Object.values(fields).some((f) => f !== fields.step && f.chosen.value) ? '' : planned.value,
+  )
   const all = (chosen: string | undefined, list: Option[] | undefined) =>
     chosen === 'all' ? list?.map((o) => o.id) : chosen?.split(',')
   const wish = computed<CallWish>(() => {
     const f = fields
+    if (mixed.value) return { chart: id.value, mixed: mixed.value }
     const strings = f.strings.chosen.value
     const frets = f.frets.chosen.value
     return {
@@ -119,9 +125,11 @@ export function useCallWish(
     }
   })
   const narrowed = computed(() =>
-    Object.values(fields)
-      .filter((f) => f.chosen.value)
-      .map((f) => f.options.value.find((o) => o.id === f.value.value)?.name ?? f.value.value),
+    mixed.value
+      ? [`${mixed.value.split('~').length} things in turn, as planned`]
+      : Object.values(fields)
+          .filter((f) => f.chosen.value)
+          .map((f) => f.options.value.find((o) => o.id === f.value.value)?.name ?? f.value.value),
   )
   return {
     fields: Object.values(fields),
@@ -129,6 +137,6 @@ export function useCallWish(
     step: fields.step.chosen,
     /** what is chosen, in words */
     narrowed,
-    clear: () => void address.write(Object.fromEntries(Object.keys(fields).map((n) => [n, undefined]))),
+    clear: () => void address.write(Object.fromEntries([...Object.keys(fields), 'mixed'].map((n) => [n, undefined]))),
   }
 }

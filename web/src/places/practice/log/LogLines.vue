@@ -35,7 +35,7 @@ const kinds: Record<string, string> = { call: 'a call', take: 'a take', rung: 'a
       <time :datetime="r.at">{{ when.format(new Date(r.at)) }}</time>
       <small>{{ kinds[r.kind] }}</small>
       <MusicText :said="r.title" />
-      <small v-if="r.tempo">at {{ r.tempo }}</small>
+      <small>{{ r.tempo ? `at ${r.tempo}` : '' }}</small>
       <Button icon="pi pi-times" variant="text" :aria-label="`take ${r.title} out of the log`" @click="unlog(r)" />
     </li>
   </ol>
@@ -56,7 +56,7 @@ const kinds: Record<string, string> = { call: 'a call', take: 'a take', rung: 'a
 
 li {
   display: grid;
-  grid-template-columns: 11rem 4rem minmax(0, 1fr) auto auto;
+  grid-template-columns: 11rem 4rem minmax(0, 1fr) 4rem 2.5rem;
   align-items: center;
   gap: 0 0.75rem;
   border-bottom: 1px solid var(--rule);

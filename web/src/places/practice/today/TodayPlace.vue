@@ -130,7 +130,8 @@ const minutes = computed({
       Lay the instrument down. Stretch the hands; if anything hurts, stop for today.
     </p>
     <p v-if="known === 0" class="soft">
-      Nothing is known yet, so this begins anywhere; with every call and chorus the plan knows better.
+      Nothing is known yet, so this begins with the roots of your charts; with every call and chorus the plan knows
+      better.
     </p>
     <ol v-if="plan.kept.items.length" class="items">
       <li
@@ -144,6 +145,11 @@ const minutes = computed({
             <MusicText :said="i.title" /> <small class="kind">{{ i.new ? 'new' : i.kind }}</small>
           </p>
           <p class="why"><MusicText :said="`${i.why}. Done: ${i.done}.`" /></p>
+          <p v-if="i.turn && i.turn.length > 1" class="why" :title="i.turn.join('; ')">
+            In turn: <MusicText :said="i.turn.slice(0, 3).join('; ')" /><template v-if="i.turn.length > 3"
+              >; and {{ i.turn.length - 3 }} more</template
+            >.
+          </p>
         </div>
         <span class="hands">
           <Button

@@ -27,7 +27,7 @@ const none: Kept = { items: [], at: -1, left: 0, running: false, pinned: [], wit
 /** What of an item tells where it is played. */
 export type Placed = Pick<
   TodayItem,
-  'kind' | 'chart' | 'line' | 'lick' | 'mode' | 'tempo' | 'key' | 'start' | 'down' | 'window'
+  'kind' | 'chart' | 'line' | 'lick' | 'mode' | 'tempo' | 'key' | 'start' | 'down' | 'window' | 'mixed'
 >
 
 type Params = { id?: number }
@@ -37,12 +37,16 @@ const calls = (item: Placed, params: Params) => ({
   params,
   query: {
     do: 'calls',
-    ask: 'tones',
-    keys: item.key,
-    start: item.start,
-    way: item.down ? 'down' : 'up',
     step: '4', // what is planned is asked, no more
-    frets: item.window && spanOf(item.window),
+    ...(item.mixed
+      ? { mixed: item.mixed }
+      : {
+          ask: 'tones',
+          keys: item.key,
+          start: item.start,
+          way: item.down ? 'down' : 'up',
+          frets: item.window && spanOf(item.window),
+        }),
   },
 })
 const line = (item: Placed) => ({
