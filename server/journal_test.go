@@ -7,6 +7,7 @@ import (
 	"log/slog"
 	"net/http/httptest"
 	"path/filepath"
+	"slices"
 	"testing"
 	"time"
 
@@ -135,7 +136,30 @@ func TestDamagedLinesOfTheLog(t *testing.T) {
 	assert.Equal(t, []int{after.Lost, p.Total}, []int{p.Lost, len(p.Rows)})
 	lines, trials, _, _ := recounted(t, srv, "")
 	assert.Equal(t, []int{p.Total, after.Trials}, []int{lines, trials})
-	assert.Equal(t, 200, ask(t, srv, "GET", "/api/today", nil, nil).StatusCode)
+	var plan Today
+	assert.Equal(t, 200, ask(t, srv, "GET", "/api/today", nil, &plan).StatusCode)
+	assert.Equal(t, []string{fmt.Sprintf("%d lines of the log cannot be read and count for nothing", after.Lost)}, plan.Left)
+}
+
+// A log with two years missing, of another time zone, of a bass and of a capo: it is planned all the same, and counts.
+func TestALogFromElsewhere(t *testing.T) {
+	s, _ := practised(t)
+	srv := serving(t, s)
+	var before, after Today
+	ask(t, srv, "GET", "/api/today", nil, &before)
+	for i, zone := range []int{13, -11, 0} {
+		at := time.Now().AddDate(-2, 0, -i).In(time.FixedZone("", zone*3600))
+		for _, tuning := range []string{"", "E1 A1 D2 G2", "nonsense"} {
+			e := store.Entry{At: at, Kind: store.LoggedCall, Tuning: tuning, Trials: store.Trials{{Key: i, Position: -1, Quality: "m7b5", Degree: "extension", Device: "tones", Chord: "Cm7b5", Success: 0.5}}}
+			require.NoError(t, s.Log(&e))
+		}
+	}
+	for _, minutes := range []int{5, 20, 60} {
+		require.Equal(t, 200, ask(t, srv, "GET", fmt.Sprintf("/api/today?minutes=%d", minutes), nil, &after).StatusCode)
+		assert.Equal(t, before.Known+9, after.Known)
+		assert.Empty(t, after.Left)
+		assert.NotEmpty(t, after.Items)
+	}
 }
 
 // The log is gone through by numbers to any depth: each line comes once, the newest first.
@@ -172,7 +196,7 @@ func TestTheLogIsGoneThrough(t *testing.T) {
 		wanted += n
 		for _, row := range rows[k : k+n] {
 			require.Equal(t, fmt.Sprint(e.ID), row[0])
-			require.Equal(t, []string{e.Kind, e.Title, fmt.Sprint(e.Tempo), fmt.Sprint(e.Seconds)}, []string{row[2], row[3], row[8], row[9]})
+			require.Equal(t, []string{e.Kind, e.Title, fmt.Sprint(e.Tempo), fmt.Sprint(e.Seconds)}, []string{row[2], row[3], row[9], row[10]})
 			at, err := time.Parse(time.RFC3339, row[1])
 			require.NoError(t, err)
 			require.WithinDuration(t, e.At, at, time.Second)
@@ -180,7 +204,7 @@ func TestTheLogIsGoneThrough(t *testing.T) {
 		k += n
 	}
 	assert.Len(t, rows, wanted)
-	assert.Len(t, rows[0], 32)
+	assert.Len(t, rows[0], 33)
 	assert.Less(t, len(m.Swings), mostSwings+1)
 }
 
@@ -269,6 +293,9 @@ func TestAClockThatRanAhead(t *testing.T) {
 	srv = serving(t, s)
 	ask(t, srv, "GET", "/api/log", nil, &p)
 	assert.Zero(t, p.Ahead, "it is done once")
+	var plan Today
+	ask(t, srv, "GET", "/api/today", nil, &plan)
+	assert.Empty(t, plan.Left)
 	// All of it: nothing was before.
 	damage(t, dir, `DELETE FROM pictures; DELETE FROM tallies; UPDATE log SET at = '2099-01-01 10:00:00+00:00'`)
 	srv.Close()
@@ -276,4 +303,56 @@ func TestAClockThatRanAhead(t *testing.T) {
 	ask(t, srv, "GET", "/api/log?limit=1000", nil, &p)
 	assert.Equal(t, p.Total, p.Ahead)
 	assert.Len(t, p.Rows, p.Total)
+}
+
+// A lick that went well comes again in the plan, over a chart of another key; which lick it was is noted with a take of it.
+func TestALickComesAgain(t *testing.T) {
+	s, _ := practised(t)
+	srv := serving(t, s)
+	var list []LickRow
+	ask(t, srv, "GET", "/api/licks?limit=40", nil, &list)
+	list = slices.DeleteFunc(list, func(l LickRow) bool { return l.OfKey }) // what is of a key goes through no changes
+	lick, other := list[0].ID, list[1].ID
+	line := LineBody{LineHead{Title: "It", Key: "C", Feel: "shuffle", Tempo: 96, Beats: 4, Text: "| C7 | F7 |", Low: 7, High: 11}, []store.LineNote{}}
+	require.Equal(t, 201, ask(t, srv, "POST", "/api/log/takes", TakeLog{Chart: 6, Mode: "lick", With: other, Title: "It", Line: line, Tempo: 96, Heard: []HeardNote{}}, nil).StatusCode)
+	require.Equal(t, 201, ask(t, srv, "POST", "/api/log/takes", TakeLog{Chart: 6, Mode: "thirds", With: other, Title: "It", Line: line, Tempo: 96, Heard: []HeardNote{}}, nil).StatusCode)
+	var whole struct{ Log []store.Entry }
+	ask(t, srv, "GET", "/api/log/files/json", nil, &whole)
+	n := len(whole.Log)
+	assert.Equal(t, []uint{other, 0}, []uint{whole.Log[n-2].Lick, whole.Log[n-1].Lick}, "of a mode that is made of one alone")
+	e := store.Entry{At: time.Now().AddDate(0, 0, -9), Kind: store.LoggedTake, Chart: 6, Lick: lick, Trials: store.Trials{{Quality: "7", Degree: "third", Device: "lick", From: "C7", Chord: "F7", Success: 1, Met: "on time"}}}
+	require.NoError(t, s.Log(&e))
+	var p Today
+	ask(t, srv, "GET", "/api/today?minutes=20&seed=1", nil, &p)
+	end := p.Items[len(p.Items)-1]
+	assert.Equal(t, []any{lick, "lick"}, []any{end.Lick, end.Mode})
+	assert.Contains(t, end.Why, "not played for 9 days")
+	assert.NotEqual(t, uint(6), end.Chart, "elsewhere")
+}
+
+// An evening counts for the day, and so for the week, of the place where it was played, whatever day it is in Greenwich.
+func TestDaysAreThoseOfThePlace(t *testing.T) {
+	s, err := store.Open(t.TempDir())
+	require.NoError(t, err)
+	t.Cleanup(func() { s.Close() })
+	srv := serving(t, s)
+	now := time.Now()
+	for _, zone := range []int{-11, -5, 0, 3, 13} {
+		// The last Sunday there, late in the evening; in the west it is Monday in Greenwich.
+		place := time.FixedZone("", zone*3600)
+		there := now.In(place).AddDate(0, 0, -7)
+		there = time.Date(there.Year(), there.Month(), there.Day()-int(there.Weekday()), 23, 30, 0, 0, place)
+		b := noting
+		b.Chart, b.At, b.Took, b.Ref = 0, there, 2000, fmt.Sprint("zone ", zone)
+		require.Equal(t, 201, ask(t, srv, "POST", "/api/log/calls", b, nil).StatusCode)
+		var p LogPage
+		ask(t, srv, "GET", "/api/log?limit=1", nil, &p)
+		require.Len(t, p.Rows, 1)
+		assert.True(t, p.Rows[0].At.Equal(there))
+		assert.Equal(t, there.Format(time.DateOnly), p.Rows[0].At.Format(time.DateOnly))
+		assert.Equal(t, time.Sunday, p.Rows[0].At.Weekday(), "zone %d", zone)
+	}
+	var m LogMaps
+	ask(t, srv, "GET", "/api/log/maps", nil, &m)
+	assert.Len(t, m.Minutes, 1, "one week: %+v", m.Minutes)
 }

@@ -192,6 +192,7 @@ type TakeLog struct {
 	Of    uint        `json:"of,omitempty" maximum:"4294967295" doc:"the kept line that was played"`
 	Title string      `json:"title" maxLength:"160"`
 	Mode  string      `json:"mode,omitempty" maxLength:"40" doc:"empty where a line was played"`
+	With  uint        `json:"with,omitempty" maximum:"4294967295" doc:"the lick that the mode was made of"`
 	Pass  int         `json:"pass,omitempty" minimum:"0"`
 	Line  LineBody    `json:"line" doc:"what was to be played, or the chords alone"`
 	Tempo int         `json:"tempo" minimum:"30" maximum:"300"`
@@ -228,6 +229,9 @@ func (s *server) takeEntry(b TakeLog) (e store.Entry, err error) {
 			return e, at("body.heard", len(heard), err)
 		}
 		trials = planner.FromFree(f, m, b.Pass, heard, b.Tempo)
+		if m.With == practice.Lick {
+			e.Lick = b.With
+		}
 	}
 	e.At, e.Kind, e.Title, e.Chart, e.Line, e.Tuning, e.Tempo = time.Now(), store.LoggedTake, clean(b.Title), b.Chart, b.Of, o.In.Tuning(), b.Tempo
 	e.Seconds = float64(o.Length()) * 60 / float64(b.Tempo)
@@ -354,7 +358,7 @@ func (s *server) logFile(of LogQuery, mime, ending string, write func(io.Writer,
 }
 
 // columns are those of the log as a table: of a line, then of one thing that was asked in it, which a line without any has none of.
-var columns = []string{"line", "at", "kind", "title", "chart", "played line", "take", "tuning", "tempo", "seconds", "swing asked", "swing played", "notes", "right notes",
+var columns = []string{"line", "at", "kind", "title", "chart", "played line", "lick", "take", "tuning", "tempo", "seconds", "swing asked", "swing played", "notes", "right notes",
 	"bar", "key", "position", "quality", "chord", "from", "degree", "down", "device", "string", "met", "on", "success", "ms", "timed", "answered by", "wanted", "said"}
 
 // logTable is the log, whole, with a row for each thing asked, and one for each line in which nothing was.
@@ -365,7 +369,7 @@ func (s *server) logTable(_ context.Context, in LogFile) (streamed, error) {
 		n := func(x uint) string { return strconv.FormatUint(uint64(x), 10) }
 		f := func(x float64) string { return strconv.FormatFloat(x, 'g', -1, 64) }
 		for e := range log {
-			line := []string{n(e.ID), e.At.Format(time.RFC3339), e.Kind, e.Title, n(e.Chart), n(e.Line), n(e.Take), e.Tuning, strconv.Itoa(e.Tempo), f(e.Seconds), f(e.Swing), f(e.Swung), strconv.Itoa(e.Notes), strconv.Itoa(e.Good)}
+			line := []string{n(e.ID), e.At.Format(time.RFC3339), e.Kind, e.Title, n(e.Chart), n(e.Line), n(e.Lick), n(e.Take), e.Tuning, strconv.Itoa(e.Tempo), f(e.Seconds), f(e.Swing), f(e.Swung), strconv.Itoa(e.Notes), strconv.Itoa(e.Good)}
 			if len(e.Trials) == 0 {
 				_ = w.Write(append(line, make([]string, len(columns)-len(line))...))
 			}

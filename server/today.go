@@ -5,6 +5,7 @@ import (
 	"context"
 	"net/http"
 	"slices"
+	"strconv"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -19,6 +20,7 @@ type Today struct {
 	Items []TodayItem `json:"items"`
 	Known int         `json:"known" doc:"how many things the plan knows of"`
 	Ready []Ready     `json:"ready" doc:"where charts must be safe by a day: how far they are"`
+	Left  []string    `json:"left" doc:"what of the log was not counted, or otherwise than it was noted"`
 }
 
 // Ready is how far a chart is.
@@ -182,10 +184,30 @@ func (s *server) pieces(now *planner.Picture) (lines, licks []planner.Written, e
 	shelf, err := s.store.Licks(store.Page{Limit: 200})
 	for _, l := range shelf {
 		if l.Problem == "" && !l.OfKey {
-			licks = append(licks, planner.Written{ID: l.ID, Title: l.Title})
+			w := planner.Written{ID: l.ID, Title: l.Title}
+			w.Count, w.Over = now.Lick(l.ID)
+			licks = append(licks, w)
 		}
 	}
 	return lines, licks, err
+}
+
+// uncounted tells what of the log was not counted as it was noted.
+func (s *server) uncounted(now *planner.Picture) []string {
+	list := []string{}
+	lines := func(n int) string {
+		if n == 1 {
+			return "one line of the log"
+		}
+		return strconv.Itoa(n) + " lines of the log"
+	}
+	if now.Lost > 0 {
+		list = append(list, lines(now.Lost)+" cannot be read and count for nothing")
+	}
+	if n := s.journal.repaired; n > 0 {
+		list = append(list, lines(n)+" bore a day to come and count as of the time before")
+	}
+	return list
 }
 
 func (s *server) today(api huma.API) {
@@ -219,7 +241,7 @@ func (s *server) today(api huma.API) {
 						p.Items[i].Why += "; its widest stretch is " + wide
 					}
 				}
-				p.Known = now.Tally.Trials
+				p.Known, p.Left = now.Tally.Trials, s.uncounted(now)
 				p.Ready = []Ready{}
 				if len(in.Charts) > 0 {
 					p.Ready = each(planner.Evening(tunes, now.Tally), ready)

@@ -26,3 +26,18 @@ func (s *Store) RepairClock(player uint, now time.Time) (repaired int, err error
 	})
 	return repaired, err
 }
+
+// farthest is how far a place on earth is from UTC, and a bit.
+const farthest = 15 * 3600
+
+// placed gives a time whose zone has no name one that can be read back: the day of a line of the log is that of the place where it was.
+func placed(at time.Time) time.Time {
+	name, off := at.Zone()
+	switch {
+	case off > farthest || off < -farthest:
+		return at.UTC()
+	case name == "":
+		return at.In(time.FixedZone("LOC", off))
+	}
+	return at
+}

@@ -20,6 +20,7 @@ type Entry struct {
 	Title   string
 	Chart   uint   // 0 where none was
 	Line    uint   // that was played; 0 where none was
+	Lick    uint   // that was sent through the changes; 0 where none was
 	Take    uint   // that was kept of it; 0 where none was
 	Tuning  string // of the instrument it was played on
 	Tempo   int
@@ -54,6 +55,7 @@ func (s *Store) Log(entries ...*Entry) error {
 		if e.Player == 0 {
 			e.Player = player.ID
 		}
+		e.At = placed(e.At)
 	}
 	return s.write(func(tx *gorm.DB) error {
 		fresh := []*Entry{}
@@ -175,7 +177,7 @@ type LogLine struct {
 	Lost bool
 }
 
-const columns = 16
+const columns = 17
 
 func lines(db *gorm.DB, ask LogAsk) (lines []LogLine, err error) {
 	fault := (*Store)(nil).fault
@@ -187,7 +189,7 @@ func lines(db *gorm.DB, ask LogAsk) (lines []LogLine, err error) {
 	if ask.Newest {
 		order = "id DESC"
 	}
-	rows, err := db.Raw(`SELECT id, player, at, kind, title, chart, line, take, tuning, tempo, seconds, swing, swung, notes, good, trials FROM `+from+` WHERE `+where+` ORDER BY `+order+` LIMIT ? OFFSET ?`,
+	rows, err := db.Raw(`SELECT id, player, at, kind, title, chart, line, lick, take, tuning, tempo, seconds, swing, swung, notes, good, trials FROM `+from+` WHERE `+where+` ORDER BY `+order+` LIMIT ? OFFSET ?`,
 		append(args, ask.Limit, ask.Offset)...).Rows()
 	if err != nil {
 		return nil, fault(err)
@@ -196,7 +198,7 @@ func lines(db *gorm.DB, ask LogAsk) (lines []LogLine, err error) {
 	for rows.Next() {
 		var l LogLine
 		e := &l.Entry
-		if rows.Scan(&e.ID, &e.Player, &e.At, &e.Kind, &e.Title, &e.Chart, &e.Line, &e.Take, &e.Tuning, &e.Tempo, &e.Seconds, &e.Swing, &e.Swung, &e.Notes, &e.Good, &e.Trials) != nil {
+		if rows.Scan(&e.ID, &e.Player, &e.At, &e.Kind, &e.Title, &e.Chart, &e.Line, &e.Lick, &e.Take, &e.Tuning, &e.Tempo, &e.Seconds, &e.Swing, &e.Swung, &e.Notes, &e.Good, &e.Trials) != nil {
 			l = LogLine{Lost: true}
 			rest := make([]any, columns)
 			for i := range rest {

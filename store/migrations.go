@@ -174,6 +174,7 @@ var migrations = []*gormigrate.Migration{
 		`ALTER TABLE licks ADD COLUMN home TEXT NOT NULL DEFAULT '{}'`,
 		`ALTER TABLE licks ADD COLUMN remark TEXT NOT NULL DEFAULT ''`, `ALTER TABLE licks ADD COLUMN source TEXT NOT NULL DEFAULT ''`,
 		`ALTER TABLE lines ADD COLUMN remark TEXT NOT NULL DEFAULT ''`, `ALTER TABLE lines ADD COLUMN source TEXT NOT NULL DEFAULT ''`),
+	step("0027-licks-practised", `ALTER TABLE log ADD COLUMN lick INTEGER NOT NULL DEFAULT 0`),
 }
 
 // licked22 is what licks answered to before they told what they lean on.

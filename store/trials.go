@@ -49,7 +49,7 @@ func (e Entry) Asked() []planner.Trial {
 
 // Played is an entry as far as aims are concerned.
 func (e Entry) Played() planner.Played {
-	return planner.Played{Entry: e.ID, At: e.At, Chart: e.Chart, Line: e.Line, Call: e.Kind == LoggedCall, Tempo: e.Tempo, Seconds: e.Seconds, Notes: e.Notes, Good: e.Good, Trials: e.Asked()}
+	return planner.Played{Entry: e.ID, At: e.At, Chart: e.Chart, Line: e.Line, Lick: e.Lick, Call: e.Kind == LoggedCall, Tempo: e.Tempo, Seconds: e.Seconds, Notes: e.Notes, Good: e.Good, Trials: e.Asked()}
 }
 
 // Trials are those of a line of the log. They are kept as lists of what they hold, in the order of

@@ -12,6 +12,7 @@ type Played struct {
 	Entry       uint // its number
 	At          time.Time
 	Chart, Line uint
+	Lick        uint // that was sent through the changes
 	Call        bool // it is a call, and not a take
 	Tempo       int
 	Seconds     float64

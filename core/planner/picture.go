@@ -18,12 +18,14 @@ type Picture struct {
 	Lost  int  // lines that could not be read
 	Day   int  // the latest day of any line
 	takes map[uint][]went
+	licks map[uint][]went
 }
 
-// went is how a take of a line of music went.
+// went is how a take of a line of music went, or of a lick.
 type went struct {
-	At   time.Time
-	Part float64 // of its notes that were right
+	At    time.Time
+	Part  float64 // of its notes that were right; of a lick, of the changes that were met
+	Chart uint    `json:",omitempty"` // of a lick: over which it was played
 }
 
 // lately is how many takes of a line of music are looked at.
@@ -31,7 +33,7 @@ const lately = 5
 
 // NewPicture is one in which nothing is known.
 func NewPicture(p Params) *Picture {
-	return &Picture{Model: New(p), Tally: &Tally{}, takes: map[uint][]went{}}
+	return &Picture{Model: New(p), Tally: &Tally{}, takes: map[uint][]went{}, licks: map[uint][]went{}}
 }
 
 // Add takes in a line of the log.
@@ -43,9 +45,29 @@ func (x *Picture) Add(p Played) {
 	}
 	x.Tally.Add(p)
 	if p.Line != 0 && p.Notes > 0 {
-		last := append(x.takes[p.Line], went{p.At, float64(p.Good) / float64(p.Notes)})
+		last := append(x.takes[p.Line], went{At: p.At, Part: float64(p.Good) / float64(p.Notes)})
 		x.takes[p.Line] = last[max(0, len(last)-lately):]
 	}
+	if p.Lick != 0 && len(p.Trials) > 0 {
+		met := 0
+		for _, t := range p.Trials {
+			if t.Success == 1 {
+				met++
+			}
+		}
+		last := append(x.licks[p.Lick], went{p.At, float64(met) / float64(len(p.Trials)), p.Chart})
+		x.licks[p.Lick] = last[max(0, len(last)-lately):]
+	}
+}
+
+// Lick is how the last passes of a lick through the changes went, and over which chart the last of them was.
+func (x *Picture) Lick(lick uint) (c Count, chart uint) {
+	for _, t := range x.licks[lick] {
+		c.Trials++
+		c.Success += (t.Part - c.Success) / float64(c.Trials)
+		c.Last, chart = t.At, t.Chart
+	}
+	return c, chart
 }
 
 // Takes is how the last takes of a line of music went.
@@ -60,7 +82,7 @@ func (x *Picture) Takes(line uint) (c Count) {
 
 // version changes whenever a line of the log tells a picture something else than before, so that
 // what was kept before is made anew.
-const version = 2
+const version = 3
 
 // known is a skill with what is known of it.
 type known struct {
@@ -77,11 +99,12 @@ type keptPicture struct {
 	Lost    int
 	Day     int
 	Takes   map[uint][]went
+	Licks   map[uint][]went
 }
 
 // MarshalJSON writes a picture with the parameters that made it.
 func (x *Picture) MarshalJSON() ([]byte, error) {
-	k := keptPicture{Version: version, Params: x.Model.p, Read: x.Read, Lost: x.Lost, Day: x.Day, Takes: x.takes}
+	k := keptPicture{Version: version, Params: x.Model.p, Read: x.Read, Lost: x.Lost, Day: x.Day, Takes: x.takes, Licks: x.licks}
 	for skill, strength := range x.Model.skills {
 		k.Skills = append(k.Skills, known{skill, *strength})
 	}
@@ -112,6 +135,9 @@ func ReadPicture(data []byte, p Params) (*Picture, error) {
 	x.Read, x.Lost, x.Day = k.Read, k.Lost, k.Day
 	for line, list := range k.Takes {
 		x.takes[line] = slices.Clone(list)
+	}
+	for lick, list := range k.Licks {
+		x.licks[lick] = slices.Clone(list)
 	}
 	return x, nil
 }

@@ -66,6 +66,7 @@ type Written struct {
 	Exercise bool
 	Tempo    int
 	Count
+	Over uint // of a lick: the chart it was played over last
 }
 
 // Order is what a plan is asked for.
@@ -376,10 +377,20 @@ func music(o Order, at time.Time, rng *rand.Rand) Item {
 	for tries := 0; tries < len(endings) && (slices.Contains(o.Without, "music "+endings[n].mode) || endings[n].takes != "" && len(has[endings[n].takes]) == 0); tries++ {
 		n = (n + 1) % len(endings)
 	}
+	known := o.fading(at)
+	if known != nil {
+		n = slices.IndexFunc(endings, func(e ending) bool { return e.takes == "lick" })
+	}
 	k := endings[n]
 	i := Item{ID: "music " + k.mode, Kind: Music, Title: k.title, Why: k.why, Done: k.done, Mode: k.mode}
+	if known != nil {
+		i.Why = known.fades(at)
+	}
 	if list := has[k.takes]; len(list) > 0 {
 		w := list[rng.IntN(len(list))]
+		if known != nil {
+			w = *known
+		}
 		if i.Title = say.F("%s: %s", k.title, w.Title); k.takes == "line" {
 			i.Line = w.ID
 			return i
@@ -388,6 +399,9 @@ func music(o Order, at time.Time, rng *rand.Rand) Item {
 	}
 	if len(o.Tunes) > 0 {
 		tune := o.Tunes[0]
+		if known != nil {
+			tune = elsewhere(o.Tunes, known.Over)
+		}
 		for _, t := range o.Tunes {
 			if !t.By.IsZero() && t.By.After(at) {
 				tune = t

@@ -1,6 +1,8 @@
 package planner_test
 
 import (
+	"encoding/json"
+	"fmt"
 	"math"
 	"strings"
 	"testing"
@@ -8,6 +10,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"undaris/core/edit"
 	"undaris/core/form"
@@ -363,4 +366,46 @@ func TestAWarmUpIsWithinReach(t *testing.T) {
 		}
 	}
 	t.Log(seen, "warm-ups,", beyond, "for hands that no position suits")
+}
+
+// A lick that was known comes again, over a chart in another key than the last, some days after it was played, each time that it went well
+// twice as many; one that never went well, or was never played, comes by chance alone.
+func TestWhatWasKnownComesAgain(t *testing.T) {
+	tunes := []planner.Tune{{ID: 1, Title: "Slipway", Key: 0, Tempo: 90, Qualities: []string{"7"}}, {ID: 2, Title: "Low Water", Key: 9, Tempo: 70, Qualities: []string{"7"}}, {ID: 3, Title: "Eight Bells", Key: 0, Tempo: 80, Qualities: []string{"7"}}}
+	rapid.Check(t, func(t *rapid.T) {
+		takes, days := rapid.IntRange(1, 5).Draw(t, "takes"), rapid.IntRange(0, 90).Draw(t, "days")
+		good := rapid.Bool().Draw(t, "good")
+		over := rapid.SampledFrom([]uint{1, 2, 3, 9}).Draw(t, "over")
+		x := planner.NewPicture(planner.Fitted)
+		for i := range takes {
+			at := monday.AddDate(0, 0, -days-10*(takes-1-i))
+			success := 0.
+			if good {
+				success = 1
+			}
+			x.Add(planner.Played{Entry: uint(i + 1), At: at, Chart: over, Lick: 7, Trials: []planner.Trial{{Ask: third(0, 1), At: at, From: "C7", Chord: "F7", Success: success, Met: "on time"}}})
+		}
+		w := planner.Written{ID: 7, Title: "Ebb"}
+		w.Count, w.Over = x.Lick(7)
+		o := planner.Order{In: neck.Standard(), Hand: neck.UsualHand, Minutes: 20, Tunes: tunes, Licks: []planner.Written{{ID: 5, Title: "Never"}, w}, Seed: rapid.Uint64().Draw(t, "seed")}
+		plan := x.Model.Plan(o, x.Tally, monday)
+		end := plan[len(plan)-1]
+		due := good && float64(days) >= 4*math.Exp2(float64(min(4, takes-1)))
+		comes := end.Lick == 7 && strings.Contains(end.Why, "it was known")
+		assert.Equal(t, due, comes, "%s: %s", end.Title, end.Why)
+		if due {
+			assert.Contains(t, end.Why, fmt.Sprintf("not played for %d days", days))
+			if over == 1 || over == 3 {
+				assert.Equal(t, uint(2), end.Chart, "in another key")
+			} else {
+				assert.NotEqual(t, over, end.Chart)
+			}
+		}
+		kept, err := json.Marshal(x)
+		assert.NoError(t, err)
+		again, err := planner.ReadPicture(kept, planner.Fitted)
+		assert.NoError(t, err)
+		c, chart := again.Lick(7)
+		assert.Equal(t, []any{w.Count, w.Over}, []any{c, chart})
+	})
 }

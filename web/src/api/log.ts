@@ -52,9 +52,17 @@ export const readToday = (query: {
   seed?: number
 }) => answer(api.GET('/api/today', { params: { query } }))
 
+/** A time as it is here, so that the day is that of the place where it was. */
+export function asHere(at: Date): string {
+  const off = -at.getTimezoneOffset()
+  const two = (n: number) => `${Math.floor(Math.abs(n))}`.padStart(2, '0')
+  const local = new Date(at.getTime() + off * 60_000).toISOString().slice(0, -1)
+  return `${local}${off < 0 ? '-' : '+'}${two(off / 60)}:${two(off % 60)}`
+}
+
 /** Sends a line of the log that waits; thrown where it is to be sent again. */
 export async function sendEntry({ ref, player, method, path, body, at }: Entry): Promise<Sent> {
-  const noting = method === 'POST' ? { ref, player, at: new Date(at).toISOString() } : {}
+  const noting = method === 'POST' ? { ref, player, at: asHere(new Date(at)) } : {}
   const init = { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify({ ...body, ...noting }) }
   const asked = fetchOf(path, init).then(async (response) => {
     const text = await response.text()

@@ -4931,6 +4931,11 @@ export interface components {
             /** Format: int64 */
             tempo: number;
             title: string;
+            /**
+             * Format: int64
+             * @description the lick that the mode was made of
+             */
+            with?: number;
         };
         TakeRow: {
             /** Format: int64 */
@@ -5016,6 +5021,8 @@ export interface components {
              * @description how many things the plan knows of
              */
             known: number;
+            /** @description what of the log was not counted, or otherwise than it was noted */
+            left: string[];
             /** @description where charts must be safe by a day: how far they are */
             ready: components["schemas"]["Ready"][];
         };

@@ -53,6 +53,7 @@ const free = useFree(
       chart: id.value,
       title: title.value,
       mode: mode.value!.id,
+      with: (mode.value!.with === 'lick' && Number(chosen.chosen.value)) || undefined,
       pass: c.pass,
       line: over.value!,
       tempo: band.tempo,

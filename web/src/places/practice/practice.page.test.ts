@@ -339,8 +339,10 @@ describe('the log', () => {
     const [before, first] = [await total(), texts('.lines li')[0]!]
     await click('.lines li:first-child button')
     await until(async () => (await total()) === before - 1)
+    const toasts = texts('.p-toast-message')
+    expect(toasts.at(-1)).toContain('is deleted')
     await until(() => texts('.lines li')[0] !== first)
-    await click('.p-toast button', 'Undo')
+    await click('.p-toast-message:last-child button', 'Undo')
     await until(async () => (await total()) === before)
     await until(() => texts('.lines li')[0] === first)
     await click('section.whole > button', 'Older lines')

@@ -18,6 +18,7 @@ const plan = usePlan()
 const charts = useCharts()
 const trouble = ref('')
 const known = ref<number>()
+const left = ref<string[]>([])
 /* Charts that must be safe by a day. */
 const evening = ref<number[]>([])
 const by = ref('')
@@ -27,6 +28,7 @@ async function ask(seed: number, without: string[]) {
   const today = await readToday({ minutes: plan.kept.minutes, seed, without, ...forDay })
   known.value = today.known
   ready.value = today.ready
+  left.value = today.left
   return today.items
 }
 /** How many were asked for, whether one is on its way, and whether the last had nothing. */
@@ -133,6 +135,7 @@ const minutes = computed({
       Nothing is known yet, so this begins with the roots of your charts; with every call and chorus the plan knows
       better.
     </p>
+    <p v-if="left.length" class="soft">Not counted as it was noted: {{ left.join('; ') }}.</p>
     <ol v-if="plan.kept.items.length" class="items">
       <li
         v-for="(i, k) in plan.kept.items"
