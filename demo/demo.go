@@ -12,7 +12,7 @@ import (
 // charts are the band's tunes, the one to open first last.
 var charts = []struct{ title, key, form, turnaround, feel string }{
 	{"The Long Pier", "Ab", "sixteen-bar", "", "funk"},
-	{"Last Boat Lights", "Db", "vamp-flat-three", "", "straight"},
+	{"Last Boat Lights", "Db", "vamp-flat-seven", "", "straight"},
 	{"Eight Bells Late", "F#", "eight-bar", "half-steps-down", "shuffle"},
 	{"Harbourmaster’s Day Off", "Eb", "jazz-blues", "", "jazz"},
 	{"Low Water", "Bm", "minor-blues", "", "slow-12-8"},

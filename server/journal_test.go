@@ -179,6 +179,9 @@ func TestTheLogIsGoneThrough(t *testing.T) {
 			before = r.ID
 		}
 		seen += len(p.Rows)
+		for _, r := range p.Rows {
+			assert.True(t, 0 <= r.Right && r.Right <= r.Asked && float64(r.Right) <= r.Went*float64(r.Asked)+1e-9, "%+v", r)
+		}
 	}
 	resp, err := srv.Client().Get(srv.URL + "/api/log/files/csv")
 	require.NoError(t, err)

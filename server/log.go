@@ -61,13 +61,16 @@ type LogRow struct {
 	Tempo   int       `json:"tempo,omitempty"`
 	Seconds float64   `json:"seconds"`
 	Asked   int       `json:"asked" doc:"how many things"`
+	Right   int       `json:"right" doc:"of them, that went right at once"`
 	Went    float64   `json:"went" doc:"how well, of 1"`
 }
 
 func logRow(e store.Entry) LogRow {
-	r := LogRow{e.ID, e.At, e.Kind, e.Title, e.Chart, e.Line, e.Take, e.Tempo, e.Seconds, len(e.Trials), 0}
+	r := LogRow{e.ID, e.At, e.Kind, e.Title, e.Chart, e.Line, e.Take, e.Tempo, e.Seconds, len(e.Trials), 0, 0}
 	for _, t := range e.Trials {
-		r.Went += t.Success / float64(len(e.Trials))
+		if r.Went += t.Success / float64(len(e.Trials)); t.Success == 1 {
+			r.Right++
+		}
 	}
 	return r
 }

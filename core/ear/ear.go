@@ -173,7 +173,11 @@ func sound(o Observation) bool {
 
 // swings is how far from where it was struck a note sways: there and back is no bend, nor where it stays a little above.
 func (n note) swings() float64 {
-	return max(0, min(in, n.sway.Low-n.settled)) + 2*n.sway.Sway + in/2
+	above := n.sway.Low - n.settled
+	if above < 0 || above > in { // it is bent there, and sways on the bend
+		above = 0
+	}
+	return above + 2*n.sway.Sway + in/2
 }
 
 // limit keeps a figure of a vibrato where such figures are.

@@ -176,7 +176,7 @@ func (m *membership) reading(s score.Score, i int, rule Rule) Reading {
 	case n.Bend == 1 && r.Class == blend.Blue:
 		r.Role, r.Says = Leaned, name
 	case r.Rests && rule.Allows(chord, r.Sound):
-		r.Role, r.Says = Leaned, say.F("leaned on: %s (%s may rest)", name, rule.Name)
+		r.Role, r.Says = Leaned, say.F("%s (%s may rest)", name, rule.Name)
 	case r.Rests && r.Class == blend.Colour:
 		r.Role, r.Fault = Loose, true
 		r.Says = say.F("comes to rest on %s, a colour; by your rule %s may rest", name, rule.Name)

@@ -122,7 +122,7 @@ func (m *Model) steady(asks []Ask, at time.Time) bool {
 		p, _ := m.Predict(a, at)
 		sum += p
 	}
-	return sum >= ready*float64(len(asks))
+	return len(asks) < Mixed || sum >= ready*float64(len(asks)) // of little nothing can be told
 }
 
 // next is the new thing that is nearest to what is known: with the least that is new; roots before thirds, up before down, the first

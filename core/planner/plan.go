@@ -181,15 +181,34 @@ func (m *Model) Plan(o Order, counted *Tally, at time.Time) []Item {
 		use(c)
 	}
 	// What is left over is given to what is there, so that little is practised longer.
-	for i := 0; left > 0 && i < 12*len(items); i++ {
+	for i := 0; left > 0 && i < MaxMinutes*len(items); i++ {
 		if k := &items[i%len(items)]; k.Kind == Calls || k.Kind == Changes || k.Kind == Piece {
 			k.Minutes++
 			left--
 		}
 	}
-	items, unused := rested(items, rests)
+	items, unused := rested(parted(items), rests)
 	end.Minutes += left + unused*resting
 	return append(items, end)
+}
+
+// longest is how many minutes an item has at most; what is longer comes again.
+const longest = 10
+
+// parted cuts items that are too long to stay with, as there are where little is known yet.
+func parted(items []Item) (out []Item) {
+	for _, i := range items {
+		n := (i.Minutes + longest - 1) / longest
+		for k := range n {
+			part := i
+			part.Minutes = i.Minutes*(k+1)/n - i.Minutes*k/n
+			if k > 0 {
+				part.ID, part.Title, part.New = fmt.Sprintf("%s again %d", i.ID, k), say.F("%s, again", i.Title), false
+			}
+			out = append(out, part)
+		}
+	}
+	return out
 }
 
 // rested puts rests between items, where enough was played since the last; unused are

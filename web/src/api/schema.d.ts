@@ -3711,6 +3711,11 @@ export interface components {
              * @description that was played
              */
             line?: number;
+            /**
+             * Format: int64
+             * @description of them, that went right at once
+             */
+            right: number;
             /** Format: double */
             seconds: number;
             /**

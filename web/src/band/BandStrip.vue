@@ -23,11 +23,13 @@ const writing = useWriting()
 const route = useRoute()
 const toast = useToast()
 const charts = useCharts()
-/* The chart of the place in view, or the one opened last. */
+/* The chart of the place in view, or the one opened last; the number of a set, a lick or a line is none of a chart. */
+const places = ['bench', 'stand', 'atlas', 'paper', 'edit', 'practice']
 const chart = computed(() => {
   const all = charts.data.value
-  const named = all?.find((c) => c.id === Number(route.params.id))
-  const comes = charts.isFetching.value && route.params.id // it may be on a further page of the list
+  const id = places.includes(String(route.name)) ? Number(route.params.id) : 0
+  const named = all?.find((c) => c.id === id)
+  const comes = charts.isFetching.value && id // it may be on a further page of the list
   return named ?? band.chart ?? (comes ? undefined : all?.[0])
 })
 watch(chart, (c) => c && band.take(c), { immediate: true })

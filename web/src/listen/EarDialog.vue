@@ -61,7 +61,7 @@ const found = computed(() => {
       </p>
       <p v-if="ear.on && ear.source === 'player'">
         A simulated player plays along wherever the band plays something to practise, and is heard by the same ear. It
-        errs now and then.
+        errs now and then. Your log and the plan count it only while it stands in for you in a plan that runs.
       </p>
       <template v-else-if="ear.on">
         <section v-if="measure.step.value" class="measure" aria-live="polite">

@@ -74,7 +74,7 @@ const { lit, litPlaces, bendTo, bent, reading, readOne } = usePointing(bench, bl
 const neck = useTemplateRef<InstanceType<typeof NeckDrawing>>('neck')
 const band = useBand()
 const words = useWords(bench, plan, grip, blend)
-const { aim, turnTarget, turnPalette, boxes, boxByHand, loopTo, pick } = useDeeds(bench, plan, blend)
+const { aim, turnTarget, turnPalette, boxes, boxByHand, loopTo, land, pick } = useDeeds(bench, plan, blend)
 /** The Atlas opens in the region that the Bench is in, where it is not one of the positions. */
 const atlas = computed(() => (own.value ? { own: address.read('own'), on: address.read('on') || undefined } : {}))
 /** A place that is pressed is asked about; with voice leading open the hand stands there. */
@@ -150,6 +150,7 @@ useCommands({
       @free="plan.pin(nextStep)"
       @hear="hearing.cross"
       @further="card = 'leading'"
+      @land="land"
     />
     <BenchTools class="tools" :bench="bench" />
     <NeckDrawing

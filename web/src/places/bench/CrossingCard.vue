@@ -28,6 +28,7 @@ const emit = defineEmits<{
   free: []
   hear: [move: Move]
   further: []
+  land: []
 }>()
 const symbol = (chord: number) => props.map.chords[chord]?.symbol ?? ''
 const size = ['stays', 'half step', 'whole step']
@@ -67,12 +68,21 @@ const light = (m: Move) => emit('light', m.places)
       </p>
       <p v-else class="when">One chord all the way: there is no change to aim for.</p>
     </div>
-    <PressButton
-      class="further free"
-      title="further: through several chords, two tones at once, from where your hand is"
-      @click="emit('further')"
-      >Further</PressButton
-    >
+    <div class="deeds">
+      <PressButton
+        v-if="coming[0]"
+        class="deed free"
+        title="practise this change: its bars go round, you are heard and judged"
+        @click="emit('land')"
+        >Land it</PressButton
+      >
+      <PressButton
+        class="deed free"
+        title="voice leading: through several chords, two tones at once, from where your hand is"
+        @click="emit('further')"
+        >Voices</PressButton
+      >
+    </div>
     <p v-if="leap" class="leap">
       The thread goes from {{ leap.from.string }}:{{ leap.from.fret }} to the <MusicText :symbol="leap.to.degree" /> at
       {{ leap.to.string }}:{{ leap.to.fret }}.
@@ -162,10 +172,22 @@ h2 {
   position: relative;
 }
 
-.further {
+.deeds {
   position: absolute;
   top: 0;
   right: 0;
+  display: flex;
+  gap: 0.3rem;
+}
+
+.title {
+  padding-right: 8.4rem;
+}
+
+.deed {
+  display: block;
+  width: auto;
+  white-space: nowrap;
   min-height: 2rem;
   padding: 0 0.6rem;
   border: 1px solid var(--rule);

@@ -261,10 +261,25 @@ describe('the region', () => {
   })
 })
 
+describe('a change', () => {
+  it('is landed from where it is seen: its bars go round in its place, on the degree that is aimed for', async () => {
+    await visit('/bench/6?frets=7-11')
+    await sees('h1', 'Slipway Shuffle')
+    const aim = () => find('.crossing li button.chosen')
+    await until(() => aim())
+    await click('.crossing .deeds button', 'Land it')
+    await until(() => location.pathname === '/practice/6' && location.search.includes('do=changes'))
+    const query = new URLSearchParams(location.search)
+    expect(query.get('frets')).toBe('7-11')
+    expect(['thirds', 'roots', 'fifths', 'sevenths', 'land']).toContain(query.get('mode'))
+    await sees('.stage', 'on every change')
+  })
+})
+
 describe('further', () => {
   it('leads voices through several chords, and from where the hand stands', async () => {
     await visit('/bench/6?frets=7-11&bar=1')
-    await click('.crossing button', 'Further')
+    await click('.crossing button', 'Voices')
     await sees('.leading', 'Voice leading')
     await click('.leading button', 'two')
     await click('.leading button', '3 and 7')

@@ -1,15 +1,19 @@
 /* What is done on the Bench by a press or a key, beside stepping: another target, another palette, a loop, a place chosen. */
 import { computed, type Ref } from 'vue'
+import { useRouter } from 'vue-router'
 import type { Blend, Note, Place } from '../../api/client'
 import { usePalettes } from '../../api/palettes'
 import { useBand } from '../../band/useBand'
+import { spanOf } from '../../neck/region'
+import { modeOf } from './landing'
 import { nearest, same } from './moves'
 import type { Bench } from './useBench'
 import { metreOfSheet } from '../../music/metre'
 import type { PlanState } from './usePlan'
 
 export function useDeeds(bench: Bench, plan: PlanState, blend: Ref<Blend | undefined>) {
-  const { data, steps, at, step, run, moves, targets, nextStep, nextTarget } = bench
+  const { data, steps, at, step, run, moves, targets, nextStep, nextTarget, window } = bench
+  const router = useRouter()
   const band = useBand()
   const { all: palettes } = usePalettes()
 
@@ -37,11 +41,21 @@ export function useDeeds(bench: Bench, plan: PlanState, blend: Ref<Blend | undef
     const [a, b] = [Math.min(bar, step.value!.bar), Math.max(bar, step.value!.bar)]
     band.setLoop({ from: metre.startOf(a), to: metre.startOf(b + 1) })
   }
+  /** The change that comes is practised: its bars go round, in this place, on the degree that is aimed for, and the ear is on where it
+   * may be. The way back is the browser's. */
+  function land() {
+    if (!window.value) return
+    void import('../../listen/useEar').then(({ useEar }) => useEar().wake())
+    const query = { do: 'changes', mode: modeOf(nextTarget.value?.degree), frets: spanOf(window.value), play: 'yes' }
+    const loop = band.here?.change
+    // The Bench keeps a loop in its address, which would bring one back: it is set over there.
+    void router.push({ name: 'practice', params: { id: bench.id.value }, query }).then(() => band.setLoop(loop))
+  }
   /** Where a pitch is played, in place of another place of it. */
   const pick = (n: Note) =>
     plan.pick(
       n,
       run.value?.notes.find((m) => m.midi === n.midi),
     )
-  return { aim, turnTarget, turnPalette, boxes, boxByHand, loopTo, pick }
+  return { aim, turnTarget, turnPalette, boxes, boxByHand, loopTo, land, pick }
 }

@@ -24,13 +24,15 @@ export function useGrip(bench: Bench) {
     const mine = step.value?.chord ?? 0
     const kind = d?.byPosition[position.value]?.alike[mine]
     if (!d || kind === undefined || !d.byPosition[position.value]!.runs[mine]!.notes.length) return []
-    return d.byPosition.flatMap((p, at) =>
-      p.alike.flatMap((k, c) =>
-        k === kind && (at !== position.value || c !== mine)
-          ? [{ at, chord: d.chords[c]!.symbol, low: d.positions[at]!.low, high: d.positions[at]!.high }]
-          : [],
-      ),
-    )
+    const of = (at: number, c: number) => {
+      const { low, high } = d.positions[at]!
+      return { at, chord: d.chords[c]!.symbol, low, high }
+    }
+    const told = ({ chord, low, high }: ReturnType<typeof of>) => `${chord} ${low} ${high}`
+    const seen = new Set([told(of(position.value, mine))]) // what is in hand is not elsewhere, whatever it is called
+    return d.byPosition
+      .flatMap((p, at) => p.alike.flatMap((k, c) => (k === kind ? [of(at, c)] : [])))
+      .filter((e) => !seen.has(told(e)) && seen.add(told(e)))
   })
   async function strum() {
     await band.ready()

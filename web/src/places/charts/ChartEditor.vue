@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /* A chart is written: form, key, feel, and the chords as text. */
 import { useTitle } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
@@ -24,6 +24,7 @@ import ReadingNotes from './ReadingNotes.vue'
 import { pointAt } from '../../sheet/places'
 import ProblemList from '../../sheet/ProblemList.vue'
 import SwapNotes from './SwapNotes.vue'
+import { engrave } from '../../music/text'
 import { written } from './tiles'
 import { blank, fieldsOf, useChart } from './useChart'
 import { useSwap } from './useSwap'
@@ -57,25 +58,35 @@ const opening = useOpening<ChartBody, Chart>({
 })
 if (!id) void draft.begin()
 
-/* A key that waits for what becomes of the chords. */
+/* A key that waits for what becomes of the chords. What a form wrote just now is written anew in it; nobody need be asked. */
 const chosen = ref('')
 const shownKey = computed(() => chosen.value || body.value.key)
 const tonic = computed(() => shownKey.value.replace(/m$/, ''))
 const minor = computed(() => shownKey.value.endsWith('m'))
 const move = (key: string) => draft.rewrite('key', { key, from: body.value.key })
+const laid = ref<string>()
+watch(chosen, async (key) => {
+  if (key && laid.value === body.value.text && (await move(key))) {
+    chosen.value = ''
+    laid.value = body.value.text
+  }
+})
 async function setForm(form: string) {
   const f = catalogue.data.value?.forms.find((x) => x.id === form)
   if (!f) return
   const key = f.minor === minor.value ? shownKey.value : tonic.value + (f.minor ? 'm' : '')
   chosen.value = ''
   await swap('form', f.name, { form, key })
-  if (!swapping.value && !body.value.title.trim()) suggested.value = `${f.name} in ${key}`
+  if (swapping.value) return
+  laid.value = body.value.text
+  laidForm.value = f.name
 }
 const setTurnaround = (id: string) =>
   swap('turnaround', turnarounds.value.find((t) => t.id === id)?.name ?? '', { turnaround: id })
 /* The text may be in numerals of the key: then it says the same in every key. */
 const numbered = computed(() => reading.value?.numerals === body.value.text.trim())
-const suggested = ref('')
+const laidForm = ref('')
+const suggested = computed(() => laidForm.value && `${laidForm.value} in ${engrave(body.value.key)}`)
 const turnarounds = computed(() => catalogue.data.value?.turnarounds.filter((t) => t.minor === minor.value) ?? [])
 const forms = computed(() => catalogue.data.value?.forms ?? [])
 
@@ -83,6 +94,10 @@ const field = ref<{ $el: HTMLTextAreaElement }>()
 /** Selects the place in the text that a problem is about. */
 /** Makes a new chart, or keeps what is not kept yet; then the band can play it. */
 async function done() {
+  if (chosen.value) {
+    wrong.value = { key: 'First say what becomes of the chords: they move, or they stay.' }
+    return
+  }
   if (id) {
     if (draft.state.value === 'saved' || (await draft.now())) await router.push({ name: 'bench', params: { id } })
     return

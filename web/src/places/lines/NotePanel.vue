@@ -17,6 +17,8 @@ const props = defineProps<{ state: LineState; entry: Entry; chord?: string }>()
 const note = computed(() => props.entry.note.value)
 const written = computed(() => props.state.known.value.get(note.value?.id ?? 0))
 const reading = computed(() => written.value?.does)
+/** With its article: an eighth. */
+const one = (length = '') => `${/^[aeiou]/.test(length) ? 'an' : 'a'} ${length}`
 const name = computed(() => written.value?.note.replace(/-?\d$/, '') ?? '')
 const where = computed(() => {
   const score = props.state.study.value?.score
@@ -95,7 +97,7 @@ const remove = useCommand('remove')
         <small>{{ where }}, string {{ entry.string.value }}</small>
       </h2>
       <p class="why">
-        Type a fret to write a {{ stepNames[entry.step.value] }}, or press a place on the neck below. + and − make it
+        Type a fret to write {{ one(stepNames[entry.step.value]) }}, or press a place on the neck below. + and − make it
         longer or shorter; arrows move.
       </p>
     </template>

@@ -39,7 +39,8 @@ onBeforeUnmount(() => sounding.value >= 0 && band.stop())
       {{ results.pupil }}
       <small
         >{{ day.format(new Date(results.returned)) }} · {{ reached }} of {{ results.aims.length }} reached ·
-        {{ Math.round(results.minutes) }} minutes, {{ results.played.length }} times played</small
+        {{ Math.round(results.minutes) }} {{ Math.round(results.minutes) === 1 ? 'minute' : 'minutes' }},
+        {{ results.played.length === 1 ? 'once' : `${results.played.length} times` }} played</small
       >
     </h3>
     <p v-if="results.words" class="words">“{{ results.words }}”</p>

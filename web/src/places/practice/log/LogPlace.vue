@@ -95,7 +95,8 @@ function ofKey(cell: LogMaps['cells'][number]) {
   }
 }
 const minutes = computed(() => maps.data.value?.minutes.reduce((n, w) => n + w.minutes, 0) ?? 0)
-const long = (m: number) => (m < 90 ? `${Math.round(m)} minutes` : `${Math.round(m / 60)} hours`)
+const long = (m: number) =>
+  m < 90 ? `${Math.round(m)} ${Math.round(m) === 1 ? 'minute' : 'minutes'}` : `${Math.round(m / 60)} hours`
 /* What leaves as a file is what is looked at. */
 const query = computed(() => {
   const asked = Object.entries(filter.value).filter(([, v]) => v !== undefined)

@@ -13,7 +13,10 @@ const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })
 <template>
   <svg viewBox="0 0 300 110" role="img" aria-label="minutes played, week by week">
     <g v-for="(w, i) in shown" :key="w.begins" :transform="`translate(${i * width} 0)`">
-      <title>{{ day.format(new Date(w.begins)) }}: {{ Math.round(w.minutes) }} minutes</title>
+      <title>
+        {{ day.format(new Date(w.begins)) }}: {{ Math.round(w.minutes) }}
+        {{ Math.round(w.minutes) === 1 ? 'minute' : 'minutes' }}
+      </title>
       <rect x="2" :y="92 - (76 * w.minutes) / most" :width="width - 4" :height="(76 * w.minutes) / most" />
       <text :x="width / 2" :y="88 - (76 * w.minutes) / most" text-anchor="middle">{{ Math.round(w.minutes) }}</text>
       <text v-if="i % 2 === 0" :x="width / 2" y="106" text-anchor="middle">{{ day.format(new Date(w.begins)) }}</text>

@@ -11,6 +11,7 @@ import MusicText from '../../../music/MusicText.vue'
 import EmptyPlace from '../../../shell/EmptyPlace.vue'
 import SegmentedChoice from '../../../shell/SegmentedChoice.vue'
 import PlayerChooser from './PlayerChooser.vue'
+import TonightNote from './TonightNote.vue'
 import { usePlan } from './usePlan'
 
 useTitle('Today · Undaris')
@@ -127,7 +128,7 @@ const minutes = computed({
       </li>
     </ul>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-    <p v-if="plan.over" class="big" role="status">That was it for today.</p>
+    <TonightNote v-if="plan.over" :begun="plan.kept.begun" :minutes="plan.kept.minutes" :seed="plan.kept.seed" />
     <p v-else-if="plan.item?.kind === 'rest' && plan.kept.running" class="big" role="status">
       Lay the instrument down. Stretch the hands; if anything hurts, stop for today.
     </p>
