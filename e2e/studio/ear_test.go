@@ -128,7 +128,7 @@ func TestTheEarHearsGuitars(t *testing.T) {
 				beside = 0.45
 			}
 			assert.LessOrEqual(t, float64(sum.strangers), beside*float64(sum.notes))
-			assert.LessOrEqual(t, float64(sum.red), max(1, mostRed*float64(sum.notes)))
+			assert.LessOrEqual(t, float64(sum.red), max(3, mostRed*float64(sum.notes))) // of forty notes three may be anything
 		})
 	}
 }
