@@ -27,7 +27,7 @@ func TestFromNothingToAQuickChangeInAFlat(t *testing.T) {
 	p.choose("form", "quick change")
 	p.sees(".preview", "D♭7")
 	p.click("button", "Make chart")
-	p.sees("h1", "Twelve-bar, quick change in Ab")
+	p.sees("h1", "Twelve-bar, quick change in A♭")
 	p.keys(kb.ArrowRight)
 	p.sees(".crossing .now", "D♭7")
 	p.until(`document.querySelector('[data-bar="2"]').classList.contains('on')`)
