@@ -1,7 +1,7 @@
-/* After the build: what is text leaves as brotli and gzip alone, and of a font the format that every browser reads. The
-   program serves them as they are (server/site.go). index.html stays, since it tells that there is a front end. */
+/* After the build: what is text leaves packed alone, as gzip, and what comes before the first drawing as brotli too (both
+   of everything would be a twentieth of the program); and of a font the format that every browser reads. The program serves them as they are (server/site.go). index.html stays, since it tells that there is a front end. */
 import { readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib'
 
 const dist = join(import.meta.dirname, '../dist')
@@ -11,6 +11,8 @@ const olderFonts = /\.(eot|ttf|woff|svg)$/
 const files = (dir) => readdirSync(dir).flatMap((name) => (statSync(join(dir, name)).isDirectory() ? files(join(dir, name)) : [join(dir, name)])) // prettier-ignore
 const all = files(dist)
 const fonts = new Set(all.filter((f) => f.endsWith('.woff2')).map((f) => f.replace(/-[^-]*\.woff2$/, '')))
+const page = readFileSync(join(dist, 'index.html'), 'utf8')
+const isFirst = (file) => file.endsWith('.html') || page.includes(basename(file))
 const isOlder = (f) => olderFonts.test(f) && fonts.has(f.replace(/-[^-]*$/, ''))
 
 for (const file of all) {
@@ -32,10 +34,11 @@ for (const file of all) {
     })
     data = Buffer.from(css.replace(/src:local\(""\);/g, ''))
   }
-  writeFileSync(
-    `${file}.br`,
-    brotliCompressSync(data, { params: { [constants.BROTLI_PARAM_QUALITY]: 11, [constants.BROTLI_PARAM_SIZE_HINT]: data.length } }), // prettier-ignore
-  )
+  if (isFirst(file))
+    writeFileSync(
+      `${file}.br`,
+      brotliCompressSync(data, { params: { [constants.BROTLI_PARAM_QUALITY]: 11, [constants.BROTLI_PARAM_SIZE_HINT]: data.length } }), // prettier-ignore
+    )
   writeFileSync(`${file}.gz`, gzipSync(data, { level: 9 }))
   if (!file.endsWith('index.html')) rmSync(file)
 }
