@@ -20,6 +20,8 @@ type HoldKind struct {
 	ID, Name, About string
 	// options are what it may be, on an instrument and in a key.
 	options func(over edit.Line) []HoldOption
+	// own is what a player chose that is no option, where a kind can be held to in other ways; nil otherwise.
+	own func(over edit.Line, of string) (HoldOption, bool)
 	// place is where an option is played, of a kind that tells that; nil otherwise.
 	place func(over edit.Line, of string) neck.Region
 	// kept counts what of a stretch holds to it.
@@ -77,6 +79,11 @@ var HoldKinds = []HoldKind{
 				}
 			}
 			return list
+		},
+		own: func(over edit.Line, of string) (HoldOption, bool) {
+			set, err := neck.ParseStrings(of)
+			list := set.List()
+			return HoldOption{of, set.Says()}, err == nil && len(list) > 0 && list[0] <= over.In.Strings()
 		},
 		place: func(over edit.Line, of string) neck.Region {
 			set, _ := neck.ParseStrings(of)
@@ -257,6 +264,11 @@ func draw(rng *rand.Rand, over edit.Line, text string, last map[string]string) (
 	options := kind.options(over)
 	if chosen {
 		options = slices.DeleteFunc(options, func(o HoldOption) bool { return o.ID != of })
+		if len(options) == 0 && kind.own != nil {
+			if o, ok := kind.own(over, of); ok {
+				options = []HoldOption{o}
+			}
+		}
 	} else if len(options) > 1 {
 		options = slices.DeleteFunc(options, func(o HoldOption) bool { _, known := last[id]; return known && o.ID == last[id] })
 	}

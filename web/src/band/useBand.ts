@@ -122,7 +122,8 @@ export const useBand = defineStore('band', () => {
 
   const whole = () => !audition.value || !!audition.value.bars
 
-  async function start(fromBeat: number) {
+  /** From a beat of the form; who comes with the hand elsewhere is counted in whatever is set. */
+  async function start(fromBeat: number, countedIn = settings.countIn) {
     if (!chart.value && !audition.value) return
     trouble.value = ''
     lastly.value = 0
@@ -138,7 +139,7 @@ export const useBand = defineStore('band', () => {
         from: fromBeat * quarter,
         tempo: tempo.value,
         loop: looped(),
-        countIn: settings.countIn && whole(),
+        countIn: countedIn && whole(),
       })
       awake.begin(Date.now())
       status.value = 'playing'

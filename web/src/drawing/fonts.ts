@@ -57,6 +57,11 @@ export async function faces(used: Used): Promise<string> {
       out.push(inline(at).then((data) => `@font-face{font-family:"${family}";${more.join('')}src:url("${data}")}`))
     }
   for (const [family, load] of Object.entries(loaded))
-    if (used.has(family)) out.push(load().then(inline).then((data) => `@font-face{font-family:"${family}";src:url("${data}")}`))
+    if (used.has(family))
+      out.push(
+        load()
+          .then(inline)
+          .then((data) => `@font-face{font-family:"${family}";src:url("${data}")}`),
+      )
   return (await Promise.all(out)).join('')
 }

@@ -150,7 +150,7 @@ useCommands({
       @free="plan.pin(nextStep)"
       @hear="hearing.cross"
       @further="card = 'leading'"
-      @land="land"
+      @land="land()"
     />
     <BenchTools class="tools" :bench="bench" />
     <NeckDrawing
@@ -224,7 +224,13 @@ useCommands({
       @close="card = 'chord'"
     />
     <section v-if="card === 'chord'" class="below">
-      <ThreadBar :bench="bench" :plan="plan" :heard="band.threadHeard" @hear="hearing.thread" />
+      <ThreadBar
+        :bench="bench"
+        :plan="plan"
+        :heard="band.threadHeard"
+        @hear="hearing.thread"
+        @land="land('land', true)"
+      />
       <WaveDrawing
         :map="data"
         :steps="steps"
@@ -246,6 +252,7 @@ useCommands({
         @hear="hearing.walk"
         @go="bench.setPosition"
         @others="card = 'others'"
+        @land="land('tones')"
       />
       <BlendCard
         v-bind="words.blend"
@@ -256,6 +263,7 @@ useCommands({
         @palette="(palette) => plan.set({ palette })"
         @light="litPlaces"
         @bends="bendTo = $event"
+        @land="land"
         @close="reading = undefined"
         @hear="hearing.rest"
       />

@@ -27,6 +27,7 @@ const emit = defineEmits<{
   bends: [degree: string | undefined]
   close: []
   hear: [place: Place]
+  land: [mode: string]
 }>()
 const boxes = [
   { id: 'minor', name: 'minor' },
@@ -66,6 +67,12 @@ const own = computed(() => {
       <h2 id="blend-title">
         Blend <small>over <MusicText :symbol="chord.symbol" /></small>
       </h2>
+      <PressButton
+        class="land"
+        title="practise it: play what you like over its bars, and be on a chord tone when it changes"
+        @click="emit('land', 'land')"
+        >Land it</PressButton
+      >
       <PaletteChoice :model-value="palette" @update:model-value="(id) => emit('palette', id)" />
     </header>
     <div v-if="place" class="place">
@@ -157,7 +164,13 @@ const own = computed(() => {
             <template v-for="(b, i) in own" :key="b.degree"
               >{{ i ? ', ' : '' }}<MusicText :symbol="blend.notes[b.index]!.note" /> at {{ text(b) }} up
               {{ half[b.halfSteps] }} to <b><MusicText :symbol="b.degree!" /></b></template
-            >.</span
+            >.
+            <PressButton
+              class="land"
+              title="practise it: fretted, then bent to from below"
+              @click="emit('land', 'bends')"
+              >Land it</PressButton
+            ></span
           >
         </li>
         <li v-if="!added.length" class="full">The palette holds every tone of this chord.</li>
@@ -172,6 +185,19 @@ header {
   align-items: center;
   justify-content: space-between;
   gap: 0.5rem;
+}
+
+.land {
+  flex: none;
+  margin-left: auto;
+  border: 0;
+  background: none;
+  color: inherit;
+  font: 500 var(--text-s) var(--font-text);
+  text-decoration: underline;
+  text-decoration-color: var(--rule);
+  text-underline-offset: 0.2em;
+  cursor: pointer;
 }
 
 h2 {

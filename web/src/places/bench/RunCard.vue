@@ -24,6 +24,7 @@ const emit = defineEmits<{
   hear: []
   go: [position: number]
   others: []
+  land: []
 }>()
 
 const place = (n: Place) => `${n.string}:${n.fret}`
@@ -47,6 +48,13 @@ const strum = useCommand('strum')
         title="arpeggios of other chords over this one"
         @click="emit('others')"
         >Others</PressButton
+      >
+      <PressButton
+        v-if="run.notes.length"
+        class="hear"
+        title="practise it: nothing but its tones, over its bars"
+        @click="emit('land')"
+        >Land it</PressButton
       >
       <PressButton
         v-if="run.notes.length"

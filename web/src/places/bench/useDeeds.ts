@@ -1,19 +1,19 @@
 /* What is done on the Bench by a press or a key, beside stepping: another target, another palette, a loop, a place chosen. */
 import { computed, type Ref } from 'vue'
-import { useRouter } from 'vue-router'
 import type { Blend, Note, Place } from '../../api/client'
 import { usePalettes } from '../../api/palettes'
 import { useBand } from '../../band/useBand'
-import { spanOf } from '../../neck/region'
-import { modeOf } from './landing'
+import { writeLoop } from '../../band/settings'
+import { useLanding } from '../../listen/landing'
+import { spanOf, written } from '../../neck/region'
 import { nearest, same } from './moves'
 import type { Bench } from './useBench'
 import { metreOfSheet } from '../../music/metre'
 import type { PlanState } from './usePlan'
 
 export function useDeeds(bench: Bench, plan: PlanState, blend: Ref<Blend | undefined>) {
-  const { data, steps, at, step, run, moves, targets, nextStep, nextTarget, window } = bench
-  const router = useRouter()
+  const { data, steps, at, step, run, moves, targets, nextStep, nextTarget, window, own } = bench
+  const go = useLanding()
   const band = useBand()
   const { all: palettes } = usePalettes()
 
@@ -41,15 +41,20 @@ export function useDeeds(bench: Bench, plan: PlanState, blend: Ref<Blend | undef
     const [a, b] = [Math.min(bar, step.value!.bar), Math.max(bar, step.value!.bar)]
     band.setLoop({ from: metre.startOf(a), to: metre.startOf(b + 1) })
   }
-  /** The change that comes is practised: its bars go round, in this place, on the degree that is aimed for, and the ear is on where it
-   * may be. The way back is the browser's. */
-  function land() {
-    if (!window.value) return
-    void import('../../listen/useEar').then(({ useEar }) => useEar().wake())
-    const query = { do: 'changes', mode: modeOf(nextTarget.value?.degree), frets: spanOf(window.value), play: 'yes' }
-    const loop = band.here?.change
-    // The Bench keeps a loop in its address, which would bring one back: it is set over there.
-    void router.push({ name: 'practice', params: { id: bench.id.value }, query }).then(() => band.setLoop(loop))
+  /** What is looked at is practised by a way of Practice, in this place and at this tempo: its bars go round, or the whole form.
+   * Without a way it is the change that comes, on the degree that is aimed for. */
+  function land(mode?: string, whole = false) {
+    const bars = mode ? band.here?.chord : band.here?.change
+    const { low, high, strings } = own.value ?? window.value!
+    go({
+      chart: bench.id.value,
+      mode,
+      degree: nextTarget.value?.degree,
+      frets: spanOf({ low, high }),
+      on: written(strings),
+      loop: whole || !bars ? undefined : writeLoop(bars, metreOfSheet(data.value!.bars)),
+      tempo: band.tempo,
+    })
   }
   /** Where a pitch is played, in place of another place of it. */
   const pick = (n: Note) =>

@@ -12,6 +12,7 @@ import { engrave } from '../../music/text'
 import { answer, api, type Lick, type LickBody, type LineBody } from '../../api/client'
 import { lickBody, playing, useLick, useLickChanges } from '../../api/kept'
 import { useBand } from '../../band/useBand'
+import { useLanding } from '../../listen/landing'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
@@ -65,6 +66,7 @@ const ways = useQuery({
   placeholderData: (before) => before,
 })
 const { learn } = useLearning()
+const land = useLanding()
 const band = useBand()
 const clock = () => (band.audition?.title === shown.value?.title ? band.ticks : undefined)
 const heard = (title: string) => band.audition?.title === title && band.playing
@@ -132,6 +134,13 @@ async function remove() {
         title="as a line over its chord, part by part, each at its own tempo"
         variant="outlined"
         @click="learn(shown)"
+      />
+      <Button
+        v-if="shown.line"
+        label="Land it"
+        title="over the chart in hand, turned at every change; you are heard and judged"
+        variant="outlined"
+        @click="land({ mode: 'lick', with: id })"
       />
       <Button icon="pi pi-send" label="Through the changes" @click="sending = true" />
     </header>

@@ -72,6 +72,10 @@ describe('a lick', () => {
     await until(async () => (await ask<{ notes: unknown[] }>(`/api/licks/${id}`)).notes.length === 3)
     await learn('part 1 of 1') // what is left is one breath
     expect(await lines()).toHaveLength(2)
+    await visit(`/licks/${id}`)
+    await click('header button', 'Land it')
+    await until(() => location.pathname.startsWith('/practice') && location.search.includes(`mode=lick&with=${id}`))
+    await sees('.stage', 'lick')
     for (const l of await lines()) await ask(`/api/lines/${l.id}`, 'DELETE')
     await ask(`/api/licks/${id}`, 'DELETE')
   })

@@ -54,7 +54,7 @@ const tones = useTones(
 const frame = computed(() => (study.value ? barsOf(study.value.score) : { beats: 4, bars: 0 }))
 const bars = computed(() => frame.value.bars)
 const parts = useParts(id, line, study)
-const { mine, take, hear, clock, sound, reel } = useHearLine(parts.practised, frame, parts.from)
+const { mine, take, hear, land, clock, sound, reel } = useHearLine(parts.practised, frame, parts.from)
 useTitle(computed(() => (line.value ? `${line.value.title} · Undaris` : 'Line · Undaris')))
 
 const { climbing, keeping, rungs, verdicts } = useTaken(id, state, take, mine, reel.sound, parts)
@@ -225,7 +225,7 @@ const hearing = useCommand('hear')
         :note="entry.note.value"
         @place="(s, f) => entry.put(f, s, true)"
       />
-      <NotePanel :state="state" :entry="entry" :chord="chordHere" />
+      <NotePanel :state="state" :entry="entry" :chord="chordHere" @land="(note) => parts.begin(note).then(land)" />
     </footer>
   </div>
   <EmptyPlace

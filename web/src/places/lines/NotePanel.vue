@@ -14,6 +14,7 @@ import { barsOf, metreOf } from '../../music/metre'
 import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{ state: LineState; entry: Entry; chord?: string }>()
+const emit = defineEmits<{ land: [note: number] }>()
 const note = computed(() => props.entry.note.value)
 const written = computed(() => props.state.known.value.get(note.value?.id ?? 0))
 const reading = computed(() => written.value?.does)
@@ -80,6 +81,11 @@ const remove = useCommand('remove')
         <PressButton aria-label="delete this note" v-bind="remove">
           <i class="pi pi-trash" />
         </PressButton>
+        <PressButton
+          title="practise it: the part that it stands in goes round, and you are heard and judged"
+          @click="emit('land', note.id!)"
+          >Land it</PressButton
+        >
         <i class="gap" />
         <PressButton
           v-for="w in ways"

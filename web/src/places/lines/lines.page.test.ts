@@ -410,9 +410,16 @@ describe('a line in parts', () => {
     await click("[aria-label='the next stretch']")
     await sees('.parts', `parts 1 to 2 of ${n}`)
     await until(() => JSON.stringify(useBand().loop) === JSON.stringify(loop(0, 1)))
+    /* From a note, its part is taken up by one press. */
+    await click(`.grid [data-note='${report.parts[0]!.notes[1]}']`)
+    await click('.note button', 'Land it')
+    await sees('.parts', `part 1 of ${n}`)
+    await until(() => JSON.stringify(useBand().loop) === JSON.stringify(loop(0, 0)))
+    await click("[aria-label='the next stretch']")
+    await sees('.parts', `part 2 of ${n}`)
     await visit('/charts')
     await visit('/lines/1?parts=yes') // it is remembered
-    await sees('.parts', `parts 1 to 2 of ${n}`)
+    await sees('.parts', `part 2 of ${n}`)
     await click('.parts button', 'The whole line')
     await until(() => !find('.parts'))
     await until(() => !useBand().loop)

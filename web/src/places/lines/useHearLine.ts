@@ -39,6 +39,7 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>, fr
       const tempo = Number(address.read('tempo'))
       void address.write({ play: undefined, tempo: undefined })
       if (tempo) band.setTempo(tempo)
+      void ear.wake()
       void band.hear(band.offered!)
     },
     { flush: 'post' },
@@ -91,15 +92,21 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>, fr
       take.noticed(list, now)
     }),
   )
+  /** Starts and stops it. */
+  function hear() {
+    if (mine.value) band.stop()
+    else if (band.offered) void band.hear(band.offered, from() ?? 0)
+  }
   return {
     mine,
     take,
     /** How a pass of the line sounded. */
     reel,
-    /** Starts and stops it. */
-    hear() {
-      if (mine.value) band.stop()
-      else if (band.offered) void band.hear(band.offered, from() ?? 0)
+    hear,
+    /** It is played to be heard and judged: the ear is on where it may be. */
+    land() {
+      void ear.wake()
+      if (!mine.value) hear()
     },
     clock: () => (mine.value && band.ticks !== undefined && band.ticks >= 0 ? band.ticks : undefined),
     /** Sounds a note for a moment. */

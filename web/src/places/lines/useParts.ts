@@ -1,4 +1,5 @@
 /* A line learned in parts: the band loops the bars of the stretch in hand, and only its notes are asked for. */
+import { until } from '@vueuse/core'
 import { computed, watch, type Ref } from 'vue'
 import { quarter } from '../../api/facts'
 import type { LineBody, Study } from '../../api/client'
@@ -70,6 +71,15 @@ export function useParts(id: Ref<number>, line: Ref<LineBody | undefined>, study
     practised,
     from: () => loop.value?.from,
     turn: () => (wanted.value = !wanted.value),
+    /** The part that holds a note is learned; told once the band is there. */
+    async begin(note: number) {
+      const k = parts.value.findIndex((p) => p.notes.includes(note))
+      const step = all.value.findIndex(([a, b]) => a === k && b === k)
+      if (step < 0) return
+      put({ ...here.value, step })
+      wanted.value = true
+      await until(on).toBe(true)
+    },
     go: (by: -1 | 1) => put({ ...here.value, step: Math.max(0, Math.min(all.value.length - 1, here.value.step + by)) }),
     passed(clean: boolean) {
       if (!on.value) return false

@@ -3,6 +3,7 @@
    word, never by colour alone; what has not come yet is empty. */
 import { computed } from 'vue'
 import type { FreeLanding, PracticeGround } from '../../api/client'
+import type { LoopBeats } from '../../band/settings'
 import type { Metre } from '../../music/metre'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
@@ -18,11 +19,14 @@ const props = defineProps<{
   close?: boolean
   /** the chord that is looped, alone */
   only?: string
+  /** what goes round, where that is not the whole form */
+  loop?: LoopBeats
 }>()
 defineEmits<{ loop: [chord: string] }>()
 const all = computed(() =>
   props.bars.map((changes, i) => ({
     number: i + 1,
+    aside: !!props.loop && (props.metre.startOf(i + 1) <= props.loop.from || props.metre.startOf(i) >= props.loop.to),
     changes: changes.map((c) => ({ at: c.at, symbol: c.chord, landing: props.landings.get(c.at) })),
   })),
 )
@@ -31,7 +35,7 @@ const here = computed(() => (props.beat === undefined ? -1 : props.metre.at(prop
 
 <template>
   <ol class="grid" :class="{ close }" aria-label="the changes">
-    <li v-for="b in all" :key="b.number" :class="{ here: b.number - 1 === here }">
+    <li v-for="b in all" :key="b.number" :class="{ here: b.number - 1 === here, aside: b.aside }">
       <span class="number">{{ b.number }}</span>
       <div
         v-for="c in b.changes"
@@ -76,6 +80,11 @@ li {
   padding: 0.4rem 0.6rem 0.4rem 2rem;
   background: var(--raised);
   gap: 0.5rem;
+}
+
+.aside {
+  background: none;
+  color: var(--soft);
 }
 
 .here {

@@ -5,15 +5,26 @@ import Button from 'primevue/button'
 import Select from 'primevue/select'
 import MusicText from '../../music/MusicText.vue'
 import type { Chosen } from './useChosen'
+import { useLanded } from './useLanded'
 
 const props = defineProps<{ chosen: Chosen }>()
 const { tune, chart, over, asked, modes, position, positions, frets, mode, made, chosen: picked, seed } = props.chosen
+const landed = useLanded(props.chosen)
 </script>
 
 <template>
   <header>
     <h1>{{ tune ?? chart!.title }}</h1>
     <p class="of"><MusicText :symbol="over?.key ?? chart!.key" /></p>
+    <Button
+      v-if="landed.bars.value"
+      :label="landed.bars.value"
+      icon="pi pi-times"
+      icon-pos="right"
+      variant="outlined"
+      :title="`${landed.bars.value} go round; press for the whole form`"
+      @click="landed.whole()"
+    />
     <span class="space" />
     <Select v-model="asked" :options="modes" option-label="name" option-value="id" aria-label="what is practised" />
     <Select

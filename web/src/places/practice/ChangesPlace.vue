@@ -169,6 +169,7 @@ useCommands({
       :beat="free.playing.value ? band.beat : undefined"
       :close="!!sheet || hand.on.value"
       :only="chord"
+      :loop="band.loop"
       @loop="loop.of"
     />
     <PressNeck

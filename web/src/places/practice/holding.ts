@@ -19,5 +19,7 @@ export const writeHolds = (chosen: Chosen) => [...chosen].map(([kind, of]) => (o
 export function holdsAt(holds: Hold[], tick: number) {
   const now = holds.filter((h) => h.from <= tick && tick < h.to)
   const at = Math.min(...holds.filter((h) => h.from > tick).map((h) => h.from))
-  return { now, next: holds.filter((h) => h.from === at), at }
+  // What stays as it is is no news.
+  const next = holds.filter((h) => h.from === at && !now.some((n) => n.kind === h.kind && n.of === h.of))
+  return { now, next, at }
 }

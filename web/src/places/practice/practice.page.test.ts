@@ -368,6 +368,15 @@ describe('the log', () => {
     expect(lines.every(([r, n]) => r! <= n!)).toBe(true)
     expect(lines.reduce((sum, [r]) => sum + r!, 0)).toBeLessThanOrEqual(right!)
     expect(lines.reduce((sum, [, n]) => sum + n!, 0)).toBeLessThanOrEqual(of!)
+    const change = texts('.why h2')[0]!.split(' to ')[0]!
+    await click('.why a', 'Land it')
+    await until(() => location.search.includes('do=changes') && !location.search.includes('play='))
+    await sees('.changes header button', 'bar')
+    const round = all('.grid li:not(.aside) .symbol').map((e) => e.textContent?.trim())
+    expect(round[0]).toBe(change)
+    expect(round.length).toBeLessThanOrEqual(4)
+    history.back()
+    await until(() => all('.wheel .cell').length === 60)
     const whole = texts('header .soft')[0]
     await click('.segments button', 'a week')
     await until(() => texts('header .soft')[0] !== whole)

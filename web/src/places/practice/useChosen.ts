@@ -1,6 +1,6 @@
 /* What is practised over the changes, and where: the way, the position, and what it is played over: the chart's chords, for
    some ways others in their place, or what is made of a lick or a line. */
-import { spanOf } from '../../neck/region'
+import { readFrets, spanOf } from '../../neck/region'
 import { usePositionInHand } from '../../neck/usePositionInHand'
 import { computed, ref } from 'vue'
 import { useLicks, useLines } from '../../api/kept'
@@ -22,7 +22,13 @@ export function useChosen() {
     get: () => asks.value || inHand.value,
     set: (now) => (inHand.value = asks.value = now),
   })
-  const positions = computed(() => map.data.value?.positions ?? [])
+  /* Frets of the player's own stand beside the positions. */
+  const positions = computed(() => {
+    const { positions: list = [], instrument } = map.data.value ?? {}
+    const own = readFrets(asks.value)
+    const known = !own || !instrument || list.some((p) => spanOf(p) === asks.value)
+    return known || own.low > own.high || own.high > instrument.last ? list : [...list, own]
+  })
   const position = computed(
     () =>
       positions.value.find((p) => spanOf(p) === asks.value) ??

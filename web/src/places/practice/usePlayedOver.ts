@@ -3,10 +3,12 @@
 import { nextTick, onBeforeUnmount, watch } from 'vue'
 import { playing } from '../../api/kept'
 import { useBand } from '../../band/useBand'
+import { useEar } from '../../listen/useEar'
 import type { Chosen } from './useChosen'
 
 export function usePlayedOver({ address, chart, mode, ground, lacks, own }: Chosen) {
   const band = useBand()
+  const ear = useEar()
   watch(chart, (c) => c && band.take(c), { immediate: true })
   watch(
     own,
@@ -31,9 +33,10 @@ export function usePlayedOver({ address, chart, mode, ground, lacks, own }: Chos
       if (!now) return
       const tempo = Number(address.read('tempo'))
       void address.write({ play: undefined, tempo: undefined })
+      void ear.wake()
       void nextTick(() => {
         if (tempo) band.setTempo(tempo)
-        return band.offered ? band.hear(band.offered) : band.start(0)
+        return band.offered ? band.hear(band.offered) : band.start(0, true)
       })
     },
     { immediate: true, flush: 'post' },
