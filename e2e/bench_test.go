@@ -21,8 +21,8 @@ import (
 func TestFromNothingToAQuickChangeInAFlat(t *testing.T) {
 	p := sit(t, false)
 	p.visit("/")
-	p.sees("h1", "Nothing on the bench yet")
-	p.click("a", "Make a chart")
+	p.sees("h1", "Your first evening")
+	p.click("button", "Write a chart of my own")
 	p.choose("key", "A♭")
 	p.choose("form", "quick change")
 	p.sees(".preview", "D♭7")

@@ -65,6 +65,7 @@ type Call struct {
 	Options []string     `json:"options" doc:"what may be answered: degrees, or half steps"`
 	Answers []CallAnswer `json:"answers" doc:"the same, each with its key of the keyboard"`
 	Answer  string       `json:"answer,omitempty"`
+	Sounds  []int        `json:"sounds" doc:"the MIDI notes of its answer, as they follow"`
 	Gap     float64      `json:"gap,omitempty" doc:"milliseconds from tone to tone, where a pace is asked for"`
 	Give    float64      `json:"give,omitempty" doc:"how many more or less it may be"`
 }
@@ -92,6 +93,7 @@ func wireCall(c call.Call, in *neck.Instrument) Call {
 		return CallNote{string(n.Tone.Degree), n.Tone.Name.String(), n.MIDI, each(n.Places, func(p neck.Placement) store.Spot { return store.Spot(p) })}
 	})
 	w.Gap, w.Give = c.Gap()
+	w.Sounds = c.Sounds(in)
 	w.Degree, w.Down, w.Device = string(c.Degree()), c.Down, c.Device
 	if c.Reads != nil {
 		w.Reads = &CallRead{c.Reads.String(), in.Bass(), c.Key.Signature()}

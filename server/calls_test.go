@@ -16,7 +16,7 @@ func TestCallsAreAskedWithinWhatIsWished(t *testing.T) {
 	require.Equal(t, 200, ask(t, srv, "POST", "/api/calls", wish, &calls).StatusCode)
 	require.Len(t, calls, 12)
 	for _, c := range calls {
-		assert.Equal(t, "upward, from the 5", c.Says)
+		assert.Equal(t, "its tones upward, from the 5", c.Says)
 		assert.Equal(t, "5", c.Notes[0].Degree)
 		assert.Contains(t, []string{"C7", "F7", "G7"}, c.Chord)
 		for _, n := range c.Notes {
@@ -52,9 +52,14 @@ func TestCallsAreAskedWithinWhatIsWished(t *testing.T) {
 		assert.True(t, c.Kind == "every" && c.Free && c.Sought && len(c.Notes) > 1 && c.Reads == nil && c.Degree == "R" ||
 			c.Kind == "written" && !c.Free && len(c.Notes) == 1 && c.Reads != nil && !c.Reads.Bass && c.Reads.Signature == 0, "%+v", c)
 	}
+	ask(t, srv, "POST", "/api/calls", CallWish{Chart: 6, Step: 1, Count: 30}, &calls)
+	for _, c := range calls {
+		assert.Equal(t, []any{"every", "R"}, []any{c.Kind, c.Degree}, "the first step, where nothing is chosen")
+		assert.Len(t, c.Sounds, len(c.Notes))
+	}
 	ask(t, srv, "POST", "/api/calls", CallWish{Chart: 6, Kinds: []string{"tones"}, Step: 1, Count: 30}, &calls)
 	for _, c := range calls {
-		assert.Equal(t, []any{"R", false, "upward, from the R"}, []any{c.Degree, c.Down, c.Says}, "the first step")
+		assert.Equal(t, []any{"R", false, "its tones upward, from the R"}, []any{c.Degree, c.Down, c.Says}, "the first step")
 	}
 	for _, bad := range []CallWish{{Chart: 6, Windows: []store.Frets{{Low: 9, High: 3}}}, {Chart: 6, Strings: []string{"3-8"}},
 		{Chart: 6, Kinds: []string{"tones"}, Strings: []string{"1"}}} {

@@ -4,6 +4,7 @@ import (
 	"context"
 	"math/rand/v2"
 	"slices"
+	"strconv"
 
 	"undaris/core/arpeggio"
 	"undaris/core/blend"
@@ -96,6 +97,21 @@ type Call struct {
 
 // Degree is what is asked for: the degree to start from, to name, or to bend to.
 func (c Call) Degree() harmony.Degree { return c.kind().degree(c) }
+
+// Sounds are the MIDI notes of its answer, as they follow: the tones that are asked for, or what a place is, or is bent to.
+func (c Call) Sounds(in *neck.Instrument) (midi []int) {
+	for _, n := range c.Notes {
+		midi = append(midi, n.MIDI)
+	}
+	if c.Given.String > 0 {
+		up := c.Bent
+		if c.Kind == Bend {
+			up, _ = strconv.Atoi(c.Answer)
+		}
+		midi = append(midi, in.MIDI(c.Given)+up)
+	}
+	return midi
+}
 
 // length is how many tones are asked for in a row.
 const length = 4

@@ -236,10 +236,10 @@ func TestACallIsSaidAndSpoken(t *testing.T) {
 	g := harmony.MustParse("G7")
 	third, _ := g.ToneAt(11)
 	c := Call{Kind: Tones, Chord: g, Numeral: "V7", Notes: []Note{{Tone: third}}}
-	assert.Equal(t, "upward, from the 3", c.Says())
+	assert.Equal(t, "its tones upward, from the 3", c.Says())
 	assert.Equal(t, "your five chord, upward from the third", c.Spoken())
 	c.Order, c.Device, c.Pace, c.Tempo = "skips", "below", "eighths", 96
-	assert.Equal(t, "upward, from the 3, by skips, from a half step below, in even eighths at 96", c.Says())
+	assert.Equal(t, "its tones upward, from the 3, by skips, from a half step below, in even eighths at 96", c.Says())
 	c = Call{Kind: Place, Chord: g, Numeral: "iv7", Given: neck.Placement{String: 2, Fret: 8}, Bent: 2}
 	assert.Equal(t, "string 2, fret 8, bent up a whole step: which degree?", c.Says())
 	assert.Equal(t, "your four chord, string 2, fret 8, bent a whole step. Which degree?", c.Spoken())

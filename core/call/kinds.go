@@ -39,7 +39,7 @@ var Kinds = []Kind{
 		ID: Tones, Name: "tones from a start", About: "a chord's tones in order, from the degree that is asked for", Paced: true,
 		answer: byDegree,
 		draw:   Wish.tones,
-		says:   func(c Call) string { return say.F("%s, from the %s", c.way(), c.start()) + c.how() },
+		says:   func(c Call) string { return say.F("its tones %s, from the %s", c.way(), c.start()) + c.how() },
 		spoken: func(c Call) string {
 			return ", " + c.way() + " from the " + spokenDegrees[c.start()] + aloud.Replace(c.how())
 		},
@@ -69,7 +69,7 @@ var Kinds = []Kind{
 		answer: byDegree,
 		draw:   Wish.material,
 		says: func(c Call) string {
-			return say.F("%s, from the %s: the first %d", c.Drill, c.start(), len(c.Notes)) + c.how()
+			return say.F("the first %d notes of the exercise “%s”, from the %s", len(c.Notes), c.Drill, c.start()) + c.how()
 		},
 		spoken: func(c Call) string { return ". " + aloud.Replace(c.Drill) + ", from the " + spokenDegrees[c.start()] },
 		degree: Call.start,

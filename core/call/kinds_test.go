@@ -38,7 +38,13 @@ func TestEveryKindIsWhole(t *testing.T) {
 			assert.NotEmpty(t, c.Degree(), k.ID)
 			assert.Equal(t, k.Paced, c.Pace != "", k.ID)
 			assert.Equal(t, k.Sought, len(c.Options) == 0, k.ID)
+			// What sounds is what was asked for.
+			sounds := c.Sounds(in)
+			require.Len(t, sounds, max(1, len(c.Notes)), k.ID)
 			if len(c.Notes) == 0 {
+				up, ok := c.Degree().Interval()
+				require.True(t, ok, c.Says())
+				assert.Equal(t, up.HalfSteps%12, (sounds[0]+120-c.Chord.Root.Class())%12, "%s: %s", c.Says(), c.Degree())
 				assert.Contains(t, c.Options, c.Answer, k.ID)
 			}
 			for _, n := range c.Notes {

@@ -7,6 +7,7 @@ type Step struct {
 	Name   string
 	Played bool // it asks for a rhythm, which only playing has
 
+	kinds   []string       // of calls; all where none is said
 	starts  []harmony.Role // to start from; any where none is said
 	only    string         // a direction; either where it is not said
 	plain   bool           // chord tones alone
@@ -17,8 +18,10 @@ type Step struct {
 
 // Steps lists them, the easiest first. Each asks all that the one before it asks.
 var Steps = []Step{
-	{Name: "chord tones, from the root upward", starts: []harmony.Role{harmony.Root}, only: "up", plain: true},
-	{Name: "chord tones, from root or fifth, either way", starts: []harmony.Role{harmony.Root, harmony.Fifth}, plain: true},
+	{Name: "every place of the root", kinds: []string{Every}, starts: []harmony.Role{harmony.Root}, only: "up", plain: true},
+	{Name: "every place of root or third", kinds: []string{Every}, starts: []harmony.Role{harmony.Root, harmony.Third}, only: "up", plain: true},
+	{Name: "chord tones, from root or third upward", starts: []harmony.Role{harmony.Root, harmony.Third}, only: "up", plain: true},
+	{Name: "chord tones, from root, third or fifth, either way", starts: []harmony.Role{harmony.Root, harmony.Third, harmony.Fifth}, plain: true},
 	{Name: "chord tones, from any of them", plain: true},
 	{Name: "any place, bent too"},
 	{Name: "by skips, there and back", orders: true},
@@ -34,6 +37,9 @@ func (w Wish) At(step int) Wish {
 	s := Steps[min(step, len(Steps))-1]
 	if w.Plain = w.Plain || s.plain; len(w.Starts) == 0 {
 		w.Starts = s.starts
+	}
+	if len(w.Kinds) == 0 {
+		w.Kinds = s.kinds
 	}
 	if w.Only == "" {
 		w.Only = s.only

@@ -52,12 +52,13 @@ func TestEachStepAsksWhatTheOneBeforeAsks(t *testing.T) {
 		assert.True(t, within(a.Orders, b.Orders) && within(a.Devices, b.Devices) && within(a.Paces, b.Paces), Steps[i].Name)
 		assert.True(t, b.Only == "" || a.Only == b.Only, Steps[i].Name)
 		assert.True(t, a.Plain || !b.Plain, Steps[i].Name)
+		assert.True(t, within(a.Kinds, b.Kinds) || len(b.Kinds) == 0, Steps[i].Name)
 		assert.True(t, len(b.Starts) == 0 || len(a.Starts) > 0 && !slices.ContainsFunc(a.Starts, func(r harmony.Role) bool { return !slices.Contains(b.Starts, r) }), Steps[i].Name)
 		assert.NotEqual(t, a, b, "%s is a step", Steps[i].Name)
 		assert.True(t, Steps[i].Played || !Steps[i-1].Played, "what only playing has comes last")
 	}
 	assert.Equal(t, Wish{Seed: 3}, Wish{Seed: 3}.At(0))
-	own := Wish{Starts: []harmony.Role{harmony.Seventh}, Only: "down", Orders: []string{"back"}, Devices: []string{"plain"}, Paces: []string{"free"}}
+	own := Wish{Kinds: []string{Place}, Starts: []harmony.Role{harmony.Seventh}, Only: "down", Orders: []string{"back"}, Devices: []string{"plain"}, Paces: []string{"free"}}
 	for i := range Steps {
 		got := own.At(i + 1)
 		got.Plain = false

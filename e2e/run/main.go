@@ -38,6 +38,7 @@ var alone = map[string]string{
 	"TestASimulatedPlayerIsHeard":          "a player plays in time with the band",
 	"TestALineIsPlayedAndJudged":           "a player plays in time with the band",
 	"TestCallsComeRoundOverTheBand":        "calls are answered in time with the band",
+	"TestTheFirstEvening":                  "a key is pressed in time with the band",
 	"TestATonesRestIsHeard":                "what sounds is compared with what is shown",
 	"TestTheTransport":                     "the band goes on while it is asked where it is",
 	"TestTheLadderClimbs":                  "passes of a loop are counted as they sound",

@@ -16,6 +16,7 @@ const InstrumentDialog = later(() => import('./shell/InstrumentDialog.vue'))
 const ConflictDialog = later(() => import('./shell/ConflictDialog.vue'))
 const BringAnywhere = later(() => import('./making/BringAnywhere.vue'))
 const AtTheFoot = later(() => import('./shell/AtTheFoot.vue'))
+const WayBar = later(() => import('./ways/WayBar.vue'))
 const TheToasts = later(() => import('./shell/TheToasts.vue'))
 
 const { theme, turn } = useTheme()
@@ -35,7 +36,8 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
       @instrument="instrument = true"
     />
     <div class="room">
-      <div><PlanStrip v-if="!$route.meta.alone" /></div>
+      <div v-if="!$route.meta.alone"><PlanStrip /><WayBar /></div>
+      <div v-else />
       <div><MemoryNotes /><AtTheFoot /></div>
       <!-- A place that is of one thing begins anew with another. -->
       <main><RouterView :key="`${here.turned} ${$route.meta.each ? $route.path : ''}`" /></main>

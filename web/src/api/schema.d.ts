@@ -1793,6 +1793,8 @@ export interface components {
             says: string;
             /** @description they are pressed or played; they have no names to be told by */
             sought?: boolean;
+            /** @description the MIDI notes of its answer, as they follow */
+            sounds: number[];
             /** @description for the ear */
             spoken: string;
             /** @description the lowest first; all where none is said */

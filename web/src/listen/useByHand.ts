@@ -39,8 +39,9 @@ export function useByHand(
   instrument: Ref<Instrument | undefined>,
   low: Ref<number>,
   to: { struck: (p: Press) => void; released: (p: Press) => void },
+  atOnce = false,
 ) {
-  const on = ref(false)
+  const on = ref(atOnce)
   const sound = useSound()
   const keys = computed(() => (instrument.value ? keysOn(instrument.value, low.value) : []))
   const down = reactive(new Map<string, () => void>())

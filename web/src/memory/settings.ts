@@ -26,6 +26,7 @@ export const remembered = {
   preview: 'player',
   last: 'player',
   callStep: 'player',
+  way: 'player',
 } as const
 export type Name = keyof typeof remembered
 

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog'
+import PlaceHelp from './PlaceHelp.vue'
+import WaysIn from '../ways/WaysIn.vue'
 import BackupCard from './BackupCard.vue'
 import PedalsCard from './PedalsCard.vue'
 import MarkLegend from '../music/MarkLegend.vue'
@@ -21,6 +23,8 @@ const shown = (keys: string[]) => (keys.length > 4 ? [keys[0]!, '…', keys.at(-
 
 <template>
   <Dialog v-model:visible="open" modal header="Help" :style="{ width: 'min(44rem, 94vw)' }" dismissable-mask>
+    <WaysIn @begun="open = false" />
+    <PlaceHelp />
     <h2>Backup</h2>
     <BackupCard @restored="open = false" />
     <section v-for="group in groups" :key="group.name">

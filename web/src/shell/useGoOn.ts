@@ -1,4 +1,5 @@
 /* What was practised last, so that one press goes on with it: to its place, and to the count-in. */
+import { useRoute } from 'vue-router'
 import { useSetting } from '../memory/settings'
 
 export interface Last {
@@ -9,11 +10,12 @@ export interface Last {
 }
 
 export function useGoOn() {
+  const route = useRoute()
   const kept = useSetting<{ last: Last | null }>('last', { last: null })
   return {
     kept,
-    /** The band began to play what is practised at an address. */
-    began: (last: Last) => void (kept.value.last = last),
+    /** The band began to play what is practised here. */
+    began: (last: Omit<Last, 'path'>) => void (kept.value.last = { ...last, path: route.fullPath }),
   }
 }
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { spanOf } from '../../neck/region'
 import { useTitle } from '@vueuse/core'
-import { computed, useTemplateRef } from 'vue'
+import { computed, defineAsyncComponent, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import type { Place } from '../../api/client'
@@ -14,7 +14,7 @@ import NeckPalette from '../../neck/NeckPalette.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import { useAddress } from '../../shell/useAddress'
-import { later } from '../../shell/later'
+import { againSoon, later } from '../../shell/later'
 import { throughHistory, useCommands } from '../../shell/useCommands'
 import WaveDrawing from '../../wave/WaveDrawing.vue'
 import BenchTools from './BenchTools.vue'
@@ -38,6 +38,8 @@ import { usePointing } from './usePointing'
 import { useWords } from './useWords'
 
 const LeadingCard = later(() => import('./LeadingCard.vue'))
+// There is nothing to draw before it.
+const FirstEvening = defineAsyncComponent({ loader: () => import('../../ways/FirstEvening.vue'), onError: againSoon })
 const OtherCard = later(() => import('./OtherCard.vue'))
 
 const address = useAddress()
@@ -273,13 +275,7 @@ useCommands({
     <Button as="router-link" :to="{ name: 'charts' }" label="All charts" />
     <Button v-if="own" label="Back to positions" variant="outlined" @click="bench.leaveOwn()" />
   </EmptyPlace>
-  <EmptyPlace
-    v-else-if="charts.data.value?.length === 0"
-    title="Nothing on the bench yet"
-    text="Make a chart first: choose a twelve-bar and a key, or type the chords of a song."
-  >
-    <Button as="router-link" :to="{ name: 'new' }" label="Make a chart" />
-  </EmptyPlace>
+  <FirstEvening v-else-if="charts.data.value?.length === 0" />
   <EmptyPlace v-else-if="charts.error.value" title="No answer" :text="charts.error.value.message" />
 </template>
 

@@ -287,7 +287,9 @@ describe('a change', () => {
     const landed = async (path: string, within: string, n = 0) => {
       await visit(path)
       await until(() => all(`${within} button`).filter((b) => b.textContent === 'Land it').length > n)
-      all(`${within} button`).filter((b) => b.textContent?.trim() === 'Land it')[n]!.click()
+      all(`${within} button`)
+        .filter((b) => b.textContent?.trim() === 'Land it')
+        [n]!.click()
       await until(() => location.pathname === '/practice/6')
       await sees('.changes h1', 'Slipway Shuffle')
       return Object.fromEntries(new URLSearchParams(location.search))

@@ -24,7 +24,7 @@ import ReadingNotes from './ReadingNotes.vue'
 import { pointAt } from '../../sheet/places'
 import ProblemList from '../../sheet/ProblemList.vue'
 import SwapNotes from './SwapNotes.vue'
-import { engrave } from '../../music/text'
+import { titled } from '../../music/titles'
 import { written } from './tiles'
 import { blank, fieldsOf, useChart } from './useChart'
 import { useSwap } from './useSwap'
@@ -86,7 +86,7 @@ const setTurnaround = (id: string) =>
 /* The text may be in numerals of the key: then it says the same in every key. */
 const numbered = computed(() => reading.value?.numerals === body.value.text.trim())
 const laidForm = ref('')
-const suggested = computed(() => laidForm.value && `${laidForm.value} in ${engrave(body.value.key)}`)
+const suggested = computed(() => laidForm.value && titled(laidForm.value, body.value.key))
 const turnarounds = computed(() => catalogue.data.value?.turnarounds.filter((t) => t.minor === minor.value) ?? [])
 const forms = computed(() => catalogue.data.value?.forms ?? [])
 

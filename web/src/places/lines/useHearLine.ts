@@ -1,7 +1,6 @@
 /* The band plays the line that is in view, follows what is changed in it, and hears what is played along with it. */
 import { quarter } from '../../api/facts'
 import { computed, onBeforeUnmount, watch, type Ref } from 'vue'
-import { useRoute } from 'vue-router'
 import type { LineBody } from '../../api/client'
 import { metreOf, type Bars } from '../../music/metre'
 import { playing } from '../../api/kept'
@@ -72,11 +71,10 @@ export function useHearLine(line: Ref<LineBody | undefined>, bars: Ref<Bars>, fr
   useSounding(mine, take.simulated, () => ({ choruses: 1, ticks: 0 }))
   const reel = useReel()
   const goOn = useGoOn()
-  const route = useRoute()
   watch(mine, (now) => {
     if (!now) return
     reel.clear()
-    goOn.began({ title: line.value!.title, path: route.fullPath, tempo: band.tempo })
+    goOn.began({ title: line.value!.title, tempo: band.tempo })
   })
   onBeforeUnmount(
     ear.tell((n) => {

@@ -61,6 +61,11 @@ function hear(midi?: number) {
   setTimeout(release, 500)
 }
 watch(calls.done, (n) => n && by.value !== 'play' && hear(calls.notes.value[n - 1]?.midi))
+/* What was not found tone by tone sounds when it is over. */
+watch(over, (now) => {
+  const c = now && calls.done.value < Math.max(1, calls.notes.value.length) ? call.value : undefined
+  c?.sounds.slice(0, 8).forEach((midi, i) => setTimeout(hear, 300 * i, midi))
+})
 const { onBeat } = useRound(address, calls)
 useCommands(
   {

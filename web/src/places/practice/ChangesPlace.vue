@@ -2,7 +2,6 @@
 /* Free playing over the band: what this chorus asks for, each change with what became of it, and what to try next. */
 import { useTitle } from '@vueuse/core'
 import { computed, watch } from 'vue'
-import { useRoute } from 'vue-router'
 import Button from 'primevue/button'
 import { useLog } from '../../api/log'
 import PressNeck from '../../neck/PressNeck.vue'
@@ -72,6 +71,7 @@ const hand = useByHand(
   instrument,
   computed(() => position.value?.low ?? 0),
   free,
+  chosen.address.read('keys') === 'yes',
 )
 const trouble = computed(
   () => free.trouble.value || free.midi.trouble.value || ear.trouble || ground.error.value?.message,
@@ -96,11 +96,10 @@ useEnough(
   () => free.playing.value,
 )
 const goOn = useGoOn()
-const route = useRoute()
 watch(free.playing, (now) => {
   if (!now) return
   rungs.resume()
-  goOn.began({ title: `${mode.value?.name}: ${title.value}`, path: route.fullPath, tempo: band.tempo })
+  goOn.began({ title: `${mode.value?.name}: ${title.value}`, tempo: band.tempo })
 })
 const stage = computed(() => {
   const { stages } = mode.value ?? { stages: [''] }

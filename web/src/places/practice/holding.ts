@@ -20,6 +20,6 @@ export function holdsAt(holds: Hold[], tick: number) {
   const now = holds.filter((h) => h.from <= tick && tick < h.to)
   const at = Math.min(...holds.filter((h) => h.from > tick).map((h) => h.from))
   // What stays as it is is no news.
-  const next = holds.filter((h) => h.from === at && !now.some((n) => n.kind === h.kind && n.of === h.of))
+  const next = holds.filter((h) => h.from === at && !now.some((n) => n.says === h.says))
   return { now, next, at }
 }

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { address, all, ask, choose, click, fill, find, hand, keys, open, saved, sees, shut, texts, until, visit, write } from '../../../testing/open' // prettier-ignore
 import type { Call, Catalogue } from '../../api/client'
 
-await open('/practice/6?seed=7&ask=tones&start=fifth&step=3')
+await open('/practice/6?seed=7&ask=tones&start=fifth&step=5')
 
-const calls = (wish: Record<string, unknown>) => ask<Call[]>('/api/calls', 'POST', { chart: 6, step: 3, ...wish })
+const calls = (wish: Record<string, unknown>) => ask<Call[]>('/api/calls', 'POST', { chart: 6, step: 5, ...wish })
 const keyOf: Record<string, string> = { R: '1', b3: '3', '3': '3', '5': '5', b7: '7', '7': '7' }
 /* A round of calls begins with its place. */
 const anew = async (path: string) => {
@@ -54,7 +54,7 @@ describe('calls', () => {
     const device = new EventTarget()
     const press = (...data: number[]) => device.dispatchEvent(Object.assign(new Event('midimessage'), { data }))
     Object.assign(navigator, { requestMIDIAccess: () => Promise.resolve({ inputs: new Map([['a', device]]) }) })
-    await anew('/practice/6?seed=7&ask=tones&start=fifth&step=3')
+    await anew('/practice/6?seed=7&ask=tones&start=fifth&step=5')
     await until(() => find('.says'))
     await keys('?')
     await click("[aria-label^='learn a pedal for next']")
@@ -92,7 +92,7 @@ describe('calls', () => {
     const { calls: kinds } = await ask<Catalogue>('/api/catalogue')
     expect(kinds.length).toBeGreaterThanOrEqual(6)
     for (const k of kinds) {
-      await anew(`/practice/6?seed=3&ask=${k.id}&step=3`)
+      await anew(`/practice/6?seed=3&ask=${k.id}&step=5`)
       const c = (await calls({ kinds: [k.id], seed: 3 }))[0]!
       await until(() => address().includes(`ask=${k.id}`) && texts('.says')[0])
       await sees('.says', c.says)
@@ -141,20 +141,20 @@ describe('calls', () => {
     await sees('.step', 'easier')
     await anew('/practice/6?seed=3&ask=place')
     await sees('.step', callSteps[1]!.name) // it is remembered
-    await anew('/practice/6?seed=3&ask=place&step=4')
-    await sees('.step', callSteps[3]!.name)
+    await anew('/practice/6?seed=3&ask=place&step=6')
+    await sees('.step', callSteps[5]!.name)
     expect(find("[aria-label='harder'][disabled]")).toBeTruthy()
   })
 
   it('turned round are answered by keys, and a slip is a slip', async () => {
     const row = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '-', '=']
-    await anew('/practice/6?seed=5&ask=place&step=3')
+    await anew('/practice/6?seed=5&ask=place&step=5')
     const c = (await calls({ kinds: ['place'], seed: 5 }))[0]!
     await until(() => find('.given'))
     await sees('.says', 'which degree?')
     await keys(row[c.options!.indexOf(c.answer!)]!)
     await sees('.verdict', 'Right')
-    await anew('/practice/6?seed=4&ask=bend&step=3')
+    await anew('/practice/6?seed=4&ask=bend&step=5')
     const bend = (await calls({ kinds: ['bend'], seed: 4 }))[0]!
     await until(() => find('.given'))
     await sees('.says', 'how far up to the')

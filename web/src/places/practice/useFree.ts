@@ -23,6 +23,7 @@ import { useReel } from '../../listen/useReel'
 import { useSounding } from '../../listen/useSounding'
 import { useMidi } from '../../listen/useMidi'
 import { useRest } from '../../shell/useRest'
+import { useWay } from '../../ways/useWay'
 
 export type { Chorus }
 
@@ -38,6 +39,7 @@ export function useFree(
   const ear = useEar()
   const reel = useReel()
   const hand = useRest()
+  const way = useWay()
   const landings = ref(new Map<number, FreeLanding>())
   const choruses = shallowRef<Chorus[]>([])
   const trouble = ref('')
@@ -80,6 +82,7 @@ export function useFree(
               const all = new Map(landings.value)
               for (const l of list) all.set(l.at, l)
               landings.value = all
+              if (!stoodIn && list.some((l) => l.counts)) way.met('landed')
             },
             inTune: (strokes) => (ear.known = strokes),
             trouble: (says) => (trouble.value = says),

@@ -37,7 +37,7 @@ const calls = (item: Placed, params: Params) => ({
   params,
   query: {
     do: 'calls',
-    step: '4', // what is planned is asked, no more
+    step: '6', // what is planned is asked, no more
     ...(item.mixed
       ? { mixed: item.mixed }
       : {
