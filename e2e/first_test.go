@@ -26,17 +26,17 @@ func TestTheFirstEvening(t *testing.T) {
 	p.visit("/")
 	p.sees("h1", "Your first evening")
 	p.click(".blues", "slow change in A")
-	p.sees(".way", "In bar 5 A7 becomes D7")
-	p.sees(".way", "F♯: string 2, fret 7")
+	p.sees(".way-in", "In bar 5 A7 becomes D7")
+	p.sees(".way-in", "F♯: string 2, fret 7")
 	p.sees("h1", "Twelve-bar, slow change in A")
 	p.until(`document.querySelector('[data-bar="4"]').classList.contains('on')`)
-	p.click(".way button", "Hear it")
+	p.click(".way-in button", "Hear it")
 	p.until(`document.querySelector('.play.on')`)
 	assert.LessOrEqual(t, p.n, 2, "to the first sound")
-	p.sees(".way", "Be on F♯ when D7 comes")
-	p.click(".way button", "With the keyboard")
+	p.sees(".way-in", "Be on F♯ when D7 comes")
+	p.click(".way-in button", "With the keyboard")
 	p.sees(".changes header", "bars 4–5")
-	p.sees(".way", "the key R on the keyboard")
+	p.sees(".way-in", "the key R on the keyboard")
 	p.sees(".press-neck", "R")
 	// The key is pressed as bar 5 begins, once each time round, until it is in time.
 	eval[any](p.player, `(() => {
@@ -49,19 +49,19 @@ func TestTheFirstEvening(t *testing.T) {
 		}, 4)
 	})()`)
 	p.n++
-	p.sees(".way", "Landed: F♯, the third of D7")
+	p.sees(".way-in", "Landed: F♯, the third of D7")
 	assert.LessOrEqual(t, p.n, 6, "to a landed third")
-	p.click(".way button", "The whole form")
-	p.until(`!document.querySelector('.way') && !location.search.includes('loop') && document.querySelector('.play.on')`)
+	p.click(".way-in button", "The whole form")
+	p.until(`!document.querySelector('.way-in') && !location.search.includes('loop') && document.querySelector('.play.on')`)
 
 	// Left at any time, and taken up from Help.
 	p.player.click(".rail button", "Help")
 	p.sees("[role=dialog]", "Over the changes")
 	p.until(`document.querySelector('[role=dialog] .ways .pi-check')`) // Land it
 	p.player.click("[role=dialog] .ways button", "See it")
-	p.sees(".way", "The neck shows the chord of now")
-	p.player.click(".way [aria-label^='leave it']", "")
-	p.until(`!document.querySelector('.way')`)
+	p.sees(".way-in", "The neck shows the chord of now")
+	p.player.click(".way-in [aria-label^='leave it']", "")
+	p.until(`!document.querySelector('.way-in')`)
 }
 
 // The other ways round: a left-handed bass, a minor blues, nobody to be heard by. Each way ends in something that is told.
@@ -72,24 +72,24 @@ func TestTheFirstEveningOfOthers(t *testing.T) {
 	p.click(".first .segments button", "left-handed")
 	p.click(".blues", "minor in A")
 	p.sees("h1", "Twelve-bar, minor in A")
-	p.sees(".way", "Am")
-	p.sees(".way", "Its third is")
+	p.sees(".way-in", "Am")
+	p.sees(".way-in", "Its third is")
 	assert.Equal(t, []any{"E1,A1,D2,G2", true}, evalLater[[]any](p.player, `fetch('/api/player').then(r => r.json()).then(p => [p.tuning, p.left])`))
-	p.click(".way button", "Hear it")
-	p.click(".way button", "With my instrument")
+	p.click(".way-in button", "Hear it")
+	p.click(".way-in button", "With my instrument")
 	p.sees(".changes .trouble", "microphone") // there is none here
-	p.click(".way button", "Say it instead")
-	p.sees(".way", "A call asks for a tone")
-	p.click(".way button", "Ask me")
+	p.click(".way-in button", "Say it instead")
+	p.sees(".way-in", "A call asks for a tone")
+	p.click(".way-in button", "Ask me")
 	for i := 1; i <= 6; i++ {
 		start := []string{"root", "third"}[(i-1)/3]
-		p.sees(".way", start+"s")
+		p.sees(".way-in", start+"s")
 		p.until(`document.querySelectorAll('.cell').length > 10 && !document.querySelector('.verdict')`)
 		p.tell(start)
 		p.sees(".sum", strconv.Itoa(i)+" of")
 		p.until(`!document.querySelector('.verdict')`)
 	}
-	p.sees(".way", "You know where the third of")
+	p.sees(".way-in", "You know where the third of")
 }
 
 // tell presses every place of what is asked for, as one who knows them: the tones of the chord that is shown, on a bass.

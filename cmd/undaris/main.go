@@ -109,6 +109,9 @@ func serving(ctx context.Context, cmd *cobra.Command, s *store.Store, listener n
 	srv := &http.Server{Handler: server.New(s, web.Files(), log), BaseContext: func(net.Listener) context.Context { return working },
 		ReadHeaderTimeout: 5 * time.Second, WriteTimeout: time.Minute, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
 	fmt.Fprintf(cmd.OutOrStdout(), "Undaris is at http://%s\nIts data is in %s\n", listener.Addr(), data)
+	if cmd.Name() == "demo" {
+		fmt.Fprintf(cmd.OutOrStdout(), "New here? Begin at http://%s/?ways=yes\n", listener.Addr())
+	}
 	done := make(chan error, 1)
 	go func() { done <- srv.Serve(listener) }()
 	select {

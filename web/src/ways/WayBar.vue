@@ -17,7 +17,7 @@ const says = computed(() => way.aim && way.step?.says(way.aim))
 </script>
 
 <template>
-  <section v-if="way.way || offered" class="way" aria-label="a way in">
+  <section v-if="way.way || offered" class="way-in" aria-label="a way in">
     <template v-if="way.way">
       <b>{{ way.way.name }}</b>
       <p role="status"><MusicText v-if="says" :said="says" /></p>
@@ -37,7 +37,7 @@ const says = computed(() => way.aim && way.step?.says(way.aim))
 </template>
 
 <style scoped>
-.way {
+.way-in {
   display: flex;
   align-items: center;
   flex-wrap: wrap;

@@ -63,9 +63,9 @@ export const useWay = defineStore('way', () => {
       cues: [a.before, a.place].map((place, i) => ({ beat: i * c.beats, length: c.beats, place })),
     })
   }
-  const land = (more: Record<string, string> = {}, loop = aim.value?.loop) => {
+  const land = (more: Record<string, string | undefined> = {}) => {
     band.stop()
-    const to = landingAt({ chart: chart.value, mode: aim.value?.mode, frets: aim.value?.frets, loop })
+    const to = landingAt({ chart: chart.value, mode: aim.value?.mode, frets: aim.value?.frets, loop: aim.value?.loop })
     return router.push({ ...(to as object), query: { ...(to as { query: object }).query, ...more } })
   }
   const calls = (start: string) =>
@@ -84,7 +84,7 @@ export const useWay = defineStore('way', () => {
       return land()
     },
     keys: () => land({ keys: 'yes' }),
-    whole: () => land({}, ''),
+    whole: () => land({ loop: undefined }),
     roots: () => calls('root'),
     thirds: () => calls('third'),
     next: () => undefined,

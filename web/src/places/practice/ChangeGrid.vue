@@ -83,7 +83,7 @@ li {
 }
 
 .aside {
-  background: none;
+  background: var(--paper);
   color: var(--soft);
 }
 
