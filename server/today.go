@@ -17,10 +17,11 @@ import (
 
 // Today is a plan.
 type Today struct {
-	Items []TodayItem `json:"items"`
-	Known int         `json:"known" doc:"how many things the plan knows of"`
-	Ready []Ready     `json:"ready" doc:"where charts must be safe by a day: how far they are"`
-	Left  []string    `json:"left" doc:"what of the log was not counted, or otherwise than it was noted"`
+	Items   []TodayItem `json:"items"`
+	Known   int         `json:"known" doc:"how many things the plan knows of"`
+	Ready   []Ready     `json:"ready" doc:"where charts must be safe by a day: how far they are"`
+	Evening string      `json:"evening,omitempty" doc:"where charts must be safe by a day: what of this plan is for it"`
+	Left    []string    `json:"left" doc:"what of the log was not counted, or otherwise than it was noted"`
 }
 
 // Ready is how far a chart is.
@@ -30,6 +31,8 @@ type Ready struct {
 	Safe    int         `json:"safe" doc:"changes that are met, and can be left"`
 	Weak    []ReadyWeak `json:"weak" doc:"changes that are not safe yet, the weakest first"`
 	Untried []ReadyWeak `json:"untried" doc:"changes that were hardly tried"`
+	Bars    []int       `json:"bars" doc:"in which safe changes come, from 1"`
+	Open    []int       `json:"open" doc:"in which the others come"`
 }
 
 // ReadyWeak is a change of a chart.
@@ -44,7 +47,8 @@ type ReadyWeak struct {
 func ready(r planner.Readiness) Ready {
 	return Ready{r.Tune.ID, r.Tune.Title, r.Safe,
 		each(r.Weak, func(w planner.Weak) ReadyWeak { return ReadyWeak{w.From, w.To, w.Success, w.Right, w.Trials} }),
-		each(r.Untried, func(c [2]string) ReadyWeak { return ReadyWeak{From: c[0], To: c[1]} })}
+		each(r.Untried, func(c [2]string) ReadyWeak { return ReadyWeak{From: c[0], To: c[1]} }),
+		append([]int{}, r.Bars...), append([]int{}, r.Open...)}
 }
 
 // TodayItem is a part of a plan.
@@ -59,6 +63,7 @@ type TodayItem struct {
 	Chart   uint         `json:"chart,omitempty"`
 	Line    uint         `json:"line,omitempty" doc:"that is played, or found by ear"`
 	Lick    uint         `json:"lick,omitempty" doc:"of a mode that takes one"`
+	Change  string       `json:"change,omitempty" doc:"of changes: the one that goes round alone, as C7,F7"`
 	Mode    string       `json:"mode,omitempty" doc:"of the catalogue; melody where one is to be written"`
 	Tempo   int          `json:"tempo,omitempty" doc:"to begin at, where it is not the chart's"`
 	Key     string       `json:"key,omitempty" doc:"of calls"`
@@ -71,6 +76,9 @@ type TodayItem struct {
 
 func todayItem(i planner.Item, on *neck.Instrument) TodayItem {
 	w := TodayItem{ID: i.ID, Kind: i.Kind, Title: i.Title, Why: i.Why, Done: i.Done, Minutes: i.Minutes, New: i.New, Chart: i.Chart, Line: i.Line, Lick: i.Lick, Mode: i.Mode, Tempo: i.Tempo}
+	if i.Change != [2]string{} {
+		w.Change = i.Change[0] + "," + i.Change[1]
+	}
 	if i.Where.Number > 0 {
 		w.Window = &store.Frets{Low: i.Where.Low, High: i.Where.High}
 	}
@@ -97,37 +105,35 @@ func (s *server) wide(id uint) string {
 	return l.Wide()
 }
 
-// changesOf lists the changes of a chart, each once, with the one back to its top.
-func (s *server) changesOf(id uint) (list [][2]string, err error) {
-	on, _, err := s.handed(id)
-	if err != nil {
-		return nil, err
-	}
-	places := on.Solo.Places()
-	for i, p := range places {
-		c := [2]string{p.Chord.String(), places[(i+1)%len(places)].Chord.String()}
-		if c[0] != c[1] && !slices.Contains(list, c) {
-			list = append(list, c)
-		}
-	}
-	return list, nil
-}
-
 // mostTunes are how many charts are planned for.
 const mostTunes = 12
 
-// qualitiesOf lists the kinds of chords of a chart, each once, in the order in which they come.
-func (s *server) qualitiesOf(id uint) (list []string, err error) {
-	on, _, err := s.handed(id)
+// needs tells what a chart needs of a player: its kinds of chords and its changes, each once, with the one back to its top, and how long
+// its form is.
+func (s *server) needs(t *planner.Tune) error {
+	on, _, err := s.handed(t.ID)
 	if err != nil {
-		return nil, err
+		return err
 	}
-	for _, p := range on.Solo.Places() {
-		if q := p.Chord.Suffix(); !p.Chord.None && !slices.Contains(list, q) {
-			list = append(list, q)
+	places := on.Solo.Places()
+	for i, p := range places {
+		if q := p.Chord.Suffix(); !p.Chord.None && !slices.Contains(t.Qualities, q) {
+			t.Qualities = append(t.Qualities, q)
 		}
+		next := places[(i+1)%len(places)]
+		c := [2]string{p.Chord.String(), next.Chord.String()}
+		if c[0] == c[1] || p.Chord.None || next.Chord.None {
+			continue
+		}
+		at := slices.Index(t.Changes, c)
+		if at < 0 {
+			at = len(t.Changes)
+			t.Changes, t.Arrives = append(t.Changes, c), append(t.Arrives, nil)
+		}
+		t.Arrives[at] = append(t.Arrives[at], next.Bar+1)
 	}
-	return list, nil
+	t.Beats = on.Solo.Length()
+	return nil
 }
 
 // tunes are the charts that are planned for: those that must be safe by a day, else
@@ -154,14 +160,11 @@ func (s *server) tunes(ids []uint, by string) (tunes []planner.Tune, err error) 
 		if key, err := readKey("", r.Key); err == nil {
 			t.Key = key.Tonic.Class()
 		}
-		if t.Qualities, err = s.qualitiesOf(r.ID); err != nil {
+		if err = s.needs(&t); err != nil {
 			return nil, err
 		}
 		if len(ids) > 0 {
 			t.By = day
-			if t.Changes, err = s.changesOf(r.ID); err != nil {
-				return nil, err
-			}
 		}
 		tunes = append(tunes, t)
 	}
@@ -235,7 +238,8 @@ func (s *server) today(api huma.API) {
 				if order.Set, err = s.set(now); err != nil {
 					return err
 				}
-				p.Items = each(now.Model.Plan(order, now.Tally, time.Now()), func(i planner.Item) TodayItem { return todayItem(i, on) })
+				plan := now.Model.Plan(order, now.Tally, time.Now())
+				p.Items, p.Evening = each(plan, func(i planner.Item) TodayItem { return todayItem(i, on) }), order.Tells(plan, time.Now())
 				for i, item := range p.Items {
 					if wide := s.wide(item.Line); item.Kind == planner.Piece && wide != "" {
 						p.Items[i].Why += "; its widest stretch is " + wide

@@ -31,6 +31,7 @@ type Item struct {
 	Line    uint          // that is played, or found by ear
 	Lick    uint          // of a mode that takes one
 	Mode    string        // an ID of practice.Modes
+	Change  [2]string     // of changes: that one alone goes round; none where it is the whole form
 	New     bool          // it was never practised before
 	Tempo   int           // beats a minute to begin at; 0 where that is the chart's
 }
@@ -57,6 +58,10 @@ type Tune struct {
 	By time.Time
 	// Changes are those of its chart, each once: from one chord to another.
 	Changes [][2]string
+	// Arrives are the bars that each of them comes in, from 1; there may be none.
+	Arrives [][]int
+	// Beats is how long its form is.
+	Beats int
 }
 
 // Written is a line, an exercise or a lick, with how it went so far.
@@ -91,8 +96,10 @@ const (
 	block                  = 3
 )
 
+type warmUp struct{ id, title, done string }
+
 // warmUps begin a plan: nothing new, nothing fast.
-var warmUps = []struct{ id, title, done string }{
+var warmUps = []warmUp{
 	{"land", "Land on chord tones, slowly", "a chorus in which most changes are met"},
 	{"tones", "Nothing but chord tones", "a chorus with hardly a note beside the chord"},
 }
@@ -117,6 +124,9 @@ var endings = []ending{
 // in the end.
 func (m *Model) Plan(o Order, counted *Tally, at time.Time) []Item {
 	rng := rand.New(rand.NewPCG(o.Seed+uint64(at.YearDay()), 53))
+	if tunes, days := o.coming(at); len(tunes) > 0 {
+		return m.toward(o, tunes, days, counted, at)
+	}
 	var items []Item
 	left := max(MinMinutes, min(MaxMinutes, o.Minutes))
 	use := func(i Item) {
@@ -131,18 +141,7 @@ func (m *Model) Plan(o Order, counted *Tally, at time.Time) []Item {
 	rests := left / (restAfter + resting + 1)
 	left -= end.Minutes + rests*resting
 	if left >= 6 && len(o.Tunes) > 0 {
-		w := warmUps[rng.IntN(len(warmUps))]
-		tune := o.Tunes[rng.IntN(len(o.Tunes))]
-		item := Item{ID: "warm-up " + w.id, Kind: WarmUp, Title: w.title, Done: w.done, Minutes: 2, Chart: tune.ID, Mode: w.id, Tempo: max(form.MinTempo, tune.Tempo*4/5)}
-		item.Why = say.F("the hands first: %s, %d beats a minute or slower", tune.Title, item.Tempo)
-		if p, ok := o.In.Narrow(tune.Key, o.Hand); ok {
-			item.Where = p
-			item.Why += ", at " + p.Says()
-			if math.Round(o.In.Reach(p.Low, p.High)) <= o.Hand.Comfort {
-				item.Why += ", where no fret is beyond your reach"
-			}
-		}
-		use(item)
+		use(o.warmUp(warmUps[rng.IntN(len(warmUps))], o.Tunes[rng.IntN(len(o.Tunes))]))
 	}
 	// What a teacher asks for has half of the time at most.
 	for half, i := left/2, 0; i < len(o.Set) && left-block >= half; i++ {
@@ -190,6 +189,23 @@ func (m *Model) Plan(o Order, counted *Tally, at time.Time) []Item {
 	items, unused := rested(parted(items), rests)
 	end.Minutes += left + unused*resting
 	return append(items, end)
+}
+
+// warmUp begins slowly over a tune, where the hand stretches least. One that asks for changes is not over a chart that has none.
+func (o Order) warmUp(w warmUp, tune Tune) Item {
+	if len(tune.Changes) == 0 && tune.Beats > 0 {
+		w = warmUps[1]
+	}
+	item := Item{ID: "warm-up " + w.id, Kind: WarmUp, Title: w.title, Done: w.done, Minutes: 2, Chart: tune.ID, Mode: w.id, Tempo: max(form.MinTempo, tune.Tempo*4/5)}
+	item.Why = say.F("the hands first: %s, %d beats a minute or slower", tune.Title, item.Tempo)
+	if p, ok := o.In.Narrow(tune.Key, o.Hand); ok {
+		item.Where = p
+		item.Why += ", at " + p.Says()
+		if math.Round(o.In.Reach(p.Low, p.High)) <= o.Hand.Comfort {
+			item.Why += ", where no fret is beyond your reach"
+		}
+	}
+	return item
 }
 
 // longest is how many minutes an item has at most; what is longer comes again.
@@ -362,16 +378,21 @@ func weakest(tunes []Tune, counted *Tally) (best Item, ok bool) {
 				continue
 			}
 			worst = c.Share()
-			best, ok = Item{ID: fmt.Sprintf("change %d %s %s", k.Chart, k.From, k.To), Kind: Changes, Chart: t.ID, Mode: "land", Minutes: block,
-				Title: say.F("%s: the change from %v to %v", t.Title, chord(k.From), chord(k.To)),
-				Why:   say.F("it was met %d times of %d", c.Right, c.Trials),
-				Done:  "met in three choruses in a row"}, true
+			best, ok = t.change(k.From, k.To, c.Count), true
 		}
 		if ok && !t.By.IsZero() {
 			break // what presses comes first
 		}
 	}
 	return best, ok
+}
+
+// change is an item of one change of a tune that was tried: it alone goes round.
+func (t Tune) change(from, to string, n Count) Item {
+	return Item{ID: fmt.Sprintf("change %d %s %s", t.ID, from, to), Kind: Changes, Chart: t.ID, Mode: "land", Minutes: block, Change: [2]string{from, to},
+		Title: say.F("%s: the change from %v to %v", t.Title, chord(from), chord(to)),
+		Why:   say.F("it was met %d times of %d", n.Right, n.Trials),
+		Done:  "met four times in a row"}
 }
 
 // chord is a symbol as it was noted, so that it is printed.

@@ -153,7 +153,7 @@ func TestThePlanLooksAtTheWeakestChange(t *testing.T) {
 	o := planner.Order{In: neck.Standard(), Hand: neck.UsualHand, Minutes: 30, Tunes: []planner.Tune{{ID: 1, Title: "Slipway Shuffle", Tempo: 96}, {ID: 2, Title: "Low Water", Tempo: 70}}}
 	assert.Equal(t, uint(1), find(o).Chart)
 	assert.Contains(t, find(o).Why, "0 times of 12")
-	o.Tunes[1].By = monday.AddDate(0, 0, 4)
+	o.Tunes[1].By, o.Tunes[1].Changes = monday.AddDate(0, 0, 4), [][2]string{{"C7", "F7"}}
 	assert.Equal(t, uint(2), find(o).Chart, "the rehearsal is on Friday")
 }
 

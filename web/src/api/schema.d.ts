@@ -4450,8 +4450,12 @@ export interface components {
             turnaround?: string;
         };
         Ready: {
+            /** @description in which safe changes come, from 1 */
+            bars: number[];
             /** Format: int64 */
             chart: number;
+            /** @description in which the others come */
+            open: number[];
             /**
              * Format: int64
              * @description changes that are met, and can be left
@@ -5022,6 +5026,8 @@ export interface components {
             step: number;
         };
         Today: {
+            /** @description where charts must be safe by a day: what of this plan is for it */
+            evening?: string;
             items: components["schemas"]["TodayItem"][];
             /**
              * Format: int64
@@ -5034,6 +5040,8 @@ export interface components {
             ready: components["schemas"]["Ready"][];
         };
         TodayItem: {
+            /** @description of changes: the one that goes round alone, as C7,F7 */
+            change?: string;
             /** Format: int64 */
             chart?: number;
             /** @description how to know that it is done */

@@ -39,7 +39,7 @@ export const placeHelp: Record<string, { name: string; steps: string[] }> = {
     steps: [
       'Make a chart from a form and a key, or open a file.',
       'Open one to work on it on the Bench; its pencil changes chords, key, tempo and how it begins and ends.',
-      'Put charts into a set for an evening, with its date: the plan of Practice works towards it.',
+      'Put charts into a set for an evening; from there Practice prepares it, with its day.',
     ],
   },
   new: {
@@ -58,13 +58,13 @@ export const placeHelp: Record<string, { name: string; steps: string[] }> = {
   },
   sets: {
     name: 'Sets',
-    steps: ['Make a set, with the day of the evening.', 'Open it to put charts into it and to play it through.'],
+    steps: ['Make a set for an evening.', 'Open it to put charts into it and to play it through.'],
   },
   set: {
     name: 'A set',
     steps: [
       'Put charts in, in the order they are played.',
-      'Look at what is not safe yet, and practise from there.',
+      'Prepare it: say the day, and the plans until then are made of its changes, the weakest first.',
       'Play it through: the band goes from chart to chart.',
     ],
   },

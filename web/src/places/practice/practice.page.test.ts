@@ -310,6 +310,26 @@ describe('today', () => {
     await until(() => all('.items .kind').length >= 9)
   })
 
+  it('is made of the charts of an evening, whose day is kept', async () => {
+    await visit('/practice/6?do=today&for=6,1')
+    await sees('.evening', 'On which day?')
+    await until(() => !location.search.includes('for='))
+    const day = (n: number) => new Date(Date.now() + n * 86_400_000).toLocaleDateString('en-CA')
+    await write('.evening input[type=date]', day(3))
+    await sees('.evening .said', 'minutes are for the evening in 3 days')
+    await until(() => all('.evening .ready li').length === 2)
+    await sees('.items', 'through, as on the evening')
+    await visit('/charts')
+    await visit('/practice/6?do=today')
+    await sees('.evening .said', 'in 3 days') // it is kept
+    await write('.evening input[type=date]', day(0))
+    await sees('.evening .said', 'it is today: everything is played through')
+    await write('.evening input[type=date]', day(-2))
+    await sees('.evening .said', 'that day has passed')
+    await click('.evening button', 'No evening')
+    await until(() => !find('.evening .said') && !find('.evening .ready'))
+  })
+
   it('knows its players', async () => {
     await visit('/practice/6?do=today')
     await click('header button', 'Player')

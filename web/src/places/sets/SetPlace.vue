@@ -100,6 +100,17 @@ const leaf = useQuery({
       <HistoryButtons />
       <Button as="router-link" :to="{ name: 'sets' }" label="All sets" variant="text" />
       <Button
+        v-if="rows.some((r) => r.chart)"
+        as="router-link"
+        :to="{
+          name: 'practice',
+          query: { do: 'today', for: [...new Set(rows.flatMap((r) => r.chart?.id ?? []))].join() },
+        }"
+        label="Prepare it"
+        title="plans until its day, made of the changes of its charts"
+        variant="outlined"
+      />
+      <Button
         :label="through.mine.value ? 'Stop' : 'Play it through'"
         :icon="through.mine.value ? 'pi pi-stop' : 'pi pi-play'"
         :disabled="!pieces.length"

@@ -1,36 +1,25 @@
 <script setup lang="ts">
 /* What to practise today, why, and for how long: each part may be swapped, pinned or shortened; one press starts it. */
 import { useTitle } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import Button from 'primevue/button'
-import MultiSelect from 'primevue/multiselect'
 import { readToday } from '../../../api/log'
-import { useCharts } from '../../../api/queries'
 import { here } from '../../../memory/here'
 import MusicText from '../../../music/MusicText.vue'
 import EmptyPlace from '../../../shell/EmptyPlace.vue'
 import SegmentedChoice from '../../../shell/SegmentedChoice.vue'
 import PlayerChooser from './PlayerChooser.vue'
 import TonightNote from './TonightNote.vue'
-import { usePlan } from './usePlan'
+import EveningChoice from './EveningChoice.vue'
+import { usePlan, wishOf } from './usePlan'
 
 useTitle('Today · Undaris')
 const plan = usePlan()
-const charts = useCharts()
 const trouble = ref('')
-const known = ref<number>()
-const left = ref<string[]>([])
-/* Charts that must be safe by a day. */
-const evening = ref<number[]>([])
-const by = ref('')
-const ready = ref<Awaited<ReturnType<typeof readToday>>['ready']>([])
+const today = shallowRef<Awaited<ReturnType<typeof readToday>>>()
 async function ask(seed: number, without: string[]) {
-  const forDay = evening.value.length && by.value ? { by: by.value, chart: evening.value } : {}
-  const today = await readToday({ minutes: plan.kept.minutes, seed, without, ...forDay })
-  known.value = today.known
-  ready.value = today.ready
-  left.value = today.left
-  return today.items
+  today.value = await readToday({ ...wishOf(plan.kept), seed, without })
+  return today.value.items
 }
 /** How many were asked for, whether one is on its way, and whether the last had nothing. */
 let asked = 0
@@ -68,6 +57,8 @@ watch(
 /* One that is over stands until the day is. */
 const day = (at: string | Date) => new Date(at).toDateString()
 if (!plan.kept.items.length || (plan.over && plan.kept.begun && day(plan.kept.begun) !== day(new Date()))) void anew()
+// How far an evening's charts are is told beside a plan that stands, too.
+else if (plan.kept.evening.length) void ask(plan.kept.seed, []).catch(() => {})
 /* With another player the plan is another, and may be none yet. */
 watch(
   () => plan.kept.items.length,
@@ -101,42 +92,17 @@ const minutes = computed({
       <Button v-else label="Pause" icon="pi pi-pause" @click="plan.pause" />
       <Button v-if="plan.kept.at >= 0" label="End it" variant="text" @click="(plan.end(), anew())" />
     </header>
-    <label class="goal">
-      <span>Safe by</span>
-      <input v-model="by" type="date" aria-label="a day" @change="evening.length && anew()" />
-      <MultiSelect
-        v-model="evening"
-        :options="charts.data.value ?? []"
-        option-label="title"
-        option-value="id"
-        placeholder="which charts"
-        :max-selected-labels="1"
-        selected-items-label="{0} charts"
-        aria-label="charts that must be safe"
-        @update:model-value="by && anew()"
-      />
-    </label>
-    <ul v-if="ready.length" class="ready" aria-label="how far the charts are">
-      <li v-for="r in ready" :key="r.chart">
-        <b>{{ r.title }}</b>
-        {{ r.safe }} of {{ r.safe + r.weak.length + r.untried.length }} changes are safe<template v-if="r.weak.length"
-          >; not yet:
-          <span v-for="(w, i) in r.weak.slice(0, 4)" :key="i" class="change"
-            ><MusicText :symbol="w.from" /> → <MusicText :symbol="w.to" /> {{ w.right }} of {{ w.trials }}</span
-          ></template
-        ><template v-if="r.untried.length">; {{ r.untried.length }} hardly tried</template>.
-      </li>
-    </ul>
+    <EveningChoice :said="today?.evening" :ready="today?.ready ?? []" @changed="anew" />
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-    <TonightNote v-if="plan.over" :begun="plan.kept.begun" :minutes="plan.kept.minutes" :seed="plan.kept.seed" />
+    <TonightNote v-if="plan.over" />
     <p v-else-if="plan.item?.kind === 'rest' && plan.kept.running" class="big" role="status">
       Lay the instrument down. Stretch the hands; if anything hurts, stop for today.
     </p>
-    <p v-if="known === 0" class="soft">
+    <p v-if="today?.known === 0" class="soft">
       Nothing is known yet, so this begins with the roots of your charts; with every call and chorus the plan knows
       better.
     </p>
-    <p v-if="left.length" class="soft">Not counted as it was noted: {{ left.join('; ') }}.</p>
+    <p v-if="today?.left.length" class="soft">Not counted as it was noted: {{ today.left.join('; ') }}.</p>
     <ol v-if="plan.kept.items.length" class="items">
       <li
         v-for="(i, k) in plan.kept.items"
@@ -201,8 +167,7 @@ const minutes = computed({
   max-width: 70rem;
 }
 
-header,
-.goal {
+header {
   display: flex;
   align-items: center;
   flex-wrap: wrap;
@@ -225,23 +190,6 @@ small,
 
 .why::first-letter {
   text-transform: uppercase;
-}
-
-.ready {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
-.ready li {
-  display: block;
-  border: 0;
-  padding: 0.15rem 0;
-}
-
-.change {
-  margin-right: 0.7rem;
-  white-space: nowrap;
 }
 
 .big {
@@ -300,16 +248,6 @@ li.past {
 .hands {
   display: flex;
   flex: none;
-}
-
-input[type='date'] {
-  font: inherit;
-  min-height: 2.25rem;
-  color: inherit;
-  background: var(--raised);
-  border: 1px solid var(--rule);
-  border-radius: var(--round);
-  padding: 0 0.5rem;
 }
 
 .trouble {

@@ -7,6 +7,8 @@ const counted = (n: number, one: string, more: string) => `${n} ${n === 1 ? one 
 export function tonight(
   rows: Pick<LogRow, 'at' | 'kind' | 'asked' | 'right' | 'seconds' | 'title' | 'tempo'>[],
   begun: string,
+  /** minutes, without the rests */
+  planned: number,
 ): string[] {
   const since = new Date(begun).getTime()
   const mine = rows.filter((r) => new Date(r.at).getTime() >= since)
@@ -20,6 +22,8 @@ export function tonight(
     out.push(
       `${sum(takes, 'right')} of ${counted(sum(takes, 'asked'), 'change', 'changes')} met on time in ${counted(takes.length, 'chorus or line', 'choruses and lines')}`,
     )
+  const played = Math.round(mine.reduce((n, r) => n + r.seconds, 0) / 60)
+  if (out.length) out.push(`${played} of ${counted(planned, 'planned minute', 'planned minutes')} sounded`)
   for (const r of rungs.slice(0, 3)) out.push(`${r.title} went up to ${r.tempo}`)
   return out
 }

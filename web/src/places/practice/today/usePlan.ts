@@ -21,13 +21,31 @@ interface Kept {
   minutes: number
   seed: number
   begun?: string
+  /** the charts of an evening that comes, and its day */
+  evening: number[]
+  by: string
 }
-const none: Kept = { items: [], at: -1, left: 0, running: false, pinned: [], without: [], minutes: 20, seed: 1 }
+const none: Kept = {
+  items: [],
+  at: -1,
+  left: 0,
+  running: false,
+  pinned: [],
+  without: [],
+  minutes: 20,
+  seed: 1,
+  evening: [],
+  by: '',
+}
+
+/** What a plan is asked for, besides the seed: so many minutes, and an evening where its charts and its day are known. */
+export const wishOf = ({ minutes, evening, by }: Pick<Kept, 'minutes' | 'evening' | 'by'>) =>
+  evening.length && by ? { minutes, by, chart: evening } : { minutes }
 
 /** What of an item tells where it is played. */
 export type Placed = Pick<
   TodayItem,
-  'kind' | 'chart' | 'line' | 'lick' | 'mode' | 'tempo' | 'key' | 'start' | 'down' | 'window' | 'mixed'
+  'kind' | 'chart' | 'change' | 'line' | 'lick' | 'mode' | 'tempo' | 'key' | 'start' | 'down' | 'window' | 'mixed'
 >
 
 type Params = { id?: number }
@@ -64,6 +82,7 @@ const changes = (item: Placed, params: Params) => {
     query: {
       do: 'changes',
       mode: item.mode,
+      change: item.change,
       with: made && `${made}`,
       play: 'yes',
       tempo: item.tempo && `${item.tempo}`,
@@ -143,6 +162,9 @@ export const usePlan = defineStore('plan', () => {
       const { pinned } = kept.value
       kept.value.pinned = pinned.includes(id) ? pinned.filter((p) => p !== id) : [...pinned, id]
     },
-    end: () => (kept.value = { ...none, minutes: kept.value.minutes, seed: kept.value.seed + 1 }),
+    end() {
+      const { minutes, seed, evening, by } = kept.value
+      kept.value = { ...none, minutes, seed: seed + 1, evening, by }
+    },
   }
 })
