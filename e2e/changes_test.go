@@ -116,3 +116,25 @@ func TestASimulatedPlayerIsHeard(t *testing.T) {
 	p.until(`document.querySelector('.strip .play.on')`)
 	p.click(".strip .play", "Stop")
 }
+
+// Who is lost is told the bar by one key, and sees nothing but the box until the next top.
+func TestWhoIsLost(t *testing.T) {
+	p := listen(t)
+	p.visit("/practice/2?do=changes") // four bars
+	p.click(".strip .play", "Play")
+	p.until(`document.querySelector('.strip .where')?.innerText.includes('bar 2')`)
+	p.keys("w")
+	p.sees(".lost", "Stay in the box")
+	told := eval[bool](p, `(() => {
+		const bar = Number(/bar (\d+)/.exec(document.querySelector('.lost .bar').innerText)[1])
+		return bar >= 2 && document.querySelectorAll('.lost [data-cell]').length > 20
+	})()`)
+	assert.True(t, told)
+	p.inBothLooks(".lost", "where the band is")
+	p.until(`!document.querySelector('.lost')`) // at the top
+	p.keys("w")
+	p.sees(".lost", "bar")
+	p.keys("w")
+	p.until(`!document.querySelector('.lost')`)
+	p.click(".strip .play", "Stop")
+}

@@ -320,6 +320,8 @@ func (s *server) practice(api huma.API) {
 		func(ctx context.Context, in *struct {
 			Body struct {
 				Over
+				Mode  string  `json:"mode,omitempty" maxLength:"40" doc:"what it is played for: its changes are aimed at as that asks"`
+				Pass  int     `json:"pass,omitempty" minimum:"0" maximum:"1000000"`
 				Wrong float64 `json:"wrong,omitempty" minimum:"0" maximum:"1" doc:"how often a neighbouring note is played"`
 				Late  float64 `json:"late,omitempty" minimum:"0" maximum:"1"`
 				Lost  float64 `json:"lost,omitempty" minimum:"0" maximum:"1" doc:"how often, from bar to bar, the form is lost"`
@@ -331,9 +333,20 @@ func (s *server) practice(api huma.API) {
 				return nil, err
 			}
 			if len(o.Notes) == 0 {
-				o.Notes, err = line.Write(ctx, o.Score, line.Wish{Region: o.Region, Palette: blend.Palettes[0], Rhythm: "eighths", Density: 3, Approach: true, Rule: o.Rule, Seed: in.Body.Seed}, o.Hand)
-				if err != nil {
-					return nil, err
+				wish := line.Wish{Region: o.Region, Palette: blend.Palettes[0], Rhythm: "eighths", Density: 3, Approach: true, Rule: o.Rule, Seed: in.Body.Seed}
+				aimed := wish
+				if in.Body.Mode != "" {
+					mode, err := practice.ModeByID(in.Body.Mode)
+					if err != nil {
+						return nil, at("body.mode", in.Body.Mode, err)
+					}
+					stage := mode.Stage(in.Body.Pass)
+					aimed.Targets, aimed.ChordTones = stage.Land, stage.Play == practice.Tones
+				}
+				if o.Notes, err = line.Write(ctx, o.Score, aimed, o.Hand); err != nil { // not all of it lies in these frets
+					if o.Notes, err = line.Write(ctx, o.Score, wish, o.Hand); err != nil {
+						return nil, err
+					}
 				}
 			}
 			heard, _ := judge.Player{Wrong: in.Body.Wrong, Late: in.Body.Late, Lost: in.Body.Lost, Spread: 12, Seed: in.Body.Seed}.

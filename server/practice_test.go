@@ -120,6 +120,40 @@ func TestEveryModeIsPractised(t *testing.T) {
 	assert.Equal(t, 422, ask(t, srv, "POST", "/api/takes", map[string]any{"title": " ", "tempo": 96, "changes": 1, "landed": 1, "good": "", "try": "", "line": bluesIn("A"), "heard": []HeardNote{}}, nil).StatusCode)
 }
 
+// A simulated player aims at what is asked for, plays otherwise with another seed, and the less it errs the more it lands.
+func TestASimulatedPlayerAimsAndImproves(t *testing.T) {
+	srv := serve(t)
+	var c ChartBody
+	ask(t, srv, "GET", "/api/charts/6", nil, &c)
+	over := map[string]any{"title": c.Title, "key": c.Key, "feel": c.Feel, "tempo": c.Tempo, "beats": 4, "text": c.Text, "low": 7, "high": 11, "notes": []any{}}
+	play := func(mode string, wrong float64, seed int) (heard []HeardNote, landed float64) {
+		body := map[string]any{"over": over, "tempo": 96, "mode": mode, "wrong": wrong, "seed": seed}
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/practice/simulate", body, &heard).StatusCode)
+		var free FreeTake
+		require.Equal(t, 200, ask(t, srv, "POST", "/api/practice/judge", map[string]any{"over": over, "mode": mode, "heard": heard, "tempo": 96}, &free).StatusCode)
+		return heard, float64(free.Landed) / float64(len(free.Landings))
+	}
+	for _, mode := range []string{"roots", "thirds", "fifths", "sevenths", "land"} {
+		mean := map[float64]float64{}
+		for seed := range 8 {
+			for _, wrong := range []float64{0, 0.25, 0.6} {
+				_, landed := play(mode, wrong, seed+1)
+				mean[wrong] += landed / 8
+			}
+		}
+		assert.Greater(t, mean[0], 0.95, "%s: who does not err lands", mode)
+		assert.Greater(t, mean[0], mean[0.25], mode)
+		assert.Greater(t, mean[0.25], mean[0.6], mode)
+	}
+	one, _ := play("thirds", 0.1, 1)
+	again, _ := play("thirds", 0.1, 1)
+	other, _ := play("thirds", 0.1, 2)
+	assert.Equal(t, one, again)
+	assert.NotEqual(t, one, other)
+	var no refusal
+	assert.Equal(t, 422, ask(t, srv, "POST", "/api/practice/simulate", map[string]any{"over": over, "mode": "riddle"}, &no).StatusCode)
+}
+
 // A take that is kept afterwards is behind its line, whether that was read before or not.
 func TestAKeptTakeIsBehindItsLine(t *testing.T) {
 	srv := serve(t)

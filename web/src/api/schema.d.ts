@@ -4689,8 +4689,12 @@ export interface components {
              * @description how often, from bar to bar, the form is lost
              */
             lost?: number;
+            /** @description what it is played for: its changes are aimed at as that asks */
+            mode?: string;
             /** @description the chords, with what is to be played where the mode writes it */
             over: components["schemas"]["LineBody"];
+            /** Format: int64 */
+            pass?: number;
             /** Format: int64 */
             seed?: number;
             /** Format: double */

@@ -6,7 +6,7 @@ import { Listening, type Open, type Timed } from './listening'
 import { Passes, type Noticed } from './passes'
 import { Played } from './played'
 import { clean, climbed, finer, paceOf } from './rungs'
-import { Simulated } from './simulated'
+import { erring, Simulated } from './simulated'
 import { nearest } from './tuner'
 
 /** A plucked tone: a few harmonics that fade. */
@@ -187,6 +187,13 @@ describe('a ladder', () => {
 })
 
 describe('a simulated player', () => {
+  it('errs less from chorus to chorus, and never not at all', () => {
+    const all = Array.from({ length: 30 }, (_, n) => erring(n))
+    for (const [i, e] of all.entries()) {
+      expect(e.wrong > 0.04 && e.wrong < 0.3 && e.late > 0.09 && e.late < 0.35).toBe(true)
+      if (i) expect(e.wrong < all[i - 1]!.wrong && e.late < all[i - 1]!.late).toBe(true)
+    }
+  })
   it('tells what an ear would, each note once, when its time has come', () => {
     const player = new Simulated([{ at: 960, pitch: 62, length: 400 }, { at: 0, pitch: 60 }]) // prettier-ignore
     expect(player.due(50)).toEqual([])

@@ -26,3 +26,9 @@ export class Simulated {
     return out
   }
 }
+
+/** How often a simulated player errs in a chorus, from 0: as one who learns, less each time. */
+export const erring = (chorus: number) => ({
+  wrong: 0.05 + 0.2 * 0.75 ** chorus,
+  late: 0.1 + 0.2 * 0.75 ** chorus,
+})

@@ -69,6 +69,7 @@ export const commands = {
   again: { room: 'practice', keys: ['r'], name: 'the same call again' },
   speak: { room: 'practice', keys: ['v'], name: 'calls are spoken, or not' },
   keep: { room: 'practice', keys: ['k'], name: 'keep that: the last two choruses' },
+  lost: { room: 'practice', keys: ['w'], name: 'lost: the bar is told, and only the box is shown until the next top' },
   answer: { room: 'practice', keys: figures, name: 'a degree; for bends, how many half steps' },
 
   undo: { room: 'everywhere', keys: ['Ctrl+z'], name: 'undo' },

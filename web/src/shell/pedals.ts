@@ -15,6 +15,7 @@ export const pedalDeeds = [
   { id: 'again', name: 'again: the same call once more', commands: ['again'] },
   { id: 'show', name: 'show: uncover the neck', commands: ['uncover'] },
   { id: 'keep', name: 'keep: the last two choruses', commands: ['keep'] },
+  { id: 'lost', name: 'lost: the bar is told, and only the box is shown until the next top', commands: ['lost'] },
   { id: 'loop', name: 'loop the chord, the change, or nothing', commands: ['loop'] },
   { id: 'start', name: 'start the band', commands: ['play'], while: 'silent' },
   { id: 'stop', name: 'stop the band', commands: ['play'], while: 'playing' },

@@ -126,7 +126,7 @@ const last = computed(() => calls.outcomes.value.at(-1))
       <p v-if="sum.asked" class="sum" role="status">
         <b>{{ sum.right }}</b> of {{ sum.asked }} at once<template v-if="sum.usual"
           >, in {{ seconds(sum.usual) }}</template
-        ><template v-if="sum.skipped"> · {{ sum.skipped }} skipped</template
+        ><template v-if="sum.skipped"> · {{ sum.skipped }} skipped, not counted</template
         ><template v-if="sum.weak"> · look at <MusicText :symbol="sum.weak" /> again</template>
       </p>
       <Button

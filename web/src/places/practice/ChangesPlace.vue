@@ -32,6 +32,7 @@ import { useKeptChoruses } from './useKeptChoruses'
 import { useLimits } from './useLimits'
 import { metreOf } from '../../music/metre'
 import { usePlayedOver } from './usePlayedOver'
+import WhenLost from './WhenLost.vue'
 
 useTitle('Practice · Undaris')
 const chosen = useChosen()
@@ -159,6 +160,7 @@ useCommands({
       </p>
       <HoldNow v-if="holding.holds.value.length" :holding="holding" />
     </section>
+    <WhenLost v-if="free.playing.value" :chosen="chosen" />
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <ChangeGrid
       v-if="ground.data.value"
@@ -189,6 +191,8 @@ useCommands({
       :number="stage.of > 1 ? choruses.length : 0"
       :held="free.held.value.length"
       :kept="kept"
+      :simulated="last.simulated"
+      :planned="plan.kept.running"
       @write="asLine"
     />
     <p v-else class="hint">
@@ -197,7 +201,10 @@ useCommands({
         >Press play, and play by the keys that are written on the neck, or on the neck itself.</template
       >
       <template v-else-if="ear.on">Press play and play along: every change is told as it is met.</template>
-      <template v-else>Turn the ear on above, then press play. Or have a simulated player play along.</template>
+      <template v-else
+        >Turn the ear on above, then press play; without it, MIDI or Keys nothing is heard, and nothing counts. Or have
+        a simulated player play along.</template
+      >
     </p>
     <footer>
       <Button label="Have a simulated player play it" variant="outlined" :disabled="!over" @click="free.simulate" />
@@ -217,6 +224,7 @@ useCommands({
 
 <style scoped>
 .changes {
+  position: relative;
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   align-content: start;

@@ -5,6 +5,7 @@ import Button from 'primevue/button'
 import type { FreeTake } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
 import { useCommand } from '../../shell/useCommands'
+import { apart as said } from './chorus'
 
 const props = defineProps<{
   chorus: FreeTake
@@ -13,9 +14,13 @@ const props = defineProps<{
   /** how many can be kept, and how many are */
   held: number
   kept: number
+  /** a simulated player played it, while a plan is gone through */
+  simulated: boolean
+  planned: boolean
 }>()
 defineEmits<{ write: [] }>()
 const keep = useCommand('keep')
+const apart = computed(() => said({ simulated: props.simulated, free: props.chorus }, props.planned))
 /* Of what was held to the sum, and what was held to least. */
 const broken = computed(() => {
   const all = props.chorus.held ?? []
@@ -36,6 +41,7 @@ const broken = computed(() => {
           >; <MusicText :said="h.says" /> {{ h.kept }} of {{ h.of }}</template
         >.
       </small>
+      <small v-if="apart">{{ apart }}</small>
       <small v-for="s in chorus.said" :key="s">{{ s }}.</small>
     </p>
     <Button

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { chorusAt, Counted, since, withOne, type Chorus } from './chorus'
+import { apart, chorusAt, Counted, since, withOne, type Chorus } from './chorus'
 
 const form = 12 * 4 * 960
 describe('where a tick lies', () => {
@@ -17,6 +17,16 @@ describe('where a tick lies', () => {
   })
   it('what has no form is one chorus for ever', () => {
     expect(chorusAt({ tick: 1e9, pass: 3 }, Infinity)).toEqual({ tick: 1e9, pass: 192 })
+  })
+})
+
+describe('what does not count is said', () => {
+  const of = (simulated: boolean, partial?: boolean) => ({ simulated, free: { partial } }) as Pick<Chorus, 'simulated' | 'free'> // prettier-ignore
+  it('of a simulated player, of one who stands in, and of a part', () => {
+    expect(apart(of(true), false)).toContain('nothing of it counts')
+    expect(apart(of(true), true)).toContain('counts as yours')
+    expect(apart(of(false, true), true)).toContain('as far as it was played')
+    expect(apart(of(false), true)).toBeUndefined()
   })
 })
 

@@ -62,3 +62,13 @@ export const withOne = (before: Chorus[], c: Chorus): Chorus[] => [
 /** What is heard from a stretch, with its ticks counted from there. */
 export const since = (from: number, notes: readonly (readonly [number, number])[]) =>
   notes.map(([at, midi]): [number, number] => [at - from, midi])
+
+/** What of a chorus does not count for the player, in words; a simulated player stands in for the player in a plan. */
+export const apart = ({ simulated, free }: Pick<Chorus, 'simulated' | 'free'>, planned: boolean) =>
+  simulated
+    ? planned
+      ? 'A simulated player stood in for you: this counts as yours, since a plan is gone through.'
+      : 'A simulated player played this: it is not noted in your log, and nothing of it counts.'
+    : free.partial
+      ? 'Counted as far as it was played; no ladder moves by it.'
+      : undefined

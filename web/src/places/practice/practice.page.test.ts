@@ -47,7 +47,7 @@ describe('calls', () => {
     await until(() => !find('.verdict'))
     await keys('ArrowRight')
     await sees('.sum', '1 of 3 at once')
-    await sees('.sum', '1 skipped')
+    await sees('.sum', '1 skipped, not counted')
   })
 
   it('are led by a foot: a MIDI switch and a key of a page-turner are learned, pressed and forgotten', async () => {

@@ -16,7 +16,7 @@ import { useBand } from '../../band/useBand'
 import { Listening, type Timed } from '../../listen/listening'
 import { Played } from '../../listen/played'
 import { Passes } from '../../listen/passes'
-import { Simulated } from '../../listen/simulated'
+import { erring, Simulated } from '../../listen/simulated'
 import { useEar } from '../../listen/useEar'
 import type { Press } from '../../listen/useByHand'
 import { useReel } from '../../listen/useReel'
@@ -124,10 +124,14 @@ export function useFree(
     reel.at(count(now.pass), now.tick, n.frame)
     passes.noticed(list, { tick: now.tick, pass: count(now.pass) })
   })
-  useSounding(playing, ask, () => ({
-    choruses: Number.isFinite(form.value) ? band.choruses : 1,
-    ticks: form.value,
-  }))
+  useSounding(
+    playing,
+    () => ask(),
+    () => ({
+      choruses: Number.isFinite(form.value) ? band.choruses : 1,
+      ticks: form.value,
+    }),
+  )
   watch(playing, (now) => {
     rest()
     if (now) {
@@ -166,8 +170,13 @@ export function useFree(
     clearInterval(playsAlong)
     playsAlong = undefined
   }
-  function ask() {
-    const how = { wrong: 0.05, late: 0.15, seed: Math.floor(Math.random() * 2 ** 31) }
+  function ask(n = pass.value) {
+    const how = {
+      ...erring(choruses.value.length),
+      mode: mode.value,
+      pass: n,
+      seed: Math.floor(Math.random() * 2 ** 31),
+    }
     return answer(api.POST('/api/practice/simulate', { body: { over: over.value!, tempo: band.tempo, ...how } }))
   }
   /** A simulated player plays along with the band, a new solo in every chorus. */
@@ -197,7 +206,7 @@ export function useFree(
     const n = choruses.value.length
     try {
       if (playing.value) return await along()
-      const heard = await ask()
+      const heard = await ask(n)
       const body = { over: line, mode: mode.value, pass: n, hold: hold.value, heard, tempo: band.tempo }
       const judged = await answer(api.POST('/api/practice/judge', { body }))
       if (over.value !== line || mode.value !== body.mode) return // something else is asked for by now
