@@ -20,11 +20,10 @@ const here = computed(() => {
   if (!g || !c || band.beat === undefined) return undefined
   return whereabouts(g.bars, metreOf({ beats: c.beats, bars: g.bars.length, lengths: g.lengths }), band.beat)
 })
-/** The time round in which the player was lost. */
-const lost = ref<number>()
+const lost = ref(false)
 watch(
-  () => here.value?.round,
-  (round) => round !== lost.value && (lost.value = undefined),
+  () => here.value?.at ?? 0,
+  (at, before) => at < before && (lost.value = false),
 )
 /* The box of the chord that the chart begins with: it holds over all of them. */
 const box = computed(() => {
@@ -36,8 +35,8 @@ useCommands({
     do() {
       const h = here.value
       if (!h) return
-      lost.value = lost.value === undefined ? h.round : undefined
-      if (lost.value !== undefined) voice.say(`bar ${h.bar}, ${spoken(h.chord)}`)
+      lost.value = !lost.value
+      if (lost.value) voice.say(`bar ${h.bar}, ${spoken(h.chord)}`)
     },
     can: () => !!here.value,
   },
@@ -45,7 +44,7 @@ useCommands({
 </script>
 
 <template>
-  <section v-if="lost !== undefined && here" class="lost" aria-live="assertive" aria-label="where the band is">
+  <section v-if="lost && here" class="lost" aria-live="assertive" aria-label="where the band is">
     <p class="bar">
       bar {{ here.bar }} <b><MusicText :symbol="here.chord" /></b>
     </p>

@@ -10,8 +10,8 @@ export interface Whereabouts {
   /** the chord that comes next, and in how many bars; there is none where nothing changes */
   next?: string
   bars?: number
-  /** which time round, from 0 */
-  round: number
+  /** beats from the top */
+  at: number
 }
 
 /** At a beat of the band, that counts on from chorus to chorus. */
@@ -30,6 +30,6 @@ export function whereabouts(bars: PracticeGround['bars'], metre: Metre, beat: nu
     bar: bar + 1,
     chord: now.chord,
     ...(next && { next: next.chord, bars: barOf(next.beat) - bar }),
-    round: Math.floor(beat / whole),
+    at,
   }
 }
