@@ -18,7 +18,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"undaris/demo"
+	"undaris/demo/life"
 	"undaris/server"
 	"undaris/store"
 	"undaris/web"
@@ -38,7 +38,7 @@ func root() *cobra.Command {
 	cmd.SetVersionTemplate("undaris {{.Version}}\n")
 	start(cmd)
 	cmd.AddCommand(serve("serve", "Serve the application on this machine", "undaris", usualAddress, nil),
-		serve("demo", "Serve it with the demo data, in a database of its own", "undaris-demo", "127.0.0.1:4761", demo.All),
+		serve("demo", "Serve it with the demo data, in a database of its own", "undaris-demo", "127.0.0.1:4761", life.All),
 		backup(), restore(),
 		&cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs,
 			Run: func(cmd *cobra.Command, _ []string) { fmt.Fprintln(cmd.OutOrStdout(), "undaris", server.Version) }},
