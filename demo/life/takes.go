@@ -46,6 +46,7 @@ func (h *hands) take(s *store.Store, id uint, p played, seed uint64) {
 	var kept struct{ ID uint }
 	h.do("POST", "/api/takes", map[string]any{"title": fmt.Sprintf("%s, %s", c.Title, map[string]string{"land": "land on chord tones", "thirds": "land on thirds"}[p.mode]), "mode": p.mode, "tempo": c.Tempo, "changes": len(free.Landings), "landed": free.Landed,
 		"good": free.Good, "try": free.Try, "line": free.Line, "heard": heard}, &kept)
+	h.do("PUT", fmt.Sprintf("/api/log/%d/take", row.ID), map[string]any{"take": kept.ID}, nil)
 	if p.sounds && h.err == nil {
 		notes := make([]judge.Heard, len(heard))
 		for i, n := range heard {
