@@ -74,6 +74,8 @@ type Landing struct {
 // Phrase is a stretch between two breaths.
 type Phrase struct {
 	Name  string `json:"name"`
+	Role  string `json:"role,omitempty" doc:"question, answer, turnaround or coda"`
+	Says  string `json:"says" doc:"what it takes from one before, and whether it stays open or closes"`
 	First int    `json:"first" doc:"the number of its first note"`
 	Last  int    `json:"last"`
 	Start int    `json:"start" doc:"ticks"`
@@ -99,7 +101,7 @@ func (o lineIn) study() Study {
 	}
 	phrase := func(p line.Phrase) Phrase {
 		first, last := sc.Notes[p.From], sc.Notes[p.To]
-		return Phrase{p.Name, first.ID, last.ID, first.Start, last.End()}
+		return Phrase{p.Name, p.Role, p.Says(), first.ID, last.ID, first.Start, last.End()}
 	}
 	stretch := func(t score.Stretch) Stretch {
 		w := Stretch{Bar: o.BarOf(max(0, sc.Notes[t.From].Start)) + 1, Says: t.Says(), There: []Moved{}}

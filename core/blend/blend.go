@@ -204,6 +204,9 @@ func AboutPlace(in *neck.Instrument, key form.Key, p neck.Placement) About {
 	return a
 }
 
+// InKey is what a pitch class is in a key, whatever chord sounds: R, b3, 4, b5.
+func InKey(key form.Key, class int) harmony.Degree { return inKey(key.Tonic, key.Spell(class)) }
+
 // inKey is what a name is above a tonic, by its letter: the second, the flat third.
 func inKey(tonic, name pitch.Name) harmony.Degree {
 	letters := (name.Letter - tonic.Letter + 7) % 7

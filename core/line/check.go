@@ -42,6 +42,11 @@ type Reading struct {
 type Phrase struct {
 	Name     string
 	From, To int // indexes of notes, both included
+
+	Role   string         // one of those of roles.go; "" where it is none
+	Like   string         // what it takes from one before it, in words; "" where nothing
+	Ends   harmony.Degree // what its last note is in the key
+	Closes bool           // it comes to rest there: nothing need follow
 }
 
 // Report is a line checked.

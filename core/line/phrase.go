@@ -53,6 +53,7 @@ func phrases(s score.Score) (out []Phrase) {
 			kinds = append(kinds, *p)
 		}
 	}
+	roles(s, out)
 	return out
 }
 

@@ -128,7 +128,7 @@ func lesson(h *hands, charts map[string]uint) {
 	const third = "third"
 	var made server.Lesson
 	h.do("POST", "/api/assignments", server.LessonBody{
-		Title: "Thirds by Friday", Words: "Two choruses a day are enough. Say the third before you play it.", Charts: []uint{charts["Slipway Shuffle"]},
+		Title: "The quick change by Friday", Words: "Two choruses a day are enough. Say the third before you play it.", Charts: []uint{charts["Slipway Shuffle"]},
 		Aims: []server.AimBody{{Kind: "changes", Chart: 1, Mode: "thirds", Percent: 70, Times: 2, Tempo: 80}, {Kind: "calls", Key: "C", Degree: third, Times: 4}, {Kind: "minutes", Times: 20}},
 	}, &made)
 	var file []byte

@@ -4177,6 +4177,10 @@ export interface components {
             /** Format: int64 */
             last: number;
             name: string;
+            /** @description question, answer, turnaround or coda */
+            role?: string;
+            /** @description what it takes from one before, and whether it stays open or closes */
+            says: string;
             /**
              * Format: int64
              * @description ticks

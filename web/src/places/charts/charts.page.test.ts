@@ -37,7 +37,7 @@ describe('a chart that is written', () => {
     await sees('h1', 'Gangway')
     await visit('/charts')
     await sees('.charts', 'Gangway')
-    expect((await ask<unknown[]>('/api/charts')).length).toBe(7)
+    expect((await ask<unknown[]>('/api/charts')).length).toBe(8)
   })
 
   it('is pasted as it was found: what it says is offered, its key is guessed, its order is played', async () => {
@@ -429,7 +429,7 @@ describe('a set', () => {
       await ask('/api/charts', 'POST', { title, key: 'C', feel: 'straight', tempo: 240, beats: 4, text: '| C7 | F7 |' })
     await visit('/charts')
     await click('header a', 'Sets')
-    await click('.p-button', 'Make a set')
+    await click('.p-button', 'New set')
     await until(() => /^\/sets\/\d+$/.test(location.pathname))
     await choose('set-add', 'Short Quay')
     await choose('set-add', 'Short Pier')

@@ -199,7 +199,7 @@ const hearing = useCommand('hear')
     </div>
     <aside v-if="panel" :id="`panel-${panel}`" role="tabpanel" :aria-label="panelName">
       <BlendBar v-if="panel === 'blend'" class="blend" :state="state" />
-      <LineReport v-else-if="panel === 'landings'" :state="state" :note="entry.note.value" @note="entry.choose" />
+      <LineReport v-else-if="panel === 'landings'" :state="state" @note="entry.choose" />
       <WorkPanel
         v-else
         :state="state"

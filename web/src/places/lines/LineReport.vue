@@ -2,16 +2,15 @@
 /* What became of each change, and how to mend it; what comes back; what to try. */
 import { computed, ref, shallowRef, watch } from 'vue'
 import { askLine } from '../../api/kept'
-import type { Fixes, Landing, LickBody, LineNote } from '../../api/client'
+import type { Fixes, Landing } from '../../api/client'
 import { around } from '../../document/notes'
 import MusicText from '../../music/MusicText.vue'
-import LickDialog from '../../making/LickDialog.vue'
 import StretchList from './StretchList.vue'
 import FixList from './FixList.vue'
 import type { LineState } from './useLine'
 import PressButton from '../../shell/PressButton.vue'
 
-const props = defineProps<{ state: LineState; note?: LineNote }>()
+const props = defineProps<{ state: LineState }>()
 const emit = defineEmits<{ note: [id: number] }>()
 const report = computed(() => props.state.study.value?.report)
 const met = computed(() => report.value?.landings.filter((l) => l.landed).length ?? 0)
@@ -36,22 +35,6 @@ watch(
   () => props.state.line.value,
   () => (fixes.value = undefined),
 )
-/* The phrase in hand can be kept as a lick. */
-const phrase = computed(() =>
-  report.value?.phrases.find((p) => props.note && props.note.start >= p.start && props.note.start < p.end),
-)
-const keeping = ref(false)
-const kept = shallowRef<LickBody>()
-async function keep(ofKey: boolean) {
-  const line = props.state.line.value
-  if (!line || !phrase.value) return
-  try {
-    kept.value = await askLine.keep(line, phrase.value.first, phrase.value.last, ofKey)
-    keeping.value = true
-  } catch (e) {
-    props.state.refuse(e)
-  }
-}
 const signs: Record<string, string> = {
   pushed: 'pi-angle-double-left',
   late: 'pi-clock',
@@ -83,14 +66,9 @@ const signs: Record<string, string> = {
     <FixList v-if="fixes" :state="state" :fixes="fixes" :at="chosen ?? 0" />
     <p v-if="report.phrases.length" class="phrases">
       Phrases
-      <PressButton v-for="(p, i) in report.phrases" :key="i" @click="emit('note', p.first)">
-        {{ p.name }}
+      <PressButton v-for="(p, i) in report.phrases" :key="i" :title="p.says" @click="emit('note', p.first)">
+        {{ p.name }}<small v-if="p.role">{{ p.role }}</small>
       </PressButton>
-    </p>
-    <p v-if="phrase" class="keep">
-      Keep {{ phrase.name }} as a lick
-      <PressButton @click="keep(false)">of its chord</PressButton>
-      <PressButton @click="keep(true)">of the key</PressButton>
     </p>
     <StretchList
       v-if="report.stretches.length"
@@ -98,7 +76,6 @@ const signs: Record<string, string> = {
       :stretches="report.stretches"
       @note="emit('note', $event)"
     />
-    <LickDialog v-model="keeping" :from="kept" />
     <p v-for="a in report.advice" :key="a" class="advice">{{ a }}</p>
   </section>
 </template>
@@ -121,8 +98,7 @@ ol {
 }
 
 ol button,
-.phrases button,
-.keep button {
+.phrases button {
   display: inline-flex;
   align-items: center;
   justify-content: center;
@@ -162,8 +138,7 @@ ol button,
   border-style: dashed !important;
 }
 
-.phrases,
-.keep {
+.phrases {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
@@ -171,6 +146,7 @@ ol button,
   margin-top: 0.5rem;
 }
 
+.phrases,
 .phrases button {
   font: 600 var(--text-m) var(--font-display);
 }

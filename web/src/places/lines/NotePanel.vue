@@ -9,6 +9,7 @@ import { fits, played, told } from '../../document/ways'
 import { face } from '../../shell/commands'
 import { useCommand } from '../../shell/useCommands'
 import { guessed } from '../../document/guesses'
+import PhraseNote from './PhraseNote.vue'
 import { stepNames, type Entry } from './useEntry'
 import { barsOf, metreOf } from '../../music/metre'
 import PressButton from '../../shell/PressButton.vue'
@@ -53,12 +54,15 @@ const remove = useCommand('remove')
         <small v-if="chord">over <MusicText :symbol="chord" /></small>
         <small>{{ where }}</small>
       </h2>
-      <p class="why" :class="{ fault: reading.fault }" :title="reading.says">
-        <template v-if="reading.role"
-          ><b>{{ reading.role }}</b
-          >: </template
-        >{{ reading.says }}
-      </p>
+      <div class="told">
+        <p class="why" :class="{ fault: reading.fault }" :title="reading.says">
+          <template v-if="reading.role"
+            ><b>{{ reading.role }}</b
+            >: </template
+          >{{ reading.says }}
+        </p>
+        <PhraseNote :state="state" :note="note" />
+      </div>
       <p v-if="reading.hand || wide" class="hand">
         <i class="pi pi-arrows-h" aria-hidden="true" />
         {{ [reading.hand, wide && `wide: ${wide.says}`].filter(Boolean).join('; ') }}

@@ -1,6 +1,6 @@
 import { writeMidi } from 'midi-file'
 import { describe, expect, it } from 'vitest'
-import { address, all, ask, choose, click, fill, find, focus, hand, keys, open, saved, sees, texts, until, visit, write } from '../../../testing/open' // prettier-ignore
+import { address, all, ask, choose, click, fill, find, focus, hand, keys, open, saved, sees, shut, texts, until, visit, write } from '../../../testing/open' // prettier-ignore
 import type { LineNote, Study } from '../../api/client'
 
 await open('/lines')
@@ -87,6 +87,20 @@ describe('a line', () => {
     await sees('.p-toast', '“By hand” is deleted')
     await click('.p-toast button', 'Undo')
     await sees('li', 'By hand')
+  })
+
+  it('has phrases that are told by what they do, and kept as licks from where they stand', async () => {
+    const { lineBody } = await import('../../api/kept')
+    const { report } = await ask<Study>('/api/lines/study', 'POST', lineBody(await ask('/api/lines/1')))
+    await visit('/lines/1?panel=landings')
+    await until(() => all('.phrases button').length === report.phrases.length)
+    expect(texts('.phrases button')).toEqual(report.phrases.map((p) => `${p.name}${p.role ?? ''}`))
+    const first = report.phrases[0]!
+    await click(`.grid [data-note='${first.first}']`)
+    await sees('.phrase', first.says.replaceAll(/♭/g, '♭'))
+    await click('.phrase button', 'Keep as a lick')
+    await sees('[role=dialog]', 'Keep as a lick')
+    await shut()
   })
 
   it('is aimed anew by the slider of its blend, and comes back', async () => {
