@@ -134,6 +134,7 @@ type MapChange struct {
 	Silent float64 `json:"silent" doc:"part that was met by silence"`
 	OnRoot float64 `json:"onRoot" doc:"part that was met on the root"`
 	Other  float64 `json:"other" doc:"part that was met late or by a wrong note"`
+	Chart  uint    `json:"chart,omitempty" doc:"over which it was tried most"`
 	MapCount
 }
 
@@ -269,7 +270,7 @@ func wireMaps(m planner.Maps, in *neck.Instrument) LogMaps {
 	w.Spots = each(m.Spots, func(s planner.Spot) MapSpot { return MapSpot{s.Position + 1, s.String, s.Degree, mapCount(s.Count)} })
 	w.Starts = each(m.Starts, func(s planner.Start) MapStart { return MapStart{s.Degree, s.Down, mapCount(s.Count), s.Strength} })
 	w.Changes = each(m.Changes, func(c planner.Change) MapChange {
-		return MapChange{c.From, c.To, c.Silent, c.OnRoot, c.Other, mapCount(c.Count)}
+		return MapChange{c.From, c.To, c.Silent, c.OnRoot, c.Other, c.Chart, mapCount(c.Count)}
 	})
 	for _, x := range m.Weeks {
 		if len(x.Degrees) > 0 {

@@ -18,7 +18,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"undaris/demo/life"
+	"undaris/life"
 	"undaris/server"
 	"undaris/store"
 	"undaris/web"

@@ -36,6 +36,7 @@ type Change struct {
 	From, To              string
 	Silent, OnRoot, Other float64 // parts of its trials: met by silence, on the root, by a wrong note or late
 	Count
+	Chart uint // over which it was tried most; 0 where none was noted
 }
 
 // Week is what was played in a week: on what changes were landed, and for how long.
@@ -92,15 +93,20 @@ func Draw(s *Tally, m *Model, now time.Time) Maps {
 		return cmp.Or(slices.Index(Degrees, a.Degree)-slices.Index(Degrees, b.Degree), cmp.Compare(a.Degree, b.Degree), downLast(a.Down)-downLast(b.Down))
 	})
 	var met map[[2]string]*Met // wherever it was
+	where, most := map[[2]string]uint{}, map[[2]string]int{}
 	inOrder := slices.SortedFunc(maps.Keys(s.changes), func(a, b change) int {
 		return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.To, b.To), cmp.Compare(a.Chart, b.Chart))
 	})
 	for _, k := range inOrder {
-		at(&met, [2]string{k.From, k.To}).join(*s.changes[k])
+		of := [2]string{k.From, k.To}
+		at(&met, of).join(*s.changes[k])
+		if n := s.changes[k].Trials; k.Chart > 0 && n > most[of] {
+			where[of], most[of] = k.Chart, n
+		}
 	}
 	for k, c := range met {
 		n := float64(c.Trials)
-		out.Changes = append(out.Changes, Change{k[0], k[1], float64(c.Silent) / n, float64(c.OnRoot) / n, float64(c.Other) / n, c.Count})
+		out.Changes = append(out.Changes, Change{k[0], k[1], float64(c.Silent) / n, float64(c.OnRoot) / n, float64(c.Other) / n, c.Count, where[k]})
 	}
 	slices.SortFunc(out.Changes, func(a, b Change) int {
 		return cmp.Or(cmp.Compare(a.Share(), b.Share()), cmp.Compare(a.From+a.To, b.From+b.To))

@@ -197,6 +197,7 @@ func TestMapsCount(t *testing.T) {
 	assert.Equal(t, []int{30, 30}, []int{n, strings})
 	require.Len(t, all.Changes, 1)
 	assert.Equal(t, 1., all.Changes[0].OnRoot)
+	assert.Equal(t, uint(1), all.Changes[0].Chart)
 	assert.Len(t, all.Changes[0].Behind, 6)
 	assert.Equal(t, uint(28), all.Changes[0].Behind[0].Entry, "the newest first")
 	assert.InDelta(t, -0.5, all.Timing.Mean, 1e-9)

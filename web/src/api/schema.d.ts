@@ -3829,6 +3829,11 @@ export interface components {
         MapChange: {
             /** @description lines of the log, the newest first, with the bar that went worst */
             behind: components["schemas"]["MapBehind"][];
+            /**
+             * Format: int64
+             * @description over which it was tried most
+             */
+            chart?: number;
             from: string;
             /** Format: date-time */
             last: string;

@@ -5,15 +5,15 @@ import { useSetting } from '../../memory/settings'
 import type { By } from './asked'
 import { stepped, type Outcome } from './outcomes'
 
-/** Where a player begins who was never asked: chord tones, from any of them. */
-const begins = 3
+/** Where a player begins who was never asked: the roots, then the thirds. */
+const begins = 1
 
 /** chosen is a step that stays; without, it follows. */
 export function useCallStep(chosen: Ref<string | undefined>, by: Ref<By>, catalogue: Ref<Catalogue | undefined>) {
   const kept = useSetting('callStep', begins)
   /** Those that can be asked for; a rhythm only where it is played. */
   const steps = computed(() => (catalogue.value?.callSteps ?? []).filter((s) => by.value === 'play' || !s.played))
-  const within = (n: number) => Math.max(1, Math.min(n, steps.value.length || begins))
+  const within = (n: number) => Math.max(1, Math.min(n, steps.value.length || n))
   const step = computed(() => within(Number(chosen.value) || kept.value))
   const follows = computed(() => !chosen.value)
   const moved = ref<'harder' | 'easier'>()

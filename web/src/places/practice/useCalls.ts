@@ -37,7 +37,8 @@ export function useCalls(
     if (asked.value) become(end(asked.value, open, performance.now()))
     trouble.value = ''
     try {
-      if (!queue.value.length) await fetchMore()
+      // What came for a step that was left meanwhile is of no use.
+      for (let tries = 0; !queue.value.length && tries < 9; tries++) await fetchMore()
     } catch (e) {
       trouble.value = e instanceof Error ? e.message : String(e)
       asked.value = undefined

@@ -53,10 +53,8 @@ type Counted = {
   behind: LogMaps['cells'][number]['behind']
 }
 /* What is looked at: why it is as it is, and how to practise it. */
-const look = ref<{ name: string; of: Counted; query: Record<string, string> }>()
+const look = ref<{ name: string; of: Counted; query: Record<string, string>; chart?: number }>()
 const lines = useLogLines(computed(() => look.value?.of.behind.map((b) => b.id) ?? []))
-/** Where it is practised: the chart that is looked at, else that of what is behind it. */
-const chartOf = computed(() => filter.value.chart ?? lines.data.value?.rows.find((r) => r.chart)?.chart)
 const behind = (id: number) => look.value?.of.behind.find((b) => b.id === id)
 const barOf = (id: number) => behind(id)?.bar
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })
@@ -163,6 +161,7 @@ const part = (x: number) => `${Math.round(100 * x)}%`
                   name: `${engrave(c.from)} to ${engrave(c.to)}`,
                   of: c,
                   query: { do: 'changes', mode: 'land', change: `${c.from},${c.to}`, play: 'yes' },
+                  chart: filter.chart ?? c.chart,
                 }
               "
             >
@@ -208,7 +207,7 @@ const part = (x: number) => `${Math.round(100 * x)}%`
           </ul>
           <Button
             as="router-link"
-            :to="{ name: 'practice', params: { id: chartOf }, query: look.query }"
+            :to="{ name: 'practice', params: { id: look.chart }, query: look.query }"
             :label="look.query.change ? 'Land it' : 'Practise this'"
           />
         </template>
