@@ -144,7 +144,7 @@ func TestThePageHasNoCircles(t *testing.T) {
 func TestArrowsOfTheHouse(t *testing.T) {
 	may := map[string][]string{
 		"core": {"core"}, "formats": {"core", "formats"}, "store": {"core", "store"}, "demo": {"core", "store", "demo"},
-		"life": {"core", "store", "demo", "server"},
+		"life":   {"core", "store", "demo", "server"},
 		"server": {"core", "formats", "store", "server"}, "cmd": {"core", "store", "server", "demo", "life", "cmd"},
 	}
 	out, err := exec.Command("go", "list", "-f", `{{.ImportPath}}:{{join .Imports " "}}`, "./...").Output()

@@ -167,7 +167,7 @@ func plans(p page) {
 		}
 	}
 	end := at.AddDate(0, 0, 30)
-	tunes := []planner.Tune{{ID: 1, Title: "Slipway Shuffle", Key: 0, Tempo: 96, Changes: [][2]string{{"C7", "F7"}, {"F7", "C7"}, {"G7", "F7"}}}, {ID: 2, Title: "Low Water", Key: 4, Tempo: 60, By: end.AddDate(0, 0, 2)}}
+	tunes := []planner.Tune{{ID: 1, Title: "Slipway Shuffle", Key: 0, Tempo: 96, Changes: [][2]string{{"C7", "F7"}, {"F7", "C7"}, {"G7", "F7"}}}, {ID: 2, Title: "Low Water", Key: 4, Tempo: 60, Beats: 48, Changes: [][2]string{{"Em7", "Am7"}, {"Am7", "Em7"}, {"Em7", "B7"}, {"B7", "Em7"}}, Arrives: [][]int{{5}, {7}, {9}, {11}}, By: end.AddDate(0, 0, 2)}}
 	pieces := []planner.Written{{ID: 3, Title: "Low Water, in threes", Tempo: 60}, {ID: 4, Title: "Up and down", Exercise: true, Tempo: 80}}
 	licks := []planner.Written{{ID: 5, Title: "Two Lanterns", Tempo: 90}}
 	for _, minutes := range []int{5, 10, 20, 45, 60} {

@@ -161,7 +161,11 @@ func (m *Model) toward(o Order, tunes []Tune, days int, counted *Tally, at time.
 	untried := slices.SortedStableFunc(slices.Values(upTo(len(open))), func(a, b int) int { return cmp.Compare(len(open[b].Untried), len(open[a].Untried)) })
 	for _, k := range untried {
 		if len(open[k].Untried) > 0 {
-			use(k, open[k].whole(days))
+			i := open[k].whole(days)
+			if once := (open[k].Tune.Beats + i.Tempo - 1) / i.Tempo; left >= max(2, once) { // what is begun today is gone on with tomorrow
+				i.Minutes = min(i.Minutes, left)
+			}
+			use(k, i)
 		}
 	}
 	for k, r := range open {
@@ -179,6 +183,19 @@ func (m *Model) toward(o Order, tunes []Tune, days int, counted *Tally, at time.
 	for _, list := range own {
 		items = append(items, list...)
 	}
+	// Where little is left to learn, its tunes are played in other ways, so that nothing goes on for ever.
+	for _, e := range endings {
+		for _, r := range open {
+			if left <= shortest*len(items) || e.takes != "" || e.mode == "melody" {
+				break
+			}
+			i := Item{ID: fmt.Sprintf("evening %s %d", e.mode, r.Tune.ID), Kind: Music, Chart: r.Tune.ID, Mode: e.mode, Minutes: 2, Title: say.F("%s: %s", r.Tune.Title, e.title), Why: say.F("the evening is %s; %s", inDays(days), e.why), Done: e.done}
+			if !slices.Contains(o.Without, i.ID) {
+				items = append(items, i)
+				left -= i.Minutes
+			}
+		}
+	}
 	for i := 0; left > 0 && i < MaxMinutes*len(items); i++ {
 		if k := &items[i%len(items)]; k.Kind == Changes || k.Kind == Music {
 			k.Minutes++
@@ -189,6 +206,9 @@ func (m *Model) toward(o Order, tunes []Tune, days int, counted *Tally, at time.
 	end.Minutes += left + unused*resting
 	return append(items, end)
 }
+
+// shortest is how many minutes more each item is given at most, before there are others.
+const shortest = 3
 
 func upTo(n int) (list []int) {
 	for i := range n {

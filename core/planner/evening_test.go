@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"undaris/core/form"
 	"undaris/core/neck"
 	"undaris/core/planner"
 )
@@ -94,21 +95,30 @@ func TestPlansTowardAnEvening(t *testing.T) {
 			}
 			// What was hardly tried is, from the first evening on.
 			if day == 0 {
+				room = minutes
 				for _, c := range o.Tunes {
-					if tempo := max(40, c.Tempo*3/4); len(c.Changes) > 0 {
+					if tempo := max(form.MinTempo, c.Tempo*3/4); len(c.Changes) > 0 {
 						n := max(2, min(10, (3*c.Beats+tempo-1)/tempo+1))
 						wholes, longestWhole = wholes+n, max(longestWhole, n)
 					}
 				}
-				room = own - minutesOf(items, func(i planner.Item) bool { return i.Kind == planner.WarmUp }) - items[len(items)-1].Minutes
 			}
-			for _, i := range items {
-				if at := slices.IndexFunc(o.Tunes, func(t planner.Tune) bool { return t.ID == i.Chart }); at >= 0 && i.Kind == planner.Changes {
-					tried(&log, o.Tunes[at], i.Change, 3, success, day)
+			room = min(room, own-minutesOf(items, func(i planner.Item) bool { return i.Kind == planner.WarmUp })-items[len(items)-1].Minutes)
+			for _, c := range o.Tunes { // as often as there is time for
+				whole, tempo := 0, 1
+				for _, i := range items {
+					switch {
+					case i.Chart != c.ID || i.Kind != planner.Changes:
+					case i.Change == [2]string{}:
+						whole, tempo = whole+i.Minutes, i.Tempo
+					default:
+						tried(&log, c, i.Change, 4, success, day)
+					}
 				}
+				tried(&log, c, [2]string{}, whole*tempo/c.Beats, success, day)
 			}
 		}
-		if days == 0 || room < longestWhole || days*(room-longestWhole+1) < wholes {
+		if days == 0 || room < longestWhole || days*(room-longestWhole) < wholes+len(o.Tunes)*longestWhole && room < wholes {
 			return // there is no time for all of them
 		}
 		for _, r := range planner.Evening(o.Tunes, counted(log...)) {
