@@ -241,7 +241,7 @@ func answeredByPlaying(t *testing.T) bool {
 	}
 	take := studio.Take{Sound: studio.Jazz, Hum: true, Seed: 5, Rate: 44100, Strokes: strokes, Length: first + 25}
 	p := microphone(t, studio.WAV(take.Render(), take.Rate))
-	p.visit("/practice/6?ask=tones&by=play&seed=4")
+	p.visit("/practice/6?ask=tones&by=play&seed=4&step=5")
 	p.sees(".hint", "The ear is off")
 	p.click("header button", "The ear")
 	p.click(".p-dialog button", "Listen")

@@ -16,7 +16,7 @@ const fakeMIDI = `window.midiInput = {}; navigator.requestMIDIAccess = async () 
 func TestARhythmIsAskedFor(t *testing.T) {
 	p := sit(t, true)
 	p.before(fakeMIDI)
-	p.visit("/practice/6?seed=3&ask=tones&by=play&pace=quarters")
+	p.visit("/practice/6?seed=3&ask=tones&by=play&pace=quarters&step=5")
 	p.sees(".says", "in quarters at 96")
 	p.click("header button", "MIDI")
 	all := evalLater[[]struct{ Notes []struct{ Midi int } }](p, `fetch('/api/calls', {method: 'POST', headers: {'Content-Type': 'application/json'},

@@ -63,6 +63,11 @@ var lineOps = []lineOp{
 			o.Adorn(q.Amount, q.Seed)
 			return nil
 		}),
+	changed("octaves", "A line doubled in octaves, where a hand holds them",
+		func(_ context.Context, _ *server, o *lineIn, _ LineAsk) error {
+			o.Octaves()
+			return nil
+		}),
 	changed("pick", "The picking hand proposed for a line",
 		func(_ context.Context, _ *server, o *lineIn, q PickAsk) error {
 			return at("body.picking", q.Picking, o.Pick(q.Picking))

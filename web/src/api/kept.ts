@@ -175,6 +175,7 @@ export const askLine = {
     shape?: boolean
   }) => answer(api.POST('/api/lines/lick', { body })),
   lead: (line: LineBody, note: number) => answer(api.POST('/api/lines/lead', { body: { line, note } })),
+  octaves: (line: LineBody) => answer(api.POST('/api/lines/octaves', { body: { line } })),
   adorn: (line: LineBody, amount: number, seed: number) =>
     answer(api.POST('/api/lines/adorn', { body: { line, amount, seed } })),
   pick: (line: LineBody, picking: string) => answer(api.POST('/api/lines/pick', { body: { line, picking } })),

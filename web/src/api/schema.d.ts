@@ -812,6 +812,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lines/octaves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line doubled in octaves, where a hand holds them */
+        post: operations["octaves-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lines/pick": {
         parameters: {
             query?: never;
@@ -3397,6 +3414,9 @@ export interface components {
             updated: string;
             /** @description its ETag, without the quotes */
             version: string;
+        };
+        LineAsk: {
+            line: components["schemas"]["LineBody"];
         };
         LineBody: {
             /**
@@ -7479,6 +7499,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MoveAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Study"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "octaves-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineAsk"];
             };
         };
         responses: {

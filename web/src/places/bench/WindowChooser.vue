@@ -24,14 +24,15 @@ const emit = defineEmits<{
   leave: []
 }>()
 
-/** One button a position; it shows the octave that is in hand. */
+/** One button a position, up the neck, the open one first; it shows the octave that is in hand. */
 const numbers = () => {
   const chosen = props.positions[props.selected]
-  return [1, 2, 3, 4, 5].flatMap((n) => {
+  const five = [1, 2, 3, 4, 5].flatMap((n) => {
     const same = props.positions.filter((p) => p.number === n)
-    const p = same.find((s) => s === chosen) ?? same.find((s) => !s.octave && !s.nut) ?? same[0]
+    const p = same.find((s) => s === chosen) ?? same.find((s) => !s.octave) ?? same[0]
     return p ? [{ n, p, on: p === chosen && !props.own, twice: same.length > 1 }] : []
   })
+  return five.toSorted((a, b) => a.p.low - b.p.low)
 }
 
 const panel = ref<InstanceType<typeof Popover>>()

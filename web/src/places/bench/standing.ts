@@ -52,7 +52,7 @@ export function numbered(positions: Position[], number: number, now: number) {
   const same = positions.flatMap((p, i) => (p.number === number ? [{ p, i }] : []))
   const here = same.findIndex(({ i }) => i === now)
   if (here >= 0) return same[(here + 1) % same.length]!.i
-  return (same.find(({ p }) => !p.octave && !p.nut) ?? same[0])?.i
+  return (same.find(({ p }) => !p.octave) ?? same[0])?.i
 }
 
 /** The targets of a chorus of the thread, by step. */

@@ -37,6 +37,10 @@ function adorn(part: number) {
   level.value = 'ornamented'
   void props.state.take(askLine.adorn(line, part, seed.value))
 }
+function double() {
+  const line = props.state.line.value
+  if (line) void props.state.take(askLine.octaves(line))
+}
 function pick(id: string) {
   const line = props.state.line.value
   if (line) void props.state.take(askLine.pick(line, id))
@@ -63,6 +67,8 @@ function pick(id: string) {
     <p v-if="bent" class="hint">
       Without bends is heard: the goal of each bend as it sounds where it is fretted, to be matched by the bend.
     </p>
+    <h2>Octaves <small>each note with the one above it, a silenced string between them</small></h2>
+    <p class="do"><Button label="Double it" variant="outlined" @click="double" /></p>
     <h2>Picking hand</h2>
     <ul class="pickings">
       <li v-for="p in catalogue.data.value?.pickings ?? []" :key="p.id">

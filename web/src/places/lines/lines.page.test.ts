@@ -103,6 +103,19 @@ describe('a line', () => {
     await shut()
   })
 
+  it('is doubled in octaves where a hand holds them, and taken back', async () => {
+    await visit('/lines/1')
+    await click('[role=tab]', 'Dress')
+    const drawnNow = () => new Set(all('.grid [data-note]').map((e) => e.dataset.note)).size
+    await until(() => drawnNow() > 10)
+    const before = drawnNow()
+    await click('.form button', 'Double it')
+    await until(() => drawnNow() > 1.3 * before)
+    await click('button', 'undo')
+    await until(() => drawnNow() === before)
+    await saved()
+  })
+
   it('is aimed anew by the slider of its blend, and comes back', async () => {
     await visit('/lines/1')
     await click('[role=tab]', 'Blend')

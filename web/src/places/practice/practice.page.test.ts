@@ -426,6 +426,13 @@ describe('lessons', () => {
     await click('.p-multiselect-option', 'Slipway Shuffle')
     await click('.p-dialog button', 'An exercise')
     await sees('.set legend', 'Exercise 1')
+    const pick = async (label: string, option: string) => {
+      await click(`.set .p-select:has([aria-label='${label} of exercise 1'])`)
+      await click('[role=option]', option)
+    }
+    await pick('Lead in', 'a half step below')
+    await pick('Start', 'from the 3')
+    await pick('strings', '4 and 3')
     await click('.p-dialog button', 'An aim')
     await sees('.p-dialog', 'Aim 1')
     await click('.p-dialog button', 'Set it')
@@ -433,6 +440,8 @@ describe('lessons', () => {
     await sees('.things', 'Up and down')
     await sees('.aims', 'Slipway Shuffle, Land on chord tones: 80 % of the changes met, 2 times in a row')
     const lesson = await given('.lesson header a', 'thirds.undaris.json')
+    const task = JSON.parse(await lesson.text()).exercises[0].task
+    expect(task).toMatchObject({ drill: 'run', approach: 'below', from: '3', strings: [4, 3] })
     await visit('/practice/6?do=today')
     await click('header button', 'Player')
     await write('.players input', 'Bram')

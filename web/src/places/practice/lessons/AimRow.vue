@@ -16,6 +16,8 @@ const props = defineProps<{
   number: number
   kinds: AimKind[]
   names: { chart: string[]; line: string[]; exercise: string[] }
+  /** that calls begin in */
+  musicKey?: string
 }>()
 const emit = defineEmits<{ remove: [] }>()
 const catalogue = useCatalogue()
@@ -39,6 +41,7 @@ const tonics = computed(() => (catalogue.data.value?.tonics ?? []).map((id) => (
         aim = turned(
           aim,
           kinds.find((k) => k.id === $event)!,
+          musicKey,
         )
       "
     />

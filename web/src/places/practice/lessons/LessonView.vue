@@ -7,6 +7,7 @@ import type { Lesson, LessonAim } from '../../../api/client'
 import MusicText from '../../../music/MusicText.vue'
 import { placeOf } from '../today/usePlan'
 import AimProgress from './AimProgress.vue'
+import OwnName from './OwnName.vue'
 import ResultsView from './ResultsView.vue'
 
 const props = defineProps<{ lesson: Lesson }>()
@@ -79,6 +80,7 @@ const back = computed(() => {
       </li>
     </ol>
     <section v-if="lesson.given" class="return">
+      <OwnName :to="lesson.from" />
       <Textarea
         v-model="words"
         rows="2"

@@ -12,6 +12,7 @@ import FieldRow from '../../../shell/FieldRow.vue'
 import FormDialog from '../../../shell/FormDialog.vue'
 import AimRow from './AimRow.vue'
 import ExerciseRow from './ExerciseRow.vue'
+import OwnName from './OwnName.vue'
 import { empty, possible, said, turned, without } from './draft'
 
 const open = defineModel<boolean>({ required: true })
@@ -42,7 +43,9 @@ function exercise() {
   draft.value.exercises.push({ title: drill.name, chart: 1, position: 1, task: { drill: drill.id, pace: pace.id } })
 }
 const kinds = computed(() => possible(draft.value, catalogue.data.value?.aims ?? []))
-const aim = () => draft.value.aims.push(turned({ kind: '' }, kinds.value[0]!))
+/** The key of the first chart: calls are in it, unless another is said. */
+const key = computed(() => charts.data.value?.find((c) => c.id === draft.value.charts[0])?.key)
+const aim = () => draft.value.aims.push(turned({ kind: '' }, kinds.value[0]!, key.value))
 async function make() {
   trouble.value = ''
   try {
@@ -60,6 +63,7 @@ async function make() {
     <FieldRow label="Title" for="lesson-title">
       <InputText id="lesson-title" v-model="draft.title" maxlength="120" autofocus />
     </FieldRow>
+    <OwnName to="a pupil" />
     <FieldRow label="Words" for="lesson-words" hint="what to look out for">
       <Textarea id="lesson-words" v-model="draft.words" rows="3" maxlength="4000" />
     </FieldRow>
@@ -113,6 +117,7 @@ async function make() {
       v-for="(_, i) in draft.aims"
       :key="`aim ${i}`"
       v-model="draft.aims[i]!"
+      :music-key="key"
       :number="i + 1"
       :kinds="kinds"
       :names="names"

@@ -59,6 +59,7 @@ describe('a draft of an assignment', () => {
     })
     expect(turned({ kind: 'changes', tempo: 90 }, named('minutes'))).toEqual({ kind: 'minutes', times: 60 })
     expect(turned({ kind: 'minutes' }, named('calls'))).toEqual({ kind: 'calls', degree: 'third', key: 'C' })
+    expect(turned({ kind: 'minutes' }, named('calls'), 'Bm').key).toBe('B') // that of its chart
     for (const k of kinds) expect(turned({ kind: 'minutes' }, k).kind).toBe(k.id)
   })
   it('sends no empty words', () => {

@@ -18,11 +18,11 @@ export const empty = (): Draft => ({ title: '', words: '', charts: [], licks: []
 /** Kinds of aims that there is something for. */
 export const possible = (d: Draft, kinds: AimKind[]) => kinds.filter((k) => !k.of || d[`${k.of}s`].length > 0)
 
-/** An aim of another kind begins as usual, with what both have. */
-export const turned = (aim: AimBody, kind: AimKind): AimBody => ({
+/** An aim of another kind begins as usual, with what both have, in a key. */
+export const turned = (aim: AimBody, kind: AimKind, key = 'C'): AimBody => ({
   ...kind.usual,
   ...(kind.of && { [kind.of]: 1 }),
-  ...(kind.asks.includes('key') && { key: 'C' }),
+  ...(kind.asks.includes('key') && { key: key.replace(/m$/, '') }),
   ...(aim.tempo && kind.asks.includes('tempo') && { tempo: aim.tempo }),
 })
 

@@ -1,5 +1,5 @@
 /* An exercise and what is asked of it: only what acts on it is asked, and only that is sent. */
-import type { Catalogue, DrillBody } from '../../api/client'
+import type { Catalogue, DrillBody } from '../api/client'
 
 export type Ask = Catalogue['choices'][number]
 /** What is asked for, by the names of the choices; one that is not there is as usual. */
