@@ -200,13 +200,14 @@ const last = computed(() => calls.outcomes.value.at(-1))
       <Button label="Again" variant="outlined" v-bind="again" />
       <Button v-if="calls.covered.value" label="Uncover" variant="outlined" v-bind="uncover" />
       <SegmentedChoice
-        v-model="by"
+        :model-value="way"
         :options="[
           { id: 'name', name: 'by name' },
           { id: 'neck', name: 'on the neck' },
           { id: 'play', name: 'by playing' },
         ]"
         label="answer"
+        @update:model-value="by = $event ?? by"
       />
       <span class="space" />
       <CallStep :step="step" @move="(by1) => step.move(by1, calls.outcomes.value.length)" />

@@ -33,7 +33,7 @@ const drawn = 'drawn'
     title="limits that you hold to while you play, changed every so many bars"
     @click="panel?.toggle($event)"
   >
-    <span>Hold to</span> <b><MusicText :said="says || 'nothing more'" /></b><i class="pi pi-angle-down" />
+    <span>Hold to</span> <b><MusicText :said="says || '…'" /></b><i class="pi pi-angle-down" />
   </Button>
   <Popover ref="panel" @show="open = true" @hide="open = false">
     <div class="choice">
