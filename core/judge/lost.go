@@ -14,14 +14,22 @@ type Lost struct {
 	By       float64 // beats behind; ahead when negative
 }
 
-// Limits of being lost: over two bars at least, with as many notes, where hardly
-// anything fits as it was played and almost everything fits elsewhere.
-const (
-	lostBars  = 2
-	lostNotes = 5
-	fitsHere  = 0.5
-	fitsThere = 0.7
-	fitsMore  = 0.3 // than here
+// lostBars is over how many bars a player is lost at least.
+const lostBars = 2
+
+// Evidence is what it takes to call a player lost: so many notes in two bars, of which hardly any fit as they were played, and almost
+// all elsewhere.
+type Evidence struct {
+	Notes       int
+	Here, There float64 // shares that fit: here at most, there at least
+	More        float64 // by how much more than here
+}
+
+// PrescribedEvidence is asked for where it is known which notes were to be played, FreeEvidence where only the chords are: there it is more
+// since what is played wrong fits other chords by chance.
+var (
+	PrescribedEvidence = Evidence{5, 0.5, 0.7, 0.3}
+	FreeEvidence       = Evidence{6, 0.4, 0.8, 0.45}
 )
 
 // Shifts are how many beats a player may be off: a beat or two, a bar or two.
@@ -33,16 +41,16 @@ func Shifts(beats int) []float64 {
 // Astray finds where a player was lost. fit tells how much of what was played in a
 // stretch of bars, from one up to another, belongs so many beats earlier, from 0
 // to 1, and of how many notes it knows.
-func Astray(bars, beats int, fit func(from, to int, by float64) (share float64, notes int)) (lost []Lost) {
+func Astray(bars, beats int, need Evidence, fit func(from, to int, by float64) (share float64, notes int)) (lost []Lost) {
 	shifts := Shifts(beats)
 	for bar := 0; bar+lostBars <= bars; bar++ {
 		here, n := fit(bar, bar+lostBars, 0)
-		if n < lostNotes || here > fitsHere {
+		if n < need.Notes || here > need.Here {
 			continue
 		}
-		best, share := 0.0, max(fitsThere, here+fitsMore)
+		best, share := 0.0, max(need.There, here+need.More)
 		for _, by := range shifts {
-			if there, n := fit(bar, bar+lostBars, by); n >= lostNotes && there > share {
+			if there, n := fit(bar, bar+lostBars, by); n >= need.Notes && there > share {
 				best, share = by, there
 			}
 		}
@@ -94,7 +102,7 @@ func Count(lost []Lost, bars, beats int) string {
 // astray finds where a take of what was written lay elsewhere than it should.
 func astray(s score.Score, expected []Expected, heard []Heard) []Lost {
 	const near = 0.3 * score.Tick
-	return Astray(len(s.Bars), s.Beats, func(from, to int, by float64) (float64, int) {
+	return Astray(len(s.Bars), s.Beats, PrescribedEvidence, func(from, to int, by float64) (float64, int) {
 		low, high := float64(s.At(from))-near, float64(s.At(to))-near
 		n, fits := 0, 0
 		first := sort.Search(len(heard), func(i int) bool { return heard[i].At >= low })

@@ -27,7 +27,7 @@ func paced(expected []Expected, heard []Heard) string {
 	}
 	here := fitting(expected, heard, 1)
 	for _, p := range paces {
-		if share := fitting(expected, heard, p.faster); here <= fitsHere && share > max(fitsThere, here+fitsMore) {
+		if share := fitting(expected, heard, p.faster); here <= PrescribedEvidence.Here && share > max(PrescribedEvidence.There, here+PrescribedEvidence.More) {
 			return p.says
 		}
 	}

@@ -12,7 +12,7 @@ import (
 // the notes of the chord, counted by how long they sound.
 func (f Free) astray() []judge.Lost {
 	l := f.Line
-	return judge.Astray(len(l.Bars), l.Beats, func(from, to int, by float64) (float64, int) {
+	return judge.Astray(len(l.Bars), l.Beats, judge.FreeEvidence, func(from, to int, by float64) (float64, int) {
 		n := 0
 		fits, all := 0.0, 0.0
 		start, end := l.At(from), l.At(to)
