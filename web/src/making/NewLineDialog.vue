@@ -55,7 +55,7 @@ watch(
 )
 watch(open, (o) => o && props.withLick && ((wish.start = 'lick'), (wish.lick = props.withLick)))
 const starts = [
-  { value: 'write', name: 'the core writes one' },
+  { value: 'write', name: 'have one written' },
   { value: 'lick', name: 'a lick through the changes' },
   { value: 'drill', name: 'an exercise' },
   { value: 'empty', name: 'empty bars' },

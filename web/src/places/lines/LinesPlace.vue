@@ -60,7 +60,7 @@ const bringing = ref(false)
     <template #empty>
       <EmptyPlace
         title="No lines yet"
-        text="A line is a solo on staff and tablature over the chords of a chart: written by hand, from licks, or by the core, and checked note by note."
+        text="A line is a solo on staff and tablature over the chords of a chart: written by hand, from licks, or by what you ask for, and checked note by note."
       >
         <Button label="Begin a line" @click="making = true" />
       </EmptyPlace>
