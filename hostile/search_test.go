@@ -42,7 +42,7 @@ type greedy struct {
 
 // lists are where the IDs of a field stand in the catalogue.
 var lists = map[string]string{"drill": "drills", "pace": "paces", "rhythm": "rhythms", "contour": "contours", "word": "words", "phrasing": "phrasings", "closing": "closings",
-	"palette": "palettes", "mode": "modes", "picking": "pickings", "connector": "connectors", "approach": "approaches", "thread": "threads", "feel": "feels", "way": "ways",
+	"palette": "palettes", "mode": "modes", "picking": "pickings", "connector": "connectors", "approach": "choice approach", "thread": "threads", "feel": "feels", "way": "ways",
 	"reading": "readings", "bass": "basses", "click": "clicks", "comp": "compers", "arc": "arcs", "kinds": "calls", "orders": "callOrders", "devices": "callDevices", "paces": "callPaces"}
 
 func (g greedy) one(of []string) string {
@@ -138,6 +138,16 @@ func TestTheSlowestIsLookedFor(t *testing.T) {
 			for _, e := range entries {
 				g.ids[name] = append(g.ids[name], e.ID)
 			}
+		}
+	}
+	var choices []struct {
+		ID      string
+		Options []struct{ ID string }
+	}
+	require.NoError(t, json.Unmarshal(catalogue["choices"], &choices))
+	for _, c := range choices {
+		for _, o := range c.Options {
+			g.ids["choice "+c.ID] = append(g.ids["choice "+c.ID], o.ID)
 		}
 	}
 	for name, list := range lists {
