@@ -137,7 +137,7 @@ func TestARestoreIsNotReplacedByWhatItReplaced(t *testing.T) {
 	p.visit("/lines/1")
 	p.until(`document.querySelector('.grid .pen')`)
 	var saved bytes.Buffer
-	require.NoError(t, port.stores[0].Backup(context.Background(), &saved))
+	require.NoError(t, port.stores[0].Backup(context.Background(), &saved, true))
 	p.fret("5")
 	p.saved()
 	port.deaf.Store(true)

@@ -49,7 +49,7 @@ func (s *server) backups(engine *gin.Engine) {
 		h.Set("Content-Type", "application/x-tar")
 		h.Set("Content-Disposition", fmt.Sprintf(`attachment; filename="undaris backup %s.tar"`, time.Now().Format(time.DateOnly)))
 		out := patient{c.Writer, http.NewResponseController(c.Writer)}
-		if err := s.store.Backup(c.Request.Context(), out); err != nil {
+		if err := s.store.Backup(c.Request.Context(), out, c.Query("recordings") == "yes"); err != nil {
 			s.log.Error("backup", "error", err.Error())
 			if !c.Writer.Written() {
 				h.Del("Content-Disposition")

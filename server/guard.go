@@ -16,9 +16,10 @@ import (
 // Most bytes that a request may bring. A backup is as large as the disk lets it be: it is
 // put by as it comes.
 const (
-	maxBody   = 1 << 20
-	maxImport = 8 << 20 // a line, a file that becomes one, or how a take sounded
-	maxBackup = 64 << 30
+	maxBody      = 1 << 20
+	maxImport    = 8 << 20   // a line, a file that becomes one, or how a take sounded
+	maxRecording = 500 << 20 // the file of a recording, put by likewise
+	maxBackup    = 64 << 30
 )
 
 // bodyTime is how long a request may take to bring its body, or the next part of a long one.
@@ -114,8 +115,11 @@ func bodyOf(w http.ResponseWriter, r *http.Request) (body io.ReadCloser, status 
 	if strings.HasPrefix(r.URL.Path, "/api/lines") || strings.HasSuffix(r.URL.Path, "/sound") || r.URL.Path == "/api/licks/keep" || r.URL.Path == "/api/imports" {
 		limit = maxImport
 	}
-	if r.URL.Path == "/api/restore" {
+	switch {
+	case r.URL.Path == "/api/restore":
 		limit = maxBackup
+	case isRecording(r):
+		limit = maxRecording
 	}
 	tooLong := fmt.Sprintf("this is larger than the %d MB that can be taken here; nothing was done", limit>>20)
 	if r.ContentLength > limit {
@@ -124,7 +128,7 @@ func bodyOf(w http.ResponseWriter, r *http.Request) (body io.ReadCloser, status 
 	// What it says of its length is not believed: room is made as it comes.
 	var all bytes.Buffer
 	into, what := io.Writer(&all), spooled{}
-	if limit == maxBackup {
+	if limit >= maxRecording {
 		if what.file, err = os.CreateTemp("", "undaris-body-"); err != nil {
 			return nil, http.StatusInsufficientStorage, "there is no room for this on the disk; nothing was done"
 		}
@@ -192,7 +196,12 @@ func arriving(conn *http.ResponseController, into io.Writer, from io.Reader) (n 
 
 // isJSON tells whether a body will be read as JSON: all but files in other formats.
 func isJSON(r *http.Request) bool {
-	return r.URL.Path != "/api/imports" && !strings.HasSuffix(r.URL.Path, "/sound")
+	return r.URL.Path != "/api/imports" && !strings.HasSuffix(r.URL.Path, "/sound") && !isRecording(r)
+}
+
+// isRecording tells whether a body is the file of a recording.
+func isRecording(r *http.Request) bool {
+	return strings.HasPrefix(r.URL.Path, "/api/recordings/") && strings.HasSuffix(r.URL.Path, "/file")
 }
 
 // maxDepth is how deep JSON may be nested. Readers of JSON take time and room for each

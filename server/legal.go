@@ -42,6 +42,8 @@ func Legal(thing any) (err error) {
 		})
 	case store.Set:
 		return legal(wireSet(t).SetBody, func(b SetBody) error { _, err := b.stored(); return err })
+	case store.Recording:
+		return legal(wireRecording(t).RecordingBody, func(b RecordingBody) error { _, err := b.stored(); return err })
 	case store.Player:
 		return legal(t, checkPlayer)
 	case store.Entry:

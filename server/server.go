@@ -101,6 +101,7 @@ func assemble(s *store.Store, front fs.FS, log *slog.Logger) (http.Handler, huma
 	srv.player(api)
 	srv.backups(engine)
 	srv.sets(api)
+	srv.recordings(api, engine)
 	srv.ears(engine)
 	srv.first(engine)
 	leadOn(engine)

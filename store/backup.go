@@ -47,11 +47,14 @@ func keptTables() []string {
 }
 
 // Backup writes everything that is kept as one tar, as it is at one moment, while others
-// go on writing.
-func (s *Store) Backup(ctx context.Context, w io.Writer) error { return backup(ctx, s.path, w) }
+// go on writing. The files of recordings, which are large, go along where they are wanted; without
+// them a restored recording has what was found in it, and asks for its file.
+func (s *Store) Backup(ctx context.Context, w io.Writer, recordings bool) error {
+	return backup(ctx, s.path, w, recordings)
+}
 
 // BackupOf writes the backup of a data directory, also one that a running Undaris uses.
-func BackupOf(ctx context.Context, dir string, w io.Writer) error {
+func BackupOf(ctx context.Context, dir string, w io.Writer, recordings bool) error {
 	path := filepath.Join(dir, FileName)
 	if _, err := os.Stat(path); err != nil {
 		return fmt.Errorf("there is no database in %s", dir)
@@ -61,10 +64,10 @@ func BackupOf(ctx context.Context, dir string, w io.Writer) error {
 	} else if pending {
 		return fmt.Errorf("the database in %s is of an older Undaris; start the program once, then it is up to date", dir)
 	}
-	return backup(ctx, path, w)
+	return backup(ctx, path, w, recordings)
 }
 
-func backup(ctx context.Context, path string, w io.Writer) error {
+func backup(ctx context.Context, path string, w io.Writer, recordings bool) error {
 	db, err := sql.Open("sqlite", source(path, "mode=ro&_pragma=busy_timeout(2000)"))
 	if err != nil {
 		return err
@@ -99,6 +102,11 @@ func backup(ctx context.Context, path string, w io.Writer) error {
 	if err := writeSounds(ctx, conn, out, dir, without); err != nil {
 		return err
 	}
+	if recordings {
+		if err := writeRecordings(ctx, conn, out, dir); err != nil {
+			return err
+		}
+	}
 	return out.Close()
 }
 
@@ -132,7 +140,32 @@ func writeSounds(ctx context.Context, conn *sql.Conn, out *tar.Writer, dir strin
 			continue
 		}
 		written[hash] = true
-		if err := writeSound(out, filepath.Join(dir, soundFile(hash)), entry(soundFile(hash), size)); err != nil {
+		if err := writeSound(out, filepath.Join(dir, soundShelf.file(hash)), entry(soundShelf.file(hash), size)); err != nil {
+			return err
+		}
+	}
+	return rows.Err()
+}
+
+// writeRecordings writes the files of recordings that are beside the database as their rows say.
+func writeRecordings(ctx context.Context, conn *sql.Conn, out *tar.Writer, dir string) error {
+	rows, err := conn.QueryContext(ctx, "SELECT hash, max(bytes) FROM recordings WHERE hash <> '' GROUP BY hash ORDER BY hash")
+	if err != nil {
+		return err
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var hash, size any
+		if err := rows.Scan(&hash, &size); err != nil {
+			return err
+		}
+		name, _ := hash.(string)
+		long, _ := size.(int64)
+		path := filepath.Join(dir, recordingShelf.file(name))
+		if at, err := os.Stat(path); !isHash(name) || err != nil || at.Size() != long {
+			continue
+		}
+		if err := writeSound(out, path, entry(recordingShelf.file(name), long)); err != nil {
 			return err
 		}
 	}

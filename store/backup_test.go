@@ -36,7 +36,7 @@ func full(t testing.TB, s *Store, charts int) {
 
 func backupOf(t testing.TB, s *Store) []byte {
 	var out bytes.Buffer
-	require.NoError(t, s.Backup(t.Context(), &out))
+	require.NoError(t, s.Backup(t.Context(), &out, true))
 	return out.Bytes()
 }
 
@@ -103,9 +103,9 @@ func TestABackupComesBackAsItWas(t *testing.T) {
 	assert.Empty(t, left, "nothing is left behind")
 
 	var out bytes.Buffer
-	require.NoError(t, BackupOf(t.Context(), dir, &out), "from the command line, while the program runs")
+	require.NoError(t, BackupOf(t.Context(), dir, &out, true), "from the command line, while the program runs")
 	assert.Contains(t, out.String(), "After")
-	assert.Error(t, BackupOf(t.Context(), t.TempDir(), &out))
+	assert.Error(t, BackupOf(t.Context(), t.TempDir(), &out, true))
 
 	var writers sync.WaitGroup
 	writers.Go(func() {
@@ -207,7 +207,7 @@ func BenchmarkBackupAndRestore(b *testing.B) {
 	full(b, s, 10_000)
 	for b.Loop() {
 		var out bytes.Buffer
-		require.NoError(b, s.Backup(b.Context(), &out))
+		require.NoError(b, s.Backup(b.Context(), &out, true))
 		_, err := s.Restore(b.Context(), &out, Asked{Empty: true})
 		require.NoError(b, err)
 	}

@@ -41,7 +41,9 @@ var old = map[string]map[string]any{
 	"assignments": {"id": 1, "player": 1, "given": 1, "ref": "00112233445566aa", "document": `{"kind":"undaris assignment"}`, "known": `{"kind":"undaris assignment","version":1,"title":"Week one"}`,
 		"things": `{"charts":[],"licks":[],"lines":[],"exercises":[],"said":[]}`},
 	"results": {"id": 1, "assignment_id": 1, "ref": "0011223344556677", "document": "{}"},
-	"sets":    {"id": 1, "title": "Friday", "items": `[{"chart":1,"choruses":3}]`, "version": 1, "born": 45},
+	"recordings": {"id": 1, "title": "The slow one", "media": "audio/wav", "seconds": 12.5, "key": "C", "version": 1, "born": 46,
+		"hearing": `{"cents":-30,"beats":4,"anchors":[{"beat":0,"at":0.5},{"beat":8,"at":5.3}],"first":0,"feel":"","chords":"","markers":[],"from":0,"to":0,"low":0,"high":0,"notes":[]}`},
+	"sets": {"id": 1, "title": "Friday", "items": `[{"chart":1,"choruses":3}]`, "version": 1, "born": 45},
 }
 
 // oldPlan is how plans stood before step 6.
@@ -211,7 +213,7 @@ func TestSoundsBecomeFiles(t *testing.T) {
 	for take := range 3 {
 		assert.Equal(t, strings.Repeat(fmt.Sprint("sound ", take/2), 20000), string(soundOf(t, s, uint(take+1))))
 	}
-	there, err := os.ReadDir(filepath.Join(dir, soundsDir))
+	there, err := os.ReadDir(filepath.Join(dir, soundShelf.dir))
 	require.NoError(t, err)
 	assert.Len(t, there, 2, "what sounds alike is kept once")
 	size := sizeOf(path)

@@ -82,7 +82,7 @@ func TestATagMeansOneVersionOfOneHistory(t *testing.T) {
 	first := s.Identity()
 	assert.Regexp(t, `^[a-z2-7]{26}$`, first)
 	var saved bytes.Buffer
-	require.NoError(t, s.Backup(context.Background(), &saved))
+	require.NoError(t, s.Backup(context.Background(), &saved, true))
 	assert.NotContains(t, saved.String(), first, "a backup does not carry the identity")
 
 	tags := make([]Tag, len(all))

@@ -24,14 +24,14 @@ type incoming struct {
 	db     *gorm.DB
 	raw    *sql.DB
 	dir    string
-	beside int64 // bytes of the database that it takes the place of, which is copied aside
-	sounds map[string]bool
+	beside int64           // bytes of the database that it takes the place of, which is copied aside
+	files  map[string]bool // by their names in the backup
 	spoilt map[string]bool // sounds that are not what they are named by
 }
 
 // read reads a backup to its end, of either form.
 func (in *incoming) read(ctx context.Context, r io.Reader) error {
-	in.sounds, in.spoilt = map[string]bool{}, map[string]bool{}
+	in.files, in.spoilt = map[string]bool{}, map[string]bool{}
 	size := int64(0)
 	if f, ok := r.(interface{ Stat() (os.FileInfo, error) }); ok {
 		if at, err := f.Stat(); err == nil && at.Mode().IsRegular() {
@@ -55,7 +55,7 @@ func (in *incoming) read(ctx context.Context, r io.Reader) error {
 		} else if err != nil {
 			return cut(err)
 		}
-		hash := hashOf(part.Name)
+		shelf, hash := onShelf(part.Name)
 		switch {
 		case part.Typeflag != tar.TypeReg:
 			err = ErrBackup{fmt.Sprintf("the backup has %q in it, which is no file; nothing was changed", part.Name)}
@@ -65,10 +65,11 @@ func (in *incoming) read(ctx context.Context, r io.Reader) error {
 			}
 		case first:
 			err = ErrBackup{"this is no backup of Undaris: it does not begin as one; nothing was changed"}
-		case hash == "" || in.sounds[hash]:
+		case hash == "" || in.files[part.Name]:
 			err = ErrBackup{fmt.Sprintf("the backup has a file %q that Undaris does not know; nothing was changed", part.Name)}
 		default:
-			err = in.sound(parts, hash, part.Size)
+			in.files[part.Name] = true
+			err = in.file(parts, shelf, hash, part.Size)
 		}
 		if err != nil {
 			return err
@@ -82,12 +83,12 @@ func isTar(head []byte) bool { return len(head) >= 512 && bytes.HasPrefix(head[2
 // database, beside the copy of what is there.
 func (in *incoming) roomForDocument(size int64) error { return roomFor(in.dir, 3*size+in.beside) }
 
-// sound puts one by, under what it is and not what it is called.
-func (in *incoming) sound(from io.Reader, hash string, size int64) error {
+// file puts one by, under what it is and not what it is called.
+func (in *incoming) file(from io.Reader, on shelf, hash string, size int64) error {
 	if err := roomFor(in.dir, size); err != nil {
 		return err
 	}
-	is, n, err := putSound(in.dir, from)
+	is, n, err := on.put(in.dir, from)
 	var path *os.PathError
 	switch {
 	case errors.As(err, &path):
@@ -98,7 +99,6 @@ func (in *incoming) sound(from io.Reader, hash string, size int64) error {
 	if is != hash {
 		in.spoilt[hash] = true
 	}
-	in.sounds[hash] = true
 	return nil
 }
 
@@ -127,20 +127,24 @@ func (in *incoming) complete(ctx context.Context, left *leavings) error {
 	return nil
 }
 
-// moveSounds puts the sounds beside the database that will name them.
-func (in *incoming) moveSounds(home string) error {
-	there, err := os.ReadDir(filepath.Join(in.dir, soundsDir))
-	if err != nil || len(there) == 0 {
-		return nil // there are none
-	}
-	sounds := filepath.Join(home, soundsDir)
-	if err := os.MkdirAll(sounds, 0o700); err != nil {
-		return err
-	}
-	for _, f := range there {
-		if err := os.Rename(filepath.Join(in.dir, soundsDir, f.Name()), filepath.Join(sounds, f.Name())); err != nil {
+// moveFiles puts the sounds and recordings beside the database that will name them.
+func (in *incoming) moveFiles(home string) error {
+	for _, s := range shelves {
+		there, err := os.ReadDir(filepath.Join(in.dir, s.dir))
+		if err != nil || len(there) == 0 {
+			continue // there are none
+		}
+		if err := os.MkdirAll(filepath.Join(home, s.dir), 0o700); err != nil {
+			return err
+		}
+		for _, f := range there {
+			if err := os.Rename(filepath.Join(in.dir, s.dir, f.Name()), filepath.Join(home, s.dir, f.Name())); err != nil {
+				return err
+			}
+		}
+		if err := synced(filepath.Join(home, s.dir)); err != nil {
 			return err
 		}
 	}
-	return synced(sounds)
+	return nil
 }

@@ -20,7 +20,7 @@ const applicationID = 0x556e6461
 var derived = []string{"tallies", "pictures"}
 
 // tables are those of every version so far.
-var tables = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "tallies", "pictures", "assignments", "results", "sets", "identity", "migrations"}
+var tables = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "tallies", "pictures", "assignments", "results", "sets", "recordings", "identity", "migrations"}
 
 // known tells whether a table is one of ours: those, and what the index of words of a list is made of.
 func known(table string) bool {

@@ -35,7 +35,7 @@ const latest = "updated_at DESC, id DESC"
 
 // listings are all of them. What answers is written into an index by triggers of the migrations; who changes it here
 // makes a migration for it.
-var listings = []*listing{charted, licked, lined, sets, taken}
+var listings = []*listing{charted, licked, lined, sets, taken, recorded}
 
 var (
 	charted = &listing{"charts", `id, title, ` + tagged + `, key, feel, tempo, swing, beats, bars, bar_lengths, chords, tags, updated_at`,
@@ -48,6 +48,8 @@ var (
 	sets  = &listing{"sets", `id, title, ` + tagged + `, items, updated_at`, `@title`, false, []order{{"", latest}}}
 	taken = &listing{"takes", `id, title, ` + tagged + `, mode, stage, tempo, changes, landed, sounding, good, sound, created_at`,
 		`@title || ' ' || @mode`, false, []order{{"", "created_at DESC, id DESC"}}}
+	recorded = &listing{"recordings", `id, title, ` + tagged + `, hash, bytes, media, seconds, chart, key, tempo, settled, updated_at`,
+		`@title || ' ' || @key || ' ' || @remark`, false, []order{{"", latest}}}
 )
 
 // shortest is how many letters a word needs to be found by the index; shorter ones are looked for row by row.

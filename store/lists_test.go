@@ -150,6 +150,7 @@ func TestEveryListIsSought(t *testing.T) {
 	require.NoError(t, s.CreateLick(&Lick{Title: "Harbour"}))
 	require.NoError(t, s.CreateSet(&Set{Title: "Harbour"}))
 	require.NoError(t, s.CreateTake(&Take{Title: "Harbour"}))
+	require.NoError(t, s.CreateRecording(&Recording{Title: "Harbour"}))
 	for _, l := range listings {
 		n, err := s.count(l, Page{Words: "harb"})
 		require.NoError(t, err)

@@ -175,6 +175,13 @@ var migrations = []*gormigrate.Migration{
 		`ALTER TABLE licks ADD COLUMN remark TEXT NOT NULL DEFAULT ''`, `ALTER TABLE licks ADD COLUMN source TEXT NOT NULL DEFAULT ''`,
 		`ALTER TABLE lines ADD COLUMN remark TEXT NOT NULL DEFAULT ''`, `ALTER TABLE lines ADD COLUMN source TEXT NOT NULL DEFAULT ''`),
 	step("0027-licks-practised", `ALTER TABLE log ADD COLUMN lick INTEGER NOT NULL DEFAULT 0`),
+	step("0028-recordings", append([]string{`
+		CREATE TABLE recordings (
+			id INTEGER PRIMARY KEY AUTOINCREMENT, title TEXT NOT NULL, remark TEXT NOT NULL DEFAULT '', hash TEXT NOT NULL DEFAULT '',
+			bytes INTEGER NOT NULL DEFAULT 0, media TEXT NOT NULL DEFAULT '', seconds REAL NOT NULL DEFAULT 0, chart INTEGER NOT NULL DEFAULT 0,
+			key TEXT NOT NULL DEFAULT '', tempo REAL NOT NULL DEFAULT 0, settled INTEGER NOT NULL DEFAULT 0, hearing TEXT NOT NULL,
+			version INTEGER NOT NULL, born INTEGER NOT NULL DEFAULT 0, created_at DATETIME, updated_at DATETIME, deleted_at DATETIME)`,
+		`CREATE INDEX recordings_order ON recordings (updated_at, id) WHERE deleted_at IS NULL`}, findable(recorded)...)...),
 }
 
 // licked22 is what licks answered to before they told what they lean on.

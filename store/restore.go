@@ -26,7 +26,7 @@ import (
 const restoreDir = "restore-"
 
 // ErrEmpties is why a backup without anything in it is not restored unasked.
-var ErrEmpties = errors.New("this backup has no charts, licks, lines or takes: restoring it would empty what is here. Nothing was changed")
+var ErrEmpties = errors.New("this backup has no charts, licks, lines, takes or recordings: restoring it would empty what is here. Nothing was changed")
 
 // room says of a disk without room that it has none, whatever said so.
 func (s *Store) room(err error) error {
@@ -44,7 +44,7 @@ func isFull(err error) bool {
 
 // made counts the kinds of things that a player has made in a database.
 func made(ctx context.Context, db querier) (n int, err error) {
-	for _, table := range []string{"charts", "licks", "lines", "takes"} {
+	for _, table := range []string{"charts", "licks", "lines", "takes", "recordings"} {
 		some, err := names(ctx, db, "SELECT id FROM "+table+" LIMIT 1")
 		if err != nil {
 			return n, err
@@ -89,7 +89,7 @@ type Restored struct {
 // one that cannot be read to its end changes nothing. What in it is not what it should be is
 // left out, and told.
 //
-// A backup without any chart, lick, line or take is refused with [ErrEmpties] where there is
+// A backup without any chart, lick, line, take or recording is refused with [ErrEmpties] where there is
 // one here, unless it is said that it is meant.
 func (s *Store) Restore(ctx context.Context, r io.Reader, asked Asked) (done Restored, err error) {
 	defer func() { err = s.room(err) }()
@@ -136,7 +136,7 @@ func (s *Store) Restore(ctx context.Context, r io.Reader, asked Asked) (done Res
 	if _, err := s.copyAside("before-restore"); err != nil {
 		return done, fmt.Errorf("what is there could not be copied aside first, so nothing was changed: %w", err)
 	}
-	if err := in.moveSounds(home); err != nil {
+	if err := in.moveFiles(home); err != nil {
 		return done, err
 	}
 	name := ""

@@ -43,6 +43,7 @@ func sift(ctx context.Context, db *gorm.DB, legal func(thing any) error, left *l
 		sifted[Line](s, "line", func(l *Line) string { return l.Title }),
 		sifted[Take](s, "take", func(t *Take) string { return t.Title }),
 		sifted[Set](s, "set", func(c *Set) string { return c.Title }),
+		sifted[Recording](s, "recording", func(r *Recording) string { return r.Title }),
 		settings(s),
 		rows(s, "player", func(p *playerRow) string { return p.Name }, func(*playerRow) error { return nil }),
 		rows(s, "line of the log", func(e *Entry) string { return e.Title }, func(e *Entry) error { return legal(*e) }),

@@ -13,17 +13,28 @@ import (
 	"slices"
 	"strings"
 	"syscall"
+	"time"
 
 	"gorm.io/gorm"
 )
 
-// soundsDir is where sounds lie, beside the database: files that are named by the SHA-256 of
-// what is in them, so that one is never written twice and never changed. A file is on the disk
-// before its row says so; one that no row names is swept when the store is opened.
-const soundsDir = "sounds"
+// shelf is a directory beside the database for files that are named by the SHA-256 of what is
+// in them, so that one is never written twice and never changed. A file is on the disk before its
+// row says so; one that no row names is swept when the store is opened.
+type shelf struct {
+	dir, ending string
+	named       string // SQL of the hashes that a database names
+}
 
-// partSound begins the name of a sound that is being written.
-const partSound = ".part-"
+// The shelves: how takes sounded, and recordings, whose media type their rows tell.
+var (
+	soundShelf     = shelf{"sounds", ".wav", "SELECT hash FROM sounds"}
+	recordingShelf = shelf{"recordings", "", "SELECT hash FROM recordings WHERE hash <> ''"}
+	shelves        = []shelf{soundShelf, recordingShelf}
+)
+
+// partFile begins the name of a file that is being written.
+const partFile = ".part-"
 
 // sound tells where the sound of a take lies: a WAV that begins with the first bar.
 type sound struct {
@@ -32,8 +43,8 @@ type sound struct {
 	Bytes  int64
 }
 
-// soundFile is the name of a sound in a directory or a backup.
-func soundFile(hash string) string { return soundsDir + "/" + hash + ".wav" }
+// file is the name of a file in a data directory or a backup.
+func (s shelf) file(hash string) string { return s.dir + "/" + hash + s.ending }
 
 // isHash tells whether a text can name a sound.
 func isHash(text string) bool {
@@ -41,24 +52,34 @@ func isHash(text string) bool {
 	return err == nil && len(raw) == sha256.Size && strings.ToLower(text) == text
 }
 
-// hashOf is the hash that the name of a file in a backup tells; nothing where it is no sound's.
-func hashOf(name string) string {
-	hash, of := strings.CutPrefix(name, soundsDir+"/")
-	hash, wav := strings.CutSuffix(hash, ".wav")
-	if !of || !wav || !isHash(hash) {
+// hash is what the name of a file in a backup tells; nothing where it does not stand on this shelf.
+func (s shelf) hash(name string) string {
+	hash, of := strings.CutPrefix(name, s.dir+"/")
+	hash, ends := strings.CutSuffix(hash, s.ending)
+	if !of || !ends || !isHash(hash) {
 		return ""
 	}
 	return hash
 }
 
-// putSound writes a sound beside the database in dir and tells its name. Where it returns
-// without an error the sound is on the disk.
-func putSound(dir string, from io.Reader) (hash string, size int64, err error) {
-	sounds := filepath.Join(dir, soundsDir)
-	if err := os.MkdirAll(sounds, 0o700); err != nil {
+// onShelf is where a file of a backup belongs.
+func onShelf(name string) (s shelf, hash string) {
+	for _, s := range shelves {
+		if hash := s.hash(name); hash != "" {
+			return s, hash
+		}
+	}
+	return shelf{}, ""
+}
+
+// put writes a file beside the database in home and tells its name. Where it returns
+// without an error the file is on the disk.
+func (s shelf) put(home string, from io.Reader) (hash string, size int64, err error) {
+	at := filepath.Join(home, s.dir)
+	if err := os.MkdirAll(at, 0o700); err != nil {
 		return "", 0, err
 	}
-	f, err := os.CreateTemp(sounds, partSound)
+	f, err := os.CreateTemp(at, partFile)
 	if err != nil {
 		return "", 0, err
 	}
@@ -69,10 +90,10 @@ func putSound(dir string, from io.Reader) (hash string, size int64, err error) {
 		return "", 0, err
 	}
 	hash = hex.EncodeToString(sum.Sum(nil))
-	if err := errors.Join(f.Sync(), f.Close(), os.Rename(f.Name(), filepath.Join(dir, soundFile(hash)))); err != nil {
+	if err := errors.Join(f.Sync(), f.Close(), os.Rename(f.Name(), filepath.Join(home, s.file(hash)))); err != nil {
 		return "", 0, err
 	}
-	return hash, size, synced(sounds)
+	return hash, size, synced(at)
 }
 
 // KeepSound keeps how a take sounded, in place of what was kept of it before.
@@ -80,7 +101,7 @@ func (s *Store) KeepSound(id uint, wav io.Reader) error {
 	if _, err := s.Take(id); err != nil {
 		return err
 	}
-	hash, size, err := putSound(filepath.Dir(s.path), wav)
+	hash, size, err := soundShelf.put(filepath.Dir(s.path), wav)
 	if err != nil {
 		return s.fault(err)
 	}
@@ -105,7 +126,7 @@ func (s *Store) Sound(id uint) (*os.File, error) {
 	if err := s.db.First(&kept, id).Error; err != nil {
 		return nil, s.fault(err)
 	}
-	f, err := os.Open(filepath.Join(filepath.Dir(s.path), soundFile(kept.Hash)))
+	f, err := os.Open(filepath.Join(filepath.Dir(s.path), soundShelf.file(kept.Hash)))
 	if err != nil {
 		return nil, &Fault{Unreadable, "how this take sounded is no longer beside the database; the take itself is whole", err}
 	}
@@ -130,7 +151,7 @@ func soundless(ctx context.Context, db querier, dir string) (takes map[int64]err
 			return nil, err
 		}
 		name, _ := hash.(string)
-		at, err := os.Stat(filepath.Join(dir, soundFile(name)))
+		at, err := os.Stat(filepath.Join(dir, soundShelf.file(name)))
 		switch {
 		case !isHash(name):
 			takes[take] = errSpoilt
@@ -143,39 +164,48 @@ func soundless(ctx context.Context, db querier, dir string) (takes map[int64]err
 	return takes, rows.Err()
 }
 
-// sweepSounds removes what was being written when the program was killed, and every sound that
+// sweepFiles removes what was being written when the program was killed, and every file that
 // neither the database nor a copy beside it names. Where one of them cannot be asked, all stay.
-func (s *Store) sweepSounds() {
-	sounds := filepath.Join(filepath.Dir(s.path), soundsDir)
-	there, err := os.ReadDir(sounds)
+func (s *Store) sweepFiles() {
+	if s.forgetRecordings(time.Now()) != nil {
+		return
+	}
+	for _, shelf := range shelves {
+		shelf.sweep(s.path)
+	}
+}
+
+func (s shelf) sweep(path string) {
+	at := filepath.Join(filepath.Dir(path), s.dir)
+	there, err := os.ReadDir(at)
 	if err != nil || len(there) == 0 {
 		return
 	}
 	named := map[string]bool{}
-	for _, path := range append(copiesOf(s.path), FileName) {
-		if err := soundsIn(filepath.Join(filepath.Dir(s.path), path), named); err != nil {
+	for _, copied := range append(copiesOf(path), FileName) {
+		if err := s.namedIn(filepath.Join(filepath.Dir(path), copied), named); err != nil {
 			return
 		}
 	}
 	for _, f := range there {
-		if hash := hashOf(soundsDir + "/" + f.Name()); strings.HasPrefix(f.Name(), partSound) || hash != "" && !named[hash] {
-			os.Remove(filepath.Join(sounds, f.Name()))
+		if hash := s.hash(s.dir + "/" + f.Name()); strings.HasPrefix(f.Name(), partFile) || hash != "" && !named[hash] {
+			os.Remove(filepath.Join(at, f.Name()))
 		}
 	}
 }
 
-// soundsIn notes the sounds that a database names; one of an older version holds them itself.
-func soundsIn(path string, named map[string]bool) error {
+// namedIn notes the files that a database names; one of an older version has none, or holds them itself.
+func (s shelf) namedIn(path string, named map[string]bool) error {
 	db, err := sql.Open("sqlite", source(path, "mode=ro"))
 	if err != nil {
 		return err
 	}
 	defer db.Close()
 	ctx := context.Background()
-	if columns, err := columnsOf(ctx, db, "sounds"); err != nil || !slices.Contains(columns, "hash") {
+	if columns, err := columnsOf(ctx, db, s.dir); err != nil || !slices.Contains(columns, "hash") {
 		return err
 	}
-	hashes, err := names(ctx, db, "SELECT hash FROM sounds")
+	hashes, err := names(ctx, db, s.named)
 	for _, hash := range hashes {
 		named[hash] = true
 	}
@@ -197,7 +227,7 @@ func soundsBecomeFiles(tx *gorm.DB) error {
 		if err := tx.Raw("SELECT wav FROM sounds WHERE take_id = ?", take).Row().Scan(&wav); err != nil {
 			return err
 		}
-		hash, size, err := putSound(filepath.Dir(file), strings.NewReader(string(wav)))
+		hash, size, err := soundShelf.put(filepath.Dir(file), strings.NewReader(string(wav)))
 		if err != nil {
 			return err
 		}

@@ -14,7 +14,7 @@ import (
 )
 
 func soundsAt(t *testing.T, dir string) (list []string) {
-	there, err := os.ReadDir(filepath.Join(dir, soundsDir))
+	there, err := os.ReadDir(filepath.Join(dir, soundShelf.dir))
 	require.NoError(t, err)
 	for _, f := range there {
 		list = append(list, f.Name())
@@ -34,21 +34,21 @@ func TestOrphanedSoundsAreSwept(t *testing.T) {
 	_, err := s.copyAside("before-restore")
 	require.NoError(t, err)
 	require.NoError(t, s.KeepSound(1, strings.NewReader("the last one")))
-	orphan, _, err := putSound(dir, strings.NewReader("written, then killed before its row"))
+	orphan, _, err := soundShelf.put(dir, strings.NewReader("written, then killed before its row"))
 	require.NoError(t, err)
-	for _, name := range []string{partSound + "123", "notes.txt"} {
-		require.NoError(t, os.WriteFile(filepath.Join(dir, soundsDir, name), []byte("x"), 0o600))
+	for _, name := range []string{partFile + "123", "notes.txt"} {
+		require.NoError(t, os.WriteFile(filepath.Join(dir, soundShelf.dir, name), []byte("x"), 0o600))
 	}
 	require.NoError(t, s.Close())
 	s = open(t, dir)
 	left := soundsAt(t, dir)
 	assert.NotContains(t, left, orphan+".wav")
-	assert.NotContains(t, left, partSound+"123")
+	assert.NotContains(t, left, partFile+"123")
 	assert.Contains(t, left, "notes.txt", "it is not ours")
 	assert.Len(t, left, 3, "the last one, the one that the copy names, and the text")
 	assert.Equal(t, "the last one", string(soundOf(t, s, 1)))
 	// A copy that cannot be asked: everything stays.
-	orphan, _, err = putSound(dir, strings.NewReader("yet another"))
+	orphan, _, err = soundShelf.put(dir, strings.NewReader("yet another"))
 	require.NoError(t, err)
 	require.NoError(t, os.WriteFile(filepath.Join(dir, FileName)+".20200101-000000.000.before-restore", []byte("no database"), 0o600))
 	require.NoError(t, s.Close())
@@ -65,7 +65,7 @@ func TestASoundThatIsGone(t *testing.T) {
 	second := Take{Title: "Second", Tempo: 90}
 	require.NoError(t, s.CreateTake(&second))
 	require.NoError(t, s.KeepSound(second.ID, strings.NewReader("it sounds")))
-	path := filepath.Join(dir, soundsDir, soundsAt(t, dir)[0])
+	path := filepath.Join(dir, soundShelf.dir, soundsAt(t, dir)[0])
 	require.NoError(t, os.Remove(path))
 	gone := uint(1)
 	if _, err := s.Sound(1); err == nil {

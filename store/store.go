@@ -100,7 +100,7 @@ func Open(dir string) (_ *Store, err error) {
 		_ = s.db.Exec("VACUUM").Error
 		_ = s.db.Exec("PRAGMA wal_checkpoint(TRUNCATE)").Error
 	}
-	s.sweepSounds()
+	s.sweepFiles()
 	if err := s.readIdentity(); err != nil {
 		return nil, fmt.Errorf("the database %s cannot be used: %w", s.path, err)
 	}

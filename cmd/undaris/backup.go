@@ -15,6 +15,7 @@ import (
 // backup makes the command that writes everything that is kept as one file.
 func backup() *cobra.Command {
 	var data string
+	var recordings bool
 	cmd := &cobra.Command{Use: "backup FILE", Short: "Write everything that is kept to a file (- is the standard output), also while Undaris runs", Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) (err error) {
 			if data == "" {
@@ -23,7 +24,7 @@ func backup() *cobra.Command {
 				}
 			}
 			if args[0] == "-" {
-				return store.BackupOf(cmd.Context(), data, cmd.OutOrStdout())
+				return store.BackupOf(cmd.Context(), data, cmd.OutOrStdout(), recordings)
 			}
 			// It takes its name when it is whole.
 			f, err := os.CreateTemp(filepath.Dir(args[0]), ".undaris-backup-")
@@ -32,7 +33,7 @@ func backup() *cobra.Command {
 			}
 			defer os.Remove(f.Name())
 			defer f.Close()
-			if err := store.BackupOf(cmd.Context(), data, f); err != nil {
+			if err := store.BackupOf(cmd.Context(), data, f, recordings); err != nil {
 				return err
 			}
 			if err := f.Sync(); err != nil {
@@ -41,6 +42,7 @@ func backup() *cobra.Command {
 			return os.Rename(f.Name(), args[0])
 		}}
 	cmd.Flags().StringVar(&data, "data", "", "directory of the database (default: the user's data directory)")
+	cmd.Flags().BoolVar(&recordings, "recordings", false, "with the files of recordings, which are large")
 	return cmd
 }
 

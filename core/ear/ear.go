@@ -97,7 +97,8 @@ type Listener struct {
 	changed int
 	levels  []float64 // of those that tell how loud the player is, in order
 
-	before int // strokes that were in tune before it began to listen, of the same ear
+	before int  // strokes that were in tune before it began to listen, of the same ear
+	music  bool // that it is music which is heard is known
 }
 
 // decision is what a note is taken for.
@@ -265,11 +266,30 @@ func (l *Listener) near(tick float64) []judge.Expected {
 	return near
 }
 
+// Note is a note with what the ear knows of how it was played.
+type Note struct {
+	judge.Heard
+	Struck   float64 // MIDI number, with its cents, at which it was struck; 0 where it was never heard to rest
+	Unstruck bool    // it was reached without a stroke, from the note before
+	Clarity  float64 // of its pitch, 0 to 1
+	Fresh    float64 // how much of what sounded was new, 0 to 1; 1 where it was not struck
+}
+
 // Heard lists the notes that are known by now, in order of time. Only what changed since it
 // was asked before is decided anew.
 func (l *Listener) Heard() []judge.Heard {
+	notes := l.Notes()
+	heard := make([]judge.Heard, len(notes))
+	for i, n := range notes {
+		heard[i] = n.Heard
+	}
+	return heard
+}
+
+// Notes is Heard with what is known beside it.
+func (l *Listener) Notes() []Note {
 	l.decide()
-	heard := make([]judge.Heard, 0, len(l.notes))
+	heard := make([]Note, 0, len(l.notes))
 	usual, who, loud := l.usual(), l.who(), l.loud()
 	for i, n := range l.notes {
 		d := l.decided[i]
@@ -292,10 +312,10 @@ func (l *Listener) Heard() []judge.Heard {
 			if n.end > n.at {
 				h.Length = n.end - n.at
 			}
-			heard = append(heard, h)
+			heard = append(heard, Note{h, n.settled, !n.struck, n.clarity, n.fresh})
 		}
 	}
-	slices.SortStableFunc(heard, func(a, b judge.Heard) int { return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Pitch, b.Pitch)) })
+	slices.SortStableFunc(heard, func(a, b Note) int { return cmp.Or(cmp.Compare(a.At, b.At), cmp.Compare(a.Pitch, b.Pitch)) })
 	return heard
 }
 

@@ -34,6 +34,9 @@ const (
 // Known tells that so many strokes of the same ear were in tune before: a player who was known goes on being known.
 func (l *Listener) Known(strokes int) { l.before = max(0, min(lately/2, strokes)) }
 
+// Music tells that what is heard is an instrument, whatever it sounds like: a recording's player says so.
+func (l *Listener) Music() { l.music = true }
+
 // InTune is how many strokes were in tune, with those of before; what [Listener.Known] takes when another begins.
 func (l *Listener) InTune() int {
 	if l.who() != plays {
@@ -45,6 +48,9 @@ func (l *Listener) InTune() int {
 
 // who is heard.
 func (l *Listener) who() player {
+	if l.music {
+		return plays
+	}
 	in, of := l.tuning()
 	switch share := float64(in) / float64(max(1, of)); {
 	case of < fewest:

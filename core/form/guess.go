@@ -99,6 +99,11 @@ func GuessKeys(p Progression) (out []Guess) {
 	return out
 }
 
+// Belongs is how much a chord belongs to a key: 1 is home, 0 not at all.
+func Belongs(c harmony.Chord, key Key) float64 {
+	return belongs[key.Minor][pitch.Class(c.Root.Class()-key.Tonic.Class())][kindOf(c)]
+}
+
 func guess(places []Place, key Key) Guess {
 	table := belongs[key.Minor]
 	above := func(c harmony.Chord) int { return pitch.Class(c.Root.Class() - key.Tonic.Class()) }

@@ -132,6 +132,16 @@ func (in *Instrument) Strings() int { return len(in.Open) }
 // Last is the highest fret, counted from the capo.
 func (in *Instrument) Last() int { return in.Frets - in.Capo }
 
+// Compass is the lowest and the highest MIDI number that lie on it.
+func (in *Instrument) Compass() (low, high int) {
+	low = 128
+	for s := 1; s <= in.Strings(); s++ {
+		low = min(low, in.MIDI(Placement{String: s}))
+		high = max(high, in.MIDI(Placement{String: s, Fret: in.Last()}))
+	}
+	return low, high
+}
+
 // MIDI is the sound of a placement.
 func (in *Instrument) MIDI(p Placement) int {
 	return in.Open[len(in.Open)-p.String].MIDI() + in.Capo + p.Fret

@@ -54,10 +54,10 @@ func Written(over edit.Line, heard []judge.Heard, swing float64) (edit.Line, err
 	slices.SortStableFunc(heard, func(a, b judge.Heard) int { return cmp.Compare(a.At, b.At) })
 	whole := neck.Region{Low: 0, High: s.In.Last()}
 	for i, h := range heard {
-		at, stop := int(straight(h.At, swing)), int(straight(h.At+max(h.Length, score.Tick/8), swing))
+		at, stop := int(score.Straight(h.At, swing)), int(score.Straight(h.At+max(h.Length, score.Tick/8), swing))
 		midi := int(math.Round(h.Pitch))
 		if i+1 < len(heard) && heard[i+1].At > h.At+score.Tick/16 {
-			stop = min(stop, int(straight(heard[i+1].At, swing)))
+			stop = min(stop, int(score.Straight(heard[i+1].At, swing)))
 		}
 		if at < -score.Tick/2 || at >= end-score.Tick/8 || len(s.In.Find(midi, whole)) == 0 {
 			continue
@@ -65,7 +65,7 @@ func Written(over edit.Line, heard []judge.Heard, swing float64) (edit.Line, err
 		at = max(0, at)
 		s.Notes = append(s.Notes, score.Note{Start: at, Length: max(1, min(stop, end)-at), Pitch: pitch.At(midi, over.Spell(at, midi))})
 	}
-	s.Notes = together(over, inTime(s.Notes, end))
+	s.Notes = together(over, score.InTime(s.Notes, end))
 	for i, n := range s.Notes {
 		s.Notes[i].Pitch = pitch.At(n.Pitch.MIDI(), over.Spell(n.Start, n.Pitch.MIDI()))
 	}
@@ -85,62 +85,6 @@ func Written(over edit.Line, heard []judge.Heard, swing float64) (edit.Line, err
 	}
 	l.Notes = score.Numbered(l.Notes)
 	return l, nil
-}
-
-// steps are the divisions of a beat that are written, and what each costs for a
-// note: a finer one must fit better by that many ticks.
-var steps = []struct{ step, cost int }{{score.Tick / 2, 0}, {score.Tick / 3, 45}, {score.Tick / 4, 60}}
-
-// inTime moves notes to where they can be written: in each beat to the division
-// that fits them best. A note lasts until the next one, or to the end of its half
-// beat or triplet, whichever it came nearer to.
-func inTime(notes []score.Note, end int) []score.Note {
-	at := func(n score.Note, step int) int { return (n.Start + step/2) / step * step }
-	var out []score.Note
-	for from := 0; from < len(notes); {
-		// What lies about the edge of a beat belongs to it.
-		beat := (notes[from].Start + score.Tick/8) / score.Tick
-		to := from
-		for to < len(notes) && (notes[to].Start+score.Tick/8)/score.Tick == beat {
-			to++
-		}
-		best, least := 0, math.MaxInt
-		for k, s := range steps {
-			cost := s.cost * (to - from)
-			for i, n := range notes[from:to] {
-				off := n.Start - at(n, s.step)
-				cost += max(off, -off)
-				if i > 0 && at(n, s.step) == at(notes[from+i-1], s.step) && n.Start-notes[from+i-1].Start > score.Tick/16 {
-					cost += score.Tick // two strokes are two notes
-				}
-			}
-			if cost < least {
-				best, least = k, cost
-			}
-		}
-		for _, n := range notes[from:to] {
-			stop := n.End()
-			n.Start = min(at(n, steps[best].step), end-steps[best].step)
-			step := max(steps[best].step, score.Tick/3)
-			n.Length = max(1, stop-n.Start+step/2) / step * step
-			n.Length = max(step, n.Length) - n.Start%step
-			out = append(out, n)
-		}
-		from = to
-	}
-	for i := range out {
-		n := &out[i]
-		for _, next := range out[i+1:] {
-			if next.Start > n.Start {
-				if gap := next.Start - n.Start; n.Length > gap-score.Tick*3/8 {
-					n.Length = gap
-				}
-				break
-			}
-		}
-		n.Length = max(score.Tick/8, min(n.Length, end-n.Start))
-	}
-	return out
 }
 
 // together leaves out what no hand can hold with what else begins at the same time.
@@ -174,18 +118,6 @@ func highest(notes []score.Note) (out []score.Note) {
 		}
 	}
 	return out
-}
-
-// straight is the inverse of score.Swinging, where no beat is divided in thirds.
-func straight(tick, swing float64) float64 {
-	beat := math.Floor(tick / score.Tick)
-	in := tick/score.Tick - beat
-	if in <= swing {
-		in = in / swing / 2
-	} else {
-		in = 0.5 + (in-swing)/(1-swing)/2
-	}
-	return (beat + in) * score.Tick
 }
 
 // Judge judges a pass of free playing over a line's chords, at a tempo.

@@ -1361,6 +1361,145 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The recordings in pages, the one used last first; each in short */
+        get: operations["recordings"];
+        put?: never;
+        /** Keep a new recording */
+        post: operations["create-recording"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/chords": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What may sound in the bars of a recording */
+        post: operations["chords-by-ear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Notes made of what an ear noticed in a recording */
+        post: operations["notes-by-ear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/pulse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the beats of a recording may fall, the likeliest first */
+        post: operations["pulse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The stretch in hand of a recording, written down */
+        post: operations["hear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/tap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where beats fall after some were tapped */
+        post: operations["tap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One recording */
+        get: operations["recording"];
+        /** Change a recording */
+        put: operations["update-recording"];
+        post?: never;
+        /** Delete a recording; it can be restored */
+        delete: operations["delete-recording"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a deletion back */
+        post: operations["restore-recording"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/regions": {
         parameters: {
             query?: never;
@@ -1635,6 +1774,15 @@ export interface components {
             times?: number;
             words?: string;
         };
+        Anchor: {
+            /**
+             * Format: double
+             * @description seconds
+             */
+            at: number;
+            /** Format: int64 */
+            beat: number;
+        };
         AssignedExercise: {
             /**
              * Format: int64
@@ -1688,6 +1836,11 @@ export interface components {
              * @description which written bar it is, from 1, where a song is not played as it is written
              */
             written?: number;
+        };
+        BarChange: {
+            /** Format: int64 */
+            beat: number;
+            chord: string;
         };
         Bend: {
             /** @description reached, of the chord */
@@ -2363,9 +2516,57 @@ export interface components {
             symbol: string;
             tones: components["schemas"]["Tone"][];
         };
+        ChordByEar: {
+            /** @description with what is written for this bar; true where nothing is */
+            agrees: boolean;
+            /**
+             * Format: int64
+             * @description from 0, that of beat 0
+             */
+            bar: number;
+            /**
+             * Format: int64
+             * @description in the bar, from 0
+             */
+            beat: number;
+            chord: string;
+            /** @description what it may be too */
+            rivals: string[];
+            says: string;
+            /** Format: double */
+            sure: number;
+        };
         ChordTones: {
             notes: components["schemas"]["Note"][];
             symbol: string;
+        };
+        "Chords-by-earRequest": {
+            /** @description the same, in the bass */
+            bass: string;
+            /** @description the same, of what is low: bass and bass drum */
+            low: string;
+            /**
+             * Format: double
+             * @description frames a second
+             */
+            onsetRate: number;
+            /** @description how strongly something begins */
+            onsets: string;
+            recording: components["schemas"]["RecordingBody"];
+            /**
+             * Format: double
+             * @description frames a second
+             */
+            toneRate: number;
+            /** @description twelve of each frame, from C: how much of each pitch class sounds */
+            tones: string;
+        };
+        ChordsByEar: {
+            chords: components["schemas"]["ChordByEar"][];
+            /** @description that it may be in, three at most */
+            keys: components["schemas"]["KeyByEar"][];
+            /** @description the chords from beat 0 on, as charts are written */
+            text: string;
         };
         Crossing: {
             /** @description tones of the next chord between two of this one */
@@ -2677,6 +2878,14 @@ export interface components {
             key: string;
             why: string;
         };
+        Heard: {
+            bars: components["schemas"]["RecordedBar"][];
+            /** @description the notes of the stretch, written down; none where there are none yet */
+            line?: components["schemas"]["LineBody"];
+            study?: components["schemas"]["Study"];
+            /** @description why nothing can be written down */
+            why?: string;
+        };
         HeardNote: {
             /**
              * Format: double
@@ -2712,6 +2921,49 @@ export interface components {
              * @description by how much its sways differ in length, a part of them
              */
             uneven?: number;
+        };
+        Hearing: {
+            /** @description where beats fall, in order; between them they are even. Fewer than two say nothing */
+            anchors: components["schemas"]["Anchor"][];
+            /**
+             * Format: int64
+             * @description in a bar
+             */
+            beats: number;
+            /**
+             * Format: double
+             * @description that its pitch lies above that of instruments in tune
+             */
+            cents: number;
+            /** @description those of its bars from beat 0 on, as charts are written, where no chart says them */
+            chords: string;
+            /** @description as of charts; empty is not known */
+            feel: string;
+            /**
+             * Format: int64
+             * @description the bar of the chart, from 0, that begins with beat 0
+             */
+            first: number;
+            /**
+             * Format: double
+             * @description seconds; the stretch in hand
+             */
+            from: number;
+            /** Format: int64 */
+            high: number;
+            /**
+             * Format: int64
+             * @description frets of the position in which its notes are laid
+             */
+            low: number;
+            markers: components["schemas"]["Marker"][];
+            /** @description in order of time */
+            notes: components["schemas"]["NoteByEar"][];
+            /**
+             * Format: double
+             * @description no later than from: none is in hand
+             */
+            to: number;
         };
         Hold: {
             /**
@@ -2874,6 +3126,10 @@ export interface components {
             title: string;
             try: string;
             version: string;
+        };
+        KeyByEar: {
+            key: string;
+            why: string;
         };
         Lack: {
             degree: string;
@@ -3992,6 +4248,14 @@ export interface components {
                 [key: string]: number;
             };
         };
+        Marker: {
+            /**
+             * Format: double
+             * @description seconds
+             */
+            at: number;
+            title: string;
+        };
         Measure: {
             /**
              * Format: int64
@@ -4079,6 +4343,87 @@ export interface components {
              * @description 1 is the highest
              */
             string: number;
+        };
+        NoteByEar: {
+            /**
+             * Format: double
+             * @description seconds
+             */
+            at: number;
+            /**
+             * Format: double
+             * @description half steps that it was bent up by
+             */
+            bend?: number;
+            /** Format: int64 */
+            fret?: number;
+            /** Format: int64 */
+            id: number;
+            /**
+             * @description how it is reached from the one before; else it is struck
+             * @enum {string}
+             */
+            join?: "" | "hammer-on" | "pull-off" | "slide";
+            /**
+             * Format: double
+             * @description seconds
+             */
+            length: number;
+            /**
+             * Format: int64
+             * @description MIDI number where it is fretted; bent, it sounds higher
+             */
+            pitch: number;
+            /** @description its player says that it is right */
+            settled?: boolean;
+            /**
+             * Format: int64
+             * @description where its player has it; 0 lets the hand decide
+             */
+            string?: number;
+            /**
+             * Format: double
+             * @description how sure the ear is
+             */
+            sure: number;
+            vibrato?: boolean;
+        };
+        "Notes-by-earRequest": {
+            /** Format: double */
+            cents: number;
+            noticed: components["schemas"]["NoticedByEar"][];
+            /** @description notes that are settled: they help, and are not told again */
+            settled: components["schemas"]["NoteByEar"][];
+        };
+        NoticedByEar: {
+            /**
+             * Format: double
+             * @description seconds
+             */
+            at: number;
+            candidates?: number[][];
+            /** Format: double */
+            clarity?: number;
+            /** Format: double */
+            fresh?: number;
+            /** @enum {string} */
+            kind: "attack" | "settled" | "salience" | "slide" | "bend" | "sway" | "lost";
+            /** Format: double */
+            level?: number;
+            /** Format: double */
+            low?: number;
+            /** Format: double */
+            midi?: number;
+            /** Format: int64 */
+            of?: number;
+            /** Format: double */
+            rate?: number;
+            /** Format: int64 */
+            seq: number;
+            /** Format: double */
+            uneven?: number;
+            /** Format: double */
+            width?: number;
         };
         OtherArpeggio: {
             chord: string;
@@ -4429,6 +4774,45 @@ export interface components {
             /** @description what stands there */
             text: string;
         };
+        PulseGuess: {
+            anchors: components["schemas"]["Anchor"][];
+            says: string;
+            /**
+             * Format: double
+             * @description of all that speaks for a tempo, the part that speaks for this one
+             */
+            sure: number;
+            /**
+             * Format: double
+             * @description quarter notes a minute, in the middle
+             */
+            tempo: number;
+        };
+        PulseRequest: {
+            /** @description the same, in the bass */
+            bass: string;
+            /**
+             * Format: int64
+             * @description in a bar
+             */
+            beats: number;
+            /** @description the same, of what is low: bass and bass drum */
+            low: string;
+            /**
+             * Format: double
+             * @description frames a second
+             */
+            onsetRate: number;
+            /** @description how strongly something begins */
+            onsets: string;
+            /**
+             * Format: double
+             * @description frames a second
+             */
+            toneRate: number;
+            /** @description twelve of each frame, from C: how much of each pitch class sounds */
+            tones: string;
+        };
         Reach: {
             /** Format: int64 */
             fret: number;
@@ -4508,6 +4892,100 @@ export interface components {
             to: string;
             /** Format: int64 */
             trials: number;
+        };
+        RecordedBar: {
+            /**
+             * Format: double
+             * @description seconds
+             */
+            at: number;
+            chords: components["schemas"]["BarChange"][];
+            /**
+             * Format: int64
+             * @description of the recording, from 0
+             */
+            number: number;
+            /**
+             * Format: int64
+             * @description bar of the chart, from 0; -1 is none
+             */
+            of: number;
+            /** Format: double */
+            to: number;
+        };
+        Recording: {
+            /**
+             * Format: int64
+             * @description of its file; 0 where there is none
+             */
+            bytes: number;
+            /**
+             * Format: int64
+             * @description number of the chart that it plays
+             */
+            chart?: number;
+            /** @description SHA-256 of its file */
+            hash?: string;
+            hearing: components["schemas"]["Hearing"];
+            /** Format: int64 */
+            id: number;
+            /** @description that it is in, where no chart says so */
+            key?: string;
+            /** @description media type of its file */
+            media: string;
+            /** @description the player's own */
+            remark?: string;
+            /**
+             * Format: double
+             * @description that it lasts; 0 is not known yet
+             */
+            seconds: number;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            /** @description its ETag, without the quotes */
+            version: string;
+        };
+        RecordingBody: {
+            /**
+             * Format: int64
+             * @description number of the chart that it plays
+             */
+            chart?: number;
+            hearing: components["schemas"]["Hearing"];
+            /** @description that it is in, where no chart says so */
+            key?: string;
+            /** @description the player's own */
+            remark?: string;
+            /**
+             * Format: double
+             * @description that it lasts; 0 is not known yet
+             */
+            seconds: number;
+            title: string;
+        };
+        RecordingRow: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int64 */
+            id: number;
+            key?: string;
+            media: string;
+            /** @description why it cannot be opened */
+            problem?: string;
+            /** Format: double */
+            seconds: number;
+            /**
+             * Format: int64
+             * @description notes that are
+             */
+            settled: number;
+            /** Format: double */
+            tempo?: number;
+            title: string;
+            /** Format: date-time */
+            updated: string;
+            version: string;
         };
         Report: {
             advice: string[];
@@ -5006,6 +5484,33 @@ export interface components {
             tempo: number;
             title: string;
             version: string;
+        };
+        TapRequest: {
+            anchors: components["schemas"]["Anchor"][];
+            /** Format: int64 */
+            beats: number;
+            /**
+             * Format: double
+             * @description bar 1 begins here; 0 leaves it
+             */
+            first?: number;
+            /** @description seconds, while nothing is slowed */
+            taps?: number[];
+            /**
+             * Format: double
+             * @description one tempo throughout, from the first beat on
+             */
+            tempo?: number;
+            /**
+             * Format: double
+             * @description so many beats for each one: 2 is twice as quick, 0.5 half
+             */
+            times?: number;
+            /**
+             * Format: double
+             * @description how long it lasts
+             */
+            until?: number;
         };
         Target: {
             /** @description what it is over the band's chord, where the soloist imagines another and it rubs */
@@ -8816,6 +9321,380 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Reading"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    recordings: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+                /** @description words that are all in what a thing answers to, in any case */
+                find?: string;
+                /** @description of licks: that have this one */
+                tag?: string;
+                /** @description of licks; else the one used last first */
+                order?: "" | "easiest" | "hardest" | "begins";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    Link?: string;
+                    "Total-Count"?: number;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-recording": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordingBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recording"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "chords-by-ear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Chords-by-earRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChordsByEar"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "notes-by-ear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Notes-by-earRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteByEar"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    pulse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PulseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PulseGuess"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    hear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heard"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    tap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Anchor"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    recording: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recording"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "update-recording": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recording"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-recording": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the ETag of the version that is to be changed; * takes any */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-recording": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recording"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,173 @@
+/* The sound of a recording, beside the page: read, decoded and held here, measured and listened to here; the page gets pieces. */
+import { AudioSampleSink, EncodedPacketSink, ALL_FORMATS, Input, UrlSource, type InputAudioTrack } from 'mediabunny'
+import { listen, type Noticed } from './listening'
+import { measure, rows, type Measured } from './measure'
+import { Tape, twoSides } from './tape'
+
+/** From the page. */
+export type Ask =
+  | { do: 'open'; url: string; from: number; to: number }
+  | { do: 'take'; sides: Float32Array[]; rate: number; whole: boolean }
+  | { do: 'slice'; id: number; from: number; to: number }
+  | { do: 'measure'; id: number }
+  | { do: 'rows'; id: number; from: number; to: number; low: number; high: number; columns: number; cents: number }
+  | { do: 'listen'; id: number; from: number; to: number; compass: [number, number] }
+/** To the page. */
+export type Tell =
+  | { is: 'opened'; rate: number; channels: number; seconds: number; picture: boolean }
+  /** How loud each hundredth of a second is, from one on: bytes. */
+  | { is: 'peaks'; at: number; peaks: Uint8Array }
+  | { is: 'whole'; seconds: number; loud: number }
+  /** It cannot be decoded here; the page may know how. */
+  | { is: 'unread'; why: string }
+  | { is: 'slice'; id: number; sides: Float32Array[]; rate: number }
+  | { is: 'measured'; id: number; measured: Measured }
+  | { is: 'measuring'; part: number }
+  | { is: 'rows'; id: number; rows: Uint8Array }
+  | { is: 'noticed'; id: number; noticed: Noticed[] }
+
+/** How often a second the loudness is told. */
+export const peakRate = 100
+
+const tell = (t: Tell, transfer: Transferable[] = []) => postMessage(t, { transfer })
+
+let tape: Tape | undefined
+/** Seconds of the recording at which the tape begins. */
+let base = 0
+let told = 0
+let power = 0
+let wanted = 0
+const waiting: Ask[] = []
+let whole = false
+
+function begin(rate: number, channels: number, from: number) {
+  tape = new Tape(rate, channels > 1 ? 2 : 1)
+  base = from
+  told = 0
+  power = 0
+  whole = false
+}
+
+function add(sides: Float32Array[]) {
+  tape!.add(twoSides(sides))
+  loudness(false)
+}
+
+/** Tells how loud the last pieces are, some at a time. */
+function loudness(all: boolean) {
+  const t = tape!
+  const step = t.rate / peakRate
+  const known = Math.floor(t.length / step)
+  if (!all && known - told < 2 * peakRate) return
+  const peaks = new Uint8Array(Math.max(0, known - told))
+  const samples = new Float32Array(Math.ceil(step))
+  for (let i = 0; i < peaks.length; i++) {
+    t.mono(Math.round((told + i) * step), samples)
+    let most = 0
+    for (const s of samples) {
+      most = Math.max(most, Math.abs(s))
+      power += s * s
+    }
+    peaks[i] = Math.min(255, Math.round(most * 255))
+  }
+  tell({ is: 'peaks', at: Math.round(base * peakRate) + told, peaks }, [peaks.buffer])
+  told = known
+}
+
+function done() {
+  loudness(true)
+  whole = true
+  const t = tape!
+  tell({ is: 'whole', seconds: base + t.seconds, loud: 10 * Math.log10(power / Math.max(1, t.length) + 1e-9) })
+  for (const ask of waiting.splice(0)) answer(ask)
+}
+
+async function open(url: string, from: number, to: number) {
+  const mine = ++wanted
+  const input = new Input({ source: new UrlSource(new URL(url, location.origin), { getRetryDelay: () => null }), formats: ALL_FORMATS })
+  try {
+    const track = await input.getPrimaryAudioTrack()
+    if (!track) return tell({ is: 'unread', why: 'there is no sound in it' })
+    const picture = !!(await input.getPrimaryVideoTrack())
+    if (!(await track.canDecode())) return tell({ is: 'unread', why: 'its sound is of a kind that this browser does not decode in pieces' }) // prettier-ignore
+    const seconds = await track.computeDuration()
+    if (mine !== wanted) return
+    begin(await rateOf(track), track.numberOfChannels, from)
+    tell({ is: 'opened', rate: tape!.rate, channels: track.numberOfChannels, seconds, picture })
+    await decode(track, from, to, () => mine === wanted)
+    if (mine === wanted) done()
+  } catch (e) {
+    if (mine === wanted) tell({ is: 'unread', why: e instanceof Error ? e.message : String(e) })
+  } finally {
+    input.dispose()
+  }
+}
+
+async function rateOf(track: InputAudioTrack) {
+  const packet = await new EncodedPacketSink(track).getFirstPacket()
+  if (!packet) throw new Error('there is no sound in it')
+  return track.sampleRate
+}
+
+async function decode(track: InputAudioTrack, from: number, to: number, go: () => boolean) {
+  let at = from
+  for await (const sample of new AudioSampleSink(track).samples(from, to)) {
+    if (!go()) return sample.close()
+    const n = sample.numberOfFrames
+    const sides = Array.from({ length: sample.numberOfChannels }, (_, planeIndex) => {
+      const side = new Float32Array(n)
+      sample.copyTo(side, { planeIndex, format: 'f32-planar' })
+      return side
+    })
+    // What is missing between two pieces is silence; what was before the stretch is cut.
+    const gap = Math.round((sample.timestamp - at) * tape!.rate)
+    if (gap > 0.02 * tape!.rate && gap < 600 * tape!.rate) add(sides.map(() => new Float32Array(gap)))
+    const late = Math.max(0, Math.round((from - sample.timestamp) * tape!.rate))
+    if (late < n) add(late ? sides.map((s) => s.subarray(late)) : sides)
+    at = sample.timestamp + n / tape!.rate
+    sample.close()
+  }
+}
+
+/** The tape as what is measured wants it, from a second of the recording on. */
+const source = (t: Tape) => ({ rate: t.rate, length: t.length, mono: (from: number, into: Float32Array) => t.mono(from, into) })
+
+function answer(ask: Ask) {
+  const t = tape
+  if (!t) return
+  if (ask.do === 'slice') {
+    const from = Math.round((ask.from - base) * t.rate)
+    const n = Math.max(1, Math.round((ask.to - ask.from) * t.rate))
+    const sides = Array.from({ length: t.channels }, (_, c) => t.read(c, from, new Float32Array(n)))
+    return tell({ is: 'slice', id: ask.id, sides, rate: t.rate }, sides.map((s) => s.buffer)) // prettier-ignore
+  }
+  if (ask.do === 'rows') {
+    const seen = rows(source(t), ask.from - base, ask.to - base, ask.low, ask.high, ask.columns, ask.cents)
+    return tell({ is: 'rows', id: ask.id, rows: seen }, [seen.buffer])
+  }
+  if (ask.do === 'listen') {
+    const noticed = listen(source(t), ask.from - base, ask.to - base, ask.compass)
+    return tell({ is: 'noticed', id: ask.id, noticed: noticed.map((o) => ({ ...o, at: o.at + base })) })
+  }
+  if (ask.do === 'measure') {
+    const measured = measure(source(t), (part) => tell({ is: 'measuring', part }))
+    tell({ is: 'measured', id: ask.id, measured })
+  }
+}
+
+onmessage = ({ data: ask }: MessageEvent<Ask>) => {
+  if (ask.do === 'open') return void open(ask.url, ask.from, ask.to)
+  if (ask.do === 'take') {
+    if (!tape || whole) {
+      wanted++
+      begin(ask.rate, ask.sides.length, 0)
+    }
+    add(ask.sides)
+    if (ask.whole) done()
+    return
+  }
+  // What is measured of a part would be told of the whole.
+  if (!whole && (ask.do === 'measure' || ask.do === 'listen')) return void waiting.push(ask)
+  answer(ask)
+}
+
