@@ -54,5 +54,26 @@ func Fill(s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	return lines(s, made, kept)
+	if err := lines(s, made, kept); err != nil {
+		return err
+	}
+	return recording(s)
 }
+
+// recording is a tape of the band, which is rendered when it is first opened: nobody has found anything in it yet.
+func recording(s *store.Store) error {
+	all, err := s.Lines(store.All)
+	if err != nil {
+		return err
+	}
+	for _, l := range all {
+		if l.Title == taped {
+			r := store.Recording{Title: "Ferry Slip Players, third take", Hearing: store.Hearing{Beats: 4, Make: &store.Made{Line: l.ID, Cents: -30}}}
+			return s.CreateRecording(&r)
+		}
+	}
+	return fmt.Errorf("demo: no line %q", taped)
+}
+
+// taped is the line that the band plays on its tape.
+const taped = "Slipway, first chorus"

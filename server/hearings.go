@@ -118,10 +118,23 @@ type BarChange struct {
 
 // Heard is the stretch in hand, written down.
 type Heard struct {
-	Bars  []RecordedBar `json:"bars"`
-	Line  *LineBody     `json:"line,omitempty" doc:"the notes of the stretch, written down; none where there are none yet"`
-	Study *Study        `json:"study,omitempty"`
-	Why   string        `json:"why,omitempty" doc:"why nothing can be written down"`
+	Instrument Instrument    `json:"instrument"`
+	Bars       []RecordedBar `json:"bars"`
+	Line       *LineBody     `json:"line,omitempty" doc:"the notes of the stretch, written down; none where there are none yet"`
+	Study      *Study        `json:"study,omitempty"`
+	Told       []ToldByEar   `json:"told" doc:"the notes of the line, in words"`
+	Why        string        `json:"why,omitempty" doc:"why nothing can be written down"`
+}
+
+// ToldByEar is a note of the stretch in words.
+type ToldByEar struct {
+	ID     int     `json:"id"`
+	Bar    int     `json:"bar" doc:"of the recording, from 1"`
+	Beat   float64 `json:"beat" doc:"in it, from 1"`
+	Degree string  `json:"degree,omitempty" doc:"where it comes to rest, over its chord"`
+	Where  string  `json:"where"`
+	Does   string  `json:"does"`
+	Why    string  `json:"why" doc:"how sure it is, and what it may be too"`
 }
 
 // hearings registers what is asked of recordings; none of it is kept by asking.
@@ -195,13 +208,18 @@ func (s *server) hearings(api huma.API) {
 				Noticed []NoticedByEar    `json:"noticed" maxItems:"20000"`
 				Cents   float64           `json:"cents" minimum:"-100" maximum:"100"`
 				Settled []store.NoteByEar `json:"settled" maxItems:"4000" doc:"notes that are settled: they help, and are not told again"`
+				Low     int               `json:"low,omitempty" minimum:"0" maximum:"36" doc:"frets of the hand's position; notes that it does not reach are others'"`
+				High    int               `json:"high,omitempty" minimum:"0" maximum:"36"`
 			}
 		}) ([]store.NoteByEar, error) {
-			neck, _, err := s.neck()
+			instrument, _, err := s.neck()
 			if err != nil {
 				return nil, err
 			}
-			low, high := neck.Compass()
+			low, high := instrument.Compass()
+			if at := (neck.Region{Low: in.Body.Low, High: in.Body.High}); at.High > 0 && instrument.CheckRegion(at) == nil {
+				low, high = instrument.MIDI(neck.Placement{String: instrument.Strings(), Fret: at.Low}), instrument.MIDI(neck.Placement{String: 1, Fret: at.High})
+			}
 			l := record.Listening{Cents: in.Body.Cents, Lowest: low, Highest: high, Settled: each(in.Body.Settled, guessOf)}
 			return each(l.Notes(each(in.Body.Noticed, NoticedByEar.core)), wireGuess), nil
 		})
@@ -290,14 +308,19 @@ func (s *server) heard(b RecordingBody) (none Heard, err error) {
 	if err != nil {
 		return none, err
 	}
+	player, err := s.store.Player()
+	if err != nil {
+		return none, err
+	}
 	h := b.Hearing
-	out := Heard{Bars: each(g.Bars(h.From, h.To), wireBar)}
+	out := Heard{Instrument: wireInstrument(g.In, player.Left), Bars: each(g.Bars(h.From, h.To), wireBar), Told: []ToldByEar{}}
 	if h.To <= h.From {
 		out.Why = "no stretch is in hand"
 		return out, nil
 	}
 	g.Feel = cmp.Or(g.Feel, form.Feels[0].ID)
-	l, _, err := g.Line(clean(b.Title), h.From, h.To, each(h.Notes, guessOf))
+	guesses := each(h.Notes, guessOf)
+	l, bars, err := g.Line(clean(b.Title), h.From, h.To, guesses)
 	if err != nil {
 		out.Why = err.Error()
 		return out, nil
@@ -306,16 +329,13 @@ func (s *server) heard(b RecordingBody) (none Heard, err error) {
 		out.Why = "nothing is heard in this stretch yet"
 		return out, nil
 	}
-	player, err := s.store.Player()
-	if err != nil {
-		return none, err
-	}
 	if l.Rule, err = line.RuleByID(player.Rests); err != nil {
 		l.Rule = line.Usual
 	}
 	l.Source = clean(b.Title)
 	body, study := wireBody(l), lineIn{l}.study()
 	out.Line, out.Study = &body, &study
+	out.Told = each(record.Tell(l, bars, guesses), func(t record.Told) ToldByEar { return ToldByEar(t) })
 	return out, nil
 }
 

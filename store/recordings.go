@@ -40,6 +40,13 @@ type Hearing struct {
 	Low     int         `json:"low" minimum:"0" maximum:"36" doc:"frets of the position in which its notes are laid"`
 	High    int         `json:"high" minimum:"0" maximum:"36"`
 	Notes   []NoteByEar `json:"notes" maxItems:"4000" doc:"in order of time"`
+	Make    *Made       `json:"make,omitempty" doc:"what its file is made of, where it has none yet"`
+}
+
+// Made is what a recording without a file is made of, when it is first opened: a line that the band plays, as on an old tape.
+type Made struct {
+	Line  uint    `json:"line" minimum:"1" maximum:"4294967295"`
+	Cents float64 `json:"cents" minimum:"-100" maximum:"100" doc:"that the tape is out of tune"`
 }
 
 // Anchor is a beat and when it falls.

@@ -119,7 +119,7 @@ const (
 	byBass    = 0.22
 	byKey     = 0.09
 	sharpness = 26.0 // of what is likelier, how much
-	splits    = 0.07 // by how much two halves have to fit better than a whole bar
+	splits    = 0.13 // by how much two halves have to fit better than a whole bar
 	least     = 0.02 // of the loudest bar, that anything sounds
 )
 

@@ -41,7 +41,8 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
       <div><MemoryNotes /><AtTheFoot /></div>
       <!-- A place that is of one thing begins anew with another. -->
       <main><RouterView :key="`${here.turned} ${$route.meta.each ? $route.path : ''}`" /></main>
-      <BandStrip />
+      <!-- A recording has a strip of its own: the band is silent there. -->
+      <BandStrip v-show="!$route.meta.own" />
     </div>
     <HelpDialog v-model="help" />
     <InstrumentDialog v-model="instrument" />

@@ -86,6 +86,18 @@ export const router = createRouter({
       meta: { place: 'Lines' },
     },
     {
+      path: '/by-ear',
+      name: 'recordings',
+      component: () => import('./places/ear/RecordingsPlace.vue'),
+      meta: { place: 'By ear' },
+    },
+    {
+      path: '/by-ear/:id(\\d+)',
+      name: 'recording',
+      component: () => import('./places/ear/RecordingPlace.vue'),
+      meta: { place: 'By ear', own: true, each: true },
+    },
+    {
       path: '/practice/:id(\\d+)?',
       name: 'practice',
       component: () => import('./places/practice/PracticePlace.vue'),

@@ -14,10 +14,12 @@ import {
   type LickBody,
   type LineBody,
   type Plan,
+  type RecordingBody,
   type SetBody,
 } from './client'
 import { chartBody } from './queries'
 import { lickBody, lineBody } from './kept'
+import { recordingBody } from './recordingBody'
 import { setBody } from './sets'
 import { tag } from './keeper'
 import { beside } from './questions'
@@ -59,6 +61,15 @@ const kinds = {
     send: (id: number, body: object, match: string) =>
       answer(api.PUT('/api/sets/{id}', { params: { path: { id }, header: { 'If-Match': match } }, body: body as SetBody })), // prettier-ignore
     make: (body: object) => answer(api.POST('/api/sets', { body: body as SetBody })),
+  },
+  recordings: {
+    word: 'what was found in the recording',
+    place: (id: number) => ({ name: 'recording', params: { id } }),
+    read: (id: number) => answer(api.GET('/api/recordings/{id}', { params: { path: { id } } })),
+    part: recordingBody,
+    send: (id: number, body: object, match: string) =>
+      answer(api.PUT('/api/recordings/{id}', { params: { path: { id }, header: { 'If-Match': match } }, body: body as RecordingBody })), // prettier-ignore
+    make: (body: object) => answer(api.POST('/api/recordings', { body: body as RecordingBody })),
   },
   plan: {
     word: 'what you decided about the chart',

@@ -2880,9 +2880,12 @@ export interface components {
         };
         Heard: {
             bars: components["schemas"]["RecordedBar"][];
+            instrument: components["schemas"]["Instrument"];
             /** @description the notes of the stretch, written down; none where there are none yet */
             line?: components["schemas"]["LineBody"];
             study?: components["schemas"]["Study"];
+            /** @description the notes of the line, in words */
+            told: components["schemas"]["ToldByEar"][];
             /** @description why nothing can be written down */
             why?: string;
         };
@@ -2956,6 +2959,8 @@ export interface components {
              * @description frets of the position in which its notes are laid
              */
             low: number;
+            /** @description what its file is made of, where it has none yet */
+            make?: components["schemas"]["Made"];
             markers: components["schemas"]["Marker"][];
             /** @description in order of time */
             notes: components["schemas"]["NoteByEar"][];
@@ -4010,6 +4015,15 @@ export interface components {
              */
             went: number;
         };
+        Made: {
+            /**
+             * Format: double
+             * @description that the tape is out of tune
+             */
+            cents: number;
+            /** Format: int64 */
+            line: number;
+        };
         Map: {
             bars: components["schemas"]["Bar"][];
             /** @description for each chord, the palette over it on the whole neck */
@@ -4391,6 +4405,13 @@ export interface components {
         "Notes-by-earRequest": {
             /** Format: double */
             cents: number;
+            /** Format: int64 */
+            high?: number;
+            /**
+             * Format: int64
+             * @description frets of the hand's position; notes that it does not reach are others'
+             */
+            low?: number;
             noticed: components["schemas"]["NoticedByEar"][];
             /** @description notes that are settled: they help, and are not told again */
             settled: components["schemas"]["NoteByEar"][];
@@ -5619,6 +5640,26 @@ export interface components {
             turn?: string[];
             why: string;
             window?: components["schemas"]["Frets"];
+        };
+        ToldByEar: {
+            /**
+             * Format: int64
+             * @description of the recording, from 1
+             */
+            bar: number;
+            /**
+             * Format: double
+             * @description in it, from 1
+             */
+            beat: number;
+            /** @description where it comes to rest, over its chord */
+            degree?: string;
+            does: string;
+            /** Format: int64 */
+            id: number;
+            where: string;
+            /** @description how sure it is, and what it may be too */
+            why: string;
         };
         Tone: {
             /** @description R b3 3 b5 5 #5 6 b7 7 b9 9 #9 11 #11 b13 13 */

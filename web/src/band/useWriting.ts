@@ -11,6 +11,8 @@ interface Along {
   title: string
   tempo?: number
   load: () => Promise<ArrayBuffer>
+  /** how loud each player is; as they are set where it is not said */
+  levels?: Record<string, number>
 }
 
 export const useWriting = defineStore('writing', () => {
@@ -22,7 +24,7 @@ export const useWriting = defineStore('writing', () => {
   let stopped = () => {}
 
   /** The file, or nothing where it was stopped or went wrong. */
-  async function write({ title: what, tempo, load }: Along): Promise<ArrayBuffer | undefined> {
+  async function write({ title: what, tempo, load, levels = levelsOf(kept) }: Along): Promise<ArrayBuffer | undefined> {
     stop()
     title.value = what
     part.value = 0
@@ -45,7 +47,7 @@ export const useWriting = defineStore('writing', () => {
               else fail(new Error(data.why))
             }
             worker.onerror = (e) => fail(new Error(`The sound could not be written (${e.message}).`))
-            worker.postMessage({ bank, midi, tempo, levels: levelsOf(kept) } satisfies Writing, [bank, midi])
+            worker.postMessage({ bank, midi, tempo, levels } satisfies Writing, [bank, midi])
           })
           .catch(fail)
       })

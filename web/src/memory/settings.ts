@@ -13,6 +13,7 @@ export const remembered = {
   prompts: 'browser',
   pedals: 'browser',
   band: 'player',
+  recordings: 'player',
   plan: 'player',
   rungs: 'player',
   parts: 'player',

@@ -129,7 +129,15 @@ function tones(source: Source, progress: (part: number) => void) {
 }
 
 /** How much of each half step sounds, from the lowest row up, column after column: to be drawn. */
-export function rows(source: Source, from: number, to: number, low: number, high: number, columns: number, cents: number) {
+export function rows(
+  source: Source,
+  from: number,
+  to: number,
+  low: number,
+  high: number,
+  columns: number,
+  cents: number,
+) {
   const size = source.rate > 24000 ? 8192 : 4096
   const length = Math.round(size * 0.75)
   const spectrum = new Spectrum(size, length)
@@ -142,7 +150,10 @@ export function rows(source: Source, from: number, to: number, low: number, high
     spectrum.of(window, magnitude)
     for (let r = 0; r < n; r++) {
       const hertz = 440 * 2 ** ((low + r + cents / 100 - 69) / 12)
-      const [a, b] = [Math.round((hertz * size) / source.rate / 1.021), Math.round((hertz * size * 1.021) / source.rate)]
+      const [a, b] = [
+        Math.round((hertz * size) / source.rate / 1.021),
+        Math.round((hertz * size * 1.021) / source.rate),
+      ]
       let most = 0
       for (let k = a; k <= b && k < magnitude.length; k++) most = Math.max(most, magnitude[k]!)
       out[i * n + r] = most

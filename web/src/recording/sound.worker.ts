@@ -1,5 +1,5 @@
 /* The sound of a recording, beside the page: read, decoded and held here, measured and listened to here; the page gets pieces. */
-import { AudioSampleSink, EncodedPacketSink, ALL_FORMATS, Input, UrlSource, type InputAudioTrack } from 'mediabunny'
+import { ALL_FORMATS, AudioSampleSink, Input, UrlSource, type InputAudioTrack } from 'mediabunny'
 import { listen, type Noticed } from './listening'
 import { measure, rows, type Measured } from './measure'
 import { Tape, twoSides } from './tape'
@@ -84,7 +84,10 @@ function done() {
 
 async function open(url: string, from: number, to: number) {
   const mine = ++wanted
-  const input = new Input({ source: new UrlSource(new URL(url, location.origin), { getRetryDelay: () => null }), formats: ALL_FORMATS })
+  const input = new Input({
+    source: new UrlSource(new URL(url, location.origin), { getRetryDelay: () => null }),
+    formats: ALL_FORMATS,
+  })
   try {
     const track = await input.getPrimaryAudioTrack()
     if (!track) return tell({ is: 'unread', why: 'there is no sound in it' })
@@ -92,7 +95,7 @@ async function open(url: string, from: number, to: number) {
     if (!(await track.canDecode())) return tell({ is: 'unread', why: 'its sound is of a kind that this browser does not decode in pieces' }) // prettier-ignore
     const seconds = await track.computeDuration()
     if (mine !== wanted) return
-    begin(await rateOf(track), track.numberOfChannels, from)
+    begin(track.sampleRate, track.numberOfChannels, from)
     tell({ is: 'opened', rate: tape!.rate, channels: track.numberOfChannels, seconds, picture })
     await decode(track, from, to, () => mine === wanted)
     if (mine === wanted) done()
@@ -103,16 +106,12 @@ async function open(url: string, from: number, to: number) {
   }
 }
 
-async function rateOf(track: InputAudioTrack) {
-  const packet = await new EncodedPacketSink(track).getFirstPacket()
-  if (!packet) throw new Error('there is no sound in it')
-  return track.sampleRate
-}
-
 async function decode(track: InputAudioTrack, from: number, to: number, go: () => boolean) {
   let at = from
   for await (const sample of new AudioSampleSink(track).samples(from, to)) {
     if (!go()) return sample.close()
+    // Some codecs come out at another rate than their head says.
+    if (!tape!.length && sample.sampleRate !== tape!.rate) begin(sample.sampleRate, sample.numberOfChannels, from)
     const n = sample.numberOfFrames
     const sides = Array.from({ length: sample.numberOfChannels }, (_, planeIndex) => {
       const side = new Float32Array(n)
@@ -130,7 +129,11 @@ async function decode(track: InputAudioTrack, from: number, to: number, go: () =
 }
 
 /** The tape as what is measured wants it, from a second of the recording on. */
-const source = (t: Tape) => ({ rate: t.rate, length: t.length, mono: (from: number, into: Float32Array) => t.mono(from, into) })
+const source = (t: Tape) => ({
+  rate: t.rate,
+  length: t.length,
+  mono: (from: number, into: Float32Array) => t.mono(from, into),
+})
 
 function answer(ask: Ask) {
   const t = tape
@@ -170,4 +173,3 @@ onmessage = ({ data: ask }: MessageEvent<Ask>) => {
   if (!whole && (ask.do === 'measure' || ask.do === 'listen')) return void waiting.push(ask)
   answer(ask)
 }
-

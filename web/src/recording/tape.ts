@@ -18,7 +18,7 @@ export class Tape {
   /** Adds what comes next, each side as long as the other. */
   add(sides: Float32Array[]) {
     const n = sides[0]!.length
-    for (let done = 0; done < n; ) {
+    for (let done = 0; done < n;) {
       const at = this.length % piece
       if (!at) this.pieces.push(Array.from({ length: this.channels }, () => new Int16Array(piece)))
       const some = Math.min(n - done, piece - at)
@@ -34,7 +34,7 @@ export class Tape {
   /** One side from a sample on; silence beyond its ends. */
   read(side: number, from: number, into: Float32Array): Float32Array {
     const c = Math.min(side, this.channels - 1)
-    for (let i = 0; i < into.length; ) {
+    for (let i = 0; i < into.length;) {
       const at = from + i
       if (at < 0 || at >= this.length) {
         into[i++] = 0

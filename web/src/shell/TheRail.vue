@@ -7,6 +7,7 @@ const places = [
   { to: { name: 'bench' }, name: 'Bench' },
   { to: { name: 'licks' }, name: 'Licks' },
   { to: { name: 'lines' }, name: 'Lines' },
+  { to: { name: 'recordings' }, name: 'By ear' },
   { to: { name: 'practice' }, name: 'Practice' },
 ]
 </script>

@@ -5,6 +5,7 @@
 export const rooms = {
   bench: 'Bench and music stand',
   line: 'Lines, on the tablature',
+  ear: 'By ear',
   practice: 'Practice',
   everywhere: 'Everywhere',
 } as const
@@ -63,6 +64,33 @@ export const commands = {
   climb: { room: 'line', keys: [], name: 'Climb in tempo' },
   parts: { room: 'line', keys: [], name: 'Learn it in parts' },
   fingers: { room: 'line', keys: [], name: 'Fingers beside the notes' },
+
+  stretchLater: {
+    room: 'ear',
+    keys: ['ArrowRight', 'PageDown'],
+    name: 'the stretch after this one; a page-turner pedal does it too',
+  },
+  stretchEarlier: { room: 'ear', keys: ['ArrowLeft', 'PageUp'], name: 'the stretch before this one' },
+  stretchLonger: { room: 'ear', keys: ['Shift+ArrowRight'], name: 'the stretch a beat longer' },
+  stretchShorter: { room: 'ear', keys: ['Shift+ArrowLeft'], name: 'the stretch a beat shorter' },
+  listen: { room: 'ear', keys: ['h'], name: 'hear it: the notes of the stretch are proposed' },
+  noteAfter: { room: 'ear', keys: ['.'], name: 'to the next note' },
+  noteBefore: { room: 'ear', keys: [','], name: 'to the note before' },
+  settle: { room: 'ear', keys: ['Enter'], name: 'the note is right; on to the next' },
+  settleAll: { room: 'ear', keys: ['Shift+Enter'], name: 'all that is sure is right' },
+  noteUp: { room: 'ear', keys: ['ArrowUp'], name: 'the note a half step higher' },
+  noteDown: { room: 'ear', keys: ['ArrowDown'], name: 'the note a half step lower' },
+  noNote: { room: 'ear', keys: ['Delete', 'Backspace'], name: 'no note here' },
+  alone: { room: 'ear', keys: ['a'], name: 'the note in hand sounds alone' },
+  tap: { room: 'ear', keys: ['t'], name: 'tap the beat while it plays' },
+  mark: { room: 'ear', keys: ['m'], name: 'a marker here' },
+  myTurn: { room: 'ear', keys: ['y'], name: 'my turn after each round, or not' },
+  slowerEach: { room: 'ear', keys: ['e'], name: 'slower each round until I have it, or not' },
+  against: {
+    room: 'ear',
+    keys: ['g'],
+    name: 'my line on the guitar against the record: with it, in turn, alone, or not',
+  },
 
   uncover: { room: 'practice', keys: ['h'], name: 'uncover the neck; it is noted, and no harm' },
   skip: { room: 'practice', keys: ['ArrowRight', 'PageDown'], name: 'the next call' },

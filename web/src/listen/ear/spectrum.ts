@@ -22,8 +22,11 @@ export class Spectrum {
   of(samples: Float32Array, into: Float32Array = new Float32Array(this.size / 2)): Float32Array {
     for (let i = 0; i < this.length; i++) this.input[i] = samples[i]! * this.window[i]!
     this.fft.realTransform(this.out, this.input)
-    for (let k = 0; k < into.length; k++)
-      into[k] = (Math.hypot(this.out[2 * k]!, this.out[2 * k + 1]!) * 4) / this.length
+    // Not Math.hypot: what it guards against does not come up, and it takes ten times as long.
+    for (let k = 0; k < into.length; k++) {
+      const [re, im] = [this.out[2 * k]!, this.out[2 * k + 1]!]
+      into[k] = (Math.sqrt(re * re + im * im) * 4) / this.length
+    }
     return into
   }
 }

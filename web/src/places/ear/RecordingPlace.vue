@@ -1,0 +1,294 @@
+<script setup lang="ts">
+/* One recording: its whole, the stretch in hand with what is heard in it, the neck, and what its player says to each note. */
+import { useTitle } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import Button from 'primevue/button'
+import Select from 'primevue/select'
+import { fileOf } from '../../api/recordings'
+import EmptyPlace from '../../shell/EmptyPlace.vue'
+import HistoryButtons from '../../shell/HistoryButtons.vue'
+import SaveWords from '../../shell/SaveWords.vue'
+import SegmentedChoice from '../../shell/SegmentedChoice.vue'
+import TitleField from '../../shell/TitleField.vue'
+import LickDialog from '../../making/LickDialog.vue'
+import { useAddress } from '../../shell/useAddress'
+import { useCommand } from '../../shell/useCommands'
+import { clock, lasting } from '../../recording/inHand'
+import BeatsCard from './BeatsCard.vue'
+import EarNeck from './EarNeck.vue'
+import FileMissing from './FileMissing.vue'
+import NoteByEarCard from './NoteByEarCard.vue'
+import RecordFoot from './RecordFoot.vue'
+import StretchRoll from './StretchRoll.vue'
+import TheMarkers from './TheMarkers.vue'
+import WholeWave from './WholeWave.vue'
+import { useAgainst } from './useAgainst'
+import { useByEar } from './useByEar'
+import { useEarCommands } from './useEarCommands'
+import { useMaking } from './useMaking'
+import { useMeasured } from './useMeasured'
+import { useRecordingSound } from './useRecordingSound'
+import { useRecordingWork } from './useRecordingWork'
+import { useRendered } from './useRendered'
+
+const { id } = useAddress()
+const work = useRecordingWork(id)
+const stored = work.stored.data
+const rendered = useRendered(work.stored, work.changes)
+const url = computed(() => (stored.value?.bytes ? fileOf(stored.value) : undefined))
+const sound = useRecordingSound(url, work.hearing)
+const measured = useMeasured(work, sound)
+const ear = useByEar(work, sound)
+const against = useAgainst(work, sound)
+const making = useMaking(work)
+const panes = [
+  { id: 'notes', name: 'Notes' },
+  { id: 'beats', name: 'Beats, chords' },
+  { id: 'markers', name: 'Markers' },
+]
+const pane = ref('notes')
+const commands = useEarCommands(work, sound, measured, ear, against, pane)
+useTitle(computed(() => `${work.body.value?.title ?? 'By ear'} · Undaris`))
+const listen = useCommand('listen')
+const settleAll = useCommand('settleAll')
+const tempo = computed(() => {
+  const a = work.hearing.value?.anchors ?? []
+  return a.length > 1 ? (60 * (a.at(-1)!.beat - a[0]!.beat)) / (a.at(-1)!.at - a[0]!.at) : undefined
+})
+const about = computed(() => {
+  const h = work.hearing.value
+  const first = h?.anchors.length ? commands.barOne() : undefined
+  return [
+    sound.sound.value?.seconds.value && lasting(sound.sound.value.seconds.value),
+    tempo.value && `${Math.round(tempo.value)} beats a minute`,
+    first !== undefined && `bar 1 at ${clock(Math.max(0, first))}`,
+    h?.cents && `${h.cents > 0 ? '+' : '−'}${Math.abs(h.cents)} cents`,
+  ]
+    .filter(Boolean)
+    .join(' · ')
+})
+</script>
+
+<template>
+  <div v-if="work.body.value && work.hearing.value" class="place">
+    <div class="upper">
+      <header>
+        <TitleField
+          :title="work.body.value.title"
+          label="title of the recording"
+          :longest="120"
+          @change="(title) => work.record.change('title', { title })"
+        />
+        <p class="meta">{{ about }} <SaveWords :state="work.record.state.value" :why="work.record.why.value" /></p>
+        <span class="space" />
+        <b v-if="work.notes.value.length">{{ ear.settled.value }} of {{ work.notes.value.length }} notes settled</b>
+        <HistoryButtons />
+        <Button
+          label="Make a lick"
+          size="small"
+          variant="outlined"
+          :disabled="!work.heard.value?.line"
+          @click="making.lick()"
+        />
+        <Button label="Make a line" size="small" :disabled="!work.heard.value?.line" @click="making.line()" />
+      </header>
+      <p
+        v-for="t in [
+          work.record.trouble.value,
+          sound.sound.value?.trouble.value,
+          work.failed.value?.message,
+          making.trouble.value,
+          rendered.trouble.value,
+          against.trouble.value,
+        ].filter(Boolean)"
+        :key="t"
+        class="trouble"
+        role="alert"
+      >
+        {{ t }}
+      </p>
+      <p v-if="rendered.doing.value" role="status" class="hint">
+        The band plays it onto a tape … {{ Math.round(rendered.part() * 100) }} %
+      </p>
+      <FileMissing v-else-if="!url" :id="id" :changes="work.changes" @kept="work.stored.refetch()" />
+      <template v-if="sound.sound.value">
+        <WholeWave
+          :sound="sound.sound.value"
+          :hearing="work.hearing.value"
+          :stretch="work.stretch.value"
+          :at="sound.at.value"
+          @take="commands.take"
+          @seek="sound.seek"
+          @marker="commands.toMarker"
+        />
+        <StretchRoll
+          v-if="work.stretch.value"
+          :sound="sound.sound.value"
+          :hearing="work.hearing.value"
+          :stretch="work.stretch.value"
+          :notes="work.notes.value"
+          :heard="work.heard.value"
+          :chords="measured.chords.value"
+          :compass="ear.compass.value"
+          :chosen="ear.chosen.value"
+          :at="sound.at.value"
+          @choose="(n) => (ear.chosen.value = n)"
+          @write="ear.write"
+          @seek="sound.seek"
+        />
+        <p v-else class="hint">Drag over the sound above to take a stretch in hand.</p>
+      </template>
+      <div class="lower">
+        <EarNeck
+          v-if="work.heard.value"
+          :heard="work.heard.value"
+          :hearing="work.hearing.value"
+          :note="ear.note.value"
+          @place="(string, fret) => ear.change('its place', { string, fret })"
+          @choose="(n) => (ear.chosen.value = n)"
+        />
+        <div class="cards">
+          <div class="heads">
+            <SegmentedChoice v-model="pane" :options="panes" label="what is shown" />
+            <template v-if="pane === 'notes' && work.stretch.value">
+              <Button
+                v-bind="listen"
+                :label="ear.hearing.value ? 'Listening …' : work.notes.value.length ? 'Hear it again' : 'Hear it'"
+                :disabled="ear.hearing.value || !sound.sound.value?.whole.value"
+              />
+              <Button
+                v-if="ear.sure.value"
+                v-bind="settleAll"
+                :label="`Settle ${ear.sure.value} sure`"
+                variant="outlined"
+              />
+              <Select
+                v-if="work.heard.value?.line"
+                v-model="sound.modes.against"
+                :options="against.ways"
+                option-label="name"
+                option-value="id"
+                aria-label="my line against the record"
+                class="against"
+              />
+            </template>
+          </div>
+          <template v-if="pane === 'notes'">
+            <NoteByEarCard
+              v-if="ear.note.value"
+              :note="ear.note.value"
+              :heard="work.heard.value"
+              @beside="commands.beside"
+              @step="ear.step"
+              @bend="ear.bend"
+              @shift="ear.shift"
+            />
+            <p v-else-if="ear.trouble.value" class="trouble" role="alert">{{ ear.trouble.value }}</p>
+            <p v-else-if="work.notes.value.length" class="hint">
+              Press a note: it is heard, and you say whether it is right. {{ work.heard.value?.why }}
+            </p>
+            <p v-else class="hint">
+              {{
+                sound.sound.value?.whole.value
+                  ? 'Hear it: its notes are proposed, as guesses. Or press twice on a row to write one.'
+                  : 'The recording is read …'
+              }}
+              {{ measured.doing.value }}
+            </p>
+          </template>
+          <BeatsCard
+            v-else-if="pane === 'beats'"
+            :work="work"
+            :measured="measured"
+            :sound="sound"
+            :taps="commands.taps.value"
+            @chart="making.chart(measured.chords.value?.keys[0]?.key)"
+          />
+          <TheMarkers v-else :work="work" :sound="sound" />
+        </div>
+      </div>
+    </div>
+    <RecordFoot :sound="sound" :tempo="tempo" :cents="work.hearing.value.cents" />
+    <LickDialog v-model="making.keeping.value" :from="making.kept.value" />
+  </div>
+  <EmptyPlace
+    v-else-if="work.stored.error.value"
+    title="This recording cannot be shown"
+    :text="work.stored.error.value.message"
+  >
+    <Button as="router-link" :to="{ name: 'recordings' }" label="All recordings" />
+  </EmptyPlace>
+</template>
+
+<style scoped>
+.place {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  min-width: 0;
+  min-height: 100vh;
+}
+
+.upper {
+  padding: 0.6rem 1.25rem 0.75rem;
+  display: grid;
+  gap: 0.5rem;
+  align-content: start;
+  min-width: 0;
+}
+
+header :deep(.name) {
+  max-width: 30rem;
+  font-size: 1.7rem;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.3rem 0.9rem;
+}
+
+.meta,
+.hint {
+  color: var(--soft);
+}
+
+.space {
+  flex: 1;
+}
+
+.trouble {
+  color: var(--danger);
+  font-weight: 600;
+}
+
+.lower {
+  display: grid;
+  grid-template-columns: minmax(0, 29rem) minmax(0, 1fr);
+  gap: 1.5rem;
+}
+
+.cards {
+  display: grid;
+  gap: 0.6rem;
+  align-content: start;
+  min-width: 0;
+}
+
+.heads .against {
+  width: 9.5rem;
+}
+
+.heads {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 0.75rem;
+  align-items: center;
+}
+
+@media (max-width: 900px) {
+  .lower {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
