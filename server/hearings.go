@@ -23,13 +23,14 @@ type Measured struct {
 	OnsetRate float64 `json:"onsetRate" minimum:"10" maximum:"400" doc:"frames a second"`
 	Onsets    []byte  `json:"onsets" maxLength:"700000" doc:"how strongly something begins"`
 	Low       []byte  `json:"low" maxLength:"700000" doc:"the same, of what is low: bass and bass drum"`
+	High      []byte  `json:"high" maxLength:"700000" doc:"the same, of what is high: snare and cymbals"`
 	ToneRate  float64 `json:"toneRate" minimum:"1" maximum:"100" doc:"frames a second"`
 	Tones     []byte  `json:"tones" maxLength:"700000" doc:"twelve of each frame, from C: how much of each pitch class sounds"`
 	Bass      []byte  `json:"bass" maxLength:"700000" doc:"the same, in the bass"`
 }
 
 func (m Measured) onsets() record.Onsets {
-	return record.Onsets{Rate: m.OnsetRate, All: numbers(m.Onsets), Low: numbers(m.Low)}
+	return record.Onsets{Rate: m.OnsetRate, All: numbers(m.Onsets), Low: numbers(m.Low), High: numbers(m.High)}
 }
 
 func (m Measured) tones() record.Tones {
@@ -38,8 +39,8 @@ func (m Measured) tones() record.Tones {
 
 func (m Measured) check() error {
 	switch {
-	case len(m.Low) != len(m.Onsets):
-		return at("body.low", len(m.Low), fmt.Errorf("there are %d strengths of all and %d of what is low; there have to be as many", len(m.Onsets), len(m.Low)))
+	case len(m.Low) != len(m.Onsets) || len(m.High) != len(m.Onsets):
+		return at("body.low", len(m.Low), fmt.Errorf("there are %d strengths of all, %d of what is low and %d of what is high; there have to be as many", len(m.Onsets), len(m.Low), len(m.High)))
 	case len(m.Tones)%12 != 0 || len(m.Bass) != len(m.Tones):
 		return at("body.bass", len(m.Bass), fmt.Errorf("tones and bass have twelve strengths for each of the same frames"))
 	}
@@ -149,8 +150,7 @@ func (s *server) hearings(api huma.API) {
 			if err := in.Body.check(); err != nil {
 				return nil, err
 			}
-			tones := in.Body.tones()
-			pulses := in.Body.onsets().Pulses(in.Body.Beats, func(at float64) float64 { return tones.Change(at, 0.6) })
+			pulses := in.Body.onsets().Pulses(in.Body.Beats, in.Body.tones())
 			return each(pulses, func(p record.Pulse) PulseGuess { return PulseGuess{p.Tempo, p.Sure, p.Says, wireAnchors(p.Grid)} }), nil
 		})
 	post(s, api, "/api/recordings/chords", "chords-by-ear", "What may sound in the bars of a recording",

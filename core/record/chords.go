@@ -17,12 +17,6 @@ type Tones struct {
 	All, Bass [][12]float64
 }
 
-// Change is how much the harmony about a second differs before it and after, each within so many seconds: 0 is nothing, 1 all.
-func (t Tones) Change(at, within float64) float64 {
-	before, after := t.sum(at-within, at), t.sum(at, at+within)
-	return (1-like(before.all, after.all))*0.6 + (1-like(before.bass, after.bass))*0.4
-}
-
 type sums struct{ all, bass [12]float64 }
 
 // sum adds up what sounds between two seconds; each frame counts as much as it is loud, softly.
@@ -182,6 +176,22 @@ func (t Tones) Chords(g Grid, from, to int, key *form.Key) (out []ChordGuess, ke
 		out[i].Says = out[i].says()
 	}
 	return out, keys
+}
+
+// fit is how well so many bars of a grid hold one chord each, in the middle; 1 where nothing sounds.
+func (t Tones) fit(g Grid, bars int) float64 {
+	sum, n := 0.0, 0
+	for _, b := range t.bars(g, 0, bars*g.PerBar) {
+		if b.sounds {
+			worth := worthOf(b.whole, nil)
+			sum += worth[best(worth)]
+			n++
+		}
+	}
+	if n == 0 {
+		return 1
+	}
+	return sum / float64(n)
 }
 
 // bar is what sounds in one: in all, and in each half.

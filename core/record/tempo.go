@@ -8,11 +8,11 @@ import (
 	"undaris/core/say"
 )
 
-// Onsets is how strongly something begins, so many times a second: in all of the sound, and in what is low, where the
-// bass drum and the bass are. The strengths are of any measure.
+// Onsets is how strongly something begins, so many times a second: in all of the sound, in what is low, where the bass drum
+// and the bass are, and in what is high, where the snare drum is. The strengths are of any measure.
 type Onsets struct {
-	Rate     float64
-	All, Low []float64
+	Rate           float64
+	All, Low, High []float64
 }
 
 // Pulse is a guess of where the beats of a recording fall.
@@ -33,58 +33,102 @@ const (
 	mostPulses = 3
 )
 
+// What speaks for a tempo beside that the strengths repeat themselves: that bars of it hold one chord each, and that so
+// much begins in a beat as usually does.
+const (
+	byChords   = 60.0
+	byTurns    = 0.8
+	byAccent   = 0.6
+	usualOften = 2.3 // strokes in a beat
+	oftenWidth = 0.8
+	strokeFrom = 0.8 // of the middle strength
+)
+
+// ratios of a tempo to those that it is taken for.
+var ratios = []float64{1, 2, 0.5, 1.5, 2.0 / 3}
+
 // Pulses guesses the beats: the likeliest first, three at most, each of another tempo. Of what has no beat to speak of,
-// such as silence or speech, there is none. harmony tells how much the harmony changes at a moment (0 to 1), by which
-// the first beat of bars is known; nil knows nothing of it.
+// such as silence or speech, there is none. tones tell which harmony sounds when: a bar holds one chord oftener than two.
 //
 // A tempo is what the strengths repeat themselves by (autocorrelation, as in Ellis, Beat Tracking by Dynamic Programming,
 // 2007); then beats are laid where the strengths are, as evenly as they allow (the same), and what drifts is followed.
-func (o Onsets) Pulses(perBar int, harmony func(at float64) float64) []Pulse {
-	env := flattened(o.All, o.Rate)
-	low := flattened(o.Low, o.Rate)
+func (o Onsets) Pulses(perBar int, tones Tones) []Pulse {
+	env, d := flattened(o.All, o.Rate), drums{flattened(o.Low, o.Rate), flattened(o.High, o.Rate), o.begins(flattened(o.All, o.Rate))}
 	if len(env) < int(4*o.Rate) || quiet(env) {
 		return nil
 	}
-	repeats := autocorrelation(env, int(o.Rate*60/leastTempo*4)+2)
-	type peak struct{ tempo, worth float64 }
-	var peaks []peak
-	step := func(t float64) float64 { return t * 1.005 }
-	var before, here peak
-	for t := leastTempo; t <= mostTempo; t = step(t) {
-		next := peak{t, o.worth(repeats, t)}
+	often := o.often(env)
+	var out []Pulse
+	all := 0.0
+	for _, c := range o.candidates(autocorrelation(env, int(o.Rate*60/leastTempo*4)+2)) {
+		beats := o.lay(env, c.tempo)
+		if len(beats) < 4 {
+			continue
+		}
+		g, fit := o.barred(beats, d, perBar, tones)
+		tempo := middleTempo(g)
+		if slices.ContainsFunc(out, func(q Pulse) bool { return math.Abs(math.Log2(q.Tempo/tempo)) < 0.06 }) {
+			continue
+		}
+		away := math.Log2(often*60/tempo/usualOften) / oftenWidth
+		out = append(out, Pulse{Grid: g, Tempo: tempo, Sure: c.worth * math.Exp(byChords*(fit-1)-away*away/2+byTurns*o.turns(beats, d))})
+		all += out[len(out)-1].Sure
+	}
+	slices.SortStableFunc(out, func(a, b Pulse) int { return cmp.Compare(b.Sure, a.Sure) })
+	out = out[:min(len(out), mostPulses)]
+	for i := range out {
+		if all > 0 {
+			out[i].Sure /= all
+		}
+		out[i].Says = out[i].says(i, out)
+	}
+	return out
+}
+
+// candidate is a tempo that the strengths repeat themselves by.
+type candidate struct{ tempo, worth float64 }
+
+// candidates are the tempi about which most speaks, and those that the first may be taken for.
+func (o Onsets) candidates(repeats []float64) []candidate {
+	var peaks []candidate
+	var before, here candidate
+	for t := leastTempo; t <= mostTempo; t *= 1.005 {
+		next := candidate{t, o.worth(repeats, t)}
 		if here.worth > before.worth && here.worth >= next.worth && here.worth > 0 {
 			peaks = append(peaks, here)
 		}
 		before, here = here, next
 	}
+	slices.SortFunc(peaks, func(a, b candidate) int { return cmp.Compare(b.worth, a.worth) })
 	if len(peaks) == 0 {
 		return nil
 	}
-	slices.SortFunc(peaks, func(a, b peak) int { return cmp.Compare(b.worth, a.worth) })
-	all := 0.0
-	for _, p := range peaks {
-		all += p.worth
-	}
-	var out []Pulse
-	for _, p := range peaks {
-		if len(out) == mostPulses || p.worth < peaks[0].worth/4 {
-			break
+	first := peaks[0]
+	peaks = peaks[:min(len(peaks), 4)]
+	for _, by := range ratios[1:] {
+		if t := first.tempo * by; t >= leastTempo && t <= mostTempo {
+			if w := o.worth(repeats, t); w > 0 {
+				peaks = append(peaks, candidate{t, w})
+			}
 		}
-		beats := o.lay(env, p.tempo)
-		if len(beats) < 4 {
-			continue
-		}
-		g := o.barred(beats, low, perBar, harmony)
-		tempo := middleTempo(g)
-		if slices.ContainsFunc(out, func(q Pulse) bool { return math.Abs(math.Log2(q.Tempo/tempo)) < 0.06 }) {
-			continue
-		}
-		out = append(out, Pulse{Grid: g, Tempo: tempo, Sure: p.worth / all})
 	}
-	for i := range out {
-		out[i].Says = out[i].says(i, out)
+	return peaks
+}
+
+// begins is the second at which the first thing clearly begins.
+func (o Onsets) begins(env []float64) float64 {
+	return float64(max(0, slices.IndexFunc(env, func(v float64) bool { return v > strokeFrom }))) / o.Rate
+}
+
+// often is how often a second something clearly begins.
+func (o Onsets) often(env []float64) float64 {
+	n := 0
+	for i := 1; i < len(env)-1; i++ {
+		if env[i] > strokeFrom && env[i] >= env[i-1] && env[i] > env[i+1] {
+			n++
+		}
 	}
-	return out
+	return max(0.2, float64(n)/(float64(len(env))/o.Rate))
 }
 
 func (p Pulse) says(i int, all []Pulse) string {
@@ -284,32 +328,127 @@ func smoothed(v []float64, sigma float64) []float64 {
 	return out
 }
 
-// barred makes a grid of beats: which of them begins a bar is where the harmony changes and the bass comes. What is even
-// has few anchors, what drifts has more.
-func (o Onsets) barred(beats, low []float64, perBar int, harmony func(float64) float64) Grid {
-	phase, best := 0, math.Inf(-1)
+// drums are the strengths by which beats of a bar are told apart, and the second at which the first of them sounds.
+type drums struct {
+	low, high []float64
+	begins    float64
+}
+
+// What is more likely than not: a recording begins with a bar, on a beat; and by how much bass and drums have to be stronger
+// between beats than on them, for those to be the beats.
+const (
+	byBeginning = 0.7
+	begunOn     = 2.2
+	offBeat     = 1.15
+)
+
+// barred makes a grid of beats, and tells how well its bars hold one chord each: where they begin is where they do so best,
+// where the bass comes, and where the snare drum does not. What is even has few anchors, what drifts has more.
+func (o Onsets) barred(beats []float64, d drums, perBar int, tones Tones) (g Grid, fit float64) {
+	best := math.Inf(-1)
+	var anchors []Anchor
+	beats = o.onBeat(beats, d)
+	low, high := o.means(beats, d.low, perBar), o.means(beats, d.high, perBar)
 	for p := range min(perBar, len(beats)) {
-		sum, n := 0.0, 0.0
-		for i := p; i < len(beats); i += perBar {
-			sum += 0.25 * min(at(low, beats[i]*o.Rate, 2), 3)
-			if harmony != nil {
-				sum += 3 * harmony(beats[i])
-			}
-			n++
+		these := make([]Anchor, len(beats))
+		for i, at := range beats {
+			these[i] = Anchor{i - p, at}
 		}
-		// What begins together begins with a bar, oftener than not.
-		if p == 0 {
-			sum += 0.15 * n
+		one := tones.fit(Grid{perBar, these}, (len(beats)-p)/perBar)
+		v := byChords*one + byAccent*accent(low, high, p)
+		if on(these, d.begins, perBar) {
+			v += byBeginning
 		}
-		if sum/n > best {
-			phase, best = p, sum/n
+		if v > best {
+			best, anchors, fit = v, these, one
 		}
 	}
-	anchors := make([]Anchor, len(beats))
-	for i, at := range beats {
-		anchors[i] = Anchor{i - phase, at}
+	return Grid{perBar, thinned(anchors)}, fit
+}
+
+// onBeat are beats, or the moments between them where music is so full of off-beats that those were taken for beats: the
+// ones on which bass and drums are stronger, and on which the recording begins.
+func (o Onsets) onBeat(beats []float64, d drums) []float64 {
+	between := make([]float64, 0, len(beats))
+	for i := 1; i < len(beats); i++ {
+		between = append(between, (beats[i-1]+beats[i])/2)
 	}
-	return Grid{perBar, thinned(anchors)}
+	if first := 2*beats[0] - between[0]; first >= 0 {
+		between = append([]float64{first}, between...)
+	}
+	strength := func(list []float64) float64 {
+		s := 2*o.means(list, d.low, 1)[0] + o.means(list, d.high, 1)[0]
+		anchors := make([]Anchor, len(list))
+		for i, at := range list {
+			anchors[i] = Anchor{i, at}
+		}
+		if on(anchors, d.begins, 1) {
+			s *= begunOn
+		}
+		return s
+	}
+	if len(between) > 3 && strength(between) > offBeat*strength(beats) {
+		return between
+	}
+	return beats
+}
+
+// on tells that a moment lies on a beat that begins a bar.
+func on(anchors []Anchor, at float64, perBar int) bool {
+	beat := Grid{perBar, anchors}.Beat(at)
+	off := beat - math.Round(beat/float64(perBar))*float64(perBar)
+	return math.Abs(off) < 0.16
+}
+
+// means are how strong the beats of a bar are in the middle, from any of them on.
+func (o Onsets) means(beats, env []float64, perBar int) []float64 {
+	out, n := make([]float64, perBar), make([]float64, perBar)
+	for i, b := range beats {
+		out[i%perBar] += min(at(env, b*o.Rate, 2), 3)
+		n[i%perBar]++
+	}
+	for i := range out {
+		out[i] /= max(1, n[i])
+	}
+	return out
+}
+
+// turns is how much bass drum and snare drum take turns from beat to beat, 0 to 1, as they do in most music with drums.
+func (o Onsets) turns(beats []float64, d drums) float64 {
+	low, high := o.means(beats, d.low, 1)[0], o.means(beats, d.high, 1)[0]
+	if low == 0 || high == 0 {
+		return 0
+	}
+	turn, all := 0.0, 0.0
+	for i, b := range beats {
+		more := at(d.low, b*o.Rate, 2)/low - at(d.high, b*o.Rate, 2)/high
+		all += math.Abs(more)
+		if i%2 == 1 {
+			more = -more
+		}
+		turn += more
+	}
+	return math.Abs(turn) / max(all, 1e-9)
+}
+
+// accent is how much speaks for a bar that begins with one of its beats: bass and bass drum there and in its middle, the
+// snare drum on the beats between.
+func accent(low, high []float64, first int) (sum float64) {
+	per := len(low)
+	for i := range low {
+		l, h := low[(first+i)%per], high[(first+i)%per]
+		switch {
+		case i == 0:
+			sum += 1.2*l - 0.5*h
+		case per == 4 && i == 2:
+			sum += 0.6*l - 0.5*h
+		case per == 4:
+			sum += 0.5*h - 0.4*l
+		default:
+			sum -= 0.3 * l
+		}
+	}
+	return sum
 }
 
 // near is how far beats may lie from where an even tempo has them, in seconds, to be called even.

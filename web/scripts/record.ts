@@ -1,4 +1,4 @@
-/* Tells what the page measures and hears of a recording (WAV, 16 bits), as JSON: `record FILE LOWEST HIGHEST`. */
+/* Tells what the page measures and hears of a recording (WAV, 16 bits), as JSON: `record FILE LOWEST HIGHEST`; without notes it hears none. */
 import { readFileSync } from 'node:fs'
 import { argv } from 'node:process'
 import { listen } from '../src/recording/listening'
@@ -17,11 +17,11 @@ tape.add(
 const source = { rate, length: tape.length, mono: (from: number, into: Float32Array) => tape.mono(from, into) }
 const m = measure(source)
 const text = (bytes: Uint8Array) => Buffer.from(bytes).toString('base64')
-const compass: [number, number] = [Number(argv[3] ?? 39), Number(argv[4] ?? 89)]
+const compass: [number, number] = [Number(argv[3]), Number(argv[4])]
 console.log(
   JSON.stringify({
     seconds: tape.seconds,
-    measured: { ...m, onsets: text(m.onsets), low: text(m.low), tones: text(m.tones), bass: text(m.bass) },
-    noticed: listen(source, 0, tape.seconds, compass),
+    measured: { ...m, onsets: text(m.onsets), low: text(m.low), high: text(m.high), tones: text(m.tones), bass: text(m.bass) },
+    noticed: argv[3] ? listen(source, 0, tape.seconds, compass) : [],
   }),
 )

@@ -102,6 +102,7 @@ const measuredBody = (m: Measured) => ({
   onsetRate: m.onsetRate,
   onsets: base64(m.onsets),
   low: base64(m.low),
+  high: base64(m.high),
   toneRate: m.toneRate,
   tones: base64(m.tones),
   bass: base64(m.bass),

@@ -16,6 +16,7 @@ export interface Measured {
   onsetRate: number
   onsets: Uint8Array
   low: Uint8Array
+  high: Uint8Array
   toneRate: number
   tones: Uint8Array
   bass: Uint8Array
@@ -37,35 +38,37 @@ export function measure(source: Source, progress: (part: number) => void = () =>
   return { ...rise, ...tones(source, (p) => progress(0.45 + p * 0.55)) }
 }
 
-/** The flux of a logarithmic spectrum, in all and of what is low, a hundred times a second. */
+/** The flux of a logarithmic spectrum, in all, of what is low and of what is high, a hundred times a second. */
 export function onsets(source: Source, progress: (part: number) => void) {
   const size = source.rate > 24000 ? 2048 : 1024
   const spectrum = new Spectrum(size)
   const frames = Math.max(0, Math.floor((source.length / source.rate) * onsetRate))
-  const [all, low] = [new Float32Array(frames), new Float32Array(frames)]
+  const [all, low, high] = [new Float32Array(frames), new Float32Array(frames), new Float32Array(frames)]
   const window = new Float32Array(size)
   let [now, before] = [new Float32Array(size / 2), new Float32Array(size / 2)]
   const bin = (hertz: number) => Math.min(size / 2 - 1, Math.max(1, Math.round((hertz * size) / source.rate)))
-  const [deep, voices, top] = [bin(160), bin(200), bin(8000)]
+  const [deep, voices, bright, top] = [bin(160), bin(200), bin(2000), bin(8000)]
   for (let i = 0; i < frames; i++) {
     // What rises in a window lies about its middle.
     source.mono(Math.round((i * source.rate) / onsetRate - size / 2), window)
     spectrum.of(window, now)
-    let [a, l] = [0, 0]
+    let [a, l, h] = [0, 0, 0]
     for (let k = 1; k < top; k++) {
       now[k] = Math.log10(1 + 1000 * now[k]!)
       const up = now[k]! - before[k]!
-      if (up <= 0 || !i) continue
+      if (up <= 0) continue // before the beginning there is silence
       if (k <= deep) l += up
       if (k >= voices) a += up
+      if (k >= bright) h += up
     }
     // What is low counts for as much as all else together has it.
     all[i] = a / Math.sqrt(top) + l / Math.sqrt(deep)
     low[i] = l
+    high[i] = h
     ;[now, before] = [before, now]
     if (i % 500 === 0) progress(i / frames)
   }
-  return { onsetRate, onsets: bytes(all), low: bytes(low) }
+  return { onsetRate, onsets: bytes(all), low: bytes(low), high: bytes(high) }
 }
 
 /** Bytes of strengths: what only few exceed is the most. */
