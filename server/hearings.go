@@ -207,6 +207,7 @@ func (s *server) hearings(api huma.API) {
 			Body struct {
 				Noticed []NoticedByEar    `json:"noticed" maxItems:"20000"`
 				Cents   float64           `json:"cents" minimum:"-100" maximum:"100"`
+				Sounded []SoundedByEar    `json:"sounded,omitempty" maxItems:"8000" doc:"what a model of mixed sound tells of the same stretch"`
 				Settled []store.NoteByEar `json:"settled" maxItems:"4000" doc:"notes that are settled: they help, and are not told again"`
 				Low     int               `json:"low,omitempty" minimum:"0" maximum:"36" doc:"frets of the hand's position; notes that it does not reach are others'"`
 				High    int               `json:"high,omitempty" minimum:"0" maximum:"36"`
@@ -221,7 +222,11 @@ func (s *server) hearings(api huma.API) {
 				low, high = instrument.MIDI(neck.Placement{String: instrument.Strings(), Fret: at.Low}), instrument.MIDI(neck.Placement{String: 1, Fret: at.High})
 			}
 			l := record.Listening{Cents: in.Body.Cents, Lowest: low, Highest: high, Settled: each(in.Body.Settled, guessOf)}
-			return each(l.Notes(each(in.Body.Noticed, NoticedByEar.core)), wireGuess), nil
+			notes := l.Notes(each(in.Body.Noticed, NoticedByEar.core))
+			if len(in.Body.Sounded) > 0 {
+				notes = l.Mixed(notes, each(in.Body.Sounded, func(s SoundedByEar) record.Sounded { return record.Sounded(s) }))
+			}
+			return each(notes, wireGuess), nil
 		})
 	post(s, api, "/api/recordings/study", "hear", "The stretch in hand of a recording, written down",
 		func(_ context.Context, in *struct{ Body RecordingBody }) (Heard, error) { return s.heard(in.Body) })
@@ -275,6 +280,15 @@ func guessOf(n store.NoteByEar) record.Guess {
 func wireGuess(g record.Guess) store.NoteByEar {
 	return store.NoteByEar{ID: g.ID, At: g.At, Length: g.Length, Pitch: g.Pitch, Bend: g.Bend, Join: string(g.Join), Vibrato: g.Vibrato,
 		Sure: g.Sure, Settled: g.Settled, String: g.String, Fret: g.Fret}
+}
+
+// SoundedByEar is a note that a model of mixed sound tells.
+type SoundedByEar struct {
+	At       float64 `json:"at" minimum:"-1" maximum:"86400" doc:"seconds"`
+	Length   float64 `json:"length" minimum:"0" maximum:"600"`
+	MIDI     int     `json:"midi" minimum:"0" maximum:"127"`
+	Strength float64 `json:"strength" minimum:"0" maximum:"1" doc:"how strongly it sounds"`
+	Onset    float64 `json:"onset" minimum:"0" maximum:"1" doc:"how clearly it begins"`
 }
 
 // NoticedByEar is what an ear noticed in a recording.

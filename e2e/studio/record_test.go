@@ -151,7 +151,16 @@ func TestARecordingIsHeard(t *testing.T) {
 				strokes, length := played(s, tempo)
 				take.Strokes, take.Length = strokes, length
 				take.Dry = r.src.plays(t, take)
-				m := onTape(t, in, take.Render(), take.Rate)
+				sound := take.Render()
+				m := onTape(t, in, sound, take.Rate)
+				if dir := os.Getenv("DUMP"); dir != "" {
+					path := filepath.Join(t.TempDir(), "take.wav")
+					require.NoError(t, os.WriteFile(path, studio.WAV(sound, take.Rate), 0o600))
+					told, err := exec.Command("node", "../../web/node_modules/.ear/model.js", path).Output()
+					require.NoError(t, err)
+					text, _ := json.Marshal(map[string]any{"truth": strokes, "noticed": m.Noticed, "model": json.RawMessage(told)})
+					_ = os.WriteFile(filepath.Join(dir, fmt.Sprintf("%d-%d.json", k, tempo)), text, 0o600)
+				}
 				low, high := in.Compass()
 				var one matched
 				guesses := record.Listening{Lowest: low, Highest: high}.Notes(m.observations())

@@ -26,7 +26,8 @@ const wav = new Wav(rate)
 const piece = 32 * block
 const [left, right] = [new Float32Array(piece), new Float32Array(piece)]
 for (let frame = 0; transport.playing; frame += piece) {
-  for (let i = 0; i < piece; i += block) synth.fill(frame + i, left.subarray(i, i + block), right.subarray(i, i + block))
+  for (let i = 0; i < piece; i += block)
+    synth.fill(frame + i, left.subarray(i, i + block), right.subarray(i, i + block))
   wav.add(left, right)
 }
 writeFileSync(argv[3]!, new Uint8Array(wav.file()))

@@ -5,7 +5,7 @@ import { basename, join } from 'node:path'
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib'
 
 const dist = join(import.meta.dirname, '../dist')
-const text = /\.(m?js|css|html|svg|json|txt|webmanifest)$/
+const text = /\.(m?js|css|html|svg|json|txt|webmanifest|wasm|bin)$/
 const olderFonts = /\.(eot|ttf|woff|svg)$/
 
 const files = (dir) => readdirSync(dir).flatMap((name) => (statSync(join(dir, name)).isDirectory() ? files(join(dir, name)) : [join(dir, name)])) // prettier-ignore

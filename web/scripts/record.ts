@@ -21,7 +21,14 @@ const compass: [number, number] = [Number(argv[3]), Number(argv[4])]
 console.log(
   JSON.stringify({
     seconds: tape.seconds,
-    measured: { ...m, onsets: text(m.onsets), low: text(m.low), high: text(m.high), tones: text(m.tones), bass: text(m.bass) },
+    measured: {
+      ...m,
+      onsets: text(m.onsets),
+      low: text(m.low),
+      high: text(m.high),
+      tones: text(m.tones),
+      bass: text(m.bass),
+    },
     noticed: argv[3] ? listen(source, 0, tape.seconds, compass) : [],
   }),
 )

@@ -4,6 +4,7 @@ import { type Ref } from 'vue'
 import { differences, mergeFields } from '../document/merge'
 import type { Noticed } from '../recording/listening'
 import type { Measured } from '../recording/measure'
+import type { Sounded } from '../recording/model'
 import { answer, api, fetchOf, type Hearing, type NoteByEar, type Recording, type RecordingBody } from './client'
 import { useFound } from './found'
 import { useKeeper } from './keeper'
@@ -124,7 +125,12 @@ export const askRecording = {
   }) =>
     // prettier-ignore
     answer(api.POST('/api/recordings/tap', { body })),
-  notes: (noticed: Noticed[], { cents, low, high }: Pick<Hearing, 'cents' | 'low' | 'high'>, settled: NoteByEar[]) =>
+  notes: (
+    noticed: Noticed[],
+    { cents, low, high }: Pick<Hearing, 'cents' | 'low' | 'high'>,
+    settled: NoteByEar[],
+    sounded?: Sounded[],
+  ) =>
     answer(
       api.POST('/api/recordings/notes', {
         body: {
@@ -132,6 +138,7 @@ export const askRecording = {
           low,
           high,
           settled,
+          sounded,
           noticed: noticed.map((o) => ({
             ...('of' in o ? { of: o.of } : {}),
             ...('midi' in o ? { midi: o.midi } : {}),

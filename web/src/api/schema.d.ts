@@ -2543,6 +2543,8 @@ export interface components {
         "Chords-by-earRequest": {
             /** @description the same, in the bass */
             bass: string;
+            /** @description the same, of what is high: snare and cymbals */
+            high: string;
             /** @description the same, of what is low: bass and bass drum */
             low: string;
             /**
@@ -4415,6 +4417,8 @@ export interface components {
             noticed: components["schemas"]["NoticedByEar"][];
             /** @description notes that are settled: they help, and are not told again */
             settled: components["schemas"]["NoteByEar"][];
+            /** @description what a model of mixed sound tells of the same stretch */
+            sounded?: components["schemas"]["SoundedByEar"][];
         };
         NoticedByEar: {
             /**
@@ -4817,6 +4821,8 @@ export interface components {
              * @description in a bar
              */
             beats: number;
+            /** @description the same, of what is high: snare and cymbals */
+            high: string;
             /** @description the same, of what is low: bass and bass drum */
             low: string;
             /**
@@ -5280,6 +5286,27 @@ export interface components {
         Slide: {
             from: components["schemas"]["Place"];
             to: components["schemas"]["Place"];
+        };
+        SoundedByEar: {
+            /**
+             * Format: double
+             * @description seconds
+             */
+            at: number;
+            /** Format: double */
+            length: number;
+            /** Format: int64 */
+            midi: number;
+            /**
+             * Format: double
+             * @description how clearly it begins
+             */
+            onset: number;
+            /**
+             * Format: double
+             * @description how strongly it sounds
+             */
+            strength: number;
         };
         Span: {
             comfortable: boolean;

@@ -6,10 +6,12 @@ import { useRoute } from 'vue-router'
 import { useToast } from 'primevue/usetoast'
 import { later } from '../shell/later'
 import { broughtAs, type Kind } from './bringing'
+import { isRecording, useOpenRecording } from './useOpenRecording'
 
 const BringDialog = later(() => import('./BringDialog.vue'))
 const route = useRoute()
 const toast = useToast()
+const recordings = useOpenRecording()
 const open = ref(false)
 const over = ref(false)
 const brought = shallowRef<{ kind: Kind; files: File[]; n: number }>()
@@ -18,9 +20,14 @@ const brought = shallowRef<{ kind: Kind; files: File[]; n: number }>()
 const busy = () => !!document.querySelector('[role=dialog]')
 async function take(files: File[]) {
   const first = files[0]!
+  if (isRecording(first)) {
+    await recordings.open(first)
+    if (recordings.trouble.value) toast.add({ severity: 'secondary', summary: recordings.trouble.value, life: 8000 })
+    return
+  }
   const kind = broughtAs(first.name, await first.slice(0, 20_000).text(), String(route.name ?? ''))
   if (!kind) {
-    const summary = `${first.name} is no music that can be read here: chords as text, tablature, MusicXML or MIDI.`
+    const summary = `${first.name} is no music that can be read here: chords as text, tablature, MusicXML, MIDI, or a recording.`
     return void toast.add({ severity: 'secondary', summary, life: 8000 })
   }
   brought.value = { kind, files, n: (brought.value?.n ?? 0) + 1 }

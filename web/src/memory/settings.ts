@@ -14,6 +14,7 @@ export const remembered = {
   pedals: 'browser',
   band: 'player',
   recordings: 'player',
+  heardAs: 'player',
   plan: 'player',
   rungs: 'player',
   parts: 'player',

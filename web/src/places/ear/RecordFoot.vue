@@ -2,6 +2,7 @@
 /* The strip of a recording: play, how slowly, and what follows each round. */
 import { computed, ref } from 'vue'
 import Button from 'primevue/button'
+import Select from 'primevue/select'
 import Slider from 'primevue/slider'
 import PressButton from '../../shell/PressButton.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
@@ -10,9 +11,15 @@ import { Popover } from '../../shell/parts'
 import { useCommand } from '../../shell/useCommands'
 import { clock } from '../../recording/inHand'
 import { sides } from '../../recording/sides'
+import type { Against } from '../../recording/player'
 import type { RecordingSound } from './useRecordingSound'
 
-const props = defineProps<{ sound: RecordingSound; tempo?: number; cents: number }>()
+const props = defineProps<{
+  sound: RecordingSound
+  tempo?: number
+  cents: number
+  ways?: { id: Against; name: string }[]
+}>()
 const play = useCommand('play')
 const turn = useCommand('myTurn')
 const each = useCommand('slowerEach')
@@ -56,6 +63,7 @@ const fine = computed({
 const inTune = () => props.sound.change({ pitch: steps.value - props.cents / 100 })
 const loop = computed({ get: () => props.sound.modes.loop, set: (on) => props.sound.loop(on) })
 const counted = computed({ get: () => props.sound.kept.value.countIn, set: (on) => props.sound.count(on) })
+const against = computed({ get: () => props.sound.modes.against, set: (way) => props.sound.set(way) })
 const volume = computed({ get: () => Math.round(how.value.volume * 100), set: (v) => props.sound.change({ volume: v / 100 }) }) // prettier-ignore
 </script>
 
@@ -68,12 +76,22 @@ const volume = computed({ get: () => Math.round(how.value.volume * 100), set: (v
       :label="sound.playing.value ? 'Stop' : 'Play'"
       :disabled="sound.opening.value"
     />
-    <b v-if="tempo" class="big">{{ Math.round(tempo * how.rate) }}</b>
-    <span class="soft">{{ words }}</span>
+    <b v-if="tempo" class="big" :title="words">{{ Math.round(tempo * how.rate) }}</b>
+    <span v-if="how.pitch" class="soft">{{ words }}</span>
     <span class="soft time">{{ clock(sound.at.value) }}</span>
     <span v-if="sound.round.value.gap" class="turn" role="status">your turn</span>
     <span v-if="sound.trouble.value" class="trouble" role="alert">{{ sound.trouble.value }}</span>
     <span class="space" />
+    <Select
+      v-if="ways"
+      v-model="against"
+      :options="ways"
+      option-label="name"
+      option-value="id"
+      size="small"
+      aria-label="my line against the record"
+      class="against"
+    />
     <SegmentedChoice v-model="rate" :options="speeds" label="how fast" />
     <PressButton v-bind="each" :class="{ on: sound.modes.slower }" :aria-pressed="sound.modes.slower"
       >slower each round</PressButton
@@ -155,6 +173,10 @@ const volume = computed({ get: () => Math.round(how.value.volume * 100), set: (v
 
 .trouble {
   color: var(--danger);
+}
+
+.against {
+  width: 10.5rem;
 }
 
 .space {

@@ -21,6 +21,7 @@ import NoteByEarCard from './NoteByEarCard.vue'
 import RecordFoot from './RecordFoot.vue'
 import StretchRoll from './StretchRoll.vue'
 import TheMarkers from './TheMarkers.vue'
+import ThePicture from './ThePicture.vue'
 import WholeWave from './WholeWave.vue'
 import { useAgainst } from './useAgainst'
 import { useByEar } from './useByEar'
@@ -45,6 +46,11 @@ const panes = [
   { id: 'notes', name: 'Notes' },
   { id: 'beats', name: 'Beats, chords' },
   { id: 'markers', name: 'Markers' },
+]
+/** What is to be heard. */
+const kinds = [
+  { id: 'mixed', name: 'ringing, or a band' },
+  { id: 'alone', name: 'a guitar alone' },
 ]
 const pane = ref('notes')
 const commands = useEarCommands(work, sound, measured, ear, against, pane)
@@ -81,7 +87,7 @@ const about = computed(() => {
         />
         <p class="meta">{{ about }} <SaveWords :state="work.record.state.value" :why="work.record.why.value" /></p>
         <span class="space" />
-        <b v-if="work.notes.value.length">{{ ear.settled.value }} of {{ work.notes.value.length }} notes settled</b>
+        <b v-if="work.notes.value.length">{{ ear.settled.value }} of {{ work.notes.value.length }} settled</b>
         <HistoryButtons />
         <Button
           label="Make a lick"
@@ -139,21 +145,30 @@ const about = computed(() => {
         <p v-else class="hint">Drag over the sound above to take a stretch in hand.</p>
       </template>
       <div class="lower">
-        <EarNeck
-          v-if="work.heard.value"
-          :heard="work.heard.value"
-          :hearing="work.hearing.value"
-          :note="ear.note.value"
-          @place="(string, fret) => ear.change('its place', { string, fret })"
-          @choose="(n) => (ear.chosen.value = n)"
-        />
+        <div class="left">
+          <ThePicture v-if="sound.sound.value?.picture.value && url" :url="url" :sound="sound" />
+          <EarNeck
+            v-if="work.heard.value"
+            :heard="work.heard.value"
+            :hearing="work.hearing.value"
+            :note="ear.note.value"
+            @place="(string, fret) => ear.change('its place', { string, fret })"
+            @choose="(n) => (ear.chosen.value = n)"
+          />
+        </div>
         <div class="cards">
           <div class="heads">
             <SegmentedChoice v-model="pane" :options="panes" label="what is shown" />
             <template v-if="pane === 'notes' && work.stretch.value">
               <Button
                 v-bind="listen"
-                :label="ear.hearing.value ? 'Listening …' : work.notes.value.length ? 'Hear it again' : 'Hear it'"
+                :label="
+                  ear.hearing.value
+                    ? `Listening … ${Math.round(ear.part.value * 100)} %`
+                    : work.notes.value.length
+                      ? 'Hear it again'
+                      : 'Hear it'
+                "
                 :disabled="ear.hearing.value || !sound.sound.value?.whole.value"
               />
               <Button
@@ -163,13 +178,12 @@ const about = computed(() => {
                 variant="outlined"
               />
               <Select
-                v-if="work.heard.value?.line"
-                v-model="sound.modes.against"
-                :options="against.ways"
+                v-model="ear.what.value"
+                :options="kinds"
                 option-label="name"
                 option-value="id"
-                aria-label="my line against the record"
-                class="against"
+                aria-label="what plays there"
+                class="what"
               />
             </template>
           </div>
@@ -208,7 +222,12 @@ const about = computed(() => {
         </div>
       </div>
     </div>
-    <RecordFoot :sound="sound" :tempo="tempo" :cents="work.hearing.value.cents" />
+    <RecordFoot
+      :sound="sound"
+      :tempo="tempo"
+      :cents="work.hearing.value.cents"
+      :ways="work.heard.value?.line ? against.ways : undefined"
+    />
     <LickDialog v-model="making.keeping.value" :from="making.kept.value" />
   </div>
   <EmptyPlace
@@ -238,7 +257,7 @@ const about = computed(() => {
 
 header :deep(.name) {
   max-width: 30rem;
-  font-size: 1.7rem;
+  font-size: 1.5rem;
 }
 
 header {
@@ -246,6 +265,10 @@ header {
   flex-wrap: wrap;
   align-items: center;
   gap: 0.3rem 0.9rem;
+}
+
+.meta {
+  font-size: var(--text-s);
 }
 
 .meta,
@@ -268,6 +291,10 @@ header {
   gap: 1.5rem;
 }
 
+.left {
+  min-width: 0;
+}
+
 .cards {
   display: grid;
   gap: 0.6rem;
@@ -275,8 +302,8 @@ header {
   min-width: 0;
 }
 
-.heads .against {
-  width: 9.5rem;
+.heads .what {
+  width: 11rem;
 }
 
 .heads {

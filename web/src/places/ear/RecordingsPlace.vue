@@ -11,7 +11,7 @@ import EmptyPlace from '../../shell/EmptyPlace.vue'
 import ShelfPlace from '../../shell/ShelfPlace.vue'
 import ShelfRow from '../../shell/ShelfRow.vue'
 import RecordHere from './RecordHere.vue'
-import { useOpenFile } from './useOpenFile'
+import { useOpenRecording } from '../../making/useOpenRecording'
 
 useTitle('By ear · Undaris')
 const router = useRouter()
@@ -19,7 +19,7 @@ const sought = ref('')
 const recordings = useFoundRecordings(() => ({ find: sought.value }))
 const changes = useRecordingChanges()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
-const { opening, trouble, open } = useOpenFile()
+const { opening, trouble, open } = useOpenRecording()
 const recording = ref(false)
 
 const size = (bytes: number) => (bytes < 1e6 ? `${Math.round(bytes / 1e3)} kB` : `${(bytes / 2 ** 20).toFixed(1)} MB`)

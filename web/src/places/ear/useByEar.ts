@@ -1,8 +1,10 @@
 /* The notes of the stretch in hand: heard, chosen, corrected, settled; and the note that is in hand. */
-import { computed, ref, watch } from 'vue'
+import { computed, onScopeDispose, ref, watch } from 'vue'
 import type { NoteByEar } from '../../api/client'
 import { askRecording } from '../../api/recordings'
 import { useSound } from '../../band/useSound'
+import { Mixed } from '../../recording/mixed'
+import { useSetting } from '../../memory/settings'
 import { beatAt, secondOf } from '../../recording/inHand'
 import { changed, corrected, heardAnew, neighbour, settleSure, sureFrom, without, written } from '../../recording/notes'
 import type { RecordingSound } from './useRecordingSound'
@@ -11,6 +13,10 @@ import type { RecordingWork } from './useRecordingWork'
 export function useByEar(work: RecordingWork, sound: RecordingSound) {
   const band = useSound()
   const chosen = ref<number>()
+  /** A lone guitar is heard at once; ringing strings and bands by a model, which takes some seconds. */
+  const what = useSetting('heardAs', 'mixed' as 'alone' | 'mixed')
+  const mixed = new Mixed()
+  onScopeDispose(() => mixed.close())
   const hearing = ref(false)
   const trouble = ref('')
   const note = computed(() => work.notes.value.find((n) => n.id === chosen.value))
@@ -32,7 +38,9 @@ export function useByEar(work: RecordingWork, sound: RecordingSound) {
     try {
       const noticed = await from.listen(s.from, s.to, compass.value)
       const settled = work.notes.value.filter((n) => n.settled)
-      const heard = await askRecording.notes(noticed, work.hearing.value!, settled)
+      const { sides, rate } = await from.slice(s.from, s.to)
+      const sounded = what.value === 'mixed' ? await mixed.hear(sides, rate, s.from) : undefined
+      const heard = await askRecording.notes(noticed, work.hearing.value!, settled, sounded)
       const next = heardAnew(all(), s, heard)
       if (!heard.length) trouble.value = 'Nothing is heard here that rings by itself. Write the notes on the rows, or try one side, or another stretch.' // prettier-ignore
       work.putNotes('what is heard', next)
@@ -86,6 +94,6 @@ export function useByEar(work: RecordingWork, sound: RecordingSound) {
   }
   const settled = computed(() => work.notes.value.filter((n) => n.settled).length)
   const sure = computed(() => work.notes.value.filter((n) => !n.settled && n.sure >= sureFrom).length)
-  return { compass, chosen, note, hearing, trouble, hear, change, settle, settleAll, remove, choose, step, bend, shift, write, alone, settled, sure } // prettier-ignore
+  return { compass, what, part: mixed.part, chosen, note, hearing, trouble, hear, change, settle, settleAll, remove, choose, step, bend, shift, write, alone, settled, sure } // prettier-ignore
 }
 export type ByEar = ReturnType<typeof useByEar>

@@ -155,6 +155,7 @@ export function useRecordingSound(url: Ref<string | undefined>, hearing: Ref<Hea
     toggle,
     change,
     seek,
+    set: (way: Against) => (modes.against = way),
     loop: (on: boolean) => (modes.loop = on),
     count: (on: boolean) => (kept.value.countIn = on),
     player: open,

@@ -1,0 +1,2 @@
+/** Samples a second that the model hears. */
+export const modelRate = 22050
