@@ -28,6 +28,8 @@ type LickBody struct {
 	Home   *store.Home `json:"home,omitempty" doc:"where it was written; of other notes than these it is not kept"`
 	Remark string      `json:"remark,omitempty" maxLength:"1000" doc:"the player's own"`
 	Source string      `json:"source,omitempty" maxLength:"200" doc:"where it is from"`
+
+	Heard *store.Passage `json:"heard,omitempty" doc:"the stretch of a recording that it was learned from"`
 }
 
 // LickRow is a lick in a list.
@@ -89,7 +91,7 @@ type Form struct {
 }
 
 func (b LickBody) stored() (store.Lick, error) {
-	l := store.Lick{Title: clean(b.Title), Chord: b.Chord, OfKey: b.OfKey, Tags: []string{}, Notes: b.Notes, Remark: b.Remark, Source: clean(b.Source)}
+	l := store.Lick{Title: clean(b.Title), Chord: b.Chord, OfKey: b.OfKey, Tags: []string{}, Notes: b.Notes, Remark: b.Remark, Source: clean(b.Source), Heard: b.Heard}
 	if l.Title == "" {
 		return l, at("body.title", b.Title, errors.New("a lick needs a title"))
 	}
@@ -152,7 +154,7 @@ func (s *server) show(t store.Lick) (edit.Line, error) {
 }
 
 func lickBody(t store.Lick) LickBody {
-	b := LickBody{Title: t.Title, Chord: t.Chord, OfKey: t.OfKey, Notes: t.Notes, Tags: t.Tags, Remark: t.Remark, Source: t.Source}
+	b := LickBody{Title: t.Title, Chord: t.Chord, OfKey: t.OfKey, Notes: t.Notes, Tags: t.Tags, Remark: t.Remark, Source: t.Source, Heard: t.Heard}
 	if len(t.Home.Places) > 0 {
 		b.Home = &t.Home
 	}
@@ -335,6 +337,6 @@ func (s *server) licks(api huma.API) {
 			if err != nil {
 				return LickBody{}, at("body.first", in.Body.First, err)
 			}
-			return LickBody{Title: o.Title, Chord: l.Chord, OfKey: l.OfKey, Notes: store.LickNotes(l.Notes), Tags: []string{}, Home: homeOf(lies), Source: in.Body.Line.Source}, nil
+			return LickBody{Title: o.Title, Chord: l.Chord, OfKey: l.OfKey, Notes: store.LickNotes(l.Notes), Tags: []string{}, Home: homeOf(lies), Source: in.Body.Line.Source, Heard: in.Body.Line.Heard}, nil
 		})
 }

@@ -41,6 +41,8 @@ type LineHead struct {
 	Closing  string `json:"closing,omitempty" maxLength:"40" doc:"how it goes through its last two bars, of the catalogue's; the band ends with it"`
 	Remark   string `json:"remark,omitempty" maxLength:"1000" doc:"the player's own"`
 	Source   string `json:"source,omitempty" maxLength:"200" doc:"where it is from"`
+
+	Heard *store.Passage `json:"heard,omitempty" doc:"the stretch of a recording that it was learned from"`
 }
 
 // LineBody is a line as a player keeps it.
@@ -132,7 +134,7 @@ func readLine(player store.Player, b LineBody) (o lineIn, err error) {
 	if _, err := line.ClosingByID(b.Closing); err != nil {
 		return o, at("body.closing", b.Closing, err)
 	}
-	o.Remark, o.Source = b.Remark, clean(b.Source)
+	o.Remark, o.Source, o.Heard = b.Remark, clean(b.Source), (*edit.Passage)(b.Heard)
 	o.Lock(b.Locked)
 	o.Score = score.Score{Title: clean(b.Title), Key: key, Tempo: b.Tempo, Swing: band.Swings(b.Feel), Progression: p, In: in}
 	if o.Notes, err = store.ScoreNotes(b.Notes, o.NameAt); err != nil {
@@ -168,14 +170,14 @@ func checkPlaying(feel string, tempo int) error {
 
 func wireHead(l edit.Line) LineHead {
 	return LineHead{Title: l.Title, Key: l.Key.String(), Feel: l.Feel, Tempo: l.Tempo, Beats: l.Beats, Text: l.Text(), Palette: l.Palette.ID,
-		Low: l.Region.Low, High: l.Region.High, Strings: l.Region.Strings.String(), Tuning: l.In.Tuning(), Frets: l.In.Frets, Capo: l.In.Capo, Locked: l.LockedBars(), Exercise: l.Exercise, Closing: l.Closing, Remark: l.Remark, Source: l.Source}
+		Low: l.Region.Low, High: l.Region.High, Strings: l.Region.Strings.String(), Tuning: l.In.Tuning(), Frets: l.In.Frets, Capo: l.In.Capo, Locked: l.LockedBars(), Exercise: l.Exercise, Closing: l.Closing, Remark: l.Remark, Source: l.Source, Heard: (*store.Passage)(l.Heard)}
 }
 
 // wireBody writes a line as one that can be kept.
 func wireBody(l edit.Line) LineBody { return LineBody{wireHead(l), store.LineNotes(l.Notes)} }
 
 func wireLine(l store.Line) Line {
-	h := LineHead{l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Text, l.Palette, l.Low, l.High, l.Strings, l.Tuning, l.Frets, l.Capo, append([]int{}, l.Locked...), l.Exercise, l.Closing, l.Remark, l.Source}
+	h := LineHead{l.Title, l.Key, l.Feel, l.Tempo, l.Beats, l.Text, l.Palette, l.Low, l.High, l.Strings, l.Tuning, l.Frets, l.Capo, append([]int{}, l.Locked...), l.Exercise, l.Closing, l.Remark, l.Source, l.Heard}
 	return Line{l.ID, l.Tag, LineBody{h, store.Numbered(l.Notes)}, l.Bars, l.UpdatedAt}
 }
 
@@ -197,7 +199,7 @@ func storedLine(player store.Player, b LineBody) (store.Line, error) {
 		return store.Line{}, err
 	}
 	b = wireBody(o.Line)
-	return store.Line{Title: b.Title, Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats, Text: b.Text, Palette: b.Palette, Low: b.Low, High: b.High, Strings: b.Strings, Tuning: b.Tuning, Frets: b.Frets, Capo: b.Capo, Notes: b.Notes, Locked: b.Locked, Exercise: b.Exercise, Closing: b.Closing, Remark: b.Remark, Source: b.Source}, nil
+	return store.Line{Title: b.Title, Key: b.Key, Feel: b.Feel, Tempo: b.Tempo, Beats: b.Beats, Text: b.Text, Palette: b.Palette, Low: b.Low, High: b.High, Strings: b.Strings, Tuning: b.Tuning, Frets: b.Frets, Capo: b.Capo, Notes: b.Notes, Locked: b.Locked, Exercise: b.Exercise, Closing: b.Closing, Remark: b.Remark, Source: b.Source, Heard: b.Heard}, nil
 }
 
 func (s *server) lines(api huma.API) {

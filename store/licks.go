@@ -21,6 +21,7 @@ type Lick struct {
 	Home    Home       `gorm:"serializer:json"` // where it was written
 	Remark  string     // the player's own
 	Source  string     // where it is from
+	Heard   *Passage   `gorm:"serializer:json"` // the stretch of a recording that it was learned from
 	LandsOn string     // the degree it ends on
 	Leans   string     // the extensions that it leans on, as they are sought: "leans on 9 leans on 13"
 	Length  float64    // beats from its first beat to its end
@@ -101,7 +102,7 @@ func (s *Store) CreateLick(l *Lick) error { return create[Lick](s, l) }
 
 // ChangeLick lets do alter a lick.
 func (s *Store) ChangeLick(id uint, match Tag, do func(*Lick) error) (Lick, error) {
-	return change(s, id, match, []any{"title", "chord", "of_key", "notes", "tags", "home", "remark", "source", "lands_on", "leans", "length", "begins", "level", "hard"}, do)
+	return change(s, id, match, []any{"title", "chord", "of_key", "notes", "tags", "home", "remark", "source", "heard", "lands_on", "leans", "length", "begins", "level", "hard"}, do)
 }
 
 // DeleteLick marks a lick as deleted.

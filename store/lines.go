@@ -28,6 +28,7 @@ type Line struct {
 	Closing   string     // an ID of line.Closings that it was written with
 	Remark    string     // the player's own
 	Source    string     // where it is from
+	Heard     *Passage   `gorm:"serializer:json"` // the stretch of a recording that it was learned from
 }
 
 func (l *Line) derive() {
@@ -71,7 +72,7 @@ func (s *Store) CreateLine(l *Line) error { return create[Line](s, l) }
 
 // ChangeLine lets do alter a line.
 func (s *Store) ChangeLine(id uint, match Tag, do func(*Line) error) (Line, error) {
-	return change(s, id, match, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "strings", "tuning", "frets", "capo", "notes", "locked", "exercise", "closing", "remark", "source"}, do)
+	return change(s, id, match, []any{"title", "key", "feel", "tempo", "beats", "text", "bars", "sounding", "palette", "low", "high", "strings", "tuning", "frets", "capo", "notes", "locked", "exercise", "closing", "remark", "source", "heard"}, do)
 }
 
 // DeleteLine marks a line as deleted.

@@ -175,7 +175,8 @@ var migrations = []*gormigrate.Migration{
 		`ALTER TABLE licks ADD COLUMN remark TEXT NOT NULL DEFAULT ''`, `ALTER TABLE licks ADD COLUMN source TEXT NOT NULL DEFAULT ''`,
 		`ALTER TABLE lines ADD COLUMN remark TEXT NOT NULL DEFAULT ''`, `ALTER TABLE lines ADD COLUMN source TEXT NOT NULL DEFAULT ''`),
 	step("0027-licks-practised", `ALTER TABLE log ADD COLUMN lick INTEGER NOT NULL DEFAULT 0`),
-	step("0028-recordings", append([]string{`
+	step("0028-recordings", append([]string{
+		`ALTER TABLE licks ADD COLUMN heard TEXT`, `ALTER TABLE lines ADD COLUMN heard TEXT`, `
 		CREATE TABLE recordings (
 			id INTEGER PRIMARY KEY AUTOINCREMENT, title TEXT NOT NULL, remark TEXT NOT NULL DEFAULT '', hash TEXT NOT NULL DEFAULT '',
 			bytes INTEGER NOT NULL DEFAULT 0, media TEXT NOT NULL DEFAULT '', seconds REAL NOT NULL DEFAULT 0, chart INTEGER NOT NULL DEFAULT 0,

@@ -43,6 +43,13 @@ type Hearing struct {
 	Make    *Made       `json:"make,omitempty" doc:"what its file is made of, where it has none yet"`
 }
 
+// Passage is a stretch of a recording, from which something was learned.
+type Passage struct {
+	Recording uint    `json:"recording" minimum:"1" maximum:"4294967295" doc:"its number"`
+	From      float64 `json:"from" minimum:"0" maximum:"86400" doc:"seconds"`
+	To        float64 `json:"to" minimum:"0" maximum:"86400"`
+}
+
 // Made is what a recording without a file is made of, when it is first opened: a line that the band plays, as on an old tape.
 type Made struct {
 	Line  uint    `json:"line" minimum:"1" maximum:"4294967295"`

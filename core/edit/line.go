@@ -27,7 +27,14 @@ type Line struct {
 	Closing  string   // an ID of line.Closings that it was written with
 	Remark   string   // the player's own
 	Source   string   // where it is from
+	Heard    *Passage // what of a recording it was learned from
 	Said     []string // what was found, guessed or left out, in words
+}
+
+// Passage is a stretch of a recording, by the recording's number, in seconds.
+type Passage struct {
+	Recording uint
+	From, To  float64
 }
 
 // Lock keeps bars, counted from 1, from being written anew.

@@ -3396,6 +3396,8 @@ export interface components {
             beats: number;
             /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
             chord: string;
+            /** @description the stretch of a recording that it was learned from */
+            heard?: components["schemas"]["Passage"];
             /** @description that chord */
             holds?: string;
             /** @description where it was written; of other notes than these it is not kept */
@@ -3458,6 +3460,8 @@ export interface components {
         LickBody: {
             /** @description the kind of chord it was made over: 7, m7, or empty for a major triad; for a lick of a key m or empty */
             chord: string;
+            /** @description the stretch of a recording that it was learned from */
+            heard?: components["schemas"]["Passage"];
             /** @description where it was written; of other notes than these it is not kept */
             home?: components["schemas"]["Home"];
             notes: components["schemas"]["LickNote"][];
@@ -3642,6 +3646,8 @@ export interface components {
             feel: string;
             /** Format: int64 */
             frets?: number;
+            /** @description the stretch of a recording that it was learned from */
+            heard?: components["schemas"]["Passage"];
             /** Format: int64 */
             high: number;
             /** Format: int64 */
@@ -3696,6 +3702,8 @@ export interface components {
             feel: string;
             /** Format: int64 */
             frets?: number;
+            /** @description the stretch of a recording that it was learned from */
+            heard?: components["schemas"]["Passage"];
             /** Format: int64 */
             high: number;
             key: string;
@@ -3741,6 +3749,8 @@ export interface components {
             feel: string;
             /** Format: int64 */
             frets?: number;
+            /** @description the stretch of a recording that it was learned from */
+            heard?: components["schemas"]["Passage"];
             /** Format: int64 */
             high: number;
             key: string;
@@ -4553,6 +4563,20 @@ export interface components {
             notes: number;
             /** @description it is what was read */
             read: boolean;
+        };
+        Passage: {
+            /**
+             * Format: double
+             * @description seconds
+             */
+            from: number;
+            /**
+             * Format: int64
+             * @description its number
+             */
+            recording: number;
+            /** Format: double */
+            to: number;
         };
         Person: {
             /** @description whose turn it is */

@@ -42,6 +42,7 @@ async function save() {
       notes: props.from?.notes ?? (await readLick(form.text)),
       home: props.from?.home,
       source: props.from?.source,
+      heard: props.from?.heard,
       tags: form.tags.split(/[,\s]+/).filter(Boolean),
     })
     open.value = false

@@ -41,7 +41,7 @@ const sound = useRecordingSound(url, work.hearing)
 const measured = useMeasured(work, sound)
 const ear = useByEar(work, sound)
 const against = useAgainst(work, sound)
-const making = useMaking(work)
+const making = useMaking(work, id)
 const panes = [
   { id: 'notes', name: 'Notes' },
   { id: 'beats', name: 'Beats, chords' },
@@ -49,7 +49,7 @@ const panes = [
 ]
 /** What is to be heard. */
 const kinds = [
-  { id: 'mixed', name: 'ringing, or a band' },
+  { id: 'mixed', name: 'with others' },
   { id: 'alone', name: 'a guitar alone' },
 ]
 const pane = ref('notes')

@@ -1,5 +1,6 @@
 /* What keys, buttons and pedals do in By ear: hands hold a guitar. */
-import { ref, type Ref } from 'vue'
+import { ref, watch, type Ref } from 'vue'
+import { useAddress } from '../../shell/useAddress'
 import { between, longer, moved, secondOf, snapped } from '../../recording/inHand'
 import { throughHistory, useCommands } from '../../shell/useCommands'
 import type { useAgainst } from './useAgainst'
@@ -20,6 +21,7 @@ export function useEarCommands(
   pane: Ref<string>,
 ) {
   // prettier-ignore
+  const address = useAddress()
   const seconds = () => sound.sound.value?.seconds.value ?? 0
   const anchors = () => work.hearing.value?.anchors ?? []
   const put = (name: string, s: { from: number; to: number }, joins = false) => work.put(name, s, joins)
@@ -68,6 +70,20 @@ export function useEarCommands(
     const n = ear.note.value
     if (n) void sound.play(Math.max(0, n.at - 0.6))
   }
+  /* Who comes from a lick or a line hears where it was heard, at once. */
+  watch(
+    () => sound.sound.value?.whole.value && !!work.body.value,
+    (whole) => {
+      const [from, to] = [Number(address.read('from')), Number(address.read('to'))]
+      if (!whole || !(to > from)) return
+      const s = work.stretch.value
+      if (!s || Math.abs(s.from - from) > 0.02 || Math.abs(s.to - to) > 0.02)
+        put('the stretch in hand', between(from, to, seconds()))
+      void address.write({ from: undefined, to: undefined })
+      void sound.play(from)
+    },
+    { immediate: true },
+  )
   const ways = against.ways.map((w) => w.id)
   const held = () => !!ear.note.value
   useCommands({

@@ -6,7 +6,7 @@ import { askLine, useLineChanges } from '../../api/kept'
 import { clock } from '../../recording/inHand'
 import type { RecordingWork } from './useRecordingWork'
 
-export function useMaking(work: RecordingWork) {
+export function useMaking(work: RecordingWork, id: { value: number }) {
   const router = useRouter()
   const lines = useLineChanges()
   const trouble = ref('')
@@ -16,10 +16,17 @@ export function useMaking(work: RecordingWork) {
     const s = work.stretch.value!
     return `${work.body.value!.title}, ${clock(s.from)} to ${clock(s.to)}`
   }
+  const heard = () => ({ recording: id.value, ...work.stretch.value! })
   const body = () => {
     const line = work.heard.value?.line
     return (
-      line && { ...line, title: where().slice(0, 160), source: where().slice(0, 200), remark: work.body.value?.remark }
+      line && {
+        ...line,
+        title: where().slice(0, 160),
+        source: where().slice(0, 200),
+        heard: heard(),
+        remark: work.body.value?.remark,
+      }
     )
   }
   async function tried(deed: () => Promise<unknown>) {
@@ -46,7 +53,12 @@ export function useMaking(work: RecordingWork) {
         const of = body()
         const [first, last] = [of?.notes[0]?.id, of?.notes.at(-1)?.id]
         if (!of || !first || !last) return
-        kept.value = { ...(await askLine.keep(of, first, last, false)), title: '', source: where().slice(0, 200) }
+        kept.value = {
+          ...(await askLine.keep(of, first, last, false)),
+          title: '',
+          source: where().slice(0, 200),
+          heard: heard(),
+        }
         keeping.value = true
       }),
     chart: (key: string | undefined) =>

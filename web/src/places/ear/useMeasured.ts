@@ -43,9 +43,13 @@ export function useMeasured(work: RecordingWork, sound: RecordingSound) {
       pulses.value = await askRecording.pulse(m, h.beats)
       if (!pulses.value.length) trouble.value = 'No beat was found in it: tap it while it plays (T).'
       else if (!known.value) take(pulses.value[0]!)
-      if (m.inTune > clearly && Math.abs(m.cents) >= noticeable && !h.cents)
-        work.put('its tuning', { cents: m.cents }, true)
     })
+  /** Old tapes are out of tune: where nobody has said by how much, what was measured stands. */
+  function tune() {
+    const m = measured.value
+    if (m && m.inTune > clearly && Math.abs(m.cents) >= noticeable && !work.hearing.value?.cents)
+      work.put('its tuning', { cents: m.cents }, true)
+  }
   function take(p: PulseGuess) {
     const h = work.hearing.value
     if (!h) return
@@ -80,6 +84,7 @@ export function useMeasured(work: RecordingWork, sound: RecordingSound) {
         work.record.change('how long it lasts', { seconds }, true)
       if (!known.value) await find()
       else await get()
+      tune()
       if (known.value) await name()
     },
     { immediate: true },

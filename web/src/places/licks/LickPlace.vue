@@ -15,6 +15,7 @@ import { useBand } from '../../band/useBand'
 import { useLanding } from '../../listen/landing'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
+import OnRecord from '../../music/OnRecord.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import StaffDrawing from '../../notation/StaffDrawing.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
@@ -157,9 +158,10 @@ async function remove() {
       <StaffDrawing v-if="form?.score" :score="form.score" fingers :clock="clock" />
       <p v-else class="trouble">{{ shown.problem }}</p>
       <p v-if="shown.wide" class="wide">Wide stretch: {{ shown.wide }}</p>
-      <p v-if="shown.remark || shown.source || shown.home" class="beside">
+      <p v-if="shown.remark || shown.source || shown.home || shown.heard" class="beside">
         <span v-if="shown.home">written over <MusicText :symbol="shown.home.chord ?? ''" /></span>
         <span v-if="shown.source">from {{ shown.source }}</span>
+        <OnRecord v-if="shown.heard" :heard="shown.heard" />
         <span v-if="shown.remark" class="remark">{{ shown.remark }}</span>
       </p>
     </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import OnRecord from '../../music/OnRecord.vue'
 /* One line on staff and tablature: written, checked, mended, heard, printed. */
 import { quarter } from '../../api/facts'
 import { useTitle } from '@vueuse/core'
@@ -131,6 +132,7 @@ const hearing = useCommand('hear')
         {{ midi.on.value ? 'hears MIDI · ' : '' }}
         <SaveWords :state="state.state.value" />
         <span v-if="line.source"> · from {{ line.source }}</span>
+        <OnRecord v-if="line.heard" :heard="line.heard" />
         <span v-if="line.remark" class="remark" :title="line.remark"> · {{ line.remark }}</span>
       </p>
       <span class="space" />
