@@ -100,7 +100,7 @@ func (g Grid) Bar(beat float64) int { return int(math.Floor(beat / float64(max(1
 func (g Grid) Tapped(taps []float64) Grid {
 	taps = slices.Clone(taps)
 	slices.Sort(taps)
-	taps = slices.CompactFunc(taps, func(a, b float64) bool { return b-a < 60.0/fastest })
+	taps = slices.CompactFunc(taps, func(a, b float64) bool { return math.Abs(a-b) < 60.0/fastest })
 	if len(taps) < 2 {
 		return g
 	}
