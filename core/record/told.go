@@ -39,7 +39,10 @@ func Tell(l edit.Line, bars []Bar, guesses []Guess) (out []Told) {
 		}
 		bar := l.BarOf(n.Start)
 		in := l.InBar(n.Start)
-		rests := pitch.At(n.Heard(), l.Spell(n.Start, n.Heard()))
+		rests := n.Pitch
+		if n.Bend > 0 {
+			rests = pitch.At(n.Heard(), l.Spell(n.Start, n.Heard()))
+		}
 		t := Told{ID: n.ID, Bar: bars[0].Number + bar + 1, Beat: 1 + float64(in)/score.Tick, Degree: string(st.Report.Notes[i].Degree)}
 		t.Where = say.F("%s", rests.Name)
 		if chord, ok := l.ChordAt(n.Start); ok {

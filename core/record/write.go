@@ -156,6 +156,7 @@ func (g Ground) Line(title string, from, to float64, guesses []Guess) (edit.Line
 	if g.Region.High > 0 {
 		out.Region = g.Region
 	}
+	out.Respell() // as a melody is spelled: what leads up is raised
 	for i := range out.Notes {
 		out.Notes[i].RhythmGuessed = false // when it was played is known
 	}

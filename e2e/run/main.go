@@ -43,6 +43,7 @@ var alone = map[string]string{
 	"TestTheTransport":                     "the band goes on while it is asked where it is",
 	"TestTheLadderClimbs":                  "passes of a loop are counted as they sound",
 	"TestALadderGoesOnInFinerNotes":        "passes of a loop are counted as they sound",
+	"TestARecordingIsSlowed":               "what sounds is measured",
 	"TestALoopedBarRepeatsToTheSample":     "sound is compared to the sample",
 }
 

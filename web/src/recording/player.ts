@@ -40,19 +40,23 @@ export interface Round {
   rate: number
 }
 
-/** What is planned: from a moment of the context's clock on, the recording from a second on. */
+/** What is planned: from a moment of the context's clock on, the recording from a second on; input is where that lies in what
+ * was loaded. */
 interface Planned extends Round {
   out: number
   end: number
   from: number
+  input: number
 }
 
 /** Seconds that are known before a stretch and after it. */
 const margin = 0.35
 /** Of a recording that plays on, so much is read at once, and so long before it is needed. */
-const piece = 12
-const early = 5
-/** Loops longer than this are read piece by piece, too. */
+const piece = 30
+const early = 8
+/** Seconds over which one piece goes over into the next. */
+const over = 0.03
+/** Loops are at most this long. */
 export const longestLoop = 240
 /** Seconds from a press to the sound, so that the first stroke is whole. */
 const soon = 0.08
@@ -66,6 +70,7 @@ export class Player {
   private loop?: [number, number]
   private run = 0
   private round = 0
+  private first = 0
   private reading = false
   private line?: { from: number; seconds: number; length: number }
   private against: Against = 'record'
@@ -76,7 +81,8 @@ export class Player {
 
   private constructor(
     readonly context: AudioContext,
-    private readonly record: Voice,
+    /** One plays; where a recording plays on, the other takes the next piece. */
+    private readonly records: [Voice, Voice],
     private readonly guitar: Voice,
     private readonly volume: GainNode,
     private readonly pieces: Pieces,
@@ -89,13 +95,18 @@ export class Player {
     const context = new AudioContext({ latencyHint: 'interactive' })
     const volume = new GainNode(context, { gain: how.volume })
     volume.connect(context.destination)
-    const [record, guitar] = await Promise.all([Voice.open(context, volume), Voice.open(context, volume)])
-    return new Player(context, record, guitar, volume, pieces, how)
+    const [one, other, guitar] = await Promise.all([0, 1, 2].map(() => Voice.open(context, volume)))
+    return new Player(context, [one!, other!], guitar!, volume, pieces, how)
   }
 
   close() {
     this.stop()
     void this.context.close()
+  }
+
+  /** The voice of the record that plays. */
+  private get record() {
+    return this.records[0]
   }
 
   get playing() {
@@ -106,21 +117,22 @@ export class Player {
   async play(from: number, loop?: [number, number], lead = 0, round = 0): Promise<void> {
     const run = ++this.run
     await this.context.resume()
-    this.loop = loop
-    this.round = round
-    const [a, b] = loop ?? [from, Math.min(this.pieces.seconds(), from + piece)]
-    const all = !!loop && b - a <= longestLoop
+    this.loop = loop && loop[1] - loop[0] <= longestLoop ? loop : undefined
+    this.round = this.first = round
+    const [a, b] = this.loop ?? [from, Math.min(this.pieces.seconds(), from + piece)]
     const begin = Math.max(0, a - margin)
-    const end = all ? b + margin : Math.min(this.pieces.seconds(), Math.min(b, a + piece) + margin)
+    const end = Math.min(this.pieces.seconds(), b + margin)
     const sides = await this.sides(begin, end)
     if (run !== this.run) return
-    await this.record.load(sides)
+    const at = (second: number) => Math.round((second - begin) * this.context.sampleRate)
+    await this.record.load(this.loop ? sides.map((s) => goingRound(s, at(a), at(b), at(begin + seam))) : sides)
     if (run !== this.run) return
     this.begin = begin
     this.loaded = end
     this.plan = []
     this.tune()
-    this.put(this.context.currentTime + soon + lead, from, loop ? loop[1] : this.pieces.seconds())
+    for (const v of this.records) v.fade(v === this.record ? 1 : 0, this.context.currentTime, 0.001)
+    this.put(this.context.currentTime + soon + lead, from, this.loop ? b : this.pieces.seconds())
     clearInterval(this.timer)
     this.timer = setInterval(() => void this.ahead(), 60)
   }
@@ -128,7 +140,7 @@ export class Player {
   stop() {
     this.run++
     clearInterval(this.timer)
-    if (this.plan.length) for (const v of [this.record, this.guitar]) v.rest(this.context.currentTime)
+    if (this.plan.length) for (const v of [...this.records, this.guitar]) v.rest(this.context.currentTime)
     this.plan = []
   }
 
@@ -151,16 +163,16 @@ export class Player {
   /** How the line is set against the recording. */
   set(against: Against) {
     this.against = against
-    this.record.place(against === 'sides' ? -1 : 0)
+    for (const v of this.records) v.place(against === 'sides' ? -1 : 0)
     this.guitar.place(against === 'sides' ? 1 : 0)
     if (this.playing) this.turnNow()
   }
 
   /** Has both voices play the recording from a second on, from a moment of the context's clock on. */
-  private sound(n: number, out: number, from: number, rate: number) {
+  private sound({ n, out, from, rate, input }: Planned) {
     const a = this.line ? this.against : 'record'
     const [record, line] = [a !== 'line' && !(a === 'turns' && n % 2), a !== 'record' && !(a === 'turns' && n % 2 === 0)] // prettier-ignore
-    if (record) this.record.play(out, from - this.begin, rate, this.how.pitch)
+    if (record) this.record.play(out, input, rate, this.how.pitch)
     else this.record.rest(out)
     const l = this.line
     if (line && l)
@@ -171,11 +183,15 @@ export class Player {
   private put(out: number, from: number, to: number) {
     const { rate, gap } = this.next(this.round)
     const length = (to - from) / rate
-    this.plan.push({ n: this.round, gap: false, rate, out, end: out + length, from })
-    this.sound(this.round, out, from, rate)
-    if (gap && this.loop) {
-      this.plan.push({ n: this.round, gap: true, rate, out: out + length, end: out + 2 * length, from })
-      for (const v of [this.record, this.guitar]) v.rest(out + length)
+    const loop = this.loop
+    // From the second round on it is the one laid behind the first, before which lies what is heard before it.
+    const input = from - this.begin + (loop && this.round > this.first ? loop[1] - loop[0] : 0)
+    const p: Planned = { n: this.round, gap: false, rate, out, end: out + length, from, input }
+    this.plan.push(p)
+    this.sound(p)
+    if (loop && gap) {
+      this.plan.push({ ...p, gap: true, out: p.end, end: p.end + length })
+      for (const v of [this.record, this.guitar]) v.rest(p.end)
     }
     this.round++
   }
@@ -189,21 +205,35 @@ export class Player {
       this.plan.shift()
       this.onRound(this.plan[0]!)
     }
-    if (this.loop && last.end - now < 0.4) this.put(last.end, this.loop[0], this.loop[1])
-    else if (!this.loop && now > last.end) {
+    if (this.loop) {
+      if (last.end - now < 0.4) this.put(last.end, this.loop[0], this.loop[1])
+      return
+    }
+    if (now > last.end) {
       this.stop()
       return this.onEnd()
     }
     const here = this.now()
-    const until = (this.loop ? this.loop[1] : this.pieces.seconds()) + margin
+    const until = this.pieces.seconds()
     if (here === undefined || this.reading || this.loaded >= until || here < this.loaded - early) return
     this.reading = true
-    const [run, from, to] = [this.run, this.loaded, Math.min(until, this.loaded + piece)]
-    const more = await this.sides(from, to)
-    if (run === this.run) {
-      await this.record.more(more)
+    const [run, from, to] = [this.run, Math.max(0, this.loaded - 2 * margin), Math.min(until, this.loaded + piece)]
+    const next = this.records[1]
+    await next.load(await this.sides(from, to))
+    // It goes over where both have it.
+    const p = this.plan.at(-1)
+    const turn = from + margin
+    const out = p && p.out + (turn - p.from) / p.rate
+    if (run === this.run && p && out && out > this.context.currentTime + soon) {
+      this.plan.push({ ...p, out, from: turn, input: margin })
+      next.tune(this.pieces.loud(), this.how.low, this.how.high)
+      next.play(out, margin, p.rate, this.how.pitch)
+      next.fade(1, out + over, over)
+      this.record.fade(0, out + over, over)
+      this.record.rest(out + 4 * over)
+      this.records.reverse()
+      this.begin = from
       this.loaded = to
-      if (!this.loop) this.record.forget(here - this.begin - 2)
     }
     this.reading = false
   }
@@ -249,14 +279,16 @@ export class Player {
     if (!p || p.gap) return
     const { rate } = this.next(p.n)
     const to = p.from + (p.end - p.out) * p.rate
-    const from = p.from + (now - p.out) * p.rate
-    this.plan = [{ n: p.n, gap: false, rate, out: now, end: now + (to - from) / rate, from }]
+    const on = (now - p.out) * p.rate
+    const turned: Planned = { n: p.n, gap: false, rate, out: now, end: now + (to - p.from - on) / rate, from: p.from + on, input: p.input + on } // prettier-ignore
+    // What was planned behind it comes at another time now.
     this.round = p.n + 1
-    this.sound(p.n, now, from, rate)
+    this.plan = [turned]
+    this.sound(turned)
   }
 
   private tune() {
-    this.record.tune(this.pieces.loud(), this.how.low, this.how.high)
+    for (const v of this.records) v.tune(this.pieces.loud(), this.how.low, this.how.high)
     this.guitar.tune(-20, 20, 20000)
   }
 
@@ -272,4 +304,26 @@ export class Player {
       tone.stop(at + 0.06)
     }
   }
+}
+
+/** Seconds over which the end of a round goes over into what comes before its beginning. */
+const seam = 0.012
+
+/**
+ * A loop laid end to end: what comes before it, it, it again and a little of it. Its end leads into its beginning; before the
+ * second lies the same as is heard before each round, so that to begin there once more is no jump.
+ */
+export function goingRound(sound: Float32Array, from: number, to: number, over: number): Float32Array {
+  const lap = sound.slice(from, to)
+  const n = Math.min(over, from, Math.floor(lap.length / 2))
+  for (let i = 0; i < n; i++) {
+    const part = (i + 1) / (n + 1)
+    const at = lap.length - n + i
+    lap[at] = lap[at]! * (1 - part) + sound[from - n + i]! * part
+  }
+  const tail = lap.subarray(0, 30 * over)
+  const out = new Float32Array(from + 2 * lap.length + tail.length)
+  out.set(sound.subarray(0, from))
+  for (const [i, part] of [lap, lap, tail].entries()) out.set(part, from + i * lap.length)
+  return out
 }

@@ -2,7 +2,7 @@
 import { openStretch, type StretchNode } from './stretch'
 
 /** Decibels of full scale that everything is brought to, and the most that it is made louder by. */
-const level = -18
+const usual = -18
 const most = 18
 
 export class Voice {
@@ -13,6 +13,7 @@ export class Voice {
     private readonly high: BiquadFilterNode,
     private readonly gain: GainNode,
     private readonly pan: StereoPannerNode,
+    private readonly level: GainNode,
   ) {}
 
   static async open(context: AudioContext, to: AudioNode): Promise<Voice> {
@@ -29,20 +30,15 @@ export class Voice {
       release: 0.08,
     })
     const pan = new StereoPannerNode(context)
-    node.connect(low).connect(high).connect(gain).connect(limit).connect(pan).connect(to)
-    return new Voice(context, node, low, high, gain, pan)
+    const fade = new GainNode(context)
+    node.connect(low).connect(high).connect(gain).connect(limit).connect(pan).connect(fade).connect(to)
+    return new Voice(context, node, low, high, gain, pan, fade)
   }
 
+  /** Takes one sound in place of the one before. The node is given one piece alone: of several it reads beyond their ends. */
   async load(sides: Float32Array[]) {
     await this.node.dropBuffers()
     await this.node.addBuffers(sides)
-  }
-  async more(sides: Float32Array[]) {
-    await this.node.addBuffers(sides)
-  }
-  /** Lets go of what lies before a second of what was loaded. */
-  forget(before: number) {
-    void this.node.dropBuffers(before)
   }
 
   /** From a moment of the context's clock on: from a second of what was loaded. */
@@ -53,6 +49,13 @@ export class Voice {
     void this.node.schedule({ outputTime, active: false })
   }
 
+  /** Comes up, or goes down, until a moment, over so many seconds. */
+  fade(to: number, until: number, over: number) {
+    this.level.gain.cancelScheduledValues(until - over)
+    this.level.gain.setValueAtTime(1 - to, until - over)
+    this.level.gain.linearRampToValueAtTime(to, until)
+  }
+
   /** -1 is left, 1 right. */
   place(side: number) {
     this.pan.pan.setTargetAtTime(side, this.context.currentTime, 0.02)
@@ -61,7 +64,7 @@ export class Voice {
   /** Brings it to the level of everything else, and lets through what lies between two frequencies. */
   tune(loud: number, low: number, high: number) {
     const now = this.context.currentTime
-    this.gain.gain.setTargetAtTime(10 ** (Math.max(-most, Math.min(most, level - loud)) / 20), now, 0.02)
+    this.gain.gain.setTargetAtTime(10 ** (Math.max(-most, Math.min(most, usual - loud)) / 20), now, 0.02)
     this.low.frequency.setTargetAtTime(low, now, 0.02)
     this.high.frequency.setTargetAtTime(high, now, 0.02)
   }

@@ -136,6 +136,7 @@ const about = computed(() => {
           :heard="work.heard.value"
           :chords="measured.chords.value"
           :compass="ear.compass.value"
+          :guessed="work.onGuess.value"
           :chosen="ear.chosen.value"
           :at="sound.at.value"
           @choose="(n) => (ear.chosen.value = n)"
@@ -205,7 +206,9 @@ const about = computed(() => {
               {{
                 sound.sound.value?.whole.value
                   ? 'Hear it: its notes are proposed, as guesses. Or press twice on a row to write one.'
-                  : 'The recording is read …'
+                  : sound.sound.value?.trouble.value
+                    ? ''
+                    : 'The recording is read …'
               }}
               {{ measured.doing.value }}
             </p>

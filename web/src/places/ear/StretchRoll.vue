@@ -18,6 +18,8 @@ const props = defineProps<{
   heard?: HeardStretch
   chords?: ChordsByEar
   compass: [number, number]
+  /** the chords are guesses */
+  guessed: boolean
   chosen?: number
   at: number
 }>()
@@ -43,9 +45,8 @@ const bars = computed(() =>
   (props.heard?.bars ?? []).map((b) => {
     const heard = props.chords?.chords.filter((c) => c.bar === b.number) ?? []
     const [first] = heard
-    const guessed = b.chords.every((c) => c.chord === 'N.C.') && !!first
-    const says = !first ? '' : guessed ? first.says : first.agrees ? 'heard, agrees' : `${first.chord} is heard`
-    return { ...b, chords: guessed ? heard.map((c) => ({ beat: c.beat, chord: c.chord })) : b.chords, guessed, says }
+    const says = !first ? '' : props.guessed ? first.says : first.agrees ? 'heard, agrees' : `${first.chord} is heard`
+    return { ...b, guessed: props.guessed, says }
   }),
 )
 

@@ -61,7 +61,9 @@ export function useMeasured(work: RecordingWork, sound: RecordingSound) {
   const name = () =>
     doIt('the chords are listened to', async () => {
       const m = await get()
-      if (m && known.value && work.body.value) chords.value = await askRecording.chords(m, work.body.value)
+      if (!m || !known.value || !work.body.value) return
+      chords.value = await askRecording.chords(m, work.body.value)
+      work.guessed.value = { text: chords.value.text, key: chords.value.keys[0]?.key }
     })
   /** A tempo that is corrected: beats tapped, twice or half as many, bar 1 here, or a number. */
   async function correct(how: { taps?: number[]; first?: number; times?: number; tempo?: number }) {
@@ -78,7 +80,7 @@ export function useMeasured(work: RecordingWork, sound: RecordingSound) {
       if (!whole) return
       measured.value = undefined
       pulses.value = []
-      chords.value = undefined
+      chords.value = work.guessed.value = undefined
       const seconds = sound.sound.value!.seconds.value
       if (Math.abs((work.body.value?.seconds ?? 0) - seconds) > 0.05)
         work.record.change('how long it lasts', { seconds }, true)

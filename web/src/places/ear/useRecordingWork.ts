@@ -1,6 +1,6 @@
 /* A recording as it is worked on: what is kept of it, gone back through, and what the core makes of the stretch in hand. */
 import { useQuery } from '@tanstack/vue-query'
-import { computed, onBeforeUnmount, type Ref } from 'vue'
+import { computed, onBeforeUnmount, shallowRef, type Ref } from 'vue'
 import type { Hearing, NoteByEar, Recording, RecordingBody } from '../../api/client'
 import { recordingBody } from '../../api/recordingBody'
 import { askRecording, useRecording, useRecordingChanges } from '../../api/recordings'
@@ -35,12 +35,15 @@ export function useRecordingWork(id: Ref<number>) {
     return h && h.to > h.from ? { from: h.from, to: h.to } : undefined
   })
   const notes = computed(() => (stretch.value ? inStretch(hearing.value!.notes, stretch.value) : []))
+  /** Chords and key that are heard, where nobody has said any: what is made of the stretch stands on them, as on guesses. */
+  const guessed = shallowRef<{ text: string; key?: string }>()
+  const onGuess = computed(() => !!guessed.value && !body.value?.chart && !hearing.value?.chords)
   /** What the core makes of it: asked anew when anything that it depends on is another. */
   const asked = computed(() => {
     const b = body.value
     if (!b) return undefined
     const { anchors, beats, first, feel, chords, low, high, from, to } = b.hearing
-    return { title: b.title, seconds: b.seconds, chart: b.chart, key: b.key, hearing: { ...b.hearing, anchors, beats, first, feel, chords, low, high, from, to, markers: [], notes: notes.value } } // prettier-ignore
+    return { title: b.title, seconds: b.seconds, chart: b.chart, key: b.key || (onGuess.value ? guessed.value?.key : undefined), hearing: { ...b.hearing, anchors, beats, first, feel, chords: onGuess.value ? guessed.value!.text : chords, low, high, from, to, markers: [], notes: notes.value } } // prettier-ignore
   })
   const heard = useQuery({
     queryKey: ['heard', asked],
@@ -55,6 +58,8 @@ export function useRecordingWork(id: Ref<number>) {
     body,
     hearing,
     stretch,
+    guessed,
+    onGuess,
     notes,
     heard: heard.data,
     failed: heard.error,
