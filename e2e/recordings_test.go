@@ -10,6 +10,7 @@ import (
 	"slices"
 	"testing"
 
+	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -74,6 +75,10 @@ func TestALickOffARecording(t *testing.T) {
 	p.until(`Number(document.querySelector('header b').innerText.split(' ')[0]) > 3`)
 	click(".foot .play", "Stop")
 	p.until(`document.querySelector('.foot .play').innerText.includes('Play')`)
+	p.inBothLooks("main", "a recording")
+	p.do(chromedp.EmulateViewport(390, 844))
+	p.until(`document.documentElement.scrollWidth <= innerWidth`)
+	p.do(chromedp.EmulateViewport(1280, 800))
 	click("header button", "Make a lick")
 	p.write("#lick-title", "Off the tape")
 	click("[role=dialog] button", "Keep")
@@ -98,6 +103,7 @@ func TestAFileIsOpenedByEar(t *testing.T) {
 	p := sit(t, false)
 	p.visit("/by-ear")
 	p.sees("main", "No recordings yet")
+	p.inBothLooks("main", "no recordings")
 	drop := func(name, kind, bytes string) {
 		p.until(`(() => {
 			const t = window.dropped = new DataTransfer()

@@ -3,11 +3,14 @@
 import { ref, shallowRef, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
+import TickBox from './TickBox.vue'
 import { answer, fetchOf, Refused } from '../api/client'
 
 const emit = defineEmits<{ restored: [] }>()
 const router = useRouter()
 const field = useTemplateRef('field')
+/** The files of recordings are large; without them what was found in a recording goes along all the same. */
+const recordings = ref(false)
 const chosen = shallowRef<File>()
 const busy = ref(false)
 const trouble = ref('')
@@ -62,8 +65,16 @@ async function restore() {
       A backup is one file with everything you made: charts, licks, lines, takes and how they sounded, what was
       practised, lessons and players.
     </p>
+    <TickBox v-model="recordings">with the files of recordings, which are large</TickBox>
     <p class="do">
-      <Button as="a" href="/api/backup" download label="Download a backup" size="small" variant="outlined" />
+      <Button
+        as="a"
+        :href="`/api/backup${recordings ? '?recordings=yes' : ''}`"
+        download
+        label="Download a backup"
+        size="small"
+        variant="outlined"
+      />
       <Button label="Restore one …" size="small" variant="outlined" @click="field?.click()" />
       <input
         ref="field"

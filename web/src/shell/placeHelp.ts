@@ -34,6 +34,23 @@ export const placeHelp: Record<string, { name: string; steps: string[] }> = {
     name: 'A line on paper',
     steps: ['Choose the staff, the tablature or both, for guitar or for horns, then print.'],
   },
+  recordings: {
+    name: 'By ear',
+    steps: [
+      'Open a recording of your own, or drop the file anywhere: sound, or a video. It stays on this machine.',
+      'Or record here what you play.',
+    ],
+  },
+  recording: {
+    name: 'A recording',
+    steps: [
+      'Drag over the sound to take two bars in hand; they go round. ← and → go to the next ones.',
+      'Play them as slowly as you want, at the same pitch. Slower each round until you have it, or leave yourself a turn after it.',
+      'Hear it: the notes are proposed as guesses, on rows and on the neck. Press one: is it right? Enter says so, ↑ and ↓ correct it.',
+      'Fix a place on the neck, and the whole phrase is fingered anew around it.',
+      'Set your line against the record, then make a lick or a line of it: it leads back to where it was heard.',
+    ],
+  },
   charts: {
     name: 'Charts',
     steps: [
