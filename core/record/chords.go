@@ -178,6 +178,27 @@ func (t Tones) Chords(g Grid, from, to int, key *form.Key) (out []ChordGuess, ke
 	return out, keys
 }
 
+// What sounds beside the strongest pitch class, compared with it, where one note sounds alone and where chords do.
+const (
+	loneTone = 2.4
+	chordal  = 3.6
+)
+
+// full is how much of what sounds is chords, 0 to 1: of a line that is played alone bars hold no chord to go by.
+func (t Tones) full() float64 {
+	sum, n := 0.0, 0.0
+	for _, frame := range t.All {
+		all, most := 0.0, 0.0
+		for _, v := range frame {
+			all, most = all+v, max(most, v)
+		}
+		if most > 8 {
+			sum, n = sum+all/most, n+1
+		}
+	}
+	return max(0, min(1, (sum/max(1, n)-loneTone)/(chordal-loneTone)))
+}
+
 // fit is how well so many bars of a grid hold one chord each, in the middle; 1 where nothing sounds.
 func (t Tones) fit(g Grid, bars int) float64 {
 	sum, n := 0.0, 0

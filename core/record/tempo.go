@@ -57,7 +57,7 @@ func (o Onsets) Pulses(perBar int, tones Tones) []Pulse {
 	if len(env) < int(4*o.Rate) || quiet(env) {
 		return nil
 	}
-	often := o.often(env)
+	often, full := o.often(env), tones.full()
 	var out []Pulse
 	all := 0.0
 	for _, c := range o.candidates(autocorrelation(env, int(o.Rate*60/leastTempo*4)+2)) {
@@ -65,13 +65,13 @@ func (o Onsets) Pulses(perBar int, tones Tones) []Pulse {
 		if len(beats) < 4 {
 			continue
 		}
-		g, fit := o.barred(beats, d, perBar, tones)
+		g, fit := o.barred(beats, d, perBar, tones, full)
 		tempo := middleTempo(g)
 		if slices.ContainsFunc(out, func(q Pulse) bool { return math.Abs(math.Log2(q.Tempo/tempo)) < 0.06 }) {
 			continue
 		}
 		away := math.Log2(often*60/tempo/usualOften) / oftenWidth
-		out = append(out, Pulse{Grid: g, Tempo: tempo, Sure: c.worth * math.Exp(byChords*(fit-1)-away*away/2+byTurns*o.turns(beats, d))})
+		out = append(out, Pulse{Grid: g, Tempo: tempo, Sure: c.worth * math.Exp(full*(byChords*(fit-1)+byTurns*o.turns(beats, d))-away*away/2)})
 		all += out[len(out)-1].Sure
 	}
 	slices.SortStableFunc(out, func(a, b Pulse) int { return cmp.Compare(b.Sure, a.Sure) })
@@ -344,7 +344,7 @@ const (
 
 // barred makes a grid of beats, and tells how well its bars hold one chord each: where they begin is where they do so best,
 // where the bass comes, and where the snare drum does not. What is even has few anchors, what drifts has more.
-func (o Onsets) barred(beats []float64, d drums, perBar int, tones Tones) (g Grid, fit float64) {
+func (o Onsets) barred(beats []float64, d drums, perBar int, tones Tones, full float64) (g Grid, fit float64) {
 	best := math.Inf(-1)
 	var anchors []Anchor
 	beats = o.onBeat(beats, d)
@@ -355,7 +355,7 @@ func (o Onsets) barred(beats []float64, d drums, perBar int, tones Tones) (g Gri
 			these[i] = Anchor{i - p, at}
 		}
 		one := tones.fit(Grid{perBar, these}, (len(beats)-p)/perBar)
-		v := byChords*one + byAccent*accent(low, high, p)
+		v := full*byChords*one + byAccent*accent(low, high, p)
 		if on(these, d.begins, perBar) {
 			v += byBeginning
 		}
