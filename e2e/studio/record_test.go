@@ -200,9 +200,14 @@ func TestARecordingIsHeard(t *testing.T) {
 				t.Logf("%d: F %.3f (%d of %d, %d told), tempo %s", tempo, one.measure(), one.hits, one.truth, one.told, said)
 			}
 			t.Logf("F %.3f; tempo %d of %d, bar 1 %d", sum.measure(), beats, tries, firsts)
-			if tries > 0 {
-				assert.GreaterOrEqual(t, sum.measure(), r.f)
+			if tries == 0 {
+				t.Skip("with EVERY=1")
 			}
+			least := r.f
+			if !every {
+				least -= 0.02 // of one take
+			}
+			assert.GreaterOrEqual(t, sum.measure(), least)
 		})
 	}
 }
