@@ -6,7 +6,16 @@ export default defineConfig({
   build: {
     outDir: 'node_modules/.ear',
     target: 'es2023',
-    lib: { entry: { hear: 'scripts/hear.ts', font: 'scripts/font.ts', record: 'scripts/record.ts', band: 'scripts/band.ts', model: 'scripts/model.ts' }, formats: ['es'] },
+    lib: {
+      entry: {
+        hear: 'scripts/hear.ts',
+        font: 'scripts/font.ts',
+        record: 'scripts/record.ts',
+        band: 'scripts/band.ts',
+        model: 'scripts/model.ts',
+      },
+      formats: ['es'],
+    },
     rollupOptions: { external: [/^node:/, /^@tensorflow/] },
   },
 })

@@ -45,7 +45,14 @@ const bars = computed(() =>
   (props.heard?.bars ?? []).map((b) => {
     const heard = props.chords?.chords.filter((c) => c.bar === b.number) ?? []
     const [first] = heard
-    const says = !first ? '' : props.guessed ? first.says : first.agrees ? 'heard, agrees' : `${first.chord} is heard`
+    const says =
+      !first || first.chord === 'N.C.'
+        ? ''
+        : props.guessed
+          ? first.says
+          : first.agrees
+            ? 'heard, agrees'
+            : `${first.chord} is heard`
     return { ...b, guessed: props.guessed, says }
   }),
 )
