@@ -85,8 +85,8 @@ const about = computed(() => {
           :longest="120"
           @change="(title) => work.record.change('title', { title })"
         />
-        <p class="meta">{{ about }} <SaveWords :state="work.record.state.value" :why="work.record.why.value" /></p>
-        <span class="space" />
+        <p class="meta" :title="about">{{ about }}</p>
+        <SaveWords :state="work.record.state.value" :why="work.record.why.value" />
         <b v-if="work.notes.value.length">{{ ear.settled.value }} of {{ work.notes.value.length }} settled</b>
         <HistoryButtons />
         <Button
@@ -265,22 +265,22 @@ header :deep(.name) {
 
 header {
   display: flex;
-  flex-wrap: wrap;
   align-items: center;
   gap: 0.3rem 0.9rem;
 }
 
 .meta {
+  flex: 1 1 8rem;
+  min-width: 0;
+  overflow: hidden;
+  white-space: nowrap;
+  text-overflow: ellipsis;
   font-size: var(--text-s);
 }
 
 .meta,
 .hint {
   color: var(--soft);
-}
-
-.space {
-  flex: 1;
 }
 
 .trouble {
@@ -290,7 +290,7 @@ header {
 
 .lower {
   display: grid;
-  grid-template-columns: minmax(0, 29rem) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 25rem) minmax(0, 1fr);
   gap: 1.5rem;
 }
 
@@ -317,6 +317,15 @@ header {
 }
 
 @media (max-width: 900px) {
+  header {
+    flex-wrap: wrap;
+  }
+
+  .meta {
+    flex-basis: 100%;
+    white-space: normal;
+  }
+
   .lower {
     grid-template-columns: minmax(0, 1fr);
   }
