@@ -63,7 +63,7 @@ func inOrder(t testing.TB, document map[string]any) []byte {
 	return out.Bytes()
 }
 
-var tablesInOrder = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "assignments", "results", "sets"}
+var tablesInOrder = []string{"charts", "players", "licks", "lines", "takes", "sounds", "log", "assignments", "results", "sets", "recordings"}
 
 func tarred(t testing.TB, document []byte, sounds map[string][]byte) []byte {
 	var out bytes.Buffer
@@ -133,7 +133,7 @@ func everything(t testing.TB, p *program) (faults, problems []string) {
 		}
 		return data
 	}
-	for _, kind := range []string{"charts", "licks", "lines", "takes", "sets"} {
+	for _, kind := range []string{"charts", "licks", "lines", "takes", "sets", "recordings"} {
 		var rows []struct {
 			ID      uint
 			Problem string
