@@ -180,12 +180,14 @@ func TestARecordingIsSlowed(t *testing.T) {
 		}
 	}
 	var apart, cents []float64
-	for k := range 8 { // each of them, wherever else something seems to begin
-		nearest := math.Inf(1)
-		for _, at := range begins {
-			nearest = min(nearest, math.Abs(at-phase-float64(k)))
-		}
-		apart = append(apart, 1000*nearest)
+	// Each stroke is where what is sharp in the sound rises most, about where it is to be.
+	var at []float64
+	for k := range 8 {
+		at = append(at, sharpest(samples, heard, phase+float64(k)-0.25, phase+float64(k)+0.25)-float64(k))
+	}
+	middle := slices.Sorted(slices.Values(at))[4]
+	for _, x := range at {
+		apart = append(apart, 1000*math.Abs(x-middle))
 	}
 	// From where on in the phrase the record begins is known by the first pitch that is heard.
 	for _, at := range begins[:min(len(begins), 8)] {
@@ -261,6 +263,25 @@ func onsetsIn(x []float64, rate float64) (out []float64) {
 		}
 	}
 	return out
+}
+
+// sharpest is the second between two at which what is sharp in a sound rises most.
+func sharpest(x []float64, rate, from, to float64) (at float64) {
+	hop := int(rate / 400)
+	most := 0.0
+	energy := func(i int) (sum float64) {
+		for k := max(1, i); k < min(len(x), i+2*hop); k++ {
+			d := x[k] - x[k-1]
+			sum += d * d
+		}
+		return math.Sqrt(sum)
+	}
+	for i := max(0, int(from*rate)); i < min(len(x)-2*hop, int(to*rate)); i += hop / 2 {
+		if rise := energy(i+hop) - energy(i-2*hop); rise > most {
+			most, at = rise, float64(i+hop)/rate
+		}
+	}
+	return at
 }
 
 // pitchAt is the pitch between two seconds, by the lag at which the sound is most like itself, as a MIDI number.
