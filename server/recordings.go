@@ -48,6 +48,7 @@ type RecordingRow struct {
 	Bytes   int64     `json:"bytes"`
 	Media   string    `json:"media"`
 	Seconds float64   `json:"seconds"`
+	Chart   uint      `json:"chart,omitempty" doc:"that it plays"`
 	Tempo   float64   `json:"tempo,omitempty"`
 	Key     string    `json:"key,omitempty"`
 	Settled int       `json:"settled" doc:"notes that are"`
@@ -136,7 +137,7 @@ func (s *server) recordings(api huma.API, engine *gin.Engine) {
 	keeping[RecordingBody, store.Recording, store.RecordingSummary, Recording, RecordingRow]{
 		name: "recording", path: "/api/recordings", wire: wireRecording, tag: func(r store.Recording) store.Tag { return r.Tag },
 		row: func(r store.RecordingSummary) RecordingRow {
-			return RecordingRow{r.ID, r.Tag, r.Title, r.Bytes, r.Media, r.Seconds, r.Tempo, r.Key, r.Settled, r.UpdatedAt, r.Problem}
+			return RecordingRow{r.ID, r.Tag, r.Title, r.Bytes, r.Media, r.Seconds, r.Chart, r.Tempo, r.Key, r.Settled, r.UpdatedAt, r.Problem}
 		},
 		stored: func(_ context.Context, b RecordingBody) (store.Recording, error) { return b.stored() },
 		put: func(old *store.Recording, now store.Recording) {

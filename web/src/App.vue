@@ -17,6 +17,7 @@ const ConflictDialog = later(() => import('./shell/ConflictDialog.vue'))
 const BringAnywhere = later(() => import('./making/BringAnywhere.vue'))
 const AtTheFoot = later(() => import('./shell/AtTheFoot.vue'))
 const WayBar = later(() => import('./ways/WayBar.vue'))
+const WhoPlays = later(() => import('./recording/WhoPlays.vue'))
 const TheToasts = later(() => import('./shell/TheToasts.vue'))
 
 const { theme, turn } = useTheme()
@@ -42,7 +43,7 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
       <!-- A place that is of one thing begins anew with another. -->
       <main><RouterView :key="`${here.turned} ${$route.meta.each ? $route.path : ''}`" /></main>
       <!-- A recording has a strip of its own: the band is silent there. -->
-      <BandStrip v-show="!$route.meta.own" />
+      <BandStrip v-show="!$route.meta.own"><WhoPlays /></BandStrip>
     </div>
     <HelpDialog v-model="help" />
     <InstrumentDialog v-model="instrument" />

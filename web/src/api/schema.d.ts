@@ -5018,6 +5018,11 @@ export interface components {
         RecordingRow: {
             /** Format: int64 */
             bytes: number;
+            /**
+             * Format: int64
+             * @description that it plays
+             */
+            chart?: number;
             /** Format: int64 */
             id: number;
             key?: string;

@@ -48,6 +48,7 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
 <template>
   <section class="panel" role="dialog" aria-label="band">
     <h2>Who plays</h2>
+    <slot />
     <div v-for="t in tracks" :key="t.id" class="row">
       <PressButton
         class="who"

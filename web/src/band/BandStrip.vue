@@ -124,6 +124,9 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
       <span v-else class="title">{{ band.offered?.title ?? band.chart?.title }}</span>
       <GoOn v-if="!band.playing && band.status !== 'loading'" />
       <small v-if="band.audition && band.playing" class="title">{{ band.audition.title }}</small>
+      <small v-else-if="band.record" class="title" :title="`${band.record.title} plays in the band's place`">{{
+        band.record.title
+      }}</small>
     </div>
     <TempoField @said="say" />
     <LoopChooser @said="say" />
@@ -147,7 +150,9 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
     </div>
     <PressButton class="more" aria-haspopup="dialog" @click="open"> <i class="pi pi-users" />Band </PressButton>
     <VolumeField />
-    <Popover ref="panel"><BandPanel /></Popover>
+    <Popover ref="panel"
+      ><BandPanel><slot /></BandPanel
+    ></Popover>
   </aside>
 </template>
 

@@ -25,7 +25,8 @@ export class Engine {
     readonly context: AudioContext,
     private readonly node: AudioWorkletNode,
     private readonly reader: Worker,
-    private readonly master: GainNode,
+    /** where all that sounds goes through, as loud as the player has it */
+    readonly master: GainNode,
   ) {}
 
   /** Loads the synthesiser and the instruments; progress goes from 0 to 1. */

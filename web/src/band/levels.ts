@@ -7,13 +7,18 @@ export interface Levels {
   clickOnly: boolean
 }
 
-export function levelsOf(kept: Levels): Record<string, number> {
+/** Players whose place a recording takes. */
+const replaced = ['drums', 'bass', 'chords']
+
+export function levelsOf(kept: Levels, recorded = false): Record<string, number> {
   const out: Record<string, number> = {}
   for (const [player, value] of Object.entries(kept.levels)) {
     const silent =
       player === 'metronome'
         ? !kept.click && !kept.clickOnly
-        : kept.muted.includes(player) || (kept.clickOnly && player !== 'lead')
+        : (recorded && replaced.includes(player)) ||
+          kept.muted.includes(player) ||
+          (kept.clickOnly && player !== 'lead')
     out[player] = silent ? 0 : value
     if (player === 'lead') out['lead beside'] = out[player]
   }

@@ -21,7 +21,8 @@ export type { Anchor, Ladder, Loop, Score }
 /** From the page to the sound. */
 export type Order =
   | { do: 'bank'; bank: ArrayBuffer; samples: MessagePort }
-  | { do: 'start'; from: number; tempo: number; loop?: Loop; countIn: boolean }
+  /** after: seconds, in which what sounds beside it gets ready */
+  | { do: 'start'; from: number; tempo: number; loop?: Loop; countIn: boolean; after: number }
   | { do: 'stop' }
   | { do: 'tempo'; tempo: number }
   | { do: 'loop'; loop?: Loop }

@@ -51,7 +51,7 @@ class Sound extends AudioWorkletProcessor {
         break
       case 'start':
         synth.silence(true)
-        transport.start(currentFrame, o.from, o.tempo, o.loop, o.countIn)
+        transport.start(currentFrame + Math.round(o.after * sampleRate), o.from, o.tempo, o.loop, o.countIn)
         break
       case 'stop':
         transport.stop()

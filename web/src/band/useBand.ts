@@ -6,6 +6,7 @@ import { metreOf } from '../music/metre'
 import type { Audition, Playing } from './audition'
 import type { SoundEvent } from './transport'
 import { Awake } from './awake'
+import { turnOf, type Companion } from './companion'
 import {
   chorusesOf,
   cueAt,
@@ -31,7 +32,7 @@ export const useBand = defineStore('band', () => {
   const settings = useBandSettings().kept
   const sound = useSound()
   const heard = useHeard()
-  const { status, progress, trouble } = storeToRefs(sound)
+  const { status, progress, trouble, recorded } = storeToRefs(sound)
   const chart = shallowRef<Tune>()
   const tempo = ref(100)
   const swing = ref(0)
@@ -39,6 +40,10 @@ export const useBand = defineStore('band', () => {
   const loop = shallowRef<LoopBeats>()
   const withThread = shallowRef<{ low: number; high: number; strings?: string }>()
   const audition = shallowRef<Audition>()
+  /** A recording of the chart, which sounds in the band's place wherever the chart itself plays. */
+  const record = shallowRef<Companion>()
+  /** The beat from which it was last begun. */
+  let begun = 0
   /** What the place in view would have played instead of the chart. */
   const offered = shallowRef<Audition>()
   /** The bars that a loop is set in. */
@@ -61,13 +66,15 @@ export const useBand = defineStore('band', () => {
   /** The tempo to come back to from half of it. */
   const full = ref(0)
 
-  const choruses = computed(() => chorusesOf(chart.value?.bars ?? 0))
+  const choruses = computed(() => record.value?.choruses ?? chorusesOf(chart.value?.bars ?? 0))
   const formBeats = computed(() => metre.value?.length ?? 0)
 
   sound.listen({
     anchor(a) {
       if (a.pass !== passes.value) tempo.value = a.tempo // a rung of the ladder
       passes.value = a.pass
+      if (recorded.value)
+        record.value?.follow(a, turnOf(a, begun * quarter, choruses.value * formBeats.value * quarter))
     },
     over: () => stop(),
     broken: () => stop(),
@@ -87,7 +94,7 @@ export const useBand = defineStore('band', () => {
       seed: seed.value,
       tempo: tempo.value,
       choruses: 1,
-      intro: 'own',
+      intro: recorded.value && !along ? undefined : 'own',
       ...(along && { ...along, countIn: settings.countIn ? ('true' as const) : ('false' as const) }),
       ...((along || lastly.value) && { ending: 'own' }),
     }
@@ -101,7 +108,7 @@ export const useBand = defineStore('band', () => {
           query: {
             ...how,
             choruses: along?.choruses ?? (lastly.value || choruses.value),
-            dropChords: drops.value,
+            dropChords: drops.value && !recorded.value,
             ...(thread ? { lead: 'thread' as const, ...thread } : {}),
           },
         },
@@ -110,7 +117,7 @@ export const useBand = defineStore('band', () => {
     )
   }
 
-  const looped = () => loopTicks(audition.value, loop.value, formBeats.value, drops.value)
+  const looped = () => loopTicks(audition.value, loop.value, formBeats.value, drops.value && !recorded.value)
 
   function ladder() {
     const l = settings.ladder
@@ -130,12 +137,20 @@ export const useBand = defineStore('band', () => {
     try {
       const e = sound.engine() ?? (await sound.open())
       await e.wake()
+      const r = audition.value ? undefined : record.value
+      recorded.value = !!r
+      if (r) {
+        status.value = 'loading'
+        await r.open(e.context, e.master, (part) => (progress.value = part))
+      }
       await e.load(await score())
       if (settings.ladder.on && whole()) setTempo(settings.ladder.from)
       ladder()
       e.forget()
+      begun = fromBeat
       e.tell({
         do: 'start',
+        after: r ? 0.15 : 0,
         from: fromBeat * quarter,
         tempo: tempo.value,
         loop: looped(),
@@ -168,6 +183,7 @@ export const useBand = defineStore('band', () => {
 
   function stop() {
     sound.engine()?.tell({ do: 'stop' })
+    record.value?.rest()
     if (status.value === 'playing') status.value = 'ready'
     heard.rest()
     lastly.value = 0
@@ -214,6 +230,7 @@ export const useBand = defineStore('band', () => {
     const other = c.id !== chart.value?.id
     if (other) {
       stop()
+      if (record.value?.chart !== c.id) withRecord(undefined)
       loop.value = undefined
       withThread.value = undefined
       swing.value = 0
@@ -223,6 +240,16 @@ export const useBand = defineStore('band', () => {
     const changed = !other && c.updated !== chart.value?.updated
     chart.value = c
     if (changed) void reload()
+  }
+
+  /** A recording takes the band's place over its chart, at its own tempo; without one the band is back. */
+  function withRecord(r: Companion | undefined) {
+    if (r === record.value) return
+    stop()
+    record.value?.close()
+    record.value = r
+    recorded.value = false
+    setTempo(r?.tempo ?? chart.value?.tempo ?? 100)
   }
 
   /** Plays on with what has been changed. */
@@ -329,7 +356,8 @@ export const useBand = defineStore('band', () => {
       return position && { tick: position.tick, pass: position.anchor.pass }
     },
     /** What the band plays from one tick up to another, without its drums: ticks and MIDI numbers. */
-    notes: (from: number, to: number, lead = true) => sound.engine()?.between(from, to, lead) ?? [],
+    notes: (from: number, to: number, lead = true) =>
+      (recorded.value ? record.value?.notes(from, to) : sound.engine()?.between(from, to, lead)) ?? [],
     /** A recording that begins with the first bar is heard beside the band. */
     async beside(wav: ArrayBuffer) {
       while (status.value === 'playing' && !sound.engine()?.position(0)) await new Promise((r) => setTimeout(r, 20))
@@ -364,5 +392,7 @@ export const useBand = defineStore('band', () => {
     hear,
     offer,
     hearThread,
+    record,
+    withRecord,
   }
 })

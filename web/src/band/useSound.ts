@@ -13,6 +13,8 @@ export const useSound = defineStore('sound', () => {
   const status = ref<Status>('silent')
   const progress = ref(0)
   const trouble = ref('')
+  /** A recording sounds in the place of the band's players. */
+  const recorded = ref(false)
   let engine: Engine | undefined
   let opening: Promise<Engine> | undefined
   let told: { anchor: (a: Anchor) => void; over: () => void; broken: () => void } = {
@@ -52,10 +54,11 @@ export const useSound = defineStore('sound', () => {
   /** What each player is heard at, with mutes and the metronome. */
   function level() {
     if (!engine) return
-    for (const [player, level] of Object.entries(levelsOf(kept))) engine.tell({ do: 'level', player, level })
+    for (const [player, level] of Object.entries(levelsOf(kept, recorded.value)))
+      engine.tell({ do: 'level', player, level })
     engine.setVolume(kept.volume)
   }
-  watch(() => [kept.levels, kept.muted, kept.volume, kept.click, kept.clickOnly], level, { deep: true })
+  watch(() => [kept.levels, kept.muted, kept.volume, kept.click, kept.clickOnly, recorded.value], level, { deep: true })
 
   /** Sounds a note while it is held, once the sound is there. */
   function hold(midi: number) {
@@ -64,5 +67,5 @@ export const useSound = defineStore('sound', () => {
     return () => engine?.tell({ do: 'hush', midi })
   }
 
-  return { status, progress, trouble, engine: () => engine, listen, open, failed, hold }
+  return { status, progress, trouble, recorded, engine: () => engine, listen, open, failed, hold }
 })

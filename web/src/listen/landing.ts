@@ -17,6 +17,8 @@ export interface Landing {
   tempo?: number
   /** the lick or the line that it is made of */
   with?: number
+  /** the recording that plays in the band's place */
+  record?: number
 }
 
 /** The way to practise that asks for a degree. */
@@ -25,10 +27,19 @@ export function modeOf(degree = ''): string {
   return { R: 'roots', '3': 'thirds', '5': 'fifths', '6': 'sevenths', '7': 'sevenths' }[step] ?? 'land'
 }
 
-export const landingAt = ({ chart, mode, degree, tempo, on, with: made, ...rest }: Landing): RouteLocationRaw => ({
+export const landingAt = ({
+  chart,
+  mode,
+  degree,
+  tempo,
+  on,
+  with: made,
+  record,
+  ...rest
+}: Landing): RouteLocationRaw => ({
   name: 'practice',
   params: { id: chart },
-  query: { do: 'changes', mode: mode ?? modeOf(degree), ...rest, hold: on && `strings:${on}`, tempo: tempo && `${tempo}`, with: made && `${made}`, play: 'yes' }, // prettier-ignore
+  query: { do: 'changes', mode: mode ?? modeOf(degree), ...rest, hold: on && `strings:${on}`, tempo: tempo && `${tempo}`, with: made && `${made}`, record: record && `${record}`, play: 'yes' }, // prettier-ignore
 })
 
 export function useLanding() {

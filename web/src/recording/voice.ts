@@ -49,6 +49,12 @@ export class Voice {
     void this.node.schedule({ outputTime, active: false })
   }
 
+  close() {
+    void this.node.dropBuffers()
+    this.node.disconnect()
+    this.level.disconnect()
+  }
+
   /** Comes up, or goes down, until a moment, over so many seconds. */
   fade(to: number, until: number, over: number) {
     this.level.gain.cancelScheduledValues(until - over)

@@ -90,6 +90,17 @@ const about = computed(() => {
         <b v-if="work.notes.value.length">{{ ear.settled.value }} of {{ work.notes.value.length }} settled</b>
         <HistoryButtons />
         <Button
+          label="Play along"
+          size="small"
+          variant="outlined"
+          :title="
+            making.canPlay.value
+              ? 'it plays its chart in the band’s place, and you are heard over it'
+              : 'say first which chart it plays, or make one of its chords'
+          "
+          @click="making.canPlay.value ? making.along() : (pane = 'beats')"
+        />
+        <Button
           label="Make a lick"
           size="small"
           variant="outlined"

@@ -1,13 +1,15 @@
 /* What becomes of the stretch: a line or a lick, which keep where they were heard, and of the chords a chart. */
-import { ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, api, type LickBody } from '../../api/client'
 import { askLine, useLineChanges } from '../../api/kept'
+import { useLanding } from '../../listen/landing'
 import { clock } from '../../recording/inHand'
 import type { RecordingWork } from './useRecordingWork'
 
 export function useMaking(work: RecordingWork, id: { value: number }) {
   const router = useRouter()
+  const land = useLanding()
   const lines = useLineChanges()
   const trouble = ref('')
   const keeping = ref(false)
@@ -39,6 +41,14 @@ export function useMaking(work: RecordingWork, id: { value: number }) {
   }
   return {
     trouble,
+    /** It can stand in for the band where its beats and its chart are known. */
+    canPlay: computed(() => !!work.body.value?.chart && work.hearing.value!.anchors.length > 1),
+    /** The recording is the band of its chart, and Practice hears what is played over it. What was said last is kept first. */
+    along: () =>
+      tried(async () => {
+        await work.record.settled()
+        land({ chart: work.body.value!.chart, mode: 'land', record: id.value })
+      }),
     keeping,
     kept,
     line: () =>

@@ -37,7 +37,7 @@ import WhenLost from './WhenLost.vue'
 useTitle('Practice · Undaris')
 const chosen = useChosen()
 const { charts, id, map, chart, mode, position, ground, lacks, over, own, sheet, title, chord, easy } = chosen
-const band = usePlayedOver(chosen)
+const { band, trouble: silent } = usePlayedOver(chosen)
 const log = useLog()
 const plan = usePlan()
 const limits = useLimits(chosen)
@@ -75,7 +75,7 @@ const hand = useByHand(
   chosen.address.read('keys') === 'yes',
 )
 const trouble = computed(
-  () => free.trouble.value || free.midi.trouble.value || ear.trouble || ground.error.value?.message,
+  () => silent.value || free.trouble.value || free.midi.trouble.value || ear.trouble || ground.error.value?.message,
 )
 const voice = useAhead(chosen, () => free.playing.value)
 /* A ladder of tempi for each chart and way to practise. */

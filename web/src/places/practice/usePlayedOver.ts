@@ -5,11 +5,13 @@ import { playing } from '../../api/kept'
 import { useBand } from '../../band/useBand'
 import { useEar } from '../../listen/useEar'
 import type { Chosen } from './useChosen'
+import { useRecordNamed } from './useRecordNamed'
 
 export function usePlayedOver({ address, chart, mode, ground, lacks, own }: Chosen) {
   const band = useBand()
   const ear = useEar()
   watch(chart, (c) => c && band.take(c), { immediate: true })
+  const record = useRecordNamed(address, chart)
   watch(
     own,
     (line) => {
@@ -28,7 +30,7 @@ export function usePlayedOver({ address, chart, mode, ground, lacks, own }: Chos
   )
   onBeforeUnmount(() => (band.dropped = false))
   const begin = watch(
-    () => address.read('play') === 'yes' && !!ground.data.value && !lacks.value && !!band.chart,
+    () => address.read('play') === 'yes' && !!ground.data.value && !lacks.value && !!band.chart && record.ready.value,
     (now) => {
       if (!now) return
       const tempo = Number(address.read('tempo'))
@@ -42,5 +44,5 @@ export function usePlayedOver({ address, chart, mode, ground, lacks, own }: Chos
     { immediate: true, flush: 'post' },
   )
   onBeforeUnmount(begin)
-  return band
+  return { band, trouble: record.trouble }
 }
