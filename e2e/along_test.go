@@ -1,12 +1,8 @@
 package e2e
 
 import (
-	"bytes"
-	"encoding/json"
 	"fmt"
-	"io"
 	"math"
-	"net/http"
 	"slices"
 	"testing"
 
@@ -15,38 +11,6 @@ import (
 
 	"undaris/e2e/studio"
 )
-
-// post sends a body and tells the number of what was made of it.
-func (p *player) post(path string, body any) (id int) {
-	p.t.Helper()
-	sent, err := json.Marshal(body)
-	require.NoError(p.t, err)
-	resp, err := http.Post(p.base+path, "application/json", bytes.NewReader(sent))
-	require.NoError(p.t, err)
-	defer resp.Body.Close()
-	said, _ := io.ReadAll(resp.Body)
-	var made struct{ ID int }
-	require.NoError(p.t, json.Unmarshal(said, &made), string(said))
-	return made.ID
-}
-
-// taped puts a recording beside the database: its sound, the chart that it plays, and when each of its beats falls.
-func (p *player) taped(title string, chart int, beats []float64, wav []byte) (id int) {
-	p.t.Helper()
-	var anchors []any
-	for i, at := range beats {
-		anchors = append(anchors, map[string]any{"beat": i, "at": at})
-	}
-	id = p.post("/api/recordings", map[string]any{"title": title, "seconds": beats[len(beats)-1], "chart": chart, "hearing": map[string]any{"cents": 0, "beats": 4, "anchors": anchors,
-		"first": 0, "feel": "", "chords": "", "markers": []any{}, "from": 0, "to": 0, "low": 0, "high": 0, "notes": []any{}}})
-	req, _ := http.NewRequest("PUT", fmt.Sprintf("%s/api/recordings/%d/file", p.base, id), bytes.NewReader(wav))
-	req.Header.Set("Content-Type", "audio/wav")
-	kept, err := http.DefaultClient.Do(req)
-	require.NoError(p.t, err)
-	kept.Body.Close()
-	require.Equal(p.t, 200, kept.StatusCode)
-	return id
-}
 
 // A recording whose tempo drifts plays its chart in the band's place: each of its beats is heard where the clock has it, at its
 // own tempo, at another one, round a loop and over the end of a chorus; a player who plays along with it is judged.
@@ -66,7 +30,11 @@ func TestARecordingIsTheBand(t *testing.T) {
 		at += 60 / (96 + 8*math.Sin(float64(i)/5)) // eight beats a minute to and fro
 	}
 	take := studio.Take{Rate: rate, Strokes: strokes, Sound: studio.Clean, Length: at + 1, Seed: 1}
-	id := p.taped("The drifting tape", chart, beats, studio.WAV(take.Render(), rate))
+	var anchors []any
+	for i, at := range beats {
+		anchors = append(anchors, map[string]any{"beat": i, "at": at})
+	}
+	id := p.keptSound("The drifting tape", studio.WAV(take.Render(), rate), map[string]any{"anchors": anchors}, map[string]any{"seconds": at, "chart": chart})
 
 	p.visit(fmt.Sprintf("/by-ear/%d", id))
 	p.sees(".meta", "0:2")
@@ -89,14 +57,14 @@ func TestARecordingIsTheBand(t *testing.T) {
 	type anchor struct {
 		Frame, Tick, FramesPerTick float64
 	}
-	anchors := eval[[]anchor](p, `anchors`)
-	require.GreaterOrEqual(t, len(anchors), 4)
+	told := eval[[]anchor](p, `anchors`)
+	require.GreaterOrEqual(t, len(told), 4)
 	var apart []float64
 	wrong, n := 0, 0
-	for i, a := range anchors {
+	for i, a := range told {
 		until := start + float64(len(samples)) - heard
-		if i+1 < len(anchors) {
-			until = min(until, anchors[i+1].Frame)
+		if i+1 < len(told) {
+			until = min(until, told[i+1].Frame)
 		}
 		if a.Tick < 0 {
 			continue
@@ -123,14 +91,14 @@ func TestARecordingIsTheBand(t *testing.T) {
 
 	// What the ear would hear of it by itself is known.
 	p.until(band + `.notes(0, 16 * 960).length > 10`)
-	told := eval[[][2]float64](p, band+`.notes(0, 16 * 960)`)
+	notes := eval[[][2]float64](p, band+`.notes(0, 16 * 960)`)
 	right := 0
-	for _, n := range told {
+	for _, n := range notes {
 		if int(math.Round(n[1])) == int(scale[int(math.Round(n[0]/960))%16]) && math.Abs(n[0]/960-math.Round(n[0]/960)) < 0.1 {
 			right++
 		}
 	}
-	assert.GreaterOrEqual(t, right, 14, "%v", told)
+	assert.GreaterOrEqual(t, right, 14, "%v", notes)
 
 	// Our own band is back by one choice, and the address says so.
 	eval[bool](p, `(`+band+`.setLoop(undefined), `+band+`.setTempo(120), true)`)

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"maps"
 	"math"
 	"net/http"
 	"slices"
@@ -21,20 +22,37 @@ import (
 // recording puts a sound beside the database, with a stretch in hand, and tells its number.
 func (p *player) recording(title string, wav []byte, from, to float64) (id int) {
 	p.t.Helper()
-	body, _ := json.Marshal(map[string]any{"title": title, "seconds": 0, "hearing": map[string]any{"cents": 0, "beats": 4, "anchors": []any{map[string]any{"beat": 0, "at": 0.5}, map[string]any{"beat": 8, "at": 4.5}},
-		"first": 0, "feel": "", "chords": "", "markers": []any{}, "from": from, "to": to, "low": 0, "high": 0, "notes": []any{}}})
-	resp, err := http.Post(p.base+"/api/recordings", "application/json", bytes.NewReader(body))
-	require.NoError(p.t, err)
-	defer resp.Body.Close()
-	var made struct{ ID int }
-	said, _ := io.ReadAll(resp.Body)
-	require.NoError(p.t, json.Unmarshal(said, &made), string(said))
-	req, _ := http.NewRequest("PUT", fmt.Sprintf("%s/api/recordings/%d/file", p.base, made.ID), bytes.NewReader(wav))
+	return p.keptSound(title, wav, map[string]any{"from": from, "to": to, "anchors": []any{map[string]any{"beat": 0, "at": 0.5}, map[string]any{"beat": 8, "at": 4.5}}}, nil)
+}
+
+// keptSound puts a sound beside the database, with what is known of it, and tells its number.
+func (p *player) keptSound(title string, wav []byte, known, more map[string]any) (id int) {
+	p.t.Helper()
+	hearing := map[string]any{"cents": 0, "beats": 4, "anchors": []any{}, "first": 0, "feel": "", "chords": "", "markers": []any{}, "from": 0, "to": 0, "low": 0, "high": 0, "notes": []any{}}
+	maps.Copy(hearing, known)
+	body := map[string]any{"title": title, "seconds": 0, "hearing": hearing}
+	maps.Copy(body, more)
+	id = p.post("/api/recordings", body)
+	req, _ := http.NewRequest("PUT", fmt.Sprintf("%s/api/recordings/%d/file", p.base, id), bytes.NewReader(wav))
 	req.Header.Set("Content-Type", "audio/wav")
 	kept, err := http.DefaultClient.Do(req)
 	require.NoError(p.t, err)
 	kept.Body.Close()
 	require.Equal(p.t, 200, kept.StatusCode)
+	return id
+}
+
+// post sends a body and tells the number of what was made of it.
+func (p *player) post(path string, body any) (id int) {
+	p.t.Helper()
+	sent, err := json.Marshal(body)
+	require.NoError(p.t, err)
+	resp, err := http.Post(p.base+path, "application/json", bytes.NewReader(sent))
+	require.NoError(p.t, err)
+	defer resp.Body.Close()
+	said, _ := io.ReadAll(resp.Body)
+	var made struct{ ID int }
+	require.NoError(p.t, json.Unmarshal(said, &made), string(said))
 	return made.ID
 }
 

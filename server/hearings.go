@@ -102,6 +102,25 @@ type ChordsByEar struct {
 	Text   string       `json:"text" doc:"the chords from beat 0 on, as charts are written"`
 }
 
+// AnswerByEar is what became of a note of the record in the player's turn.
+type AnswerByEar struct {
+	ID    int     `json:"id"`
+	By    int     `json:"by,omitempty" doc:"the player's note that answers it"`
+	Off   float64 `json:"off" doc:"half steps that it lies above it"`
+	Late  float64 `json:"late" doc:"seconds, beside how late the turn is as a whole"`
+	Right bool    `json:"right"`
+}
+
+// TurnByEar is what a player played after a stretch of a recording.
+type TurnByEar struct {
+	Mine    []store.NoteByEar `json:"mine"`
+	Answers []AnswerByEar     `json:"answers"`
+	Right   int               `json:"right"`
+	More    int               `json:"more" doc:"notes of the player's that answer none"`
+	Late    float64           `json:"late" doc:"seconds that all of it is behind"`
+	Says    string            `json:"says"`
+}
+
 // RecordedBar is a bar of the stretch in hand.
 type RecordedBar struct {
 	Number int         `json:"number" doc:"of the recording, from 0"`
@@ -227,6 +246,25 @@ func (s *server) hearings(api huma.API) {
 				notes = l.Mixed(notes, each(in.Body.Sounded, func(s SoundedByEar) record.Sounded { return record.Sounded(s) }))
 			}
 			return each(notes, wireGuess), nil
+		})
+	post(s, api, "/api/recordings/turn", "turn-by-ear", "What a player played after a stretch of a recording, set beside it",
+		func(_ context.Context, in *struct {
+			Body struct {
+				Noticed []NoticedByEar    `json:"noticed" maxItems:"20000" doc:"in the seconds of the recording"`
+				Record  []store.NoteByEar `json:"record" maxItems:"500" doc:"what is to be answered"`
+			}
+		}) (TurnByEar, error) {
+			instrument, _, err := s.neck()
+			if err != nil {
+				return TurnByEar{}, err
+			}
+			low, high := instrument.Compass()
+			mine := record.Listening{Lowest: low, Highest: high}.Notes(each(in.Body.Noticed, NoticedByEar.core))
+			mine = mine[:min(len(mine), 500)]
+			turn := record.Beside(each(in.Body.Record, guessOf), mine)
+			return TurnByEar{each(mine, wireGuess), each(turn.Answers, func(a record.Answer) AnswerByEar {
+				return AnswerByEar{a.ID, a.By, a.Off, a.Late, a.Right()}
+			}), turn.Right(), turn.More, turn.Late, turn.Says}, nil
 		})
 	post(s, api, "/api/recordings/study", "hear", "The stretch in hand of a recording, written down",
 		func(_ context.Context, in *struct{ Body RecordingBody }) (Heard, error) { return s.heard(in.Body) })

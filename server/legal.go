@@ -99,7 +99,7 @@ func legalLine(b LineBody) error {
 
 func legalEntry(e store.Entry) error {
 	switch e.Kind {
-	case store.LoggedCall, store.LoggedTake, store.LoggedRung, store.LoggedSkip:
+	case store.LoggedCall, store.LoggedTake, store.LoggedRung, store.LoggedSkip, store.LoggedByEar:
 	default:
 		return fmt.Errorf("there is no kind %q", e.Kind)
 	}

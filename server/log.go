@@ -53,7 +53,7 @@ func (q LogQuery) lines(player uint) store.LogAsk {
 type LogRow struct {
 	ID      uint      `json:"id"`
 	At      time.Time `json:"at"`
-	Kind    string    `json:"kind" enum:"call,take,rung,skip"`
+	Kind    string    `json:"kind" enum:"call,take,rung,skip,ear"`
 	Title   string    `json:"title"`
 	Chart   uint      `json:"chart,omitempty"`
 	Line    uint      `json:"line,omitempty" doc:"that was played"`
@@ -257,6 +257,14 @@ type RungLog struct {
 	Tempo int    `json:"tempo" minimum:"30" maximum:"300"`
 }
 
+// ByEarLog is time that was spent with a recording while it sounded, or while its player answered it.
+type ByEarLog struct {
+	Noting
+	Chart   uint    `json:"chart,omitempty" maximum:"4294967295" doc:"that it plays"`
+	Title   string  `json:"title" maxLength:"160" doc:"of the recording"`
+	Seconds float64 `json:"seconds" minimum:"1" maximum:"3600"`
+}
+
 // logging registers what adds a line to the log.
 func logging[B interface{ noting() Noting }](s *server, api huma.API, path, id, summary string, entry func(B) (store.Entry, error)) {
 	register(s, api, operation(http.MethodPost, path, id, summary, http.StatusCreated),
@@ -278,6 +286,9 @@ func (s *server) logs(api huma.API) {
 	logging(s, api, "/api/log/takes", "log-take", "Note how a take went", s.takeEntry)
 	logging(s, api, "/api/log/rungs", "log-rung", "Note a tempo that was reached", func(b RungLog) (store.Entry, error) {
 		return store.Entry{At: time.Now(), Kind: store.LoggedRung, Title: clean(b.Title), Chart: b.Chart, Line: b.Line, Tempo: b.Tempo, Trials: []store.Trial{}}, nil
+	})
+	logging(s, api, "/api/log/ears", "log-by-ear", "Note time spent with a recording", func(b ByEarLog) (store.Entry, error) {
+		return store.Entry{At: time.Now(), Kind: store.LoggedByEar, Title: clean(b.Title), Chart: b.Chart, Seconds: b.Seconds, Trials: []store.Trial{}}, nil
 	})
 	register(s, api, operation(http.MethodPut, "/api/log/{id}/take", "log-kept", "Note which kept take is behind a line of the log", http.StatusNoContent),
 		func(_ context.Context, in *struct {

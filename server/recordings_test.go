@@ -250,3 +250,41 @@ func TestNotesByEar(t *testing.T) {
 		assert.GreaterOrEqual(t, n.Pitch, 52)
 	}
 }
+
+// What was played in a turn is set beside the record, for the neck in hand; what cannot be is said.
+func TestATurnByEar(t *testing.T) {
+	srv := serve(t)
+	stroke := func(seq int, at, midi float64) []map[string]any {
+		return []map[string]any{{"seq": seq, "kind": "attack", "at": at}, {"seq": seq + 1, "kind": "settled", "of": seq, "at": at + 0.03, "midi": midi, "clarity": 0.97},
+			{"seq": seq + 2, "kind": "salience", "of": seq, "at": at + 0.09, "fresh": 0.8, "level": -20, "candidates": [][2]float64{{math.Round(midi), 1}}}}
+	}
+	record := []store.NoteByEar{{ID: 3, At: 1, Length: 0.4, Pitch: 64, Sure: 1}, {ID: 4, At: 1.5, Length: 0.4, Pitch: 67, Sure: 1}}
+	var turn TurnByEar
+	body := map[string]any{"noticed": append(stroke(1, 1.02, 64), stroke(4, 1.52, 66)...), "record": record}
+	require.Equal(t, 200, ask(t, srv, "POST", "/api/recordings/turn", body, &turn).StatusCode)
+	assert.Equal(t, "1 of 2 notes as on the record. Note 2 was a half step too low.", turn.Says)
+	assert.Len(t, turn.Mine, 2)
+	assert.Equal(t, []bool{true, false}, []bool{turn.Answers[0].Right, turn.Answers[1].Right})
+	assert.Equal(t, 4, turn.Answers[1].ID)
+	require.Equal(t, 200, ask(t, srv, "POST", "/api/recordings/turn", map[string]any{"noticed": []any{}, "record": record}, &turn).StatusCode)
+	assert.Equal(t, "Nothing was heard in your turn.", turn.Says)
+	long := make([]store.NoteByEar, 501)
+	for i := range long {
+		long[i] = store.NoteByEar{ID: i + 1, At: float64(i), Length: 0.4, Pitch: 60, Sure: 1}
+	}
+	assert.Equal(t, 422, ask(t, srv, "POST", "/api/recordings/turn", map[string]any{"noticed": []any{}, "record": long}, nil).StatusCode)
+}
+
+// Time with a recording is a line of the log that counts as time and tells nothing of what is known.
+func TestTimeByEarIsLogged(t *testing.T) {
+	srv := serve(t)
+	var row LogRow
+	require.Equal(t, 201, ask(t, srv, "POST", "/api/log/ears", map[string]any{"title": "Tape", "seconds": 90}, &row).StatusCode)
+	assert.Equal(t, []any{"ear", "Tape", 90.0, 0}, []any{row.Kind, row.Title, row.Seconds, row.Asked})
+	for _, seconds := range []float64{0, 3601} {
+		assert.Equal(t, 422, ask(t, srv, "POST", "/api/log/ears", map[string]any{"title": "Tape", "seconds": seconds}, nil).StatusCode)
+	}
+	var page LogPage
+	require.Equal(t, 200, ask(t, srv, "GET", "/api/log?limit=10", nil, &page).StatusCode)
+	assert.Equal(t, "ear", page.Rows[0].Kind)
+}

@@ -35,10 +35,11 @@ type Entry struct {
 
 // The kinds of entries.
 const (
-	LoggedCall = "call"
-	LoggedTake = "take"
-	LoggedRung = "rung"
-	LoggedSkip = "skip" // a call that was let go on purpose: it tells nothing of how well it is known
+	LoggedCall  = "call"
+	LoggedTake  = "take"
+	LoggedRung  = "rung"
+	LoggedByEar = "ear"  // time with a recording: it tells nothing of what is known
+	LoggedSkip  = "skip" // a call that was let go on purpose: it tells nothing of how well it is known
 )
 
 // TableName is where the log is kept.

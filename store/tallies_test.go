@@ -28,7 +28,7 @@ func someLog(t *testing.T, s *Store, n int) {
 	rng := rand.New(rand.NewPCG(1, 1))
 	var log []*Entry
 	for i := range n {
-		e := &Entry{At: time.Date(2026, 5, 1, 12, 0, 0, 0, time.UTC).AddDate(0, 0, i*40/n-40-rng.IntN(3)), Kind: []string{LoggedCall, LoggedTake, LoggedRung, LoggedSkip}[rng.IntN(4)], Title: fmt.Sprint("line ", i),
+		e := &Entry{At: time.Date(2026, 5, 1, 12, 0, 0, 0, time.UTC).AddDate(0, 0, i*40/n-40-rng.IntN(3)), Kind: []string{LoggedCall, LoggedTake, LoggedRung, LoggedSkip, LoggedByEar}[rng.IntN(5)], Title: fmt.Sprint("line ", i),
 			Chart: uint(rng.IntN(4)), Line: uint(rng.IntN(3)), Tuning: []string{"", "E2,A2,D3,G3,B3,E4", "D2,A2,D3,G3,B3,E4"}[rng.IntN(3)], Tempo: 80, Seconds: 12}
 		for k := range rng.IntN(4) {
 			e.Trials = append(e.Trials, Trial{Key: rng.IntN(12), Position: k, Quality: "7", Degree: "third", Device: "land", Chord: "F7", From: "C7", String: 1 + k, Bar: k, Met: "on time", On: "3", Success: float64(rng.IntN(2)), Ms: 3.5, Timed: true})

@@ -44,6 +44,7 @@ var alone = map[string]string{
 	"TestTheLadderClimbs":                  "passes of a loop are counted as they sound",
 	"TestALadderGoesOnInFinerNotes":        "passes of a loop are counted as they sound",
 	"TestARecordingIsSlowed":               "what sounds is measured",
+	"TestMyTurnIsSetBesideTheRecord":       "microphone",
 	"TestARecordingIsTheBand":              "what sounds is measured",
 	"TestALoopedBarRepeatsToTheSample":     "sound is compared to the sample",
 }

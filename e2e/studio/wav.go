@@ -7,16 +7,22 @@ import (
 )
 
 // WAV writes sound with 16 bits and one channel.
-func WAV(x []float64, rate int) []byte {
+func WAV(x []float64, rate int) []byte { return Sides(rate, x) }
+
+// Sides writes as many sides as a WAV file of 16 bits a sample; all are as long as the first.
+func Sides(rate int, sides ...[]float64) []byte {
 	var b bytes.Buffer
-	n := uint32(2 * len(x))
+	k := uint16(len(sides))
+	n := 2 * uint32(k) * uint32(len(sides[0]))
 	b.WriteString("RIFF")
-	for _, v := range []any{36 + n, []byte("WAVEfmt "), uint32(16), uint16(1), uint16(1), uint32(rate), uint32(2 * rate), uint16(2), uint16(16), []byte("data"), n} {
+	for _, v := range []any{36 + n, []byte("WAVEfmt "), uint32(16), uint16(1), k, uint32(rate), 2 * uint32(k) * uint32(rate), 2 * k, uint16(16), []byte("data"), n} {
 		_ = binary.Write(&b, binary.LittleEndian, v) // a buffer takes everything
 	}
 	out := make([]byte, 0, n)
-	for _, v := range x {
-		out = binary.LittleEndian.AppendUint16(out, uint16(int16(math.Max(-1, math.Min(1, v))*32767)))
+	for i := range sides[0] {
+		for _, side := range sides {
+			out = binary.LittleEndian.AppendUint16(out, uint16(int16(math.Max(-1, math.Min(1, side[i]))*32767)))
+		}
 	}
 	b.Write(out)
 	return b.Bytes()

@@ -4,7 +4,18 @@ import { computed, type Ref } from 'vue'
 import { note, type Sent } from '../memory/entries'
 import { useUndo } from '../shell/useUndo'
 import type { Entry } from '../memory/browser'
-import { answer, api, fetchOf, passing, Refused, type CallLog, type LogRow, type RungLog, type TakeLog } from './client'
+import {
+  answer,
+  api,
+  fetchOf,
+  passing,
+  Refused,
+  type ByEarLog,
+  type CallLog,
+  type LogRow,
+  type RungLog,
+  type TakeLog,
+} from './client'
 
 export interface LogFilter {
   chart?: number
@@ -89,6 +100,7 @@ export function useLog() {
   return {
     call: (body: CallLog) => noted('/api/log/calls', body),
     take: (body: TakeLog) => noted('/api/log/takes', body),
+    byEar: (body: ByEarLog) => noted('/api/log/ears', body),
     rung: (body: RungLog) => noted('/api/log/rungs', body),
     /** A line of the log has a take behind it that was kept. */
     kept: (id: number, take: number) => noted(`/api/log/${id}/take`, { take }, 'PUT'),

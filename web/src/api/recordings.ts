@@ -109,6 +109,18 @@ const measuredBody = (m: Measured) => ({
   bass: base64(m.bass),
 })
 
+/** What was noticed, as the core is told of it. */
+const told = (o: Noticed) => ({
+  ...('of' in o ? { of: o.of } : {}),
+  ...('midi' in o ? { midi: o.midi } : {}),
+  ...(o.kind === 'settled' ? { clarity: o.clarity } : {}),
+  ...(o.kind === 'salience' ? { candidates: o.candidates, fresh: o.fresh, level: o.level } : {}),
+  ...(o.kind === 'sway' ? { width: o.width, rate: o.rate, uneven: o.uneven, low: o.low } : {}),
+  seq: o.seq,
+  kind: o.kind,
+  at: o.at,
+})
+
 export const askRecording = {
   pulse: (measured: Measured, beats: number) =>
     answer(api.POST('/api/recordings/pulse', { body: { ...measuredBody(measured), beats } })),
@@ -132,25 +144,9 @@ export const askRecording = {
     sounded?: Sounded[],
   ) =>
     answer(
-      api.POST('/api/recordings/notes', {
-        body: {
-          cents,
-          low,
-          high,
-          settled,
-          sounded,
-          noticed: noticed.map((o) => ({
-            ...('of' in o ? { of: o.of } : {}),
-            ...('midi' in o ? { midi: o.midi } : {}),
-            ...(o.kind === 'settled' ? { clarity: o.clarity } : {}),
-            ...(o.kind === 'salience' ? { candidates: o.candidates, fresh: o.fresh, level: o.level } : {}),
-            ...(o.kind === 'sway' ? { width: o.width, rate: o.rate, uneven: o.uneven, low: o.low } : {}),
-            seq: o.seq,
-            kind: o.kind,
-            at: o.at,
-          })),
-        },
-      }),
+      api.POST('/api/recordings/notes', { body: { cents, low, high, settled, sounded, noticed: noticed.map(told) } }),
     ),
+  turn: (noticed: Noticed[], record: NoteByEar[]) =>
+    answer(api.POST('/api/recordings/turn', { body: { noticed: noticed.map(told), record } })),
   study: (body: RecordingBody) => answer(api.POST('/api/recordings/study', { body })),
 }

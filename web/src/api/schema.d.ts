@@ -1001,6 +1001,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/ears": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note time spent with a recording */
+        post: operations["log-by-ear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log/files/{format}": {
         parameters: {
             query?: never;
@@ -1464,6 +1481,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recordings/turn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a player played after a stretch of a recording, set beside it */
+        post: operations["turn-by-ear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/recordings/{id}": {
         parameters: {
             query?: never;
@@ -1783,6 +1817,26 @@ export interface components {
             /** Format: int64 */
             beat: number;
         };
+        AnswerByEar: {
+            /**
+             * Format: int64
+             * @description the player's note that answers it
+             */
+            by?: number;
+            /** Format: int64 */
+            id: number;
+            /**
+             * Format: double
+             * @description seconds, beside how late the turn is as a whole
+             */
+            late: number;
+            /**
+             * Format: double
+             * @description half steps that it lies above it
+             */
+            off: number;
+            right: boolean;
+        };
         AssignedExercise: {
             /**
              * Format: int64
@@ -1926,6 +1980,29 @@ export interface components {
             trouble?: string;
             /** @description of each that is said, where in the file that is */
             where: components["schemas"]["Where"][];
+        };
+        ByEarLog: {
+            /**
+             * Format: date-time
+             * @description when it was; now where it is not said
+             */
+            at?: string;
+            /**
+             * Format: int64
+             * @description that it plays
+             */
+            chart?: number;
+            /**
+             * Format: int64
+             * @description whose it is; of whose turn it is where it is not said
+             */
+            player?: number;
+            /** @description of the page: what comes twice under one reference is noted once */
+            ref?: string;
+            /** Format: double */
+            seconds: number;
+            /** @description of the recording */
+            title: string;
         };
         Call: {
             answer?: string;
@@ -4000,7 +4077,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** @enum {string} */
-            kind: "call" | "take" | "rung" | "skip";
+            kind: "call" | "take" | "rung" | "skip" | "ear";
             /**
              * Format: int64
              * @description that was played
@@ -5747,6 +5824,29 @@ export interface components {
             note: number;
             to: string;
             why: string;
+        };
+        "Turn-by-earRequest": {
+            /** @description in the seconds of the recording */
+            noticed: components["schemas"]["NoticedByEar"][];
+            /** @description what is to be answered */
+            record: components["schemas"]["NoteByEar"][];
+        };
+        TurnByEar: {
+            answers: components["schemas"]["AnswerByEar"][];
+            /**
+             * Format: double
+             * @description seconds that all of it is behind
+             */
+            late: number;
+            mine: components["schemas"]["NoteByEar"][];
+            /**
+             * Format: int64
+             * @description notes of the player's that answer none
+             */
+            more: number;
+            /** Format: int64 */
+            right: number;
+            says: string;
         };
         Turned: {
             study: components["schemas"]["Study"];
@@ -8613,6 +8713,39 @@ export interface operations {
             };
         };
     };
+    "log-by-ear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByEarLog"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogRow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "log-file": {
         parameters: {
             query?: {
@@ -9657,6 +9790,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Anchor"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "turn-by-ear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Turn-by-earRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TurnByEar"];
                 };
             };
             /** @description Error */

@@ -30,6 +30,20 @@ function pieceOf(anchors: readonly Anchor[], after: (a: Anchor) => boolean): [An
   return [anchors[i - 1]!, anchors[i]!]
 }
 
+/** The same beats, so many seconds later. */
+export const later = (anchors: readonly Anchor[], by: number): Anchor[] => anchors.map((a) => ({ ...a, at: a.at + by }))
+
+/** The same beats, as they fall within what begins at a second: at least two, where any are known. */
+export function within(anchors: readonly Anchor[], from: number): Anchor[] {
+  if (!from || anchors.length < 2) return [...anchors]
+  const some = anchors.filter((a) => a.at >= from)
+  if (some.length < 2) {
+    const first = Math.ceil(beatAt(anchors, from)! - 1e-9)
+    some.splice(0, some.length, ...[first, first + 4].map((beat) => ({ beat, at: secondOf(anchors, beat)! })))
+  }
+  return later(some, -from).map((a) => ({ ...a, at: Math.max(0, a.at) }))
+}
+
 /** Seconds that a stretch has at least. */
 const least = 0.2
 

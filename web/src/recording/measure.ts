@@ -33,21 +33,46 @@ const lowest = 40
 const bassUpTo = 190
 const highest = 2100
 
-export function measure(source: Source, progress: (part: number) => void = () => {}): Measured {
-  const rise = onsets(source, (p) => progress(p * 0.45))
-  return { ...rise, ...tones(source, (p) => progress(0.45 + p * 0.55)) }
+/** Long work, some at a time: yields what part of it is done. */
+export type Work<T> = Generator<number, T, void>
+
+/** Does all of it at once. */
+export function done<T>(work: Work<T>): T {
+  for (;;) {
+    const step = work.next()
+    if (step.done) return step.value
+  }
 }
 
+/** What is measured, so many frames at a time that whoever waits for sound meanwhile gets it. */
+export function* measuring(source: Source): Work<Measured> {
+  const rise = yield* within(onsets(source), 0, 0.45)
+  return { ...rise, ...(yield* within(tones(source), 0.45, 1)) }
+}
+
+function* within<T>(work: Work<T>, from: number, to: number): Work<T> {
+  for (;;) {
+    const step = work.next()
+    if (step.done) return step.value
+    yield from + step.value * (to - from)
+  }
+}
+
+/** Frames between two breaths. */
+const some = 60
+
+export const measure = (source: Source): Measured => done(measuring(source))
+
 /** The flux of a logarithmic spectrum, in all, of what is low and of what is high, a hundred times a second. */
-export function onsets(source: Source, progress: (part: number) => void) {
+function* onsets(source: Source): Work<Pick<Measured, 'onsetRate' | 'onsets' | 'low' | 'high'>> {
   const size = source.rate > 24000 ? 2048 : 1024
   const spectrum = new Spectrum(size)
   const frames = Math.max(0, Math.floor((source.length / source.rate) * onsetRate))
   const [all, low, high] = [new Float32Array(frames), new Float32Array(frames), new Float32Array(frames)]
   const window = new Float32Array(size)
-  let [now, before] = [new Float32Array(size / 2), new Float32Array(size / 2)]
   const bin = (hertz: number) => Math.min(size / 2 - 1, Math.max(1, Math.round((hertz * size) / source.rate)))
   const [deep, voices, bright, top] = [bin(160), bin(200), bin(2000), bin(8000)]
+  let [now, before] = [new Float32Array(top), new Float32Array(top)] // above that nothing is counted
   for (let i = 0; i < frames; i++) {
     // What rises in a window lies about its middle.
     source.mono(Math.round((i * source.rate) / onsetRate - size / 2), window)
@@ -66,19 +91,22 @@ export function onsets(source: Source, progress: (part: number) => void) {
     low[i] = l
     high[i] = h
     ;[now, before] = [before, now]
-    if (i % 500 === 0) progress(i / frames)
+    if (i % some === 0) yield i / frames
   }
   return { onsetRate, onsets: bytes(all), low: bytes(low), high: bytes(high) }
 }
 
 /** Bytes of strengths: what only few exceed is the most. */
 function bytes(values: Float32Array): Uint8Array {
-  const most = Float32Array.from(values).sort()[Math.floor(values.length * 0.999)] || Math.max(...values, 0) || 1
+  const most =
+    Float32Array.from(values).sort()[Math.floor(values.length * 0.999)] ||
+    values.reduce((a, b) => Math.max(a, b), 0) ||
+    1
   return Uint8Array.from(values, (v) => Math.min(255, Math.round((255 * v) / most)))
 }
 
 /** Peaks of the spectrum as hertz and strength: the tones that sound, and their partials. */
-function tones(source: Source, progress: (part: number) => void) {
+function* tones(source: Source): Work<Pick<Measured, 'toneRate' | 'tones' | 'bass' | 'cents' | 'inTune'>> {
   const size = source.rate > 24000 ? 8192 : 4096
   const spectrum = new Spectrum(size)
   const frames = Math.max(0, Math.floor((source.length / source.rate) * toneRate))
@@ -110,7 +138,7 @@ function tones(source: Source, progress: (part: number) => void) {
       }
     }
     peaks.push(list)
-    if (i % 50 === 0) progress(i / frames)
+    if (i % some === 0) yield i / frames
   }
   const cents = weight ? Math.round((Math.atan2(y, x) / (2 * Math.PI)) * 100) : 0
   const inTune = weight ? Math.hypot(x, y) / weight : 0
@@ -162,13 +190,6 @@ export function rows(
       out[i * n + r] = most
     }
   }
-  const loud = Math.max(1e-4, ...maxima(out))
+  const loud = out.reduce((a, b) => Math.max(a, b), 1e-4)
   return Uint8Array.from(out, (v) => Math.max(0, Math.round(255 * (1 + Math.log10(Math.max(1e-9, v / loud)) / 2.2))))
-}
-
-/** The greatest of each thousand: a call with all of them at once would be too long. */
-function maxima(list: Float32Array): number[] {
-  const out: number[] = []
-  for (let i = 0; i < list.length; i += 1000) out.push(list.subarray(i, i + 1000).reduce((a, b) => Math.max(a, b), 0))
-  return out
 }

@@ -38,7 +38,7 @@ test('of less than a chorus the bars are told that are there; of nothing nothing
 
 test('whatever is drawn, all of it lies in the recording, and no whole chorus is left out', () => {
   const roll = dice(11)
-  const draw = (from: number, to: number) => from + (roll(1e6) / 1e6) * (to - from)
+  const draw = (from: number, to: number) => from + roll.next() * (to - from)
   const whole = (from: number, to: number) => Math.floor(draw(from, to + 1))
   let known = 0
   for (let n = 0; n < 3000; n++) {

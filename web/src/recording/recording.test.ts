@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { NoteByEar } from '../api/client'
 import { barsFrom, beatAt, between, clock, lasting, longer, moved, secondOf, snapped } from './inHand'
 import { listen } from './listening'
+import { longest } from './sound'
 import { measure, rows } from './measure'
 import { changed, corrected, heardAnew, inStretch, neighbour, settleSure, sureness, without, written } from './notes'
 import { mixOf, sides } from './sides'
@@ -91,6 +92,13 @@ describe('what is measured', () => {
       expect(m.inTune).toBeGreaterThan(0.2)
     }
   })
+  it('comes to an end with silence as long as is taken', () => {
+    const silence = { rate: 8000, length: 8000 * longest, mono: (_: number, into: Float32Array) => into.fill(0) }
+    const m = measure(silence)
+    expect(m.onsets).toHaveLength(100 * longest)
+    expect(m.tones.every((v) => v === 0)).toBe(true)
+    expect(m.inTune).toBe(0)
+  }, 30_000)
   it('tells pitch classes as they sound, in the bass too', () => {
     const m = measure(sourceOf(plucked(2, [[0, 41], [0.5, 41], [1, 41], [1.5, 41]]))) // prettier-ignore
     const sum = (of: Uint8Array, c: number) => of.filter((_, i) => i % 12 === c).reduce((a, b) => a + b, 0)

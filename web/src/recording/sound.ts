@@ -4,8 +4,12 @@ import type { Noticed } from './listening'
 import type { Measured } from './measure'
 import type { Ask, Tell } from './sound.worker'
 
-/** Of longer ones a stretch of at most this is taken in hand. */
+/** Of longer ones a part of this length is taken in hand, in seconds. */
 export const longest = 20 * 60
+/** Such parts begin every so many seconds, so that what lies on the edge of one is in the middle of another. */
+export const partEvery = 15 * 60
+/** The part in which a moment lies. */
+export const partAt = (at: number) => Math.floor(at / partEvery) * partEvery
 export const peakRate = 100
 
 type Asked<A> = A extends { id: number } ? Omit<A, 'id'> : never
@@ -26,17 +30,26 @@ export class Sound {
   /** Decibels of full scale, in the middle. */
   readonly loud = ref(-20)
   readonly trouble = ref('')
+  /** It is so long that a part has to be chosen, and none is. */
+  readonly long = ref(false)
+  /** The second at which the part in hand begins. */
+  readonly from = ref(0)
 
   constructor(private readonly url: string) {
     this.worker.onmessage = ({ data }: MessageEvent<Tell>) => this.hear(data)
     this.worker.onerror = () => (this.trouble.value = 'The sound of this recording could not be read.')
   }
 
-  /** Reads a stretch of it, or all. */
-  open(from = 0, to = longest) {
-    this.whole.value = false
+  /** Reads all of it; of one that lasts longer than that is, from a second on, or the part is asked for. */
+  open(from?: number, most = longest) {
+    this.whole.value = this.long.value = false
     this.peaks.value = new Uint8Array(0)
-    this.tell({ do: 'open', url: this.url, from, to })
+    this.tell({ do: 'open', url: this.url, from, most })
+  }
+
+  /** The second at which what is in hand ends. */
+  get end() {
+    return Math.min(this.seconds.value, this.from.value + longest)
   }
 
   close() {
@@ -50,8 +63,12 @@ export class Sound {
 
   private ask<K extends Tell['is']>(ask: Asked<Ask>): Promise<Extract<Tell, { is: K }>> {
     const id = ++this.last
-    return new Promise((done) => {
-      this.waiting.set(id, (t) => done(t as Extract<Tell, { is: K }>))
+    return new Promise((done, fail) => {
+      this.waiting.set(id, (t) =>
+        t.is === 'failed'
+          ? fail(new Error(`This sound could not be worked on: ${t.why}`))
+          : done(t as Extract<Tell, { is: K }>),
+      )
       this.tell({ ...ask, id } as Ask)
     })
   }
@@ -62,7 +79,11 @@ export class Sound {
       this.stereo.value = t.channels > 1
       this.picture.value = t.picture
       this.rate.value = t.rate
+      this.from.value = t.from
       this.trouble.value = ''
+    } else if (t.is === 'long') {
+      this.seconds.value = t.seconds
+      this.long.value = true
     } else if (t.is === 'peaks') {
       const need = t.at + t.peaks.length
       if (need > this.peaks.value.length) {
@@ -93,7 +114,7 @@ export class Sound {
       const context = new OfflineAudioContext(2, 1, 44100)
       const buffer = await context.decodeAudioData(bytes)
       if (buffer.duration > longest) throw new Error(`it lasts ${Math.round(buffer.duration / 60)} minutes, and of its kind at most ${longest / 60} can be taken`) // prettier-ignore
-      this.hear({ is: 'opened', rate: buffer.sampleRate, channels: buffer.numberOfChannels, seconds: buffer.duration, picture: false }) // prettier-ignore
+      this.hear({ is: 'opened', rate: buffer.sampleRate, channels: buffer.numberOfChannels, seconds: buffer.duration, picture: false, from: 0 }) // prettier-ignore
       const some = 10 * buffer.sampleRate
       for (let at = 0; at < buffer.length; at += some) {
         const sides = Array.from({ length: buffer.numberOfChannels }, (_, c) => buffer.getChannelData(c).slice(at, at + some)) // prettier-ignore

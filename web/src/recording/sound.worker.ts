@@ -1,12 +1,13 @@
 /* The sound of a recording, beside the page: read, decoded and held here, measured and listened to here; the page gets pieces. */
 import { ALL_FORMATS, AudioSampleSink, Input, UrlSource, type InputAudioTrack } from 'mediabunny'
-import { listen, type Noticed } from './listening'
-import { measure, rows, type Measured } from './measure'
+import { listening, type Noticed } from './listening'
+import { measuring, rows, type Measured, type Work } from './measure'
 import { Tape, twoSides } from './tape'
 
 /** From the page. */
 export type Ask =
-  | { do: 'open'; url: string; from: number; to: number }
+  /** from: of one that lasts longer than most, from where on it is read; else it is asked */
+  | { do: 'open'; url: string; from?: number; most: number }
   | { do: 'take'; sides: Float32Array[]; rate: number; whole: boolean }
   | { do: 'slice'; id: number; from: number; to: number }
   | { do: 'measure'; id: number }
@@ -14,7 +15,9 @@ export type Ask =
   | { do: 'listen'; id: number; from: number; to: number; compass: [number, number] }
 /** To the page. */
 export type Tell =
-  | { is: 'opened'; rate: number; channels: number; seconds: number; picture: boolean }
+  | { is: 'opened'; rate: number; channels: number; seconds: number; picture: boolean; from: number }
+  /** It lasts so long that a part of it has to be chosen. */
+  | { is: 'long'; seconds: number }
   /** How loud each hundredth of a second is, from one on: bytes. */
   | { is: 'peaks'; at: number; peaks: Uint8Array }
   | { is: 'whole'; seconds: number; loud: number }
@@ -25,6 +28,8 @@ export type Tell =
   | { is: 'measuring'; part: number }
   | { is: 'rows'; id: number; rows: Uint8Array }
   | { is: 'noticed'; id: number; noticed: Noticed[] }
+  /** What was asked could not be done. */
+  | { is: 'failed'; id: number; why: string }
 
 /** How often a second the loudness is told. */
 export const peakRate = 100
@@ -51,6 +56,16 @@ function begin(rate: number, channels: number, from: number) {
 function add(sides: Float32Array[]) {
   tape!.add(twoSides(sides))
   loudness(false)
+  for (const ask of waiting.filter(there)) {
+    waiting.splice(waiting.indexOf(ask), 1)
+    answer(ask)
+  }
+}
+
+/** What is asked for is decoded. What is measured of a part would be told of the whole. */
+function there(ask: Ask): boolean {
+  if (whole) return true
+  return (ask.do === 'slice' || ask.do === 'rows') && !!tape && base + tape.seconds >= ask.to
 }
 
 /** Tells how loud the last pieces are, some at a time. */
@@ -82,7 +97,7 @@ function done() {
   for (const ask of waiting.splice(0)) answer(ask)
 }
 
-async function open(url: string, from: number, to: number) {
+async function open(url: string, part: number | undefined, most: number) {
   const mine = ++wanted
   const input = new Input({
     source: new UrlSource(new URL(url, location.origin), { getRetryDelay: () => null }),
@@ -95,8 +110,11 @@ async function open(url: string, from: number, to: number) {
     if (!(await track.canDecode())) return tell({ is: 'unread', why: 'its sound is of a kind that this browser does not decode in pieces' }) // prettier-ignore
     const seconds = await track.computeDuration()
     if (mine !== wanted) return
+    if (seconds > most && part === undefined) return tell({ is: 'long', seconds })
+    const from = part ?? 0
+    const to = from + most
     begin(track.sampleRate, track.numberOfChannels, from)
-    tell({ is: 'opened', rate: tape!.rate, channels: track.numberOfChannels, seconds, picture })
+    tell({ is: 'opened', rate: tape!.rate, channels: track.numberOfChannels, seconds, picture, from })
     await decode(track, from, to, () => mine === wanted)
     if (mine === wanted) done()
   } catch (e) {
@@ -148,18 +166,39 @@ function answer(ask: Ask) {
     const seen = rows(source(t), ask.from - base, ask.to - base, ask.low, ask.high, ask.columns, ask.cents)
     return tell({ is: 'rows', id: ask.id, rows: seen }, [seen.buffer])
   }
-  if (ask.do === 'listen') {
-    const noticed = listen(source(t), ask.from - base, ask.to - base, ask.compass)
-    return tell({ is: 'noticed', id: ask.id, noticed: noticed.map((o) => ({ ...o, at: o.at + base })) })
-  }
-  if (ask.do === 'measure') {
-    const measured = measure(source(t), (part) => tell({ is: 'measuring', part }))
-    tell({ is: 'measured', id: ask.id, measured })
+  if (ask.do === 'listen')
+    return worked(ask.id, listening(source(t), ask.from - base, ask.to - base, ask.compass), (noticed) =>
+      tell({ is: 'noticed', id: ask.id, noticed: noticed.map((o) => ({ ...o, at: o.at + base })) }),
+    )
+  if (ask.do === 'measure')
+    worked(
+      ask.id,
+      measuring(source(t)),
+      (measured) => tell({ is: 'measured', id: ask.id, measured }),
+      (part) => tell({ is: 'measuring', part }),
+    )
+}
+
+/* A message to oneself comes behind what was asked before it, and at once where nothing was. */
+const breath = new MessageChannel()
+const going: (() => void)[] = []
+breath.port1.onmessage = () => going.shift()?.()
+
+/** Does long work some at a time; what is asked for meanwhile, such as sound that is about to be heard, comes between. */
+function worked<T>(id: number, work: Work<T>, ready: (t: T) => void, progress: (part: number) => void = () => {}) {
+  try {
+    const step = work.next()
+    if (step.done) return ready(step.value)
+    progress(step.value)
+    going.push(() => worked(id, work, ready, progress))
+    breath.port2.postMessage(0)
+  } catch (e) {
+    tell({ is: 'failed', id, why: e instanceof Error ? e.message : String(e) })
   }
 }
 
 onmessage = ({ data: ask }: MessageEvent<Ask>) => {
-  if (ask.do === 'open') return void open(ask.url, ask.from, ask.to)
+  if (ask.do === 'open') return void open(ask.url, ask.from, ask.most)
   if (ask.do === 'take') {
     if (!tape || whole) {
       wanted++
@@ -169,7 +208,6 @@ onmessage = ({ data: ask }: MessageEvent<Ask>) => {
     if (ask.whole) done()
     return
   }
-  // What is measured of a part would be told of the whole.
-  if (!whole && (ask.do === 'measure' || ask.do === 'listen')) return void waiting.push(ask)
+  if (!there(ask)) return void waiting.push(ask)
   answer(ask)
 }

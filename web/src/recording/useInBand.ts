@@ -37,8 +37,7 @@ export function useInBand() {
       pieces: { slice: (a, b) => sound.slice(a, b), seconds: () => sound.seconds.value, loud: () => sound.loud.value },
       read: (progress) =>
         new Promise((done, fail) => {
-          const end = course.top + course.choruses * metre.length
-          sound.open(Math.max(0, secondOf(h.anchors, course.top)! - 2), secondOf(h.anchors, end)! + 2)
+          sound.open(Math.max(0, secondOf(h.anchors, course.top)! - 2))
           const stop = watch(
             () => [sound.whole.value, sound.trouble.value] as const,
             ([whole, why]) => {

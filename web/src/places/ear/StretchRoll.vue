@@ -1,14 +1,16 @@
 <script setup lang="ts">
 /* The stretch in hand: its sound over rows of half steps, bars with their chords, and the notes that are heard in it. */
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import type { ChordsByEar, Hearing, HeardStretch, NoteByEar } from '../../api/client'
 import MarkShape from '../../music/MarkShape.vue'
 import { markOf } from '../../music/marks'
 import SvgMusic from '../../music/SvgMusic.vue'
 import type { Stretch } from '../../recording/inHand'
 import type { Sound } from '../../recording/sound'
-import { beatsOf, geometry, path, room, rowName, rowsOf } from './roll'
+import { beatsOf, geometry, path, pitchName, room, rowName, rowsOf } from './roll'
+import { useNoteDrag } from './useNoteDrag'
+import { useRowsImage } from './useRowsImage'
 
 const props = defineProps<{
   sound: Sound
@@ -22,13 +24,20 @@ const props = defineProps<{
   guessed: boolean
   chosen?: number
   at: number
+  /** what the player played in his turn */
+  mine?: NoteByEar[]
 }>()
-const emit = defineEmits<{ choose: [id: number]; write: [at: number, pitch: number]; seek: [at: number] }>()
+const emit = defineEmits<{
+  choose: [id: number]
+  move: [id: number, at: number, pitch: number]
+  write: [at: number, pitch: number]
+  seek: [at: number]
+}>()
 const box = useTemplateRef<HTMLElement>('box')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const { width } = useElementSize(box, { width: 1100, height: 0 })
 const size = computed(() => ({ width: Math.max(300, width.value), height: 340 }))
-const rows = computed(() => rowsOf(props.notes, props.compass))
+const rows = computed(() => rowsOf(props.notes.length ? [...props.notes, ...(props.mine ?? [])] : [], props.compass))
 const g = computed(() => geometry(props.stretch, rows.value, size.value))
 /* Where rows are narrow only some can have a name. */
 const named = (m: number) => (g.value.row >= 11 || ['C', 'G'].includes(rowName(m)) ? rowName(m) : '')
@@ -36,9 +45,10 @@ const lines = computed(() => Array.from({ length: rows.value.high - rows.value.l
 const beats = computed(() => beatsOf(props.heard, props.hearing.beats))
 const seen = (at: number) => at >= props.stretch.from - 0.01 && at <= props.stretch.to + 0.01
 const told = computed(() => new Map(props.heard?.told.map((t) => [t.id, t])))
+const drag = useNoteDrag(g, (id, at, pitch) => emit('move', id, at, pitch))
 const marks = computed(
   () =>
-  props.notes.map((n) => ({ n, told: told.value.get(n.id), degree: told.value.get(n.id)?.degree ?? '', d: path(g.value, n) })), // prettier-ignore
+  props.notes.map(drag.held).map((n) => ({ n, told: told.value.get(n.id), degree: told.value.get(n.id)?.degree ?? '', d: path(g.value, n) })), // prettier-ignore
 )
 /* Where no chord is written, the one that is heard stands as a guess. */
 const bars = computed(() =>
@@ -57,48 +67,12 @@ const bars = computed(() =>
   }),
 )
 
-/* What sounds on each row, as an image that is stretched to the rows. */
-const image = shallowRef<Uint8Array>()
-const columns = 360
-let asked = 0
-async function look() {
-  const mine = ++asked
-  const { from, to } = props.stretch
-  const got = await props.sound.rows({ from, to, ...rows.value, columns, cents: props.hearing.cents })
-  if (mine === asked) image.value = got
-}
-watch(
-  () => [
-    props.stretch.from,
-    props.stretch.to,
-    rows.value.low,
-    rows.value.high,
-    props.hearing.cents,
-    props.sound.whole.value,
-  ],
-  () => void look(),
-  { immediate: true },
-)
-function paint() {
-  const c = canvas.value
-  const pen = c?.getContext('2d')
-  const list = image.value
-  if (!c || !pen || !list) return
-  const n = list.length / columns
-  c.width = columns
-  c.height = n
-  const picture = pen.createImageData(columns, n)
-  const ink = getComputedStyle(c)
-    .color.match(/[\d.]+/g)!
-    .map(Number)
-  for (let i = 0; i < columns; i++)
-    for (let r = 0; r < n; r++) {
-      const at = 4 * ((n - 1 - r) * columns + i)
-      picture.data.set([ink[0]!, ink[1]!, ink[2]!, Math.max(0, list[i * n + r]! - 70)], at)
-    }
-  pen.putImageData(picture, 0, 0)
-}
-watch([image, canvas], paint, { flush: 'post' })
+useRowsImage(canvas, () => ({
+  sound: props.sound,
+  stretch: props.stretch,
+  rows: rows.value,
+  cents: props.hearing.cents,
+}))
 
 const ghost = ref<{ at: number; pitch: number }>()
 function where(e: MouseEvent) {
@@ -206,6 +180,7 @@ function twice(e: MouseEvent) {
         role="button"
         tabindex="-1"
         :aria-label="m.told ? `${m.told.where}, ${m.told.does}` : `note ${m.n.id}`"
+        @pointerdown.stop="drag.take($event, m.n)"
         @click.stop="emit('choose', m.n.id)"
       >
         <rect
@@ -221,6 +196,15 @@ function twice(e: MouseEvent) {
         <g :transform="`translate(${g.x(m.n.at) + 2} ${g.y(m.n.pitch)})`">
           <MarkShape :degree="m.degree" :r="10.5" :label="m.degree" :hollow="!m.n.settled" />
         </g>
+      </g>
+      <g v-for="n in mine" :key="n.id" class="mine" role="img" :aria-label="`you played ${pitchName(n.pitch)}`">
+        <rect
+          :x="g.x(n.at)"
+          :y="g.y(n.pitch + (n.bend ?? 0)) - 6"
+          :width="Math.max(12, g.x(n.at + n.length) - g.x(n.at))"
+          height="12"
+          rx="6"
+        />
       </g>
       <line v-if="seen(at)" :x1="g.x(at)" :x2="g.x(at)" y1="12" :y2="room.top + g.tall" class="here" />
     </svg>
@@ -282,7 +266,8 @@ svg {
 }
 
 .note {
-  cursor: pointer;
+  cursor: grab;
+  touch-action: none;
 }
 
 .sounds {
@@ -303,6 +288,12 @@ svg {
   fill: none;
   stroke: var(--lit-rule);
   stroke-width: 2.4;
+}
+
+.mine rect {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
 }
 
 .ghost {

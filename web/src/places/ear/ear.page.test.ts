@@ -11,7 +11,7 @@ class Worker {
   postMessage(a: Ask | { id: number; samples: Float32Array }) {
     if (!('do' in a)) return void this.tell({ id: a.id, notes: [] })
     if (a.do === 'open') {
-      this.tell({ is: 'opened', rate: 8000, channels: 1, seconds: 30, picture: false })
+      this.tell({ is: 'opened', rate: 8000, channels: 1, seconds: 30, picture: false, from: 0 })
       this.tell({ is: 'peaks', at: 0, peaks: new Uint8Array(3000).fill(90) })
       this.tell({ is: 'whole', seconds: 30, loud: -20 })
     } else if (a.do === 'slice') this.tell({ is: 'slice', id: a.id, sides: [new Float32Array(8)], rate: 22050 })

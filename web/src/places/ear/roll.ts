@@ -23,6 +23,9 @@ const names = ['C', '', 'D', '', 'E', 'F', '', 'G', '', 'A', '', 'B']
 /** The names of the white keys' rows; the others have none. */
 export const rowName = (midi: number) => names[((midi % 12) + 12) % 12]!
 
+const spoken = ['C', 'D♭', 'D', 'E♭', 'E', 'F', 'F♯', 'G', 'A♭', 'A', 'B♭', 'B']
+export const pitchName = (midi: number) => spoken[((midi % 12) + 12) % 12]!
+
 export interface Size {
   width: number
   height: number

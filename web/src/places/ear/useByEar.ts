@@ -73,6 +73,14 @@ export function useByEar(work: RecordingWork, sound: RecordingSound) {
     const beat = beatAt(h.anchors, n.at)
     change('another moment', { at: Math.max(0, beat === undefined ? n.at + by / 4 : secondOf(h.anchors, beat + by)!) })
   }
+  /** A note that is dragged is where its player has it; on another pitch the hand finds its place anew. */
+  function move(id: number, at: number, pitch: number) {
+    const n = work.notes.value.find((n) => n.id === id)
+    if (!n) return
+    chosen.value = id
+    const other = pitch === n.pitch ? {} : { string: 0, fret: 0 }
+    work.putNotes('a note moved', corrected(all(), id, { at: Math.max(0, at), pitch, ...other }))
+  }
   /** Writes a note where nothing was heard, as long as half a beat. */
   function write(at: number, pitch: number) {
     const h = work.hearing.value
@@ -94,6 +102,6 @@ export function useByEar(work: RecordingWork, sound: RecordingSound) {
   }
   const settled = computed(() => work.notes.value.filter((n) => n.settled).length)
   const sure = computed(() => work.notes.value.filter((n) => !n.settled && n.sure >= sureFrom).length)
-  return { compass, what, part: mixed.part, chosen, note, hearing, trouble, hear, change, settle, settleAll, remove, choose, step, bend, shift, write, alone, settled, sure } // prettier-ignore
+  return { compass, what, part: mixed.part, chosen, note, hearing, trouble, hear, change, settle, settleAll, remove, choose, step, bend, shift, move, write, alone, settled, sure } // prettier-ignore
 }
 export type ByEar = ReturnType<typeof useByEar>

@@ -3,7 +3,7 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { ChordsByEar, PulseGuess } from '../../api/client'
 import { askRecording } from '../../api/recordings'
-import { barsFrom } from '../../recording/inHand'
+import { barsFrom, later, within } from '../../recording/inHand'
 import type { Measured } from '../../recording/measure'
 import type { RecordingSound } from './useRecordingSound'
 import type { RecordingWork } from './useRecordingWork'
@@ -40,7 +40,8 @@ export function useMeasured(work: RecordingWork, sound: RecordingSound) {
       const m = await get()
       const h = work.hearing.value
       if (!m || !h) return
-      pulses.value = await askRecording.pulse(m, h.beats)
+      const from = sound.sound.value!.from.value
+      pulses.value = (await askRecording.pulse(m, h.beats)).map((p) => ({ ...p, anchors: later(p.anchors, from) }))
       if (!pulses.value.length) trouble.value = 'No beat was found in it: tap it while it plays (T).'
       else if (!known.value) take(pulses.value[0]!)
     })
@@ -62,7 +63,9 @@ export function useMeasured(work: RecordingWork, sound: RecordingSound) {
     doIt('the chords are listened to', async () => {
       const m = await get()
       if (!m || !known.value || !work.body.value) return
-      chords.value = await askRecording.chords(m, work.body.value)
+      const b = work.body.value
+      const anchors = within(b.hearing.anchors, sound.sound.value?.from.value ?? 0)
+      chords.value = await askRecording.chords(m, { ...b, hearing: { ...b.hearing, anchors } })
       work.guessed.value = { text: chords.value.text, key: chords.value.keys[0]?.key }
     })
   /** A tempo that is corrected: beats tapped, twice or half as many, bar 1 here, or a number. */

@@ -5,7 +5,7 @@ import { useBand } from '../../band/useBand'
 import { useSetting } from '../../memory/settings'
 import { secondOf, beatAt, type Stretch } from '../../recording/inHand'
 import { Player, usual, type Against, type How, type Round } from '../../recording/player'
-import { Sound } from '../../recording/sound'
+import { partAt, Sound } from '../../recording/sound'
 import type { Hearing } from '../../api/client'
 
 /** By how much a round is slower than the one before, and the slowest. */
@@ -38,7 +38,8 @@ export function useRecordingSound(url: Ref<string | undefined>, hearing: Ref<Hea
       at.value = 0
       if (!now) return
       sound.value = new Sound(now)
-      sound.value.open()
+      const h = hearing.value
+      sound.value.open(h && h.to > h.from ? partAt(h.from) : undefined)
     },
     { immediate: true },
   )
@@ -56,7 +57,7 @@ export function useRecordingSound(url: Ref<string | undefined>, hearing: Ref<Hea
   async function open(): Promise<Player> {
     const s = sound.value!
     if (!player) {
-      player = await Player.open({ slice: (a, b) => s.slice(a, b), seconds: () => s.seconds.value, loud: () => s.loud.value }, { ...how }) // prettier-ignore
+      player = await Player.open({ slice: (a, b) => s.slice(a, b), seconds: () => s.end, loud: () => s.loud.value }, { ...how }) // prettier-ignore
       player.next = (n) => ({ rate: rateOf(n), gap: modes.turn })
       player.onRound = (r) => {
         round.value = r

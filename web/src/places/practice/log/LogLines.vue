@@ -21,7 +21,7 @@ const when = new Intl.DateTimeFormat('en-GB', {
   hour: '2-digit',
   minute: '2-digit',
 })
-const kinds: Record<string, string> = { call: 'a call', take: 'a take', rung: 'a rung', skip: 'let go' }
+const kinds: Record<string, string> = { call: 'a call', take: 'a take', rung: 'a rung', skip: 'let go', ear: 'by ear' }
 </script>
 
 <template>
@@ -35,7 +35,9 @@ const kinds: Record<string, string> = { call: 'a call', take: 'a take', rung: 'a
       <time :datetime="r.at">{{ when.format(new Date(r.at)) }}</time>
       <small>{{ kinds[r.kind] }}</small>
       <MusicText :said="r.title" />
-      <small>{{ r.tempo ? `at ${r.tempo}` : '' }}</small>
+      <small>{{
+        r.tempo ? `at ${r.tempo}` : r.kind === 'ear' ? `${Math.max(1, Math.round(r.seconds / 60))} min` : ''
+      }}</small>
       <Button icon="pi pi-times" variant="text" :aria-label="`take ${r.title} out of the log`" @click="unlog(r)" />
     </li>
   </ol>
