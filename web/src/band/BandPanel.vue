@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { useCatalogue } from '../api/queries'
 import SegmentedChoice from '../shell/SegmentedChoice.vue'
+import { replaced } from './levels'
 import { swingName } from './settings'
 import { maxTempo, minTempo } from '../api/facts'
 import { useBand } from './useBand'
@@ -30,13 +31,16 @@ const basses = computed(() =>
 const arc = computed(() => catalogue.data.value?.arcs.find((a) => a.id === band.settings.arc))
 const course = computed(() => catalogue.data.value?.courses.find((c) => c.id === band.settings.course))
 const five = [1, 2, 3, 4, 5].map((n) => ({ id: n, name: String(n) }))
-const tracks = [
-  { id: 'drums', name: 'Drums' },
-  { id: 'bass', name: 'Bass' },
-  { id: 'chords', name: 'Chords' },
-  { id: 'lead', name: 'Lead' },
-  { id: 'metronome', name: 'Click' },
-]
+/* Where a recording plays, those whose place it takes are silent. */
+const tracks = computed(() =>
+  [
+    { id: 'drums', name: 'Drums' },
+    { id: 'bass', name: 'Bass' },
+    { id: 'chords', name: 'Chords' },
+    { id: 'lead', name: 'Lead' },
+    { id: 'metronome', name: 'Click' },
+  ].filter((t) => !band.record || !replaced.includes(t.id)),
+)
 function mute(id: string) {
   const m = band.settings.muted
   band.settings.muted = m.includes(id) ? m.filter((x) => x !== id) : [...m, id]

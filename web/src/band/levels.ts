@@ -8,7 +8,7 @@ export interface Levels {
 }
 
 /** Players whose place a recording takes. */
-const replaced = ['drums', 'bass', 'chords']
+export const replaced = ['drums', 'bass', 'chords']
 
 export function levelsOf(kept: Levels, recorded = false): Record<string, number> {
   const out: Record<string, number> = {}

@@ -137,7 +137,7 @@ export const useBand = defineStore('band', () => {
     try {
       const e = sound.engine() ?? (await sound.open())
       await e.wake()
-      const r = audition.value ? undefined : record.value
+      const r = audition.value || settings.clickOnly ? undefined : record.value
       recorded.value = !!r
       if (r) {
         status.value = 'loading'

@@ -21,14 +21,7 @@ const who = computed({ get: () => band.record?.id ?? 0, set: (id) => void inBand
 
 <template>
   <div v-if="of.length || band.record" class="row">
-    <label for="who-plays"
-      >The chart is played by
-      <small v-if="inBand.trouble.value" role="alert">{{ inBand.trouble.value }}</small>
-      <small v-else-if="band.record"
-        >{{ band.record.much }}, at any tempo, brought in tune. Play with headphones: through loudspeakers the ear may
-        take its guitar for yours</small
-      >
-    </label>
+    <label for="who-plays">The chart is played by</label>
     <Select
       v-model="who"
       :options="options"
@@ -38,6 +31,11 @@ const who = computed({ get: () => band.record?.id ?? 0, set: (id) => void inBand
       size="small"
       input-id="who-plays"
     />
+    <small v-if="inBand.trouble.value" role="alert">{{ inBand.trouble.value }}</small>
+    <small v-else-if="band.record"
+      >{{ band.record.much }}, at any tempo, brought in tune. Play with headphones: through loudspeakers the ear may
+      take its guitar for yours.</small
+    >
   </div>
 </template>
 
@@ -46,12 +44,12 @@ const who = computed({ get: () => band.record?.id ?? 0, set: (id) => void inBand
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 11rem);
   align-items: center;
-  gap: 1rem;
+  gap: 0.2rem 1rem;
   min-height: var(--target);
 }
 
 small {
-  display: block;
+  grid-column: 1 / -1;
   color: var(--soft);
   line-height: 1.2;
 }

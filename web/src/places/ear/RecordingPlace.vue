@@ -297,9 +297,7 @@ header {
 .meta {
   flex: 1 1 8rem;
   min-width: 0;
-  overflow: hidden;
-  white-space: nowrap;
-  text-overflow: ellipsis;
+  line-height: 1.25;
   font-size: var(--text-s);
 }
 
