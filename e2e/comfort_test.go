@@ -42,7 +42,7 @@ func TestEveryPartCanBeReachedByKeyboardAlone(t *testing.T) {
 	p.visit("/bench/6?frets=7-11")
 	p.sees(".crossing .now", "C7")
 	reached := map[string]bool{}
-	for range 68 {
+	for range 69 {
 		p.keys(kb.Tab)
 		reached[eval[string](p, `(() => { const e = document.activeElement; return (e.getAttribute('aria-label') ?? e.innerText ?? '').trim().split('\n')[0] })()`)] = true
 	}

@@ -41,7 +41,7 @@ func site(front fs.FS) gin.HandlerFunc {
 			c.Header("Cache-Control", "public, max-age=31536000, immutable")
 		case ok:
 			c.Header("Cache-Control", "no-cache")
-		case strings.HasPrefix(name, "assets/"):
+		case strings.HasPrefix(name, "assets/"), path.Ext(name) != "": // no address of the application ends like a file
 			refuse(c.Writer, http.StatusNotFound, "this file is not part of the program")
 			return
 		default:

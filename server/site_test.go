@@ -77,7 +77,7 @@ func TestFilesAreSentPacked(t *testing.T) {
 		assert.Equal(t, 200, other.StatusCode, c)
 	}
 	assert.Len(t, tags, 7, "one for each way in which a file is sent")
-	for _, gone := range []string{"/assets/bad-1.js", "/assets/none.js"} {
+	for _, gone := range []string{"/assets/bad-1.js", "/assets/none.js", "/manifest.webmanifest", "/favicon.ico", "/bench/6/robots.txt", "/.well-known/x.json", "/sound/none.sf3"} {
 		resp, _ := ask(gone, "identity", "")
 		assert.Equal(t, 404, resp.StatusCode, gone)
 	}

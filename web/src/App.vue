@@ -24,11 +24,13 @@ const { theme, turn } = useTheme()
 useWholeClicks()
 const help = ref(false)
 const instrument = ref(false)
+const skip = () => document.getElementById('place')?.focus()
 useCommands({ help: () => (help.value = true), theme: () => turn() })
 </script>
 
 <template>
   <div class="house" :class="{ alone: $route.meta.alone }">
+    <a class="skip" href="#place" @click.prevent="skip">Skip to what is shown</a>
     <TheRail
       v-if="!$route.meta.alone"
       :theme="theme"
@@ -41,7 +43,9 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
       <div v-else />
       <div><MemoryNotes /><AtTheFoot /></div>
       <!-- A place that is of one thing begins anew with another. -->
-      <main><RouterView :key="`${here.turned} ${$route.meta.each ? $route.path : ''}`" /></main>
+      <main id="place" tabindex="-1">
+        <RouterView :key="`${here.turned} ${$route.meta.each ? $route.path : ''}`" />
+      </main>
       <!-- A recording has a strip of its own: the band is silent there. -->
       <BandStrip v-show="!$route.meta.own"><WhoPlays /></BandStrip>
     </div>
@@ -70,6 +74,22 @@ main {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   min-width: 0;
+  outline: none;
+}
+
+.skip {
+  position: fixed;
+  z-index: 20;
+  top: 0.5rem;
+  left: -100vw;
+  padding: 0.6rem 1rem;
+  background: var(--ink);
+  color: var(--paper);
+  border-radius: var(--round);
+}
+
+.skip:focus {
+  left: 0.5rem;
 }
 
 /* The music stand has the whole screen. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useTyped } from '../shell/useTyped'
-import { hint } from '../shell/commands'
+import { hint } from '../shell/useCommands'
 import { computed, ref } from 'vue'
 import SegmentedChoice from '../shell/SegmentedChoice.vue'
 import { readLoop, writeLoop } from './settings'

@@ -3,18 +3,25 @@ import Dialog from 'primevue/dialog'
 import PlaceHelp from './PlaceHelp.vue'
 import WaysIn from '../ways/WaysIn.vue'
 import BackupCard from './BackupCard.vue'
+import KeysCard from './KeysCard.vue'
 import PedalsCard from './PedalsCard.vue'
 import MarkLegend from '../music/MarkLegend.vue'
 import { computed } from 'vue'
 import { useCatalogue } from '../api/queries'
-import { aloud, commands, face, rooms, type Command } from './commands'
+import { aloud, commands, face, rooms, type Command, type CommandId } from './commands'
+import { keysOf, useKeys } from './keys'
 
 const open = defineModel<boolean>({ required: true })
 const catalogue = useCatalogue()
+const keys = useKeys()
 /* The ways to play a note are the core's to list. */
 const groups = computed(() => {
   const ways = (catalogue.data.value?.ways ?? []).map((w): Command => ({ room: 'line', keys: [w.key], name: w.name }))
-  const all: Command[] = [...Object.values(commands), ...ways]
+  const own = (Object.keys(commands) as CommandId[]).map((id): Command => ({
+    ...commands[id],
+    keys: keysOf(id, keys.value),
+  }))
+  const all: Command[] = [...own, ...ways]
   return Object.entries(rooms).map(([room, name]) => ({ name, keys: all.filter((c) => c.room === room) }))
 })
 /** Ten figures are told by the first and the last. */
@@ -38,6 +45,8 @@ const shown = (keys: string[]) => (keys.length > 4 ? [keys[0]!, '…', keys.at(-
         </template>
       </dl>
     </section>
+    <h2>Letters</h2>
+    <KeysCard />
     <h2>Pedals</h2>
     <PedalsCard />
     <h2>Marks</h2>

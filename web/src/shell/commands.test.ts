@@ -1,6 +1,6 @@
 import { describe, expect, it, vi } from 'vitest'
-import { aloud, commands, face, hint, pressed, rooms, type Command, type CommandId } from './commands'
-import { keymap } from './useCommands'
+import { aloud, commands, face, pressed, rooms, type Command, type CommandId } from './commands'
+import { keymap, hint } from './useCommands'
 
 const all = Object.entries(commands) as [CommandId, Command][]
 const press = (key: string, held = {}) => pressed({ key, shiftKey: false, ctrlKey: false, metaKey: false, altKey: false, ...held }) // prettier-ignore

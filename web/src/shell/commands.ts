@@ -115,11 +115,15 @@ export const commands = {
 
 export type CommandId = keyof typeof commands
 
-/** A press of a key, as the table writes it. */
-export function pressed(e: Pick<KeyboardEvent, 'key' | 'shiftKey' | 'ctrlKey' | 'metaKey' | 'altKey'>): string {
-  const named = e.key.length > 1
+/** A press of a key, as the table writes it. On a keyboard of other letters the place of a key counts. */
+export function pressed(
+  e: Pick<KeyboardEvent, 'key' | 'shiftKey' | 'ctrlKey' | 'metaKey' | 'altKey'> & { code?: string },
+): string {
+  const place = /^Key([A-Z])$/.exec(e.code ?? '')?.[1]
+  const key = e.key.length === 1 && e.key > '\u007f' && place ? place : e.key
+  const named = key.length > 1
   const held = e.ctrlKey || e.metaKey
-  return [held && 'Ctrl+', e.altKey && 'Alt+', e.shiftKey && (named || held) && 'Shift+', named ? e.key : e.key.toLowerCase()] // prettier-ignore
+  return [held && 'Ctrl+', e.altKey && 'Alt+', e.shiftKey && (named || held) && 'Shift+', named ? key : key.toLowerCase()] // prettier-ignore
     .filter(Boolean)
     .join('')
 }
@@ -135,9 +139,3 @@ export const face = (key: string) =>
     .join(' ')
 /** And as it is read out. */
 export const aloud = (key: string) => face(key).replace(/[←→↑↓]/g, (a) => spoken[a]!)
-
-/** What a button says of itself: what it does, and by which key. */
-export const hint = (id: CommandId, name: string = commands[id].name) => {
-  const [key]: string[] = commands[id].keys
-  return key ? `${name} (${face(key)})` : name
-}

@@ -15,6 +15,16 @@ describe('pedals', () => {
     expect(forgotten(forgotten(both, id, key), id, midi)).toEqual({})
     for (const c of deed.commands) expect(commands).toHaveProperty(c)
   })
+  it('lead on and back in every place that is played from, play, loop and set the tempo', () => {
+    const rooms = ['bench', 'line', 'ear'] as const
+    for (const id of ['next', 'back'] as const) {
+      const of = pedalDeeds.find((d) => d.id === id)!.commands.map((c) => commands[c].room)
+      for (const room of rooms) expect(of, `${id} in ${room}`).toContain(room)
+    }
+    expect(pedalDeeds.find((d) => d.id === 'next')!.commands.map((c) => commands[c].room)).toContain('practice')
+    for (const id of ['loop', 'start', 'stop', 'slower', 'faster'] as const)
+      for (const c of pedalDeeds.find((d) => d.id === id)!.commands) expect(commands[c].room).toBe('everywhere')
+  })
   it('do one thing each: what is learned anew is unlearned before', () => {
     const then = learned(learned({}, 'next', 'midi 64'), 'loop', 'midi 64')
     expect(then).toEqual({ loop: ['midi 64'] })

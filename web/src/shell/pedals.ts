@@ -11,15 +11,21 @@ export interface PedalDeed {
 }
 
 export const pedalDeeds = [
-  { id: 'next', name: 'next: the next call, chord or note', commands: ['skip', 'next', 'later'] },
-  { id: 'again', name: 'again: the same call once more', commands: ['again'] },
-  { id: 'show', name: 'show: uncover the neck', commands: ['uncover'] },
-  { id: 'keep', name: 'keep: the last two choruses', commands: ['keep'] },
+  {
+    id: 'next',
+    name: 'next: the next call, chord, note or stretch',
+    commands: ['skip', 'next', 'later', 'stretchLater'],
+  },
+  { id: 'back', name: 'back: the chord, note or stretch before', commands: ['previous', 'earlier', 'stretchEarlier'] },
+  { id: 'again', name: 'again: the same call once more; by ear, my turn', commands: ['again', 'myTurn'] },
+  { id: 'show', name: 'show: uncover the neck; by ear, propose the notes', commands: ['uncover', 'listen'] },
+  { id: 'keep', name: 'keep: the last two choruses; by ear, that the note is right', commands: ['keep', 'settle'] },
   { id: 'lost', name: 'lost: the bar is told, and only the box is shown until the next top', commands: ['lost'] },
   { id: 'loop', name: 'loop the chord, the change, or nothing', commands: ['loop'] },
   { id: 'start', name: 'start the band', commands: ['play'], while: 'silent' },
   { id: 'stop', name: 'stop the band', commands: ['play'], while: 'playing' },
   { id: 'slower', name: 'slower', commands: ['slower'] },
+  { id: 'faster', name: 'faster', commands: ['faster'] },
 ] as const satisfies readonly PedalDeed[]
 export type PedalId = (typeof pedalDeeds)[number]['id']
 

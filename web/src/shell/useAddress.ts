@@ -12,13 +12,16 @@ export function useAddress() {
   const route = useRoute()
   const router = useRouter()
   const read = (name: string) => (typeof route.query[name] === 'string' ? (route.query[name] as string) : '')
-  const write = (fields: Record<string, string | undefined>) => {
+  /** step: it is gone back from by Back, as from another place */
+  const write = (fields: Record<string, string | undefined>, step = false) => {
     if (going.elsewhere) return
     const now = ahead ?? router.currentRoute.value.query
     if (!Object.entries(fields).some(([name, v]) => now[name] !== (v || undefined))) return
     const query = { ...now, ...Object.fromEntries(Object.entries(fields).map(([n, v]) => [n, v || undefined])) }
     ahead = query
-    return router.replace({ query }).finally(() => ahead === query && (ahead = undefined))
+    return (step ? router.push({ query }) : router.replace({ query })).finally(
+      () => ahead === query && (ahead = undefined),
+    )
   }
   return {
     /** the number of what is shown, from the path */
@@ -30,10 +33,10 @@ export function useAddress() {
     yes: (name: string) =>
       computed({ get: () => read(name) === 'yes', set: (v) => void write({ [name]: v ? 'yes' : undefined }) }),
     /** one of a few; the first is usual */
-    oneOf: <T extends string>(name: string, options: readonly T[]) =>
+    oneOf: <T extends string>(name: string, options: readonly T[], step = false) =>
       computed<T>({
         get: () => options.find((o) => o === read(name)) ?? options[0]!,
-        set: (v) => void write({ [name]: v === options[0] ? undefined : v }),
+        set: (v) => void write({ [name]: v === options[0] ? undefined : v }, step),
       }),
   }
 }

@@ -1,7 +1,8 @@
 /* What the commands of the table do while a place is in view. One listener serves all; the place opened last is asked first. */
 import type { MenuItem } from 'primevue/menuitem'
 import { computed, onScopeDispose, shallowReactive, type Ref } from 'vue'
-import { commands, hint, pressed, type CommandId } from './commands'
+import { commands, face, pressed, type CommandId } from './commands'
+import { isLetter, keysOf, useKeys } from './keys'
 
 /** Whether a key press belongs to a field, menu or open dialog rather than to the place. */
 export function isTyping(e: KeyboardEvent): boolean {
@@ -31,15 +32,18 @@ interface Bound {
 }
 const places = shallowReactive<Bound[]>([])
 
+/** The focus was brought to where it is by keys. */
+let byKeys = false
+const pointed = () => (byKeys = false)
+
 function listen(e: KeyboardEvent) {
+  if (e.key === 'Tab') byKeys = true
   if (e.defaultPrevented || isTyping(e)) return
   const el = e.target as HTMLElement | null
-  // Space and Enter press what has the focus.
-  if (
-    [' ', 'Enter'].includes(e.key) &&
-    el?.closest('button, a, [role=button], [role=slider], [role=switch], [role=tab]')
-  )
-    return
+  // Space and Enter press what has the focus; but what was clicked is done with, and space is the band's again.
+  const takes = el?.closest<HTMLElement>('button, a, [role=button], [role=slider], [role=switch], [role=tab]')
+  if (takes && e.key === ' ' && !byKeys) takes.blur()
+  else if (takes && [' ', 'Enter'].includes(e.key)) return
   const key = pressed(e)
   for (const p of places.toReversed()) {
     if (p.within && !el?.closest(p.within)) continue
@@ -58,21 +62,35 @@ const whole = (deeds: Deeds): Bound['deeds'] =>
   Object.fromEntries(Object.entries(deeds).map(([id, deed]) => [id, typeof deed === 'function' ? { do: deed } : deed]))
 
 /** What each key does. */
-export function keymap(deeds: Deeds, others?: Others): Others {
-  const keys = new Map<string, Do>()
-  for (const [id, deed] of Object.entries(whole(deeds)) as [CommandId, Deed][])
-    for (const key of commands[id].keys) keys.set(key, (e) => (deed.can?.() === false ? false : deed.do(e)))
-  return (key) => keys.get(key) ?? others?.(key)
+export function keymap(deeds: Deeds, others?: Others, focused = false): Others {
+  const list = Object.entries(whole(deeds)) as [CommandId, Deed][]
+  const own = useKeys()
+  return (key) => {
+    const deed = list.findLast(([id]) => keysOf(id, own.value, focused).includes(key))?.[1]
+    if (deed) return (e) => (deed.can?.() === false ? false : deed.do(e))
+    return own.value.letters || focused || !isLetter(key) ? others?.(key) : undefined
+  }
+}
+
+/** What a button says of itself: what it does, and by which key. */
+export function hint(id: CommandId, name: string = commands[id].name): string {
+  const [key] = keysOf(id, useKeys().value)
+  return key ? `${name} (${face(key)})` : name
 }
 
 /** Binds commands as long as the component lives; within: only while the focus is there. */
 export function useCommands(deeds: Deeds, how: { within?: string; others?: Others } = {}) {
-  const bound: Bound = { deeds: whole(deeds), byKey: keymap(deeds, how.others), within: how.within }
-  if (!places.length) window.addEventListener('keydown', listen)
+  const bound: Bound = { deeds: whole(deeds), byKey: keymap(deeds, how.others, !!how.within), within: how.within }
+  if (!places.length) {
+    window.addEventListener('keydown', listen)
+    window.addEventListener('pointerdown', pointed, true)
+  }
   places.push(bound)
   onScopeDispose(() => {
     places.splice(places.indexOf(bound), 1)
-    if (!places.length) window.removeEventListener('keydown', listen)
+    if (places.length) return
+    window.removeEventListener('keydown', listen)
+    window.removeEventListener('pointerdown', pointed, true)
   })
 }
 

@@ -9,7 +9,7 @@ import LessonsPlace from './lessons/LessonsPlace.vue'
 import TakesPlace from './TakesPlace.vue'
 import TodayPlace from './today/TodayPlace.vue'
 
-const what = useAddress().oneOf('do', ['calls', 'changes', 'takes', 'log', 'lessons', 'today'])
+const what = useAddress().oneOf('do', ['calls', 'changes', 'takes', 'log', 'lessons', 'today'], true)
 const rooms = [
   { id: 'today', name: 'Today' },
   { id: 'calls', name: 'Calls' },
