@@ -227,6 +227,7 @@ func (s *server) hearings(api huma.API) {
 				Noticed []NoticedByEar    `json:"noticed" maxItems:"20000"`
 				Cents   float64           `json:"cents" minimum:"-100" maximum:"100"`
 				Sounded []SoundedByEar    `json:"sounded,omitempty" maxItems:"8000" doc:"what a model of mixed sound tells of the same stretch"`
+				Lead    bool              `json:"lead,omitempty" doc:"others play beneath it: what lies far under the line is theirs"`
 				Settled []store.NoteByEar `json:"settled" maxItems:"4000" doc:"notes that are settled: they help, and are not told again"`
 				Low     int               `json:"low,omitempty" minimum:"0" maximum:"36" doc:"frets of the hand's position; notes that it does not reach are others'"`
 				High    int               `json:"high,omitempty" minimum:"0" maximum:"36"`
@@ -240,7 +241,7 @@ func (s *server) hearings(api huma.API) {
 			if at := (neck.Region{Low: in.Body.Low, High: in.Body.High}); at.High > 0 && instrument.CheckRegion(at) == nil {
 				low, high = instrument.MIDI(neck.Placement{String: instrument.Strings(), Fret: at.Low}), instrument.MIDI(neck.Placement{String: 1, Fret: at.High})
 			}
-			l := record.Listening{Cents: in.Body.Cents, Lowest: low, Highest: high, Settled: each(in.Body.Settled, guessOf)}
+			l := record.Listening{Cents: in.Body.Cents, Lowest: low, Highest: high, Settled: each(in.Body.Settled, guessOf), Lead: in.Body.Lead}
 			notes := l.Notes(each(in.Body.Noticed, NoticedByEar.core))
 			if len(in.Body.Sounded) > 0 {
 				notes = l.Mixed(notes, each(in.Body.Sounded, func(s SoundedByEar) record.Sounded { return record.Sounded(s) }))

@@ -32,6 +32,7 @@ type Listening struct {
 	Cents           float64 // that the recording lies above instruments in tune
 	Lowest, Highest int     // MIDI numbers that the instrument has
 	Settled         []Guess // notes that a player has settled: they help, and are not told again
+	Lead            bool    // others play beneath it: what lies far under the line is theirs
 }
 
 // Notes makes guesses of what an ear noticed; observations have seconds in place of ticks.

@@ -285,6 +285,32 @@ func TestMixedSound(t *testing.T) {
 	assert.Empty(t, l.Mixed(nil, nil))
 }
 
+// Of a lead above a band what lies more than a sixth under the line about it is left out, an octave that is played at once stays;
+// where strings ring, and of what is settled, nothing is.
+func TestALeadLiesAboveTheBand(t *testing.T) {
+	var ear []Guess
+	for i, p := range []int{67, 70, 72, 55, 69, 43, 67, 74, 62, 72, 64} {
+		ear = append(ear, Guess{ID: i + 1, At: 1 + 0.3*float64(i), Pitch: p, Sure: 0.95})
+	}
+	ear = append(ear, Guess{ID: 12, At: 1.3, Pitch: 58, Sure: 0.95}) // an octave under the 70 that begins with it
+	pitches := func(l Listening) (out []int) {
+		for _, g := range l.Mixed(ear, nil) {
+			out = append(out, g.Pitch)
+		}
+		return out
+	}
+	l := Listening{Lowest: 40, Highest: 86}
+	assert.Len(t, pitches(l), 12)
+	l.Lead = true
+	assert.Equal(t, []int{67, 58, 70, 72, 69, 67, 74, 62, 72, 64}, pitches(l))
+	assert.Equal(t, []int{50}, func() (out []int) { // nothing about it says where the line is
+		for _, g := range l.Mixed([]Guess{{At: 1, Pitch: 50, Sure: 0.95}}, nil) {
+			out = append(out, g.Pitch)
+		}
+		return out
+	}())
+}
+
 // What is said of a note names it, its chord, its place in the bar, and how it is played.
 func TestNotesAreToldInWords(t *testing.T) {
 	key, _ := form.ParseKey("C")

@@ -142,9 +142,12 @@ export const askRecording = {
     { cents, low, high }: Pick<Hearing, 'cents' | 'low' | 'high'>,
     settled: NoteByEar[],
     sounded?: Sounded[],
+    lead = false,
   ) =>
     answer(
-      api.POST('/api/recordings/notes', { body: { cents, low, high, settled, sounded, noticed: noticed.map(told) } }),
+      api.POST('/api/recordings/notes', {
+        body: { cents, low, high, settled, sounded, lead, noticed: noticed.map(told) },
+      }),
     ),
   turn: (noticed: Noticed[], record: NoteByEar[]) =>
     answer(api.POST('/api/recordings/turn', { body: { noticed: noticed.map(told), record } })),

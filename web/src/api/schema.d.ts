@@ -4496,6 +4496,8 @@ export interface components {
             cents: number;
             /** Format: int64 */
             high?: number;
+            /** @description others play beneath it: what lies far under the line is theirs */
+            lead?: boolean;
             /**
              * Format: int64
              * @description frets of the hand's position; notes that it does not reach are others'

@@ -54,7 +54,8 @@ const panes = [
 ]
 /** What is to be heard, and how well it is (docs/by-ear.md has the figures). */
 const kinds = [
-  { id: 'mixed', name: 'with others', well: 'With a band beneath it three to four of five notes are right, of ringing strings nine of ten.' },
+  { id: 'mixed', name: 'with others', well: 'Of a lead with a band beneath it about four of five notes are right.' },
+  { id: 'ringing', name: 'strings that ring', well: 'Of strings that ring into each other nine of ten notes are right.' },
   { id: 'alone', name: 'a guitar alone', well: 'Of a guitar alone about nineteen of twenty notes are right.' },
 ] // prettier-ignore
 const well = computed(() => kinds.find((k) => k.id === ear.what.value)?.well)

@@ -14,7 +14,7 @@ export function useByEar(work: RecordingWork, sound: RecordingSound) {
   const band = useSound()
   const chosen = ref<number>()
   /** A lone guitar is heard at once; ringing strings and bands by a model, which takes some seconds. */
-  const what = useSetting('heardAs', 'mixed' as 'alone' | 'mixed')
+  const what = useSetting('heardAs', 'mixed' as 'alone' | 'ringing' | 'mixed')
   const mixed = new Mixed()
   onScopeDispose(() => mixed.close())
   const hearing = ref(false)
@@ -39,8 +39,8 @@ export function useByEar(work: RecordingWork, sound: RecordingSound) {
       const noticed = await from.listen(s.from, s.to, compass.value)
       const settled = work.notes.value.filter((n) => n.settled)
       const { sides, rate } = await from.slice(s.from, s.to)
-      const sounded = what.value === 'mixed' ? await mixed.hear(sides, rate, s.from) : undefined
-      const heard = await askRecording.notes(noticed, work.hearing.value!, settled, sounded)
+      const sounded = what.value !== 'alone' ? await mixed.hear(sides, rate, s.from) : undefined
+      const heard = await askRecording.notes(noticed, work.hearing.value!, settled, sounded, what.value === 'mixed')
       const next = heardAnew(all(), s, heard)
       if (!heard.length) trouble.value = 'Nothing is heard here that rings by itself. Write the notes on the rows, or try one side, or another stretch.' // prettier-ignore
       work.putNotes('what is heard', next)
