@@ -228,9 +228,10 @@ export const useBand = defineStore('band', () => {
 
   function take(c: Tune) {
     const other = c.id !== chart.value?.id
+    // A recording lies over the bars of one chart, as they were.
+    if (other || c.bars !== chart.value?.bars) withRecord(undefined)
     if (other) {
       stop()
-      if (record.value?.chart !== c.id) withRecord(undefined)
       loop.value = undefined
       withThread.value = undefined
       swing.value = 0

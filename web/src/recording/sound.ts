@@ -43,6 +43,7 @@ export class Sound {
   /** Reads all of it; of one that lasts longer than that is, from a second on, or the part is asked for. */
   open(from?: number, most = longest) {
     this.whole.value = this.long.value = false
+    this.trouble.value = ''
     this.peaks.value = new Uint8Array(0)
     this.tell({ do: 'open', url: this.url, from, most })
   }
