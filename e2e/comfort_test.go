@@ -33,7 +33,7 @@ func TestANarrowScreenShowsTheWindowLarge(t *testing.T) {
 	wide := eval[float64](p, `(() => { const t = [...document.querySelectorAll('.numbers text')]; return t[3].getBoundingClientRect().x - t[2].getBoundingClientRect().x })()`)
 	assert.Greater(t, wide, 38.0, "frets are wide enough to touch")
 	// Buttons are large enough for a thumb.
-	small := eval[[]string](p, `[...document.querySelectorAll('.segments button, .links a, .layers button')].filter(e => e.getBoundingClientRect().height < 39.5).map(e => e.innerText)`)
+	small := eval[[]string](p, `[...document.querySelectorAll('.segments button, .links a, .layers button')].filter(e => e.checkVisibility() && e.getBoundingClientRect().height < 43.5).map(e => e.innerText)`)
 	assert.Empty(t, small)
 }
 

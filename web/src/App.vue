@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { here } from './memory/here'
-import MemoryNotes from './shell/MemoryNotes.vue'
 import TheRail from './shell/TheRail.vue'
 import { later } from './shell/later'
 import './shell/toastsKept'
 import BandStrip from './band/BandStrip.vue'
-import PlanStrip from './places/practice/today/PlanStrip.vue'
 import { useCommands } from './shell/useCommands'
 import { useWholeClicks } from './shell/useWholeClicks'
 import { useTheme } from './theme/useTheme'
@@ -15,6 +13,8 @@ const HelpDialog = later(() => import('./shell/HelpDialog.vue'))
 const InstrumentDialog = later(() => import('./shell/InstrumentDialog.vue'))
 const ConflictDialog = later(() => import('./shell/ConflictDialog.vue'))
 const BringAnywhere = later(() => import('./making/BringAnywhere.vue'))
+const MemoryNotes = later(() => import('./shell/MemoryNotes.vue'))
+const PlanStrip = later(() => import('./places/practice/today/PlanStrip.vue'))
 const AtTheFoot = later(() => import('./shell/AtTheFoot.vue'))
 const WayBar = later(() => import('./ways/WayBar.vue'))
 const WhoPlays = later(() => import('./recording/WhoPlays.vue'))

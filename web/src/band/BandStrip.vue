@@ -36,6 +36,8 @@ watch(chart, (c) => c && band.take(c), { immediate: true })
 
 const panel = ref<InstanceType<typeof Popover>>()
 const open = useOpener(panel)
+/* On a narrow screen what is set once waits behind a press. */
+const unfolded = ref(false)
 const from = () => band.here?.chord.from ?? 0
 function toggle() {
   if (band.playing) band.stop()
@@ -79,7 +81,7 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
 </script>
 
 <template>
-  <aside v-if="band.chart || band.offered" class="strip" aria-label="band">
+  <aside v-if="band.chart || band.offered" class="strip" :class="{ unfolded }" aria-label="band">
     <!-- It stands here once, in a row of its own so that it covers nothing, and can be read again under Help. -->
     <p v-if="!band.settings.cautioned && band.playing" class="caution" role="note">
       Loud practice harms hearing, from amplifiers and headphones alike: keep the level where talk is possible, and rest
@@ -129,27 +131,36 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
       }}</small>
     </div>
     <TempoField @said="say" />
-    <LoopChooser @said="say" />
-    <div class="toggles">
-      <PressButton v-if="band.playing" class="end" :aria-pressed="band.ending" v-bind="end">End</PressButton>
-      <PressButton
-        v-else
-        :aria-pressed="band.settings.countIn"
-        title="a bar of sticks first"
-        @click="band.settings.countIn = !band.settings.countIn"
-      >
-        Count-in
-      </PressButton>
-      <PressButton
-        :aria-pressed="band.settings.click"
-        title="a click on every beat"
-        @click="band.settings.click = !band.settings.click"
-      >
-        Click
-      </PressButton>
+    <PressButton
+      class="fold"
+      :aria-expanded="unfolded"
+      :aria-label="`${unfolded ? 'less' : 'more'} of the band`"
+      @click="unfolded = !unfolded"
+      ><i class="pi" :class="unfolded ? 'pi-angle-down' : 'pi-angle-up'"
+    /></PressButton>
+    <div class="rest">
+      <LoopChooser @said="say" />
+      <div class="toggles">
+        <PressButton v-if="band.playing" class="end" :aria-pressed="band.ending" v-bind="end">End</PressButton>
+        <PressButton
+          v-else
+          :aria-pressed="band.settings.countIn"
+          title="a bar of sticks first"
+          @click="band.settings.countIn = !band.settings.countIn"
+        >
+          Count-in
+        </PressButton>
+        <PressButton
+          :aria-pressed="band.settings.click"
+          title="a click on every beat"
+          @click="band.settings.click = !band.settings.click"
+        >
+          Click
+        </PressButton>
+      </div>
+      <PressButton class="more" aria-haspopup="dialog" @click="open"> <i class="pi pi-users" />Band </PressButton>
+      <VolumeField />
     </div>
-    <PressButton class="more" aria-haspopup="dialog" @click="open"> <i class="pi pi-users" />Band </PressButton>
-    <VolumeField />
     <Popover ref="panel"
       ><BandPanel><slot /></BandPanel
     ></Popover>
@@ -326,10 +337,91 @@ progress {
   font-weight: 700;
 }
 
-@media (max-width: 700px) {
+.rest {
+  display: contents;
+}
+
+.fold {
+  display: none;
+}
+
+@media (max-width: 900px) {
   .strip {
-    position: static;
-    padding-inline: 0.75rem;
+    padding: 0.6rem 0.75rem;
+    gap: 0.25rem 0.5rem;
+  }
+
+  .where {
+    flex: 1 1 4rem;
+  }
+
+  .fold {
+    display: grid;
+    place-items: center;
+    width: var(--target);
+    height: var(--target);
+    border: 0;
+    background: none;
+    color: inherit;
+    cursor: pointer;
+  }
+
+  .rest {
+    display: none;
+  }
+
+  /* It opens upwards: play stays under the thumb. */
+  .unfolded .rest {
+    display: flex;
+    flex: 1 0 100%;
+    order: -1;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.5rem;
+    padding-bottom: 0.4rem;
+  }
+}
+
+@media (max-width: 560px) {
+  .play {
+    min-width: 0;
+    padding: 0 0.9rem;
+  }
+
+  .where {
+    flex-wrap: wrap;
+    gap: 0 0.4rem;
+  }
+
+  .where b {
+    min-width: 3.4rem;
+    font-size: 1.1rem;
+  }
+
+  .beats i {
+    width: 0.6rem;
+    height: 0.6rem;
+  }
+
+  .title,
+  .where small {
+    white-space: normal;
+    display: -webkit-box;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 3;
+    overflow-wrap: anywhere;
+    font-size: 0.875rem;
+    line-height: 1.15;
+  }
+
+  .strip:not(.unfolded) :deep(.step) {
+    display: none;
+  }
+}
+
+@media (max-width: 360px) {
+  .strip:not(.unfolded) :deep(.half) {
+    display: none;
   }
 }
 

@@ -28,7 +28,7 @@ const half = useCommand('half')
 
 <template>
   <div class="tempo" role="group" aria-label="tempo">
-    <PressButton aria-label="slower" v-bind="slower">
+    <PressButton class="step" aria-label="slower" v-bind="slower">
       <i class="pi pi-minus" />
     </PressButton>
     <input
@@ -43,7 +43,7 @@ const half = useCommand('half')
       @change="(given(), set(($event.target as HTMLInputElement).value))"
       @keydown.enter="($event.target as HTMLInputElement).blur()"
     />
-    <PressButton aria-label="faster" v-bind="faster">
+    <PressButton class="step" aria-label="faster" v-bind="faster">
       <i class="pi pi-plus" />
     </PressButton>
     <PressButton
@@ -56,7 +56,7 @@ const half = useCommand('half')
     </PressButton>
     <PressButton
       v-if="band.chart && !band.halved && band.tempo !== band.chart.tempo && !band.settings.ladder.on"
-      class="back"
+      class="back step"
       title="back to the chart's tempo"
       :aria-label="`back to ${band.chart.tempo}`"
       @click="band.setTempo(band.chart.tempo)"

@@ -10,7 +10,9 @@ const open = computed(() => props.hollow || mark.value.shape === 'ring')
 const size = computed(() => {
   const long = (props.label ?? '').length
   const room = mark.value.shape === 'diamond' ? 0.94 : 1.08
-  return props.r * (long > 2 ? room * 0.74 : long > 1 ? room * 0.9 : room)
+  /* Twelve pixels are read from a chair's distance; a mark that is too small for them gives what it can. */
+  const least = Math.min(12, props.r * (long > 2 ? 1.04 : 1.3))
+  return Math.max(least, props.r * (long > 2 ? room * 0.74 : long > 1 ? room * 0.9 : room))
 })
 </script>
 

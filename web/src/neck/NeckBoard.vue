@@ -5,7 +5,7 @@ import SvgMusic from '../music/SvgMusic.vue'
 import { dots, doubleDots, type Frame, type Geometry } from './geometry'
 
 /* The neck itself in ink: wires, strings, names and dots. It is drawn once and stays while chords go by. */
-const props = defineProps<{ g: Geometry; frame: Frame; instrument: Instrument }>()
+const props = defineProps<{ g: Geometry; frame: Frame; instrument: Instrument; unnamed?: boolean }>()
 const strings = computed(() => Array.from({ length: props.g.strings }, (_, i) => i + 1))
 const frets = computed(() =>
   Array.from({ length: props.frame.to - props.frame.from + 1 }, (_, i) => props.frame.from + i),
@@ -42,7 +42,7 @@ const shown = (n: number) => n >= props.frame.from && n <= props.frame.to
         :y2="g.string(s)"
         :stroke-width="0.8 + s * 0.26"
       />
-      <text class="name" :x="g.names" :y="g.string(s) + 5" text-anchor="middle">
+      <text v-if="!unnamed" class="name" :x="g.names" :y="g.string(s) + 5" text-anchor="middle">
         <SvgMusic :symbol="instrument.open[s - 1]!" :size="15" />
       </text>
     </g>

@@ -4,11 +4,12 @@ import { computed, ref } from 'vue'
 import type { Instrument, Place } from '../api/client'
 import MarkShape from '../music/MarkShape.vue'
 import { markOf, outline } from '../music/marks'
-import { dots, geometry } from './geometry'
+import { dots, geometry, type Frame } from './geometry'
 import NeckBoard from './NeckBoard.vue'
 import type { Region } from './region'
 import { useCursor } from './useCursor'
 import { useFretDrag } from './useFretDrag'
+import { usePanned } from './usePanned'
 
 export interface Spot {
   string: number
@@ -39,10 +40,12 @@ const { width } = useElementSize(box, { width: 1140, height: 0 })
 /* On a low screen it leaves room for what lies below it. */
 const { height: tall } = useWindowSize()
 const height = computed(() => (width.value < 700 ? 262 : tall.value < 880 ? 224 : 258))
-const frame = computed(() => {
+const { view, down, move: draw, up, drawn } = usePanned(() => frame.value, () => props.instrument.last, () => !!props.instrument.left, () => props.window) // prettier-ignore
+const frame = computed((): Frame => {
   const last = props.instrument.last
   if (width.value >= 900) return { width: width.value, height: height.value, from: 0, to: last }
-  // A narrow screen shows the window and its neighbourhood, large.
+  // A narrow screen shows the window and its neighbourhood, large, or what was drawn there.
+  if (view.value) return { width: width.value, height: height.value, ...view.value }
   const room = Math.max(7, Math.floor(width.value / 52))
   const from = Math.max(0, Math.min(props.window.low - 1, last - room))
   return {
@@ -95,10 +98,12 @@ function placeUnder(e: MouseEvent): Place | undefined {
 }
 function under(e: MouseEvent, what: 'press' | 'place') {
   const at = placeUnder(e)
-  if (!at) return
+  if (!at || drawn()) return
   if (what === 'press') emit('press', at)
   else emit('place', at)
 }
+/* A finger may be about to draw the neck along: what it presses sounds when it leaves. */
+const fingered = (e: PointerEvent) => e.pointerType !== 'mouse'
 const { cursor, key } = useCursor(props, () => g.value.strings, emit)
 const told = computed(() => {
   const c = cursor.value
@@ -130,7 +135,10 @@ const { start, move, end, cancel, dragged } = useFretDrag(g, svg, (low, high) =>
       role="img"
       :aria-label="describe"
       @click="under($event, 'place')"
-      @pointerdown="under($event, 'press')"
+      @pointerdown="(down($event), fingered($event) || under($event, 'press'))"
+      @pointermove="draw"
+      @pointerup="(up($event), fingered($event) && under($event, 'press'))"
+      @pointercancel="up"
     >
       <rect
         v-for="(b, i) in bands"

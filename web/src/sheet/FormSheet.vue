@@ -79,7 +79,13 @@ watch(
 </script>
 
 <template>
-  <div ref="sheet" class="sheet" role="group" aria-label="form sheet">
+  <div
+    ref="sheet"
+    class="sheet"
+    :class="{ dense: bars.some((b) => b.changes.length > 1) }"
+    role="group"
+    aria-label="form sheet"
+  >
     <PickupRow v-if="pickup" :pickup="pickup" :beat="sound?.beat" />
     <div v-for="(row, r) in rows" :key="r" class="row">
       <SheetBar
@@ -127,8 +133,9 @@ watch(
   border-bottom: 0;
 }
 
+/* Four bars fit a phone where each has one chord. */
 @media (max-width: 560px) {
-  .row {
+  .dense .row {
     grid-template-columns: repeat(2, minmax(0, 1fr));
     grid-auto-rows: 3.5rem;
     flex-basis: auto;

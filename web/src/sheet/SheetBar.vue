@@ -89,7 +89,7 @@ const label = (i: number) => {
         ><MusicText :symbol="c.numeral" /><template v-if="boxes?.[first + i]"> · {{ boxes[first + i] }}</template></span
       >
       <span v-if="targets?.[first + i]" class="aim">
-        <MarkBadge :degree="targets[first + i]!.degree" :size="24" />
+        <MarkBadge :degree="targets[first + i]!.degree" :size="28" />
         <MusicText :symbol="targets[first + i]!.note" />
       </span>
     </PressButton>

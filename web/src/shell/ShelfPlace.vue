@@ -74,4 +74,12 @@ li:hover {
 .none {
   color: var(--soft);
 }
+
+/* What is done to a row stands under its name where both do not fit beside each other. */
+@media (max-width: 560px) {
+  li {
+    flex-wrap: wrap;
+    justify-content: end;
+  }
+}
 </style>

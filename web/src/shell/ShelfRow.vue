@@ -46,8 +46,7 @@ defineProps<{ to: RouteLocationRaw; of: string; name: string; about: string; beg
 b {
   font-size: var(--text-l);
   font-weight: 600;
-  overflow: hidden;
-  text-overflow: ellipsis;
+  overflow-wrap: anywhere;
 }
 
 .about {
@@ -72,6 +71,13 @@ b {
 
   .row {
     grid-template-columns: 3.2rem minmax(0, 1fr);
+  }
+}
+
+@media (max-width: 560px) {
+  .row {
+    flex-basis: 100%;
+    padding-bottom: 0.2rem;
   }
 }
 </style>

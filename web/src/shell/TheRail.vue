@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import PressButton from './PressButton.vue'
 defineProps<{ theme: 'paper' | 'stage' }>()
 const emit = defineEmits<{ theme: []; help: []; instrument: [] }>()
@@ -10,22 +12,37 @@ const places = [
   { to: { name: 'recordings' }, name: 'By ear' },
   { to: { name: 'practice' }, name: 'Practice' },
 ]
+/* A narrow screen has room for the name of the place alone; the others come down when asked. */
+const route = useRoute()
+const open = ref(false)
+watch(
+  () => route.fullPath,
+  () => (open.value = false),
+)
+const left = (e: FocusEvent) =>
+  (e.currentTarget as Element).contains(e.relatedTarget as Node | null) || (open.value = false)
 </script>
 
 <template>
-  <nav class="rail" aria-label="places">
+  <nav class="rail" :class="{ open }" aria-label="places" @keydown.esc="open = false" @focusout="left">
+    <PressButton class="menu" aria-label="places" :aria-expanded="open" @click="open = !open"
+      ><i class="pi pi-bars"
+    /></PressButton>
+    <b class="place">{{ $route.meta.place }}</b>
     <svg class="mark" viewBox="0 0 32 32" role="img" aria-label="Undaris">
       <path d="M2 20 C8 8 12 8 16 16 S24 26 30 12" />
     </svg>
-    <RouterLink v-for="p in places" :key="p.name" v-slot="{ href, navigate }" :to="p.to" custom>
-      <a
-        :href="href"
-        :class="{ on: $route.meta.place === p.name }"
-        :aria-current="$route.meta.place === p.name ? 'page' : undefined"
-        @click="navigate"
-        >{{ p.name }}</a
-      >
-    </RouterLink>
+    <div class="places">
+      <RouterLink v-for="p in places" :key="p.name" v-slot="{ href, navigate }" :to="p.to" custom>
+        <a
+          :href="href"
+          :class="{ on: $route.meta.place === p.name }"
+          :aria-current="$route.meta.place === p.name ? 'page' : undefined"
+          @click="navigate"
+          >{{ p.name }}</a
+        >
+      </RouterLink>
+    </div>
     <span class="gap" />
     <PressButton title="tuning, frets, capo, hand" @click="emit('instrument')">
       <i class="pi pi-sliders-h" />Neck
@@ -94,6 +111,15 @@ button:focus-visible {
   flex: 1;
 }
 
+.places {
+  display: contents;
+}
+
+.menu,
+.place {
+  display: none;
+}
+
 @media (max-width: 820px) {
   .rail {
     position: static;
@@ -119,29 +145,60 @@ button:focus-visible {
   }
 }
 
-@media (max-width: 520px) {
+@media (max-width: 640px) {
   .rail {
-    overflow-x: auto;
+    position: relative;
   }
 
   .mark {
     display: none;
   }
 
-  a,
-  button {
-    padding-inline: 0.5rem;
-    flex: none;
+  .menu {
+    display: grid;
   }
 
-  /* Five places fit; the three at the end are told by their signs. */
+  .place {
+    display: block;
+    font: 600 var(--text-l) var(--font-display);
+  }
+
+  /* The three at the end are told by their signs. */
   button {
+    min-width: 2.75rem;
+    min-height: 2.75rem;
     font-size: 0;
     gap: 0;
   }
 
   button i {
     font-size: 1.1rem;
+  }
+
+  .places {
+    position: absolute;
+    z-index: 10;
+    top: 100%;
+    left: 0;
+    display: none;
+    min-width: 12rem;
+    background: var(--raised);
+    border: 1px solid var(--ink);
+    border-width: 0 2px 2px 0;
+  }
+
+  .open .places {
+    display: grid;
+  }
+
+  .places a {
+    justify-items: start;
+    padding-inline: 1.1rem;
+    font-size: var(--text-m);
+  }
+
+  a.on {
+    box-shadow: inset 4px 0 var(--third);
   }
 }
 

@@ -279,8 +279,9 @@ header a {
 
 .title {
   display: flex;
+  flex-wrap: wrap;
   align-items: baseline;
-  gap: 1rem;
+  gap: 0 1rem;
   margin-bottom: 0.4rem;
 }
 
@@ -292,9 +293,7 @@ header a {
 
 h2 {
   font-size: var(--text-xl);
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+  overflow-wrap: anywhere;
 }
 
 .grid {

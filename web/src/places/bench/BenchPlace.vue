@@ -12,6 +12,7 @@ import NeckDrawing from '../../neck/NeckDrawing.vue'
 import NeckLayers from '../../neck/NeckLayers.vue'
 import NeckPalette from '../../neck/NeckPalette.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
+import FoldOnNarrow from '../../shell/FoldOnNarrow.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
 import { useAddress } from '../../shell/useAddress'
 import { againSoon, later } from '../../shell/later'
@@ -112,23 +113,27 @@ useCommands({
         <MusicText :symbol="data.chart.key" /> · {{ data.chart.bars }} bars · {{ data.chart.feelName }} ·
         <span :aria-label="`${data.chart.tempo} beats a minute`">♩ {{ data.chart.tempo }}</span>
       </p>
-      <SoundsIn :chart="data.chart" :instrument="data.instrument" />
-      <p v-if="data.chart.remarks" class="remarks" :title="data.chart.remarks">{{ data.chart.remarks }}</p>
-      <MarkLegend class="legend" short />
-      <nav class="links">
-        <RouterLink :to="{ name: 'stand', params: { id: data.chart.id }, query: $route.query }">Music stand</RouterLink>
-        <RouterLink :to="{ name: 'atlas', params: { id: data.chart.id }, query: atlas }">Atlas</RouterLink>
-        <RouterLink
-          :to="{
-            name: 'paper',
-            params: { id: data.chart.id },
-            query: { frets: spanOf(window), step: at },
-          }"
-          >Paper</RouterLink
-        >
-        <RouterLink :to="{ name: 'edit', params: { id: data.chart.id } }">Edit</RouterLink>
-        <PictureButton small :of="() => neck?.$el" :title="`${data.chart.title}, ${chord.symbol} on the neck`" />
-      </nav>
+      <RouterLink class="to-stand" :to="{ name: 'stand', params: { id: data.chart.id }, query: $route.query }"
+        >Music stand</RouterLink
+      >
+      <FoldOnNarrow name="More">
+        <SoundsIn :chart="data.chart" :instrument="data.instrument" />
+        <p v-if="data.chart.remarks" class="remarks" :title="data.chart.remarks">{{ data.chart.remarks }}</p>
+        <MarkLegend class="legend" short />
+        <nav class="links">
+          <RouterLink :to="{ name: 'atlas', params: { id: data.chart.id }, query: atlas }">Atlas</RouterLink>
+          <RouterLink
+            :to="{
+              name: 'paper',
+              params: { id: data.chart.id },
+              query: { frets: spanOf(window), step: at },
+            }"
+            >Paper</RouterLink
+          >
+          <RouterLink :to="{ name: 'edit', params: { id: data.chart.id } }">Edit</RouterLink>
+          <PictureButton small :of="() => neck?.$el" :title="`${data.chart.title}, ${chord.symbol} on the neck`" />
+        </nav>
+      </FoldOnNarrow>
     </header>
     <FormSheet
       class="form"
@@ -226,49 +231,55 @@ useCommands({
       @close="card = 'chord'"
     />
     <section v-if="card === 'chord'" class="below">
-      <ThreadBar
-        :bench="bench"
-        :plan="plan"
-        :heard="band.threadHeard"
-        @hear="hearing.thread"
-        @land="land('land', true)"
-      />
-      <WaveDrawing
-        :map="data"
-        :steps="steps"
-        :at="at"
-        :targets="targets"
-        :runs="here.runs"
-        :label="labelNext"
-        :beat="sound.beat"
-        @go="bench.go"
-        @pin="plan.pin"
-      />
+      <FoldOnNarrow name="Wave">
+        <ThreadBar
+          :bench="bench"
+          :plan="plan"
+          :heard="band.threadHeard"
+          @hear="hearing.thread"
+          @land="land('land', true)"
+        />
+        <WaveDrawing
+          :map="data"
+          :steps="steps"
+          :at="at"
+          :targets="targets"
+          :runs="here.runs"
+          :label="labelNext"
+          :beat="sound.beat"
+          @go="bench.go"
+          @pin="plan.pin"
+        />
+      </FoldOnNarrow>
     </section>
     <div v-if="card === 'chord'" class="cards">
-      <RunCard
-        v-bind="words.run"
-        :heard="hearing.heard.value"
-        @pick="pick"
-        @hold="hearing.rest"
-        @hear="hearing.walk"
-        @go="bench.setPosition"
-        @others="card = 'others'"
-        @land="land('tones')"
-      />
-      <BlendCard
-        v-bind="words.blend"
-        :palette="plan.plan.value.palette || 'minor-pentatonic'"
-        :by-hand="boxByHand"
-        :place="reading"
-        @box="(b) => plan.turnBox(at, b)"
-        @palette="(palette) => plan.set({ palette })"
-        @light="litPlaces"
-        @bends="bendTo = $event"
-        @land="land"
-        @close="reading = undefined"
-        @hear="hearing.rest"
-      />
+      <FoldOnNarrow name="Run">
+        <RunCard
+          v-bind="words.run"
+          :heard="hearing.heard.value"
+          @pick="pick"
+          @hold="hearing.rest"
+          @hear="hearing.walk"
+          @go="bench.setPosition"
+          @others="card = 'others'"
+          @land="land('tones')"
+        />
+      </FoldOnNarrow>
+      <FoldOnNarrow name="Blend">
+        <BlendCard
+          v-bind="words.blend"
+          :palette="plan.plan.value.palette || 'minor-pentatonic'"
+          :by-hand="boxByHand"
+          :place="reading"
+          @box="(b) => plan.turnBox(at, b)"
+          @palette="(palette) => plan.set({ palette })"
+          @light="litPlaces"
+          @bends="bendTo = $event"
+          @land="land"
+          @close="reading = undefined"
+          @hear="hearing.rest"
+        />
+      </FoldOnNarrow>
     </div>
   </div>
   <EmptyPlace v-else-if="map.error.value" title="This chart cannot be shown" :text="map.error.value.message">
@@ -347,6 +358,12 @@ h1 {
   white-space: nowrap;
 }
 
+.links,
+.to-stand {
+  order: 1;
+}
+
+.to-stand,
 .links a {
   display: inline-flex;
   align-items: center;
@@ -419,6 +436,70 @@ h1 {
 
   .links {
     margin-left: -0.75rem;
+  }
+}
+
+/* On the music stand: the chord and the neck first, then the sheet, and what moves; the rest is folded. */
+@media (max-width: 700px) {
+  .bench {
+    grid-template-areas: 'head' 'chord' 'neck' 'where' 'form' 'moves' 'tools' 'cards' 'below';
+    gap: 0.4rem;
+  }
+
+  header {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 0 0.5rem;
+  }
+
+  .to-stand,
+  .links {
+    order: 0;
+  }
+
+  header :deep(.fold) {
+    display: contents;
+  }
+
+  .sounds,
+  .remarks,
+  .legend,
+  .links {
+    grid-column: 1 / -1;
+    white-space: normal;
+    height: auto;
+  }
+
+  h1 {
+    grid-column: 1;
+    max-width: none;
+    white-space: normal;
+    font-size: 1.375rem;
+  }
+
+  .to-stand {
+    grid-area: 1 / 2;
+  }
+
+  .legend {
+    justify-content: start;
+  }
+
+  .meta {
+    grid-area: 2 / 1;
+    align-self: center;
+    white-space: normal;
+  }
+
+  header :deep(.head) {
+    grid-area: 2 / 2;
+    padding-inline: 0.75rem;
+    font: inherit;
+  }
+
+  .neck {
+    margin-inline: -0.75rem;
+    width: auto;
   }
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
+import FoldOnNarrow from '../../shell/FoldOnNarrow.vue'
 import WindowChooser from './WindowChooser.vue'
 import { labelKinds, type Bench } from './useBench'
 import PressButton from '../../shell/PressButton.vue'
@@ -10,13 +11,6 @@ const layerNames = { tones: 'tones', arrivals: 'arrivals', palette: 'palette', b
 
 <template>
   <div class="tools">
-    <SegmentedChoice
-      class="labels"
-      :model-value="bench.labels.value"
-      :options="labelKinds.map((k) => ({ id: k, name: k }))"
-      label="labels"
-      @update:model-value="(k) => k && bench.setLabels(k)"
-    />
     <WindowChooser
       :positions="bench.positions.value"
       :selected="bench.position.value"
@@ -28,18 +22,27 @@ const layerNames = { tones: 'tones', arrivals: 'arrivals', palette: 'palette', b
       @own="bench.setOwn"
       @leave="bench.leaveOwn"
     />
-    <div class="layers" role="group" aria-label="layers on the neck; press one to dim it">
-      <PressButton
-        v-for="l in bench.layers"
-        :key="l"
-        :class="{ off: bench.dimmed.value.has(l) }"
-        :aria-pressed="!bench.dimmed.value.has(l)"
-        :title="`${bench.dimmed.value.has(l) ? 'show' : 'dim'} the ${l}`"
-        @click="bench.dim(l)"
-      >
-        <i class="pi" :class="bench.dimmed.value.has(l) ? 'pi-eye-slash' : 'pi-eye'" />{{ layerNames[l] }}
-      </PressButton>
-    </div>
+    <FoldOnNarrow name="Marks">
+      <SegmentedChoice
+        class="labels"
+        :model-value="bench.labels.value"
+        :options="labelKinds.map((k) => ({ id: k, name: k }))"
+        label="labels"
+        @update:model-value="(k) => k && bench.setLabels(k)"
+      />
+      <div class="layers" role="group" aria-label="layers on the neck; press one to dim it">
+        <PressButton
+          v-for="l in bench.layers"
+          :key="l"
+          :class="{ off: bench.dimmed.value.has(l) }"
+          :aria-pressed="!bench.dimmed.value.has(l)"
+          :title="`${bench.dimmed.value.has(l) ? 'show' : 'dim'} the ${l}`"
+          @click="bench.dim(l)"
+        >
+          <i class="pi" :class="bench.dimmed.value.has(l) ? 'pi-eye-slash' : 'pi-eye'" />{{ layerNames[l] }}
+        </PressButton>
+      </div>
+    </FoldOnNarrow>
   </div>
 </template>
 
@@ -72,5 +75,24 @@ const layerNames = { tones: 'tones', arrivals: 'arrivals', palette: 'palette', b
 .layers .off {
   color: var(--soft);
   text-decoration: line-through;
+}
+
+@media (max-width: 700px) {
+  .tools {
+    display: contents;
+  }
+
+  .tools :deep(.windows) {
+    grid-area: where;
+  }
+
+  .tools :deep(.fold) {
+    grid-area: tools;
+  }
+
+  .layers {
+    flex-wrap: wrap;
+    margin-left: 0;
+  }
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { engrave, spoken } from '../../music/text'
 import { computed } from 'vue'
+import { useWindowSize } from '@vueuse/core'
 import Button from 'primevue/button'
 import type { ChartMap, Move, Place, Target } from '../../api/client'
 import MarkBadge from '../../music/MarkBadge.vue'
@@ -40,7 +41,7 @@ const where = (m: Move) => {
   const p = m.places[0]
   if (!p) return ''
   if (m.halfSteps === 0) return `${p.from.string}:${p.from.fret}`
-  const to = rows.value.length > 4 ? '→' : ' to '
+  const to = many.value || width.value <= 700 ? '→' : ' to '
   return `${p.from.string}:${p.from.fret}${to}${p.to.string}:${p.to.fret}`
 }
 const is = (m: Move) => m.to.degree === props.to?.degree && m.from.degree === props.from?.degree
@@ -50,6 +51,9 @@ const leap = computed(() =>
 )
 /** The thread's own move first, the others as the player ranks them. */
 const rows = computed(() => [...props.moves.filter(is), ...props.moves.filter((m) => !is(m))])
+/** Many stand in two columns where there is room for two. */
+const { width } = useWindowSize()
+const many = computed(() => rows.value.length > 4 && width.value > 700)
 const light = (m: Move) => emit('light', m.places)
 </script>
 
@@ -68,73 +72,75 @@ const light = (m: Move) => emit('light', m.places)
       </p>
       <p v-else class="when">One chord all the way: there is no change to aim for.</p>
     </div>
-    <div class="deeds">
-      <PressButton
-        v-if="coming[0]"
-        class="deed free"
-        title="practise this change: its bars go round, you are heard and judged"
-        @click="emit('land')"
-        >Land it</PressButton
-      >
-      <PressButton
-        class="deed free"
-        title="voice leading: through several chords, two tones at once, from where your hand is"
-        @click="emit('further')"
-        >Voices</PressButton
-      >
+    <div class="moves">
+      <div class="deeds">
+        <PressButton
+          v-if="coming[0]"
+          class="deed free"
+          title="practise this change: its bars go round, you are heard and judged"
+          @click="emit('land')"
+          >Land it</PressButton
+        >
+        <PressButton
+          class="deed free"
+          title="voice leading: through several chords, two tones at once, from where your hand is"
+          @click="emit('further')"
+          >Voices</PressButton
+        >
+      </div>
+      <p v-if="leap" class="leap">
+        The thread goes from {{ leap.from.string }}:{{ leap.from.fret }} to the
+        <MusicText :symbol="leap.to.degree" /> at {{ leap.to.string }}:{{ leap.to.fret }}.
+      </p>
+      <ul v-if="rows.length" :class="{ many }">
+        <li v-for="(m, i) in rows" :key="i">
+          <PressButton
+            :class="{ chosen: is(m) }"
+            :aria-pressed="is(m)"
+            :title="`${words(m)}; aim for the ${engrave(m.to.degree)}: hand travels ${m.places[0]?.mm ?? 0} mm`"
+            @mouseenter="light(m)"
+            @focus="light(m)"
+            @mouseleave="emit('light', [])"
+            @blur="emit('light', [])"
+            @click="nearest(m, from) && emit('target', nearest(m, from)!)"
+          >
+            <MarkBadge :degree="m.from.degree" :size="25" />
+            <i class="pi pi-arrow-right" aria-label="to" />
+            <MarkBadge :degree="m.to.degree" :size="25" hollow />
+            <span class="names"><MusicText :symbol="m.from.note" /> to <MusicText :symbol="m.to.note" /></span>
+            <span class="where">{{ where(m) }}</span>
+            <span class="size">{{ many || width < 380 ? moved(m.halfSteps) : words(m) }}</span>
+          </PressButton>
+          <PressButton
+            class="hear"
+            :aria-label="`hear ${spoken(m.from.note)} to ${spoken(m.to.note)} on the change`"
+            title="hear it on the change"
+            @click="emit('hear', m)"
+          >
+            <i class="pi pi-volume-up" />
+          </PressButton>
+        </li>
+        <li
+          v-if="enclosed.length"
+          class="enclosed"
+          :class="{ wide: enclosed.length > 2 }"
+          title="two tones of the one chord on either side of a tone of the next: played first, they enclose it"
+        >
+          around
+          <span v-for="e in enclosed" :key="e.to.degree"
+            ><MusicText :symbol="e.to.note" />: <MusicText :symbol="e.below.note" /> <MusicText :symbol="e.above.note"
+          /></span>
+        </li>
+      </ul>
+      <Button
+        v-if="pinned"
+        class="free"
+        label="Let the thread choose again"
+        size="small"
+        variant="outlined"
+        @click="emit('free')"
+      />
     </div>
-    <p v-if="leap" class="leap">
-      The thread goes from {{ leap.from.string }}:{{ leap.from.fret }} to the <MusicText :symbol="leap.to.degree" /> at
-      {{ leap.to.string }}:{{ leap.to.fret }}.
-    </p>
-    <ul v-if="rows.length" :class="{ many: rows.length > 4 }">
-      <li v-for="(m, i) in rows" :key="i">
-        <PressButton
-          :class="{ chosen: is(m) }"
-          :aria-pressed="is(m)"
-          :title="`${words(m)}; aim for the ${engrave(m.to.degree)}: hand travels ${m.places[0]?.mm ?? 0} mm`"
-          @mouseenter="light(m)"
-          @focus="light(m)"
-          @mouseleave="emit('light', [])"
-          @blur="emit('light', [])"
-          @click="nearest(m, from) && emit('target', nearest(m, from)!)"
-        >
-          <MarkBadge :degree="m.from.degree" :size="25" />
-          <i class="pi pi-arrow-right" aria-label="to" />
-          <MarkBadge :degree="m.to.degree" :size="25" hollow />
-          <span class="names"><MusicText :symbol="m.from.note" /> to <MusicText :symbol="m.to.note" /></span>
-          <span class="where">{{ where(m) }}</span>
-          <span class="size">{{ rows.length > 4 ? moved(m.halfSteps) : words(m) }}</span>
-        </PressButton>
-        <PressButton
-          class="hear"
-          :aria-label="`hear ${spoken(m.from.note)} to ${spoken(m.to.note)} on the change`"
-          title="hear it on the change"
-          @click="emit('hear', m)"
-        >
-          <i class="pi pi-volume-up" />
-        </PressButton>
-      </li>
-      <li
-        v-if="enclosed.length"
-        class="enclosed"
-        :class="{ wide: enclosed.length > 2 }"
-        title="two tones of the one chord on either side of a tone of the next: played first, they enclose it"
-      >
-        around
-        <span v-for="e in enclosed" :key="e.to.degree"
-          ><MusicText :symbol="e.to.note" />: <MusicText :symbol="e.below.note" /> <MusicText :symbol="e.above.note"
-        /></span>
-      </li>
-    </ul>
-    <Button
-      v-if="pinned"
-      class="free"
-      label="Let the thread choose again"
-      size="small"
-      variant="outlined"
-      @click="emit('free')"
-    />
   </section>
 </template>
 
@@ -292,6 +298,10 @@ button.hear {
   grid-column: 1 / -1;
 }
 
+.moves {
+  display: contents;
+}
+
 /* Many of them stand in two columns, so that all are seen at once. */
 .many {
   display: grid;
@@ -329,5 +339,49 @@ button.hear {
 .free {
   align-self: flex-start;
   margin-top: 0.3rem;
+}
+
+/* The chords stand over the neck, what moves under the sheet. */
+@media (max-width: 700px) {
+  .crossing {
+    display: contents;
+  }
+
+  .title {
+    grid-area: chord;
+    padding-right: 0;
+  }
+
+  .now:first-child {
+    font-size: 3rem;
+  }
+
+  .moves {
+    grid-area: moves;
+    display: grid;
+  }
+
+  .deeds {
+    position: static;
+  }
+
+  .deed,
+  button:not(.free) {
+    min-height: var(--target);
+  }
+
+  button.hear {
+    width: var(--target);
+  }
+
+  .names {
+    position: absolute;
+    clip-path: inset(50%);
+  }
+
+  button:not(.free, .hear) {
+    grid-template-columns: 1.7rem 0.9rem 1.9rem minmax(0, 1fr) auto;
+    gap: 0.5rem;
+  }
 }
 </style>

@@ -17,19 +17,38 @@ const props = defineProps<{
 }>()
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 1200, height: 0 })
-const { height: tall } = useWindowSize()
+const { width: wide, height: tall } = useWindowSize()
+/* On a screen that stands upright so does the neck, its nut on top and string 1 at the right. */
+const upright = computed(() => tall.value > wide.value && wide.value < 900)
 const frame = computed(() => ({
-  width: width.value,
-  height: Math.max(280, Math.min(440, width.value * 0.36, tall.value - 435)), // the strip lies below
-
+  ...(upright.value
+    ? { width: Math.max(300, Math.min(640, tall.value - 390)), height: width.value }
+    : { width: width.value, height: Math.max(280, Math.min(440, width.value * 0.36, tall.value - 435)) }), // the strip lies below
   from: Math.max(0, props.window.low - 1),
   to: Math.min(props.instrument.last, props.window.high + 1),
-  top: 44,
-  foot: 92,
+  top: upright.value ? 30 : 44,
+  foot: upright.value ? 56 : 92,
 }))
-const g = computed(() => geometry(frame.value, props.instrument))
+/* Upright the strings change sides for left-handers, not the frets. */
+const mirrored = computed(() => !!props.instrument.left && upright.value)
+const g = computed(() => geometry(frame.value, { ...props.instrument, left: props.instrument.left && !upright.value }))
 const r = computed(() => Math.min(g.value.gap * 0.46, g.value.half(frame.value.to) * 0.8))
-const at = (p: { string: number; fret: number }) => `translate(${g.value.fret(p.fret)} ${g.value.string(p.string)})`
+/* Where a point of the neck as it lies is on the screen. */
+const turned = computed(() =>
+  !upright.value ? undefined : mirrored.value ? 'matrix(0 1 1 0 0 0)' : `matrix(0 1 -1 0 ${frame.value.height} 0)`,
+)
+function put(x: number, y: number) {
+  if (!upright.value) return { x, y }
+  return { x: mirrored.value ? y : frame.value.height - y, y: x }
+}
+const at = (p: { string: number; fret: number }) => {
+  const { x, y } = put(g.value.fret(p.fret), g.value.string(p.string))
+  return `translate(${x} ${y})`
+}
+const numberAt = (fret: number) => {
+  const { x, y } = put(g.value.fret(fret), frame.value.height - 22)
+  return upright.value ? { x, y: y + 8 } : { x, y: g.value.numbers }
+}
 const stays = computed(
   () => props.from && props.to && props.from.midi === props.to.midi && props.from.string === props.to.string,
 )
@@ -46,16 +65,14 @@ const frets = computed(() =>
 
 <template>
   <div ref="box">
-    <svg :width="frame.width" :height="frame.height" role="img" :aria-label="words">
-      <NeckBoard :g="g" :frame="frame" :instrument="instrument" />
-      <text
-        v-for="n in frets.filter((f) => f > 0)"
-        :key="n"
-        class="number"
-        :x="g.fret(n)"
-        :y="g.numbers"
-        text-anchor="middle"
-      >
+    <svg
+      :width="upright ? frame.height : frame.width"
+      :height="upright ? frame.width : frame.height"
+      role="img"
+      :aria-label="words"
+    >
+      <NeckBoard :g="g" :frame="frame" :instrument="instrument" :transform="turned" :unnamed="upright" />
+      <text v-for="n in frets.filter((f) => f > 0)" :key="n" class="number" v-bind="numberAt(n)" text-anchor="middle">
         {{ n }}
       </text>
       <g v-for="(n, i) in notes" :key="i" :transform="at(n)">

@@ -63,7 +63,7 @@ const { readings, reading, about, symbolOf, noteOf, pickup, key } = useReadChord
         aria-label="read in"
         :title="about"
       />
-      <Button label="Bench" icon="pi pi-times" variant="text" title="M or Escape" @click="leave" />
+      <Button class="leave" label="Bench" icon="pi pi-times" variant="text" title="M or Escape" @click="leave" />
     </header>
     <div class="chords" role="status" aria-live="polite">
       <p class="now">
@@ -103,7 +103,7 @@ const { readings, reading, about, symbolOf, noteOf, pickup, key } = useReadChord
 .stand {
   min-height: 100%;
   display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr);
   padding: 0.75rem 2rem 1rem;
 }
 
@@ -188,6 +188,7 @@ header {
 
 .neck {
   align-self: center;
+  min-width: 0;
 }
 
 nav {
@@ -198,5 +199,91 @@ nav {
 nav :deep(button) {
   width: 5rem;
   height: 3rem;
+}
+
+.key {
+  white-space: nowrap;
+}
+
+/* Where there is less room everything keeps its order and its weight. */
+@media (max-width: 1100px) {
+  .stand {
+    padding: 0.4rem 0.75rem 0.5rem;
+  }
+
+  header {
+    flex-wrap: wrap;
+    gap: 0.2rem 1rem;
+  }
+
+  .where {
+    font-size: 1.25rem;
+    flex-wrap: wrap;
+    gap: 0 0.6rem;
+  }
+
+  .where b {
+    font-size: 2rem;
+  }
+
+  .title {
+    order: 1;
+    flex: 1 0 100%;
+    margin: 0;
+  }
+
+  header :deep(.p-select) {
+    margin-left: auto;
+    min-width: 0;
+    max-width: 40vw;
+  }
+
+  .chords {
+    gap: 0 1.5rem;
+  }
+
+  .now,
+  .next {
+    flex-wrap: wrap;
+    gap: 0 1rem;
+    font-size: clamp(3.75rem, 17vw, 9rem);
+  }
+
+  .next {
+    font-size: clamp(2.5rem, 10vw, 5.5rem);
+  }
+
+  .next small {
+    font-size: 1.1rem;
+  }
+
+  .aim {
+    font-size: 1.75rem;
+  }
+
+  .aim :deep(svg) {
+    width: 2.5rem;
+    height: 2.5rem;
+  }
+}
+
+@media (max-width: 560px) {
+  .beats i {
+    width: 0.8rem;
+    height: 0.8rem;
+  }
+
+  .title {
+    display: none;
+  }
+
+  .where {
+    gap: 0 0.4rem;
+  }
+
+  .leave :deep(.p-button-label) {
+    position: absolute;
+    clip-path: inset(50%);
+  }
 }
 </style>

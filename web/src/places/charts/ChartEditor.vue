@@ -358,4 +358,10 @@ small {
     grid-template-columns: minmax(0, 1fr);
   }
 }
+
+@media (max-width: 560px) {
+  .columns :deep(.field) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

@@ -80,6 +80,7 @@ function stay() {
 <style scoped>
 .row {
   display: flex;
+  flex-wrap: wrap;
   gap: 0.5rem;
 }
 

@@ -60,6 +60,7 @@ const title = computed(() => `${props.chord}, ${now.value ? frets(now.value) : '
 <style scoped>
 .spots {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.6rem;
   margin-top: 1rem;
 }

@@ -195,4 +195,18 @@ button[aria-pressed='true'] {
   color: var(--paper);
   font-weight: 700;
 }
+
+@media (max-width: 560px) {
+  .note {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  h2 {
+    flex-wrap: wrap;
+  }
+
+  .why {
+    display: block;
+  }
+}
 </style>

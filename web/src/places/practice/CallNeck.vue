@@ -30,7 +30,7 @@ const frame = computed(() => {
   if (width.value >= 900) return { width: width.value, height: 230, from: 0, to: last }
   const from = Math.max(0, Math.min(props.call.window.low - 1, last - 8))
   return {
-    width: Math.max(320, width.value),
+    width: Math.max(240, width.value),
     height: 230,
     from,
     to: Math.min(last, Math.max(from + 8, props.call.window.high)),

@@ -257,6 +257,11 @@ li.past {
 @media (width < 700px) {
   li {
     flex-wrap: wrap;
+    justify-content: end;
+  }
+
+  .what {
+    flex-basis: calc(100% - 4.6rem);
   }
 }
 </style>
