@@ -3,6 +3,7 @@ package e2e
 import (
 	"fmt"
 	"os"
+	"strings"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -19,8 +20,8 @@ type screen struct {
 // screens are all places, with the demo's data.
 var screens = []screen{
 	{"/bench/6?frets=7-11&bar=4", ".run-card li", "Slipway Shuffle"}, {"/stand/6?bar=4", ".stand .next", ""}, {"/atlas/6", ".cell svg", "Slipway Shuffle"}, {"/paper/6?frets=7-11", "[data-note]", "Slipway Shuffle"},
-	{"/charts", ".charts li", ""}, {"/charts/new", "[data-tile], textarea", ""}, {"/charts/4", "[data-tile]", ""}, {"/sets", "h1", ""},
-	{"/licks?tag=trill", ".card [data-note]", ""}, {"/licks/40", ".ways [data-note]", ""}, {"/lines", ".lines li", ""}, {"/lines/3", ".grid [data-note]", ""}, {"/lines/3/paper", "[data-note]", ""},
+	{"/charts", ".charts li", ""}, {"/charts/new", "[data-tile], textarea", ""}, {"/charts/4", "[data-tile]", "Harbourmaster’s Day Off"}, {"/sets", "h1", ""},
+	{"/licks?tag=trill", ".card [data-note]", ""}, {"/licks/40", ".ways [data-note]", "Kettle On"}, {"/lines", ".lines li", ""}, {"/lines/3?", ".grid [data-note]", "Slipway, first chorus"}, {"/lines/3/paper", "[data-note]", ""},
 	{"/by-ear", "h1", ""}, {"/practice/6?ask=tones&seed=7", ".cover", "Slipway Shuffle"}, {"/practice/6?ask=place&by=neck", ".given", "Slipway Shuffle"}, {"/practice/6?do=changes", ".hint", "Slipway Shuffle"},
 	{"/practice/6?do=takes", "h1", ""}, {"/practice/6?do=log", "h1", ""}, {"/practice/6?do=lessons", "h1", ""}, {"/practice/6?do=today", ".items li", ""},
 }
@@ -37,6 +38,9 @@ func TestEveryPlaceFitsEveryScreen(t *testing.T) {
 		p.visit(place.path)
 		p.until(`document.querySelector(%q)`, place.ready)
 		eval[bool](p, string(script)+";true")
+		if place.tune != "" {
+			assert.Empty(t, eval[[]string](p, fmt.Sprintf(`screens.tune(%q)`, place.tune)), place.path)
+		}
 		for _, w := range widths {
 			p.do(chromedp.EmulateViewport(w.width, w.height))
 			evalLater[bool](p, `new Promise(done => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => done(true), 60))))`)
@@ -45,7 +49,10 @@ func TestEveryPlaceFitsEveryScreen(t *testing.T) {
 				asked += `, ...screens.small(44), ...screens.foot(80)`
 			}
 			if w.width == 1280 {
-				asked += `, ...screens.tiny(12, 'main .neck, main .form, main .stand, main .call')`
+				asked += `, ...screens.tiny(12, 'main .neck, main .form, main .stand, main .call-neck, main .line .grid')`
+				if strings.HasPrefix(place.path, "/bench") || strings.HasPrefix(place.path, "/lines/3?") {
+					asked += `, ...screens.under()`
+				}
 			}
 			for _, fault := range eval[[]string](p, asked+`]`) {
 				assert.Fail(t, fmt.Sprintf("%s at %d px", place.path, w.width), fault)

@@ -73,6 +73,16 @@ window.screens = (() => {
     )
   }
 
+  /** What lies under the strip of a place that is played from: the page ends where the strip does. */
+  const under = () =>
+    document.documentElement.scrollHeight > innerHeight + 1 ? [`under the strip: ${document.documentElement.scrollHeight - innerHeight} px`] : []
+
+  /** What the strip plays is what the place is of. */
+  function tune(title) {
+    const said = document.querySelector('aside.strip .where')?.textContent.trim() ?? ''
+    return seen(document.querySelector('aside.strip')) && !said.includes(title) ? [`the strip plays "${said}", not "${title}"`] : []
+  }
+
   const controls = () =>
     [...document.querySelectorAll('button, a[href], input, select, textarea, summary, [role=button], [role=option], [role=tab], [role=slider], [role=switch]')].filter(
       (e) => seen(e) && !e.disabled && e.getBoundingClientRect().width > 0 && !e.closest('svg'),
@@ -139,5 +149,5 @@ window.screens = (() => {
       return [...(r.height > most ? [`strip: ${Math.round(r.height)} px`] : []), ...(low ? [] : [`strip: ends at ${Math.round(r.bottom)} of ${innerHeight} px`])]
     })
   }
-  return { wider, cut, squeezed, small, covered, tiny, foot, controls }
+  return { under, tune, wider, cut, squeezed, small, covered, tiny, foot, controls }
 })()

@@ -12,7 +12,7 @@ const size = computed(() => {
   const room = mark.value.shape === 'diamond' ? 0.94 : 1.08
   /* Twelve pixels are read from a chair's distance; a mark that is too small for them gives what it can. */
   const least = Math.min(12, props.r * (long > 2 ? 1.04 : 1.3))
-  return Math.max(least, props.r * (long > 2 ? room * 0.74 : long > 1 ? room * 0.9 : room))
+  return Math.max(least, props.r * (long > 2 ? room * 0.82 : long > 1 ? room * 0.9 : room))
 })
 </script>
 

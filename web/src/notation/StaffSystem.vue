@@ -35,7 +35,7 @@ const stringY = (string: number) => at.value.tabBottom - (props.row.strings - st
 /* Where the lines are close together the figures are larger in proportion. */
 const close = computed(() => at.value.string < 13)
 const sizes = computed(() =>
-  close.value ? { fret: 15.5, figure: 4.8, mark: 12.5, chord: 26 } : { fret: 13, figure: 4, mark: 10.5, chord: 21 },
+  close.value ? { fret: 15.5, figure: 4.8, mark: 14.3, chord: 26 } : { fret: 13, figure: 4, mark: 10.5, chord: 21 },
 )
 const heads = computed(() =>
   props.row.spots.map((s) => ({ ...s, n: s.note, fret: s.note.dead ? '×' : String(s.note.fret) })),
@@ -62,7 +62,16 @@ function press(e: MouseEvent, bar: Box) {
           :width="b.width"
           :height="at.height"
         />
-        <text class="number" :x="b.x + 3" :y="at.staffTop - 7">{{ b.measure || '' }}</text>
+        <!-- Over the bar line, where notes are rare. -->
+        <text
+          class="number"
+          :style="close && { fontSize: '17px' }"
+          :x="b === row.boxes[0] ? b.x + 3 : b.x"
+          :text-anchor="b === row.boxes[0] ? 'start' : 'middle'"
+          :y="at.staffTop - 5"
+        >
+          {{ b.measure || '' }}
+        </text>
         <rect
           class="bar"
           :data-measure="b.measure"
@@ -275,7 +284,7 @@ function press(e: MouseEvent, bar: Box) {
 }
 
 .number {
-  font-size: 10px;
+  font-size: 13px;
   fill: var(--soft);
 }
 

@@ -22,7 +22,7 @@ const emit = defineEmits<{ pick: [note: number] }>()
 
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 760, height: 0 })
-const height = 64
+const height = 46
 const top = 14
 const bars = computed<Score['measures']>((before) =>
   replaceEqualDeep(

@@ -24,7 +24,7 @@ const emit = defineEmits<{ go: [step: number]; pin: [step: number, place: Place]
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 740, height: 0 })
 const { height: tall } = useWindowSize()
-const height = computed(() => (tall.value < 880 ? 156 : 192))
+const height = computed(() => (tall.value < 900 ? 156 : Math.min(340, Math.max(192, tall.value * 0.22))))
 const top = 20
 
 /** A long or busy chart shows as many bars as leave the marks apart, and turns the page. */

@@ -345,6 +345,10 @@ h1 {
   justify-content: flex-end;
 }
 
+.to-stand {
+  margin-right: -1rem;
+}
+
 /* The key, the tempo and the feel are told whole; what the shapes mean is known after a while, and goes mark by mark. */
 @media (width < 1420px) {
   .legend {
@@ -410,6 +414,44 @@ h1 {
   display: grid;
   align-content: start;
   min-width: 0;
+}
+
+/* A low screen has the three beside each other, so that the strip covers none; a high one gives its room to what is played from. */
+@media (min-width: 1200px) and (max-height: 900px) {
+  .bench {
+    grid-template-areas: 'head head head head' 'form form ahead ahead' 'tools tools tools tools' 'neck neck neck neck' 'below run run cards';
+    grid-template-columns: minmax(0, 1fr) 16.75rem 2.5rem 22.5rem;
+    grid-template-rows: auto var(--sheet) auto auto minmax(9rem, 1fr);
+    column-gap: 1.25rem;
+    height: calc(100vh - 3.5rem); /* the strip's */
+  }
+
+  .below,
+  .wide,
+  .cards :deep(.run-card),
+  .cards :deep(.blend) {
+    min-height: 0;
+    overflow-y: auto;
+    scrollbar-width: thin;
+  }
+
+  .cards {
+    display: contents;
+  }
+
+  .cards :deep(.run-card) {
+    grid-area: run;
+  }
+
+  .cards :deep(.blend) {
+    grid-area: cards;
+  }
+}
+
+@media (min-height: 1000px) {
+  .bench {
+    --sheet: clamp(10.5rem, 21vh, 19rem) !important;
+  }
 }
 
 @media (max-width: 900px) {
@@ -479,6 +521,7 @@ h1 {
 
   .to-stand {
     grid-area: 1 / 2;
+    margin: 0;
   }
 
   .legend {

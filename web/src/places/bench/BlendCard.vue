@@ -133,7 +133,7 @@ const own = computed(() => {
           </PressButton>
         </li>
       </ul>
-      <p v-for="n in notes.filter((n) => n.implies)" :key="`i${n.note}`" class="box">
+      <p v-for="n in notes.filter((n) => n.implies)" :key="`i${n.note}`" class="implied">
         <MusicText :symbol="n.implies!" />.
       </p>
       <ul class="added">
@@ -213,6 +213,12 @@ small {
 header :deep(.p-select) {
   min-width: 0;
   max-width: 13rem;
+}
+
+.implied {
+  font-size: var(--text-s);
+  line-height: 1.2;
+  margin-top: 0.3rem;
 }
 
 .box {

@@ -160,7 +160,7 @@ h2 {
   font-size: var(--text-l);
   display: flex;
   align-items: baseline;
-  gap: 0.6rem;
+  gap: 0.3rem;
 }
 
 .hear {
@@ -168,8 +168,9 @@ h2 {
   display: inline-flex;
   align-items: center;
   gap: 0.4rem;
+  white-space: nowrap;
   min-height: 1.6rem;
-  padding: 0 0.6rem;
+  padding: 0 0.4rem;
   border: 0;
   background: none;
   color: inherit;

@@ -90,7 +90,21 @@ const modeName = computed(() => catalogue.data.value?.threads.find((t) => t.id =
   display: flex;
   align-items: center;
   gap: 0.75rem;
+  flex-wrap: wrap;
+  gap: 0 0.75rem;
   min-height: 2.2rem;
+}
+
+.thread {
+  container-type: inline-size;
+}
+
+/* Where there is no room beside the name it stands in a line of its own. */
+@container (max-width: 620px) {
+  .about {
+    order: 1;
+    flex-basis: 100%;
+  }
 }
 
 h2 {

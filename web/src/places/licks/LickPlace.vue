@@ -3,7 +3,7 @@
 import { readFrets } from '../../neck/region'
 import { useQuery } from '@tanstack/vue-query'
 import { useTitle } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
@@ -71,14 +71,15 @@ const land = useLanding()
 const band = useBand()
 const clock = () => (band.audition?.title === shown.value?.title ? band.ticks : undefined)
 const heard = (title: string) => band.audition?.title === title && band.playing
-function hear(title: string, line: LineBody) {
-  if (heard(title)) return band.stop()
-  void band.hear({ title, beats: line.beats, cues: [], load: playing(line) })
-}
+const over = (title: string, line: LineBody) => ({ title, beats: line.beats, tempo: line.tempo, cues: [], load: playing(line) }) // prettier-ignore
+const hear = (title: string, line: LineBody) => (heard(title) ? band.stop() : void band.hear(over(title, line)))
 /** The form that is shown and heard: plain, or dressed with a kind of device more each time. */
 const levels = computed(() => shown.value?.levels ?? [])
 const level = address.text('level', 'written')
 const form = computed(() => levels.value.find((v) => v.id === level.value) ?? shown.value)
+/* The strip plays what is looked at. */
+watch(form, (f) => f?.line && shown.value && band.offer(over(shown.value.title, f.line)))
+onBeforeUnmount(() => band.offer(undefined))
 const changing = ref(false)
 const sending = ref(false)
 async function remove() {

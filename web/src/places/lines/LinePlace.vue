@@ -2,7 +2,7 @@
 import OnRecord from '../../music/OnRecord.vue'
 /* One line on staff and tablature: written, checked, mended, heard, printed. */
 import { quarter } from '../../api/facts'
-import { useTitle } from '@vueuse/core'
+import { useTitle, useWindowSize } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import Button from 'primevue/button'
 import Menu from 'primevue/menu'
@@ -112,6 +112,9 @@ watch(midi.trouble, (t) => t && state.refuse(new Error(t)))
 useCommands(throughHistory(state))
 useCommands({ ...entry.deeds, hear: () => hear() }, { within: '.grid', others: entry.others })
 const hearing = useCommand('hear')
+/* A wide screen has the music larger, not more empty. */
+const screen = useWindowSize()
+const size = computed(() => (screen.width.value > 1600 && screen.height.value > 950 ? 0.95 : 0.72))
 </script>
 
 <template>
@@ -178,14 +181,14 @@ const hearing = useCommand('hear')
     />
     <div
       class="grid"
-      :class="{ alone: !tones.data.value, wide: !panel }"
+      :class="{ wide: !panel }"
       tabindex="0"
       role="application"
       aria-label="tablature: arrows move, figures write a fret, letters say how it is played"
     >
       <StaffDrawing
         :score="shown!"
-        :size="0.72"
+        :size="size"
         close
         :chosen="entry.note.value?.id"
         :pen="{ tick: entry.tick.value, string: entry.string.value, open: !!entry.typed.value }"
@@ -246,6 +249,31 @@ const hearing = useCommand('hear')
   align-content: start;
   gap: 0.25rem 1.25rem;
   padding: 0.4rem 1.25rem 0.25rem;
+}
+
+/* Where there is room beside each other the sheet takes the height that is left, so that the strip covers nothing of the note. */
+@media (min-width: 901px) {
+  .line {
+    height: calc(100vh - 3.5rem); /* the strip's */
+    min-height: 34rem;
+    grid-template-rows: repeat(9, auto) [sheet] minmax(15rem, 1fr) [foot] auto;
+    row-gap: 0;
+  }
+
+  .line > * {
+    margin-bottom: 0.2rem;
+  }
+
+  .grid,
+  aside {
+    grid-row: sheet;
+    align-self: start;
+    max-height: 100%;
+  }
+
+  .foot {
+    grid-row: foot;
+  }
 }
 
 header,
@@ -319,7 +347,6 @@ h1 {
   background: var(--raised);
   border: 1px solid var(--rule);
   padding: 0.1rem 0.5rem;
-  max-height: calc(100vh - 19.25rem);
   min-height: 15rem;
   overflow-y: auto;
   min-width: 0;
@@ -333,33 +360,18 @@ h1 {
   margin-bottom: 0;
 }
 
-/* Without chords there is no wave and no neck beneath. */
-.grid.alone {
-  max-height: calc(100vh - 18rem);
-}
-
 .grid:focus {
   outline: 3px solid var(--lit-rule);
 }
 
 aside {
   width: 21.5rem;
-  max-height: calc(100vh - 19.25rem);
   overflow-y: auto;
-}
-
-/* A sentence above takes its room from the sheet. */
-.line:has(> .take) :is(.grid, aside) {
-  max-height: calc(100vh - 22.5rem);
-}
-
-.line:has(> .said, > .trouble, > .strain) :is(.grid, aside) {
-  max-height: calc(100vh - 21.25rem);
 }
 
 .foot {
   display: grid;
-  grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+  grid-template-columns: minmax(0, 25rem) minmax(0, 1fr);
   gap: 1rem;
   align-items: start;
 }
@@ -372,22 +384,17 @@ aside {
 
   aside {
     width: auto;
-    max-height: none;
   }
 
   .foot {
     grid-template-columns: minmax(0, 1fr);
-  }
-
-  .grid,
-  .grid.alone {
-    max-height: none;
   }
 }
 
 @media print {
   .line {
     display: block;
+    height: auto;
     padding: 0;
   }
 
@@ -400,8 +407,7 @@ aside {
     display: none;
   }
 
-  .grid,
-  .grid.alone {
+  .grid {
     border: 0;
     padding: 0;
     max-height: none;

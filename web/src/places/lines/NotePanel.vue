@@ -120,7 +120,7 @@ const remove = useCommand('remove')
   grid-template-columns: auto minmax(0, 1fr);
   align-content: start;
   align-items: center;
-  gap: 0.25rem 0.9rem;
+  gap: 0.2rem 0.9rem;
   min-height: 7.2rem;
 }
 
@@ -170,7 +170,7 @@ h2 small {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 0.25rem;
+  gap: 0.2rem;
 }
 
 .do span {
@@ -179,9 +179,9 @@ h2 small {
 }
 
 button {
-  min-width: 2.1rem;
-  min-height: 2.1rem;
-  padding: 0 0.4rem;
+  min-width: 2rem;
+  min-height: 2rem;
+  padding: 0 0.35rem;
   border: 1px solid var(--rule);
   border-radius: var(--round);
   background: none;
