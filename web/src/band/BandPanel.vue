@@ -30,6 +30,11 @@ const basses = computed(() =>
 )
 const arc = computed(() => catalogue.data.value?.arcs.find((a) => a.id === band.settings.arc))
 const course = computed(() => catalogue.data.value?.courses.find((c) => c.id === band.settings.course))
+const counts = [
+  { id: 'bar' as const, name: 'a bar' },
+  { id: 'two' as const, name: 'two bars' },
+  { id: 'pickup' as const, name: 'the pickup', title: 'the pickup alone, without sticks; nothing where there is none' },
+]
 const five = [1, 2, 3, 4, 5].map((n) => ({ id: n, name: String(n) }))
 /* Where a recording plays, those whose place it takes are silent. */
 const tracks = computed(() =>
@@ -103,6 +108,10 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
       <span>Drop the chords <small>every second chorus or pass: let the line tell them</small></span>
       <ToggleSwitch v-model="band.settings.dropChords" />
     </label>
+    <div class="row">
+      <span>Counted in by</span>
+      <SegmentedChoice v-model="band.settings.counted" :options="counts" label="counted in by" />
+    </div>
     <h2>How</h2>
     <div class="row">
       <span>Intensity</span>
@@ -173,6 +182,12 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
     <label class="row">
       <span>Climb <small>after each so many passes</small></span
       ><ToggleSwitch v-model="band.settings.ladder.on" />
+    </label>
+    <label class="row">
+      <span
+        >By how it goes
+        <small>a pass you say was missed (X) leads a step down, three that were not a step up</small></span
+      ><ToggleSwitch v-model="band.settings.ladder.goes" />
     </label>
     <div class="rungs">
       <label

@@ -10,16 +10,15 @@ import LoopChooser from './LoopChooser.vue'
 import TempoField from './TempoField.vue'
 import VolumeField from './VolumeField.vue'
 import { useBand } from './useBand'
-import { useWriting } from './useWriting'
 import GoOn from '../shell/GoOn.vue'
 import PressButton from '../shell/PressButton.vue'
 import { later, useOpener } from '../shell/later'
 import { Popover } from '../shell/parts'
 
+const WritingNote = later(() => import('./WritingNote.vue'))
 const BandPanel = later(() => import('./BandPanel.vue'))
 
 const band = useBand()
-const writing = useWriting()
 const route = useRoute()
 const toast = useToast()
 const charts = useCharts()
@@ -57,6 +56,8 @@ useCommands({
   end: { do: () => void band.end(), can: () => band.playing && !band.ending },
   half: there(() => band.half()),
   loop: there(() => band.turnLoop()),
+  otherLoop: there(() => band.turnLoops()),
+  missed: { do: () => band.missed(), can: () => band.playing },
 })
 
 const play = useCommand('play')
@@ -94,15 +95,7 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
         <i class="pi pi-times" />
       </PressButton>
     </p>
-    <p v-if="writing.trouble" class="trouble" role="alert">
-      {{ writing.trouble }}
-      <PressButton aria-label="close this message" @click="writing.trouble = ''"><i class="pi pi-times" /></PressButton>
-    </p>
-    <p v-if="writing.title" class="writing" role="status">
-      <span>Writing {{ writing.title }} as WAV</span>
-      <progress :value="writing.part" max="1" aria-label="how far it is written" />
-      <PressButton @click="writing.stop()">Stop writing</PressButton>
-    </p>
+    <WritingNote />
     <PressButton
       class="play"
       :class="{ on: band.playing }"
@@ -192,18 +185,6 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
   font-weight: 600;
 }
 
-.writing {
-  flex: 1 0 100%;
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0.25rem 1rem;
-}
-
-.writing progress {
-  flex: 1 1 8rem;
-}
-
 .caution {
   flex: 1 0 100%;
   display: flex;
@@ -216,8 +197,7 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
   border-radius: var(--round);
 }
 
-.caution button,
-.writing button {
+.caution button {
   flex: none;
   min-height: var(--target);
   padding: 0 1rem;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useTyped } from '../shell/useTyped'
-import { hint } from '../shell/useCommands'
+import PressButton from '../shell/PressButton.vue'
+import { hint, useCommand } from '../shell/useCommands'
 import { computed, ref } from 'vue'
 import SegmentedChoice from '../shell/SegmentedChoice.vue'
 import { readLoop, writeLoop } from './settings'
@@ -8,6 +9,7 @@ import { useBand } from './useBand'
 
 const emit = defineEmits<{ said: [text: string] }>()
 const band = useBand()
+const other = useCommand('otherLoop')
 const field = ref<HTMLInputElement>()
 const written = computed(() => (band.loop && band.metre ? writeLoop(band.loop, band.metre) : ''))
 const kinds = computed(() => [
@@ -33,7 +35,12 @@ const { shown, type, given } = useTyped(() => written.value)
 
 <template>
   <div class="loop" role="group" aria-label="loop">
-    <i class="pi pi-replay" :title="hint('loop')" />
+    <PressButton
+      class="side"
+      v-bind="other"
+      :aria-label="`loop ${band.side}${band.aside ? `; loop ${band.side === 'A' ? 'B' : 'A'} waits` : ''}`"
+      ><i class="pi pi-replay" :title="hint('loop')" />{{ band.side }}</PressButton
+    >
     <div class="bars">
       <SegmentedChoice
         :model-value="band.loopIs"
@@ -48,7 +55,7 @@ const { shown, type, given } = useTyped(() => written.value)
         placeholder="bars"
         maxlength="12"
         aria-label="loop these bars"
-        title="loop these bars, such as 5-8, or 4.3-5.2 for bar and beat; shift-click a bar of the sheet does it too"
+        title="loop these bars, such as 5-8, or 4.3-5.2 for bar and beat; dragging over bars of the sheet does it too"
         @input="type"
         @blur="given"
         @change="(given(), set(($event.target as HTMLInputElement).value))"
@@ -80,6 +87,24 @@ const { shown, type, given } = useTyped(() => written.value)
   background: var(--ink);
   color: var(--paper);
   font-weight: 700;
+}
+
+.side {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.3rem;
+  min-width: 2.5rem;
+  min-height: var(--target);
+  padding: 0 0.2rem;
+  border: 0;
+  background: none;
+  color: inherit;
+  font-weight: 700;
+  cursor: pointer;
+}
+
+.loop {
+  gap: 0.2rem;
 }
 
 input {

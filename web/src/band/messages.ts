@@ -1,4 +1,4 @@
-import type { Anchor, Ladder, Loop, Score, SoundEvent } from './transport'
+import type { Anchor, CountIn, Ladder, Loop, Score, SoundEvent } from './transport'
 
 /** Who sounds on which channel of the synthesiser; tracks of a score are matched by name. */
 export const channels: Record<string, { channel: number; drum?: boolean; program?: number }> = {
@@ -22,7 +22,7 @@ export type { Anchor, Ladder, Loop, Score }
 export type Order =
   | { do: 'bank'; bank: ArrayBuffer; samples: MessagePort }
   /** after: seconds, in which what sounds beside it gets ready */
-  | { do: 'start'; from: number; tempo: number; loop?: Loop; countIn: boolean; after: number }
+  | { do: 'start'; from: number; tempo: number; loop?: Loop; countIn: CountIn; after: number }
   | { do: 'stop' }
   | { do: 'tempo'; tempo: number }
   | { do: 'loop'; loop?: Loop }

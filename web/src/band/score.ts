@@ -32,7 +32,24 @@ export function readScore(file: ArrayBuffer): Score {
   score.countIn += before
   score.sticks = players.indexOf('count-in')
   score.pickup = pickupOf(score)
+  countTwice(score)
   return score
+}
+
+/** A further bar of sticks before the one that is written, in half notes, as it is counted: one, two, one two three four. */
+function countTwice(score: Score) {
+  if (!score.countIn) return
+  const bar = score.metres[0]!.bar
+  const beats = bar / score.beat
+  const counted = (e: { at: number }) => {
+    const beat = Math.floor((e.at + score.countIn) / score.beat)
+    return beat >= 0 && beat < beats && beat % (beats % 2 ? beats : 2) === 0
+  }
+  const more = score.events.filter((e) => e.track === score.sticks && (e.data[0]! & 0xe0) === 0x80 && counted(e))
+  score.events.unshift(...more.map((e) => ({ ...e, at: e.at - bar })))
+  score.events.sort((a, b) => a.at - b.at || order(a) - order(b))
+  score.metres[0]!.at -= bar
+  score.before = bar
 }
 
 /** How long the pickup is, in whole beats as ticks: over an intro only a lead has one of its own. */

@@ -18,6 +18,7 @@ export interface Score {
   events: SoundEvent[] // in order
   end: number
   countIn: number // ticks before the top: a bar of sticks, and an intro
+  before?: number // ticks of a further bar of sticks, before that
   intro?: number // ticks of that
   pickup?: number // ticks of that in which the music begins
   sticks?: number // the track that counts
@@ -32,6 +33,9 @@ export interface Loop {
   /** Every second pass is played this many ticks further on, where the same bars are played otherwise. */
   other?: number
 }
+
+/** What comes before the first bar: nothing, the pickup alone, a bar of sticks, or two. */
+export type CountIn = 'none' | 'pickup' | 'bar' | 'two'
 
 /** Climbs by step after so many passes, until the goal; the step may be negative. */
 export interface Ladder {
@@ -62,6 +66,8 @@ export class Transport {
   private shift = 0 // of the pass in hand, for loops with another side
   private jump?: { at: number; to: number }
   private sounding = new Map<number, SoundEvent>()
+  /** The pickup comes without sticks. */
+  private uncounted = false
   playing = false
   /** The end of the score is the end; nothing comes round. */
   once = false
@@ -94,7 +100,7 @@ export class Transport {
   }
 
   /** Starts at a tick, after the count-in if asked for; a pickup to the top brings it along. */
-  start(frame: number, from: number, tempo: number, loop: Loop | undefined, countIn: boolean) {
+  start(frame: number, from: number, tempo: number, loop: Loop | undefined, countIn: CountIn) {
     if (!this.score) return
     this.playing = true
     this.once = this.once && !this.ends
@@ -104,9 +110,15 @@ export class Transport {
     this.anchor = { ...this.anchor, tempo, framesPerTick: this.pace(tempo), pass: 0 }
     const begin = loop?.from ?? from
     const intro = this.score.intro ?? 0
-    if ((countIn || (this.score.pickup && begin === 0)) && this.score.countIn) {
+    const pickup = begin === 0 ? (this.score.pickup ?? 0) : 0
+    const sticks = countIn === 'bar' || countIn === 'two' || (countIn === 'none' && pickup > 0)
+    this.uncounted = countIn === 'pickup'
+    if (sticks && this.score.countIn) {
       this.jump = { at: begin === 0 ? 0 : -intro, to: begin } // from elsewhere it is counted in, and no more
-      this.place(frame, -this.score.countIn)
+      this.place(frame, -this.score.countIn - (countIn === 'two' ? (this.score.before ?? 0) : 0))
+    } else if (countIn === 'pickup' && pickup > intro) {
+      this.jump = { at: 0, to: 0 }
+      this.place(frame, -pickup)
     } else this.place(frame, begin === 0 ? -intro : begin)
   }
 
@@ -180,7 +192,7 @@ export class Transport {
       }
       if (eventTick < Infinity) {
         this.next++
-        if (!this.leadsElsewhere(event!)) this.play(event!)
+        if (!this.leadsElsewhere(event!) && !this.silenced(event!)) this.play(event!)
       } else {
         this.comeRound(turn)
         if (done > 0) return done
@@ -201,6 +213,10 @@ export class Transport {
       this.jump.to > 0 &&
       e.track !== this.score!.sticks
     )
+  }
+
+  private silenced(e: SoundEvent) {
+    return this.uncounted && e.at < 0 && e.track === this.score!.sticks && (e.data[0]! & 0xf0) === 0x90
   }
 
   private turn(): { at: number; to: number; pass: boolean } {

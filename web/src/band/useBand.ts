@@ -37,7 +37,10 @@ export const useBand = defineStore('band', () => {
   const tempo = ref(100)
   const swing = ref(0)
   const seed = ref(1)
+  /** The loop in hand, which of two it is, and the other. */
   const loop = shallowRef<LoopBeats>()
+  const side = ref<'A' | 'B'>('A')
+  const aside = shallowRef<LoopBeats>()
   const withThread = shallowRef<{ low: number; high: number; strings?: string }>()
   const audition = shallowRef<Audition>()
   /** A recording of the chart, which sounds in the band's place wherever the chart itself plays. */
@@ -72,6 +75,7 @@ export const useBand = defineStore('band', () => {
   sound.listen({
     anchor(a) {
       if (a.pass !== passes.value) tempo.value = a.tempo // a rung of the ladder
+      if (a.pass > passes.value) passed()
       passes.value = a.pass
       if (recorded.value)
         record.value?.follow(a, turnOf(a, begun * quarter, choruses.value * formBeats.value * quarter))
@@ -117,13 +121,29 @@ export const useBand = defineStore('band', () => {
     )
   }
 
+  /** Where the ladder goes by how it goes, a pass that was missed leads a step down, three that were not a step up. */
+  let missed = false
+  let clean = 0
+  function passed() {
+    const l = settings.ladder
+    if (!l.on || !l.goes) return
+    const step = l.goal < l.from ? -l.step : l.step
+    clean = missed ? 0 : clean + 1
+    if (missed) setTempo(tempo.value - step)
+    else if (clean === 3)
+      setTempo(step > 0 ? Math.min(l.goal, tempo.value + step) : Math.max(l.goal, tempo.value + step))
+    if (clean === 3) clean = 0
+    missed = false
+  }
+
   const looped = () => loopTicks(audition.value, loop.value, formBeats.value, drops.value && !recorded.value)
 
   function ladder() {
     const l = settings.ladder
     sound.engine()?.tell({
       do: 'ladder',
-      ladder: l.on ? { goal: l.goal, step: l.goal < l.from ? -l.step : l.step, passes: l.passes } : undefined,
+      ladder:
+        l.on && !l.goes ? { goal: l.goal, step: l.goal < l.from ? -l.step : l.step, passes: l.passes } : undefined,
     })
   }
 
@@ -154,7 +174,7 @@ export const useBand = defineStore('band', () => {
         from: fromBeat * quarter,
         tempo: tempo.value,
         loop: looped(),
-        countIn: countedIn && whole(),
+        countIn: countedIn && whole() ? settings.counted : 'none',
       })
       awake.begin(Date.now())
       status.value = 'playing'
@@ -217,6 +237,18 @@ export const useBand = defineStore('band', () => {
     if (whole() && !lastly.value) sound.engine()?.tell({ do: 'loop', loop: looped() })
   }
 
+  /** The other of two loops takes over: each is kept while the other goes round. */
+  function turnLoops() {
+    side.value = side.value === 'A' ? 'B' : 'A'
+    const now = aside.value
+    aside.value = loop.value
+    setLoop(now)
+  }
+  function forgetLoops() {
+    loop.value = aside.value = undefined
+    side.value = 'A'
+  }
+
   /** The whole form, then the chord in hand, then the change that comes next. */
   const turnLoop = () => setLoop(nextLoop(loop.value, here.value))
 
@@ -232,7 +264,7 @@ export const useBand = defineStore('band', () => {
     if (other || c.bars !== chart.value?.bars) withRecord(undefined)
     if (other) {
       stop()
-      loop.value = undefined
+      forgetLoops()
       withThread.value = undefined
       swing.value = 0
       tempo.value = c.tempo
@@ -278,7 +310,7 @@ export const useBand = defineStore('band', () => {
     if (other && (heard || a)) stop()
     offered.value = a
     if (other) {
-      loop.value = undefined
+      forgetLoops()
       setTempo(a?.tempo ?? chart.value?.tempo ?? 100)
     } else if (heard && a) rehear(a.load)
   }
@@ -388,6 +420,10 @@ export const useBand = defineStore('band', () => {
     halved: computed(() => full.value > 0),
     setLoop,
     turnLoop,
+    side,
+    aside,
+    turnLoops,
+    missed: () => (missed = true),
     aim,
     take,
     hear,

@@ -6,6 +6,7 @@ import type { Ladder } from './settings'
 export const useBandSettings = defineStore('band settings', () => {
   const kept = useSetting('band', {
     countIn: true,
+    counted: 'bar' as 'bar' | 'two' | 'pickup',
     click: false,
     clickOnly: false,
     dropChords: false,
@@ -19,7 +20,12 @@ export const useBandSettings = defineStore('band settings', () => {
     cautioned: false,
     levels: { drums: 1, bass: 1, chords: 1, lead: 1, metronome: 1 } as Record<string, number>,
     muted: [] as string[],
-    ladder: { on: false, from: 60, goal: 120, step: 5, passes: 2 } as Ladder & { on: boolean; from: number },
+    ladder: { on: false, goes: false, from: 60, goal: 120, step: 5, passes: 2 } as Ladder & {
+      on: boolean
+      /** by how it goes, not by passes alone */
+      goes?: boolean
+      from: number
+    },
   })
   return { kept }
 })

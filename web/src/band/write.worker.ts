@@ -34,7 +34,7 @@ self.onmessage = async ({ data }: MessageEvent<Writing>) => {
     const { transport } = synth
     transport.once = true
     transport.load(score, 0)
-    transport.start(0, 0, tempo, undefined, score.countIn > 0)
+    transport.start(0, 0, tempo, undefined, score.countIn > 0 ? 'bar' : 'none')
     const wav = new Wav(rate)
     const [left, right] = [new Float32Array(piece), new Float32Array(piece)]
     let still = 0

@@ -4,6 +4,7 @@ import type { Bar, Chord, Sheet, Target } from '../api/client'
 import { metreOfSheet } from '../music/metre'
 import PickupRow from './PickupRow.vue'
 import SheetBar from './SheetBar.vue'
+import { barUnder, useBarDrag } from './useBarDrag'
 
 const props = defineProps<{
   bars: Bar[]
@@ -21,10 +22,12 @@ const props = defineProps<{
   /** What is heard: the beat from the top, and the loop. */
   sound?: { beat?: number; loop?: { from: number; to: number } }
 }>()
-const emit = defineEmits<{ go: [bar: number, change: number]; loop: [bar: number] }>()
+const emit = defineEmits<{ go: [bar: number, change: number]; loop: [bar: number]; span: [from: number, to: number] }>()
 const metre = computed(() => metreOfSheet(props.bars))
+const { drawn, start, move, end, cancel, click } = useBarDrag(barUnder, (from, to) => emit('span', from, to))
 const loops = (bar: number) => {
-  const l = props.sound?.loop
+  const d = drawn.value
+  const l = d ? { from: metre.value.startOf(d.from), to: metre.value.startOf(d.to + 1) } : props.sound?.loop
   const [from, to] = [metre.value.startOf(bar), metre.value.startOf(bar + 1)]
   if (!l || l.to <= from || l.from >= to) return undefined
   return {
@@ -85,6 +88,8 @@ watch(
     :class="{ dense: bars.some((b) => b.changes.length > 1) }"
     role="group"
     aria-label="form sheet"
+    v-on="at ? { pointerdown: start, pointermove: move, pointerup: end, pointercancel: cancel } : {}"
+    @click.capture="click"
   >
     <PickupRow v-if="pickup" :pickup="pickup" :beat="sound?.beat" />
     <div v-for="(row, r) in rows" :key="r" class="row">
@@ -117,6 +122,7 @@ watch(
   display: flex;
   flex-direction: column;
   scrollbar-width: thin;
+  touch-action: pan-y; /* sideways a finger draws over bars */
 }
 
 /* Rows out of sight cost nothing to step past. */

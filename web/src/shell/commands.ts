@@ -108,7 +108,14 @@ export const commands = {
   faster: { room: 'everywhere', keys: [']'], name: 'faster' },
   half: { room: 'everywhere', keys: ['\\'], name: 'half the tempo, and back' },
   loop: { room: 'everywhere', keys: ['l'], name: 'loop the chord, the change, or nothing' },
+  otherLoop: { room: 'everywhere', keys: ['o'], name: 'the other of two loops, A or B' },
+  missed: {
+    room: 'everywhere',
+    keys: ['x'],
+    name: 'that one was missed: the ladder goes a step down when the pass is over',
+  },
   hurts: { room: 'everywhere', keys: ['!'], name: 'it hurts: the band stops, both hands rest' },
+  tell: { room: 'everywhere', keys: ['i'], name: 'tell what is in view, in a sentence' },
   theme: { room: 'everywhere', keys: ['s'], name: 'paper or stage' },
   help: { room: 'everywhere', keys: ['?'], name: 'this help' },
 } satisfies Record<string, Command>

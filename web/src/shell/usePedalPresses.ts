@@ -1,15 +1,29 @@
 /* Every key and MIDI switch that was learned for a pedal, wherever the focus is but in a field. */
-import { onScopeDispose } from 'vue'
+import { nextTick, onScopeDispose } from 'vue'
+import { writeLoop } from '../band/settings'
 import { useBand } from '../band/useBand'
 import { pressed, type CommandId } from './commands'
 import { keySignal } from './pedals'
+import { tell } from './told'
 import { isTyping, perform } from './useCommands'
 import { usePedals } from './usePedals'
+
+/** What goes round, where the hand is, and how fast. */
+function where({ loop, metre, here, tempo, offered }: ReturnType<typeof useBand>): string {
+  const bar = !offered && here && metre ? `bar ${metre.at(here.chord.from).bar + 1}` : ''
+  return [loop && metre ? `bars ${writeLoop(loop, metre)} go round` : bar, `tempo ${tempo}`].filter(Boolean).join(', ')
+}
 
 export function usePedalPresses() {
   const pedals = usePedals()
   const band = useBand()
-  const act = (ids: readonly string[]) => perform(ids as readonly CommandId[])
+  /** A press by foot is told where it led, since nobody may be looking. */
+  function act(ids: readonly string[]) {
+    const before = where(band)
+    const done = perform(ids as readonly CommandId[])
+    void nextTick(() => where(band) !== before && tell(where(band)))
+    return done
+  }
   function key(e: KeyboardEvent) {
     if (!pedals.learning && isTyping(e)) return
     const signal = keySignal(pressed(e))

@@ -6,6 +6,7 @@ import WaveRails, { type Rail } from './WaveRails.vue'
 import WaveThread from './WaveThread.vue'
 import { metreOfSheet } from '../music/metre'
 import type { Step } from '../sheet/step'
+import { useBarDrag } from '../sheet/useBarDrag'
 
 /* Time runs with the bars, height is pitch. Rails are the chord tones in the window; the thread runs through them. */
 const props = defineProps<{
@@ -19,7 +20,7 @@ const props = defineProps<{
   /** The beat that is heard, from the top of the form. */
   beat?: number
 }>()
-const emit = defineEmits<{ go: [step: number]; pin: [step: number, place: Place] }>()
+const emit = defineEmits<{ go: [step: number]; pin: [step: number, place: Place]; span: [from: number, to: number] }>()
 
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 740, height: 0 })
@@ -86,6 +87,9 @@ const line = computed(() => {
   }
   return d + ` H ${width.value - 2}`
 })
+const barUnder = (e: PointerEvent) =>
+  metre.value.at(from.value + (e.clientX - box.value!.getBoundingClientRect().left) / wide.value).bar
+const { drawn, start, move, end, cancel, click } = useBarDrag(barUnder, (a, b) => emit('span', a, b))
 const words = computed(
   () =>
     'the thread: ' +
@@ -96,7 +100,15 @@ const words = computed(
 </script>
 
 <template>
-  <div ref="box" class="wave">
+  <div
+    ref="box"
+    class="wave"
+    @pointerdown="start"
+    @pointermove="move"
+    @pointerup="end"
+    @pointercancel="cancel"
+    @click.capture="click"
+  >
     <svg :width="width" :height="height" role="img" :aria-label="words">
       <rect
         v-for="{ s, i } in visible.filter((v) => v.i === at)"
@@ -105,6 +117,14 @@ const words = computed(
         :x="left(s)"
         y="0"
         :width="s.length * wide"
+        :height="height"
+      />
+      <rect
+        v-if="drawn"
+        class="here"
+        :x="x(metre.startOf(drawn.from))"
+        y="0"
+        :width="(metre.startOf(drawn.to + 1) - metre.startOf(drawn.from)) * wide"
         :height="height"
       />
       <g v-for="b in count" :key="b">
@@ -143,6 +163,7 @@ const words = computed(
   width: 100%;
   overflow: hidden;
   contain: layout style paint;
+  touch-action: pan-y;
 }
 
 svg {

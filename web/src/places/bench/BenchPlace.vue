@@ -77,7 +77,11 @@ const { lit, litPlaces, bendTo, bent, reading, readOne } = usePointing(bench, bl
 const neck = useTemplateRef<InstanceType<typeof NeckDrawing>>('neck')
 const band = useBand()
 const words = useWords(bench, plan, grip, blend)
-const { aim, turnTarget, turnPalette, boxes, boxByHand, loopTo, land, pick } = useDeeds(bench, plan, blend)
+const { aim, turnTarget, turnPalette, boxes, boxByHand, loopTo, loopBars, loopChange, land, pick } = useDeeds(
+  bench,
+  plan,
+  blend,
+)
 /** The Atlas opens in the region that the Bench is in, where it is not one of the positions. */
 const atlas = computed(() => (own.value ? { own: address.read('own'), on: address.read('on') || undefined } : {}))
 /** A place that is pressed is asked about; with voice leading open the hand stands there. */
@@ -147,17 +151,20 @@ useCommands({
       :sound="sound"
       @go="bench.goTo"
       @loop="loopTo"
+      @span="loopBars"
     />
     <CrossingCard
       class="ahead"
       :map="data"
       v-bind="words.crossing"
+      :playing="band.playing"
       @light="lit = $event"
       @target="aim"
       @free="plan.pin(nextStep)"
       @hear="hearing.cross"
       @further="card = 'leading'"
       @land="land()"
+      @loop="loopChange"
     />
     <BenchTools class="tools" :bench="bench" />
     <NeckDrawing
@@ -249,6 +256,7 @@ useCommands({
           :beat="sound.beat"
           @go="bench.go"
           @pin="plan.pin"
+          @span="loopBars"
         />
       </FoldOnNarrow>
     </section>

@@ -20,6 +20,8 @@ const props = defineProps<{
   from?: Target
   to?: Target
   pinned: boolean
+  /** It is told elsewhere, once. */
+  playing?: boolean
   /** Tones of the next chord that lie between two of this one. */
   enclosed: ChartMap['changes'][number]['enclosed']
 }>()
@@ -30,6 +32,7 @@ const emit = defineEmits<{
   hear: [move: Move]
   further: []
   land: []
+  loop: []
 }>()
 const symbol = (chord: number) => props.map.chords[chord]?.symbol ?? ''
 const size = ['stays', 'half step', 'whole step']
@@ -59,7 +62,7 @@ const light = (m: Move) => emit('light', m.places)
 
 <template>
   <section class="crossing" aria-labelledby="crossing-title">
-    <div class="title" role="status" aria-live="polite">
+    <div class="title" role="status" :aria-live="playing ? 'off' : 'polite'" data-swipe>
       <h2 id="crossing-title">
         <span class="now"><MusicText :symbol="symbol(step?.chord ?? 0)" /></span>
         <template v-if="coming[0]">
@@ -80,6 +83,9 @@ const light = (m: Move) => emit('light', m.places)
           title="practise this change: its bars go round, you are heard and judged"
           @click="emit('land')"
           >Land it</PressButton
+        >
+        <PressButton v-if="coming[0]" class="deed free" title="these two bars go round" @click="emit('loop')"
+          >2 bars</PressButton
         >
         <PressButton
           class="deed free"
@@ -187,7 +193,7 @@ h2 {
 }
 
 .title {
-  padding-right: 8.4rem;
+  padding-right: 12.2rem;
 }
 
 .deed {

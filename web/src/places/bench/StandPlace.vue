@@ -65,7 +65,7 @@ const { readings, reading, about, symbolOf, noteOf, pickup, key } = useReadChord
       />
       <Button class="leave" label="Bench" icon="pi pi-times" variant="text" title="M or Escape" @click="leave" />
     </header>
-    <div class="chords" role="status" aria-live="polite">
+    <div class="chords" role="status" :aria-live="sound.beat === undefined ? 'polite' : 'off'" data-swipe>
       <p class="now">
         <MusicText :symbol="symbolOf(step)" />
         <span v-if="targets[at]" class="aim"

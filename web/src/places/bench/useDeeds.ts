@@ -36,10 +36,15 @@ export function useDeeds(bench: Bench, plan: PlanState, blend: Ref<Blend | undef
   )
   const boxByHand = computed(() => plan.boxAt(at.value))
   /** A loop from the bar in hand to another. */
-  function loopTo(bar: number) {
+  const loopTo = (bar: number) => loopBars(Math.min(bar, step.value!.bar), Math.max(bar, step.value!.bar))
+  function loopBars(from: number, to: number) {
     const metre = metreOfSheet(data.value!.bars)
-    const [a, b] = [Math.min(bar, step.value!.bar), Math.max(bar, step.value!.bar)]
-    band.setLoop({ from: metre.startOf(a), to: metre.startOf(b + 1) })
+    band.setLoop({ from: metre.startOf(from), to: metre.startOf(to + 1) })
+  }
+  /** The bars of the change that comes: the one it leads out of, and the one into which; past the end of the form the last two. */
+  function loopChange() {
+    const next = nextStep.value > at.value ? nextStep.value : steps.value.length - 1
+    loopBars(steps.value[next - 1]?.bar ?? 0, steps.value[next]!.bar)
   }
   /** What is looked at is practised by a way of Practice, in this place and at this tempo: its bars go round, or the whole form.
    * Without a way it is the change that comes, on the degree that is aimed for. */
@@ -62,5 +67,5 @@ export function useDeeds(bench: Bench, plan: PlanState, blend: Ref<Blend | undef
       n,
       run.value?.notes.find((m) => m.midi === n.midi),
     )
-  return { aim, turnTarget, turnPalette, boxes, boxByHand, loopTo, land, pick }
+  return { aim, turnTarget, turnPalette, boxes, boxByHand, loopTo, loopBars, loopChange, land, pick }
 }

@@ -9,6 +9,7 @@ import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
 import { spoken } from '../../music/text'
 import PressButton from '../../shell/PressButton.vue'
+import { barUnder, useBarDrag } from '../../sheet/useBarDrag'
 
 const props = defineProps<{
   bars: PracticeGround['bars']
@@ -22,7 +23,10 @@ const props = defineProps<{
   /** what goes round, where that is not the whole form */
   loop?: LoopBeats
 }>()
-defineEmits<{ loop: [chord: string] }>()
+const emit = defineEmits<{ loop: [chord: string]; span: [loop: LoopBeats] }>()
+const { drawn, start, move, end, cancel, click } = useBarDrag(barUnder, (from, to) =>
+  emit('span', { from: props.metre.startOf(from), to: props.metre.startOf(to + 1) }),
+)
 const all = computed(() =>
   props.bars.map((changes, i) => ({
     number: i + 1,
@@ -34,8 +38,27 @@ const here = computed(() => (props.beat === undefined ? -1 : props.metre.at(prop
 </script>
 
 <template>
-  <ol class="grid" :class="{ close }" aria-label="the changes">
-    <li v-for="b in all" :key="b.number" :class="{ here: b.number - 1 === here, aside: b.aside }">
+  <ol
+    class="grid"
+    :class="{ close }"
+    aria-label="the changes"
+    title="draw over bars, and they go round"
+    @pointerdown="start"
+    @pointermove="move"
+    @pointerup="end"
+    @pointercancel="cancel"
+    @click.capture="click"
+  >
+    <li
+      v-for="b in all"
+      :key="b.number"
+      :data-bar="b.number"
+      :class="{
+        here: b.number - 1 === here,
+        aside: b.aside,
+        drawn: drawn && b.number - 1 >= drawn.from && b.number - 1 <= drawn.to,
+      }"
+    >
       <span class="number">{{ b.number }}</span>
       <div
         v-for="c in b.changes"
@@ -49,7 +72,7 @@ const here = computed(() => (props.beat === undefined ? -1 : props.metre.at(prop
           :aria-pressed="only === c.symbol"
           :aria-label="`${only === c.symbol ? 'back to the whole form' : 'loop'} ${spoken(c.symbol)}`"
           :title="only === c.symbol ? 'back to the whole form (L)' : 'loop this chord alone (L)'"
-          @click="$emit('loop', c.symbol)"
+          @click="emit('loop', c.symbol)"
         >
           <MusicText :symbol="c.symbol" />
         </PressButton>
@@ -63,6 +86,14 @@ const here = computed(() => (props.beat === undefined ? -1 : props.metre.at(prop
 </template>
 
 <style scoped>
+.grid {
+  touch-action: pan-y;
+}
+
+.drawn {
+  background: var(--lit);
+}
+
 .grid {
   display: grid;
   grid-template-columns: repeat(4, minmax(0, 1fr));

@@ -172,6 +172,7 @@ useCommands({
       :only="chord"
       :loop="band.loop"
       @loop="loop.of"
+      @span="band.setLoop"
     />
     <PressNeck
       v-if="hand.on.value && instrument && position"
