@@ -49,7 +49,7 @@ func TestEveryPlaceFitsEveryScreen(t *testing.T) {
 				asked += `, ...screens.small(44), ...screens.foot(80)`
 			}
 			if w.width == 1280 {
-				asked += `, ...screens.tiny(12, 'main .neck, main .form, main .stand, main .call-neck, main .line .grid')`
+				asked += `, ...screens.raw(), ...screens.tiny(12, 'main .neck, main .form, main .stand, main .call-neck, main .line .grid')`
 				if strings.HasPrefix(place.path, "/bench") || strings.HasPrefix(place.path, "/lines/3?") {
 					asked += `, ...screens.under()`
 				}

@@ -83,6 +83,17 @@ window.screens = (() => {
     return seen(document.querySelector('aside.strip')) && !said.includes(title) ? [`the strip plays "${said}", not "${title}"`] : []
   }
 
+  /** Names that are read out letter by letter: "Eb b7", "3:9→3:8". */
+  function raw() {
+    return many(
+      [...document.querySelectorAll('[aria-label]')]
+        .filter((e) => seen(e.closest('svg') ?? e))
+        .map((e) => e.getAttribute('aria-label'))
+        .filter((said) => /(^|[\s,:(])([A-G](b|#)|(b|#)\d)|\d:\d+ ?→|[♭♯]/.test(said))
+        .map((said) => `read letter by letter: ${said.trim().replace(/\s+/g, ' ').slice(0, 90)}`),
+    )
+  }
+
   const controls = () =>
     [...document.querySelectorAll('button, a[href], input, select, textarea, summary, [role=button], [role=option], [role=tab], [role=slider], [role=switch]')].filter(
       (e) => seen(e) && !e.disabled && e.getBoundingClientRect().width > 0 && !e.closest('svg'),
@@ -149,5 +160,5 @@ window.screens = (() => {
       return [...(r.height > most ? [`strip: ${Math.round(r.height)} px`] : []), ...(low ? [] : [`strip: ends at ${Math.round(r.bottom)} of ${innerHeight} px`])]
     })
   }
-  return { under, tune, wider, cut, squeezed, small, covered, tiny, foot, controls }
+  return { raw, under, tune, wider, cut, squeezed, small, covered, tiny, foot, controls }
 })()

@@ -5,13 +5,25 @@ export interface Mark {
   shape: Shape
   colour: string
   role: string
+  /** How a line of it is drawn, told from the others without its colour: its thickness, and its dashes, in pixels. */
+  rail: { width: number; dash: string }
 }
 
-const root: Mark = { shape: 'pick', colour: 'var(--ink)', role: 'root' }
-const third: Mark = { shape: 'diamond', colour: 'var(--third)', role: 'third' }
-const fifth: Mark = { shape: 'disc', colour: 'var(--fifth)', role: 'fifth' }
-const seventh: Mark = { shape: 'banner', colour: 'var(--seventh)', role: 'sixth or seventh' }
-const extension: Mark = { shape: 'ring', colour: 'var(--ext)', role: 'extension' }
+const root: Mark = { shape: 'pick', colour: 'var(--ink)', role: 'root', rail: { width: 3.6, dash: '' } }
+const third: Mark = { shape: 'diamond', colour: 'var(--third)', role: 'third', rail: { width: 3, dash: '7 2' } }
+const fifth: Mark = { shape: 'disc', colour: 'var(--fifth)', role: 'fifth', rail: { width: 2, dash: '' } }
+const seventh: Mark = {
+  shape: 'banner',
+  colour: 'var(--seventh)',
+  role: 'sixth or seventh',
+  rail: { width: 3, dash: '2.5 2' },
+}
+const extension: Mark = {
+  shape: 'ring',
+  colour: 'var(--ext)',
+  role: 'extension',
+  rail: { width: 1.4, dash: '1.5 2.5' },
+}
 
 const byDegree: Record<string, Mark> = {
   R: root,

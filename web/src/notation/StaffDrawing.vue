@@ -3,6 +3,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import type { LineNote, Score } from '../api/client'
+import { spoken } from '../music/text'
 import type { Box, Layout, Row } from './engrave'
 import { freshOf, goneOf, holders } from './ahead'
 import { placeOf, tickAt } from './along'
@@ -112,7 +113,10 @@ watch(
 const place = (row: Row, bar: Box, x: number, string: number) => emit('place', tickAt(row, bar, x), string)
 const says = computed(() =>
   paper.value.notes
-    .map((n) => `${n.note.replace(/-?\d+$/, '')} ${n.degree ?? ''} on string ${n.string} fret ${n.fret}`)
+    .map(
+      (n) =>
+        `${spoken(n.note.replace(/-?\d+$/, ''))}${n.degree ? `, ${spoken(n.degree)},` : ''} on string ${n.string} fret ${n.fret}`,
+    )
     .join(', '),
 )
 </script>

@@ -38,11 +38,9 @@ const again = computed(() => {
   return n > 1 ? `${n}${['', '', 'nd', 'rd'][n] ?? 'th'} time ` : ''
 })
 
-const label = (i: number) => {
-  const named = props.bar.changes.map((c) => `${props.chords[c.chord]?.symbol} on beat ${c.beat}`)
-  const bar = `bar ${props.index + 1}${again.value && `, ${again.value.trim()}`}`
-  return i === 0 ? `${bar}: ${named.join(', ')}` : `${bar}: ${named[i]}`
-}
+/** What is read out before the chord that is written. */
+const said = (i: number) =>
+  `bar ${props.index + 1}${again.value && `, ${again.value.trim()}`}${props.bar.changes.length > 1 ? `, beat ${props.bar.changes[i]!.beat}` : ''}: `
 </script>
 
 <template>
@@ -79,11 +77,11 @@ const label = (i: number) => {
       class="change"
       :class="{ here: here === i, soon: soon === i, small: bar.changes.length > 1, tiny: bar.changes.length > 2 }"
       :style="{ flexGrow: c.length }"
-      :aria-label="label(i)"
       :aria-current="here === i ? 'true' : undefined"
       :tabindex="live ? 0 : -1"
       @click="$event.shiftKey ? emit('loop') : emit('go', i)"
     >
+      <span class="hidden-text">{{ said(i) }}</span>
       <span class="chord"><MusicText :symbol="chords[c.chord]?.symbol ?? ''" /></span>
       <span class="numeral"
         ><MusicText :symbol="c.numeral" /><template v-if="boxes?.[first + i]"> · {{ boxes[first + i] }}</template></span

@@ -63,6 +63,7 @@ export const commands = {
   simulate: { room: 'line', keys: [], name: 'Have a simulated player play it' },
   climb: { room: 'line', keys: [], name: 'Climb in tempo' },
   parts: { room: 'line', keys: [], name: 'Learn it in parts' },
+  listed: { room: 'line', keys: [], name: 'The notes as a list' },
   fingers: { room: 'line', keys: [], name: 'Fingers beside the notes' },
 
   stretchLater: {

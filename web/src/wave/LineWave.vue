@@ -52,12 +52,12 @@ const chords = computed<{ at: number; symbol: string; to: number }[]>((before) =
   )
 })
 const rails = computed(() => {
-  const paths: Record<string, string> = {}
+  const paths: Record<string, { d: string; dash: string }> = {}
   for (const c of chords.value)
     for (const n of tones.value.get(c.symbol) ?? []) {
-      const colour = markOf(n.degree).colour
-      paths[colour] =
-        (paths[colour] ?? '') + `M${(x(c.at) + 2).toFixed(1)} ${y(n.midi).toFixed(1)}H${(x(c.to) - 2).toFixed(1)}`
+      const { colour, rail } = markOf(n.degree)
+      const path = (paths[colour] ??= { d: '', dash: rail.dash })
+      path.d += `M${(x(c.at) + 2).toFixed(1)} ${y(n.midi).toFixed(1)}H${(x(c.to) - 2).toFixed(1)}`
     }
   return paths
 })
@@ -112,7 +112,14 @@ function pick(e: MouseEvent) {
         />
         <text class="number" :x="x(m.start) + 4" y="12">{{ m.number }}</text>
       </g>
-      <path v-for="(d, colour) in rails" :key="colour" class="rail" :d="d" :stroke="colour" />
+      <path
+        v-for="(r, colour) in rails"
+        :key="colour"
+        class="rail"
+        :d="r.d"
+        :stroke="colour"
+        :stroke-dasharray="r.dash || undefined"
+      />
       <path class="line" :d="path" />
       <circle
         v-for="n in judged"

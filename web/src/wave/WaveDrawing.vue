@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { ChartMap, Note, Place, Target } from '../api/client'
 import WaveRails, { type Rail } from './WaveRails.vue'
 import WaveThread from './WaveThread.vue'
+import { spoken } from '../music/text'
 import { metreOfSheet } from '../music/metre'
 import type { Step } from '../sheet/step'
 import { useBarDrag } from '../sheet/useBarDrag'
@@ -94,7 +95,10 @@ const words = computed(
   () =>
     'the thread: ' +
     points.value
-      .map(({ t, i }) => `bar ${props.steps[i]!.bar + 1}, ${t.degree} ${t.note} at ${t.string}:${t.fret}`)
+      .map(
+        ({ t, i }) =>
+          `bar ${props.steps[i]!.bar + 1}, ${spoken(t.degree)}, ${spoken(t.note)}, string ${t.string} fret ${t.fret}`,
+      )
       .join('; '),
 )
 </script>

@@ -2,7 +2,7 @@
 import { engrave } from '../music/text'
 import { computed, ref } from 'vue'
 import type { Note } from '../api/client'
-import { markOf } from '../music/marks'
+import { markOf, type Mark } from '../music/marks'
 
 export interface Rail {
   step: number
@@ -19,10 +19,10 @@ const props = defineProps<{ rails: Rail[]; beat: number; height: number }>()
 const emit = defineEmits<{ go: [step: number]; pin: [step: number, n: Note] }>()
 
 const paths = computed(() => {
-  const out: Record<string, { colour: string; opacity: number; d: string }> = {}
+  const out: Record<string, { colour: string; opacity: number; d: string; rail: Mark['rail'] }> = {}
   for (const r of props.rails) {
-    const colour = markOf(r.n.degree).colour
-    const path = (out[colour + r.nearness] ??= { colour, opacity: 0.16 + r.nearness * 0.12, d: '' })
+    const { colour, rail } = markOf(r.n.degree)
+    const path = (out[colour + r.nearness] ??= { colour, rail, opacity: 0.16 + r.nearness * 0.12, d: '' })
     path.d += `M${r.x1.toFixed(1)} ${r.y.toFixed(1)}H${r.x2.toFixed(1)}`
   }
   return Object.values(out)
@@ -49,7 +49,16 @@ function take(e: MouseEvent) {
 
 <template>
   <g>
-    <path v-for="(p, i) in paths" :key="i" :d="p.d" :stroke="p.colour" :opacity="p.opacity" class="rails" />
+    <path
+      v-for="(p, i) in paths"
+      :key="i"
+      :d="p.d"
+      :stroke="p.colour"
+      :opacity="p.opacity"
+      :stroke-width="p.rail.width"
+      :stroke-dasharray="p.rail.dash || undefined"
+      class="rails"
+    />
     <line
       v-if="near"
       class="near"
@@ -84,7 +93,6 @@ function take(e: MouseEvent) {
 <style scoped>
 .rails {
   fill: none;
-  stroke-width: 2.6;
 }
 
 .near {

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { Instrument, Note, Target } from '../../api/client'
 import MarkShape from '../../music/MarkShape.vue'
 import { markOf, outline } from '../../music/marks'
+import { spoken } from '../../music/text'
 import NeckBoard from '../../neck/NeckBoard.vue'
 import { geometry } from '../../neck/geometry'
 
@@ -55,7 +56,7 @@ const stays = computed(
 const taken = computed(() => props.notes.some((n) => n.string === props.to?.string && n.fret === props.to.fret))
 const words = computed(() =>
   props.to
-    ? `arrive on the ${props.to.degree}, ${props.to.note}, string ${props.to.string} fret ${props.to.fret}`
+    ? `arrive on the ${spoken(props.to.degree)}, ${spoken(props.to.note)}, string ${props.to.string} fret ${props.to.fret}`
     : 'the neck',
 )
 const frets = computed(() =>

@@ -1,5 +1,7 @@
 /* What is done to the written bars of a chart, each of which says all there is to say of itself. */
 
+import { spoken } from '../../music/text'
+
 export interface Tile {
   text: string
   row?: boolean
@@ -103,5 +105,7 @@ export function metreOf(bars: readonly Pick<Told, 'text' | 'beats' | 'pickup'>[]
 export const labelOf = (bars: readonly Told[], i: number): string => {
   const b = bars[i]!
   const name = b.pickup ? `pickup of ${b.beats === 1 ? '1 beat' : `${b.beats} beats`}` : `bar ${numberOf(bars, i)}`
-  return [name, b.section, b.before, metreOf(bars, i), b.chords, b.after].filter(Boolean).join(', ')
+  return [name, b.section, b.before, metreOf(bars, i), ...b.chords.split(' ').map(spoken), b.after]
+    .filter(Boolean)
+    .join(', ')
 }

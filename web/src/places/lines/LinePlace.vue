@@ -21,6 +21,7 @@ import BlendBar from './BlendBar.vue'
 import PressNeck from '../../neck/PressNeck.vue'
 import { stringsOf, told } from '../../neck/region'
 import LineReport from './LineReport.vue'
+import NoteList from './NoteList.vue'
 import NotePanel from './NotePanel.vue'
 import WorkPanel from './WorkPanel.vue'
 import GuessBar from './GuessBar.vue'
@@ -87,8 +88,8 @@ function lock(bar: number) {
 
 const files = ref<InstanceType<typeof Menu>>()
 /* What the core can do comes when it is asked for; which panel stands open is in the address. */
-const panel = address.oneOf('panel', ['', ...panels.map((p) => p.id)])
-const panelName = computed(() => panels.find((p) => p.id === panel.value)?.name)
+const panel = address.oneOf('panel', ['', 'notes', ...panels.map((p) => p.id)])
+const panelName = computed(() => panels.find((p) => p.id === panel.value)?.name ?? 'Notes')
 const midi = useMidiIn(
   entry,
   () => {
@@ -98,6 +99,7 @@ const midi = useMidiIn(
   take,
 )
 const downloads = useLineMenu({
+  panel,
   id,
   plain: computed(() => level.value === 'plain'),
   midi,
@@ -204,6 +206,7 @@ const size = computed(() => (screen.width.value > 1600 && screen.height.value > 
     </div>
     <aside v-if="panel" :id="`panel-${panel}`" role="tabpanel" :aria-label="panelName">
       <BlendBar v-if="panel === 'blend'" class="blend" :state="state" />
+      <NoteList v-else-if="panel === 'notes'" :state="state" :chosen="entry.note.value?.id" @note="entry.choose" />
       <LineReport v-else-if="panel === 'landings'" :state="state" @note="entry.choose" />
       <WorkPanel
         v-else

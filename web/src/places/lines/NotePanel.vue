@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /* The note in hand: what it is, why it is there, how it is played. */
-import { quarter } from '../../api/facts'
 import { computed } from 'vue'
 import MarkBadge from '../../music/MarkBadge.vue'
 import MusicText from '../../music/MusicText.vue'
+import { aloud } from '../../music/text'
 import type { LineState } from './useLine'
 import { fits, played, told } from '../../document/ways'
 import { face } from '../../shell/commands'
@@ -11,7 +11,9 @@ import { useCommand } from '../../shell/useCommands'
 import { guessed } from '../../document/guesses'
 import PhraseNote from './PhraseNote.vue'
 import { stepNames, type Entry } from './useEntry'
-import { barsOf, metreOf } from '../../music/metre'
+import { quarter } from '../../api/facts'
+import { useSummary } from '../../shell/summary'
+import { nameOf, noteSaid, placeSaid } from './said'
 import PressButton from '../../shell/PressButton.vue'
 
 const props = defineProps<{ state: LineState; entry: Entry; chord?: string }>()
@@ -21,24 +23,25 @@ const written = computed(() => props.state.known.value.get(note.value?.id ?? 0))
 const reading = computed(() => written.value?.does)
 /** With its article: an eighth. */
 const one = (length = '') => `${/^[aeiou]/.test(length) ? 'an' : 'a'} ${length}`
-const name = computed(() => written.value?.note.replace(/-?\d$/, '') ?? '')
-const where = computed(() => {
-  const score = props.state.study.value?.score
-  const t = props.entry.tick.value
-  const beat = Math.floor(t / quarter)
-  const part =
-    { 0: '', 3: ' e', 4: ' second third', 6: ' and', 8: ' last third', 9: ' a' }[
-      ((((t % quarter) + quarter) % quarter) * 12) / quarter
-    ] ?? ' +'
-  if (t < 0 || !score) return 'in the pickup'
-  const at = metreOf(barsOf(score)).at(beat)
-  return `bar ${at.bar + 1}, beat ${at.beat + 1}${part}`
-})
+const name = computed(() => (written.value ? nameOf(written.value) : ''))
+const where = computed(() => placeSaid(props.state.study.value?.score, props.entry.tick.value))
 /* What is a part of another way is shown where that one is. */
 const ways = computed(() => props.entry.ways.value.filter((w) => note.value && fits(w, note.value)))
 const wide = computed(() =>
   props.state.study.value?.report.stretches.find((s) => s.notes.includes(note.value?.id ?? 0)),
 )
+useSummary({
+  whole: () => {
+    const [study, line, n] = [props.state.study.value, props.state.line.value, note.value]
+    if (!study || !line) return ''
+    const { landings } = study.report
+    const landed = landings.filter((l) => l.landed).length
+    const now = n
+      ? ` In hand: ${noteSaid(n, written.value, study, props.entry.ways.value)}.`
+      : ` The pen is in ${where.value}.`
+    return `${line.title}: ${line.notes.length} notes, ${landed} of ${landings.length} changes landed.${now}${reading.value ? ` ${aloud(reading.value.says)}.` : ''}`
+  },
+})
 const shorter = useCommand('shorter')
 const longer = useCommand('longer')
 const stringAbove = useCommand('stringAbove')

@@ -10,6 +10,8 @@ import { commandItem, useCommands } from '../../shell/useCommands'
 
 export function useLineMenu(of: {
   id: Ref<number>
+  /** what stands open beside the line */
+  panel: Ref<string>
   /** without its ornaments */
   plain: Ref<boolean>
   midi: { on: Ref<boolean>; turn: () => unknown }
@@ -22,7 +24,7 @@ export function useLineMenu(of: {
   const router = useRouter()
   const band = useBand()
   const writing = useWriting()
-  const { id, plain, midi, take, climbing, rungs, fingers, parts } = of
+  const { id, panel, plain, midi, take, climbing, rungs, fingers, parts } = of
   const query = () => (plain.value ? { plain: 'yes' } : {})
   useCommands({
     onPaper: () => router.push({ name: 'line-paper', params: { id: id.value }, query: query() }),
@@ -30,6 +32,7 @@ export function useLineMenu(of: {
       do: () => void midi.turn(),
       name: () => (midi.on.value ? 'No longer listen to MIDI' : commands.byMIDI.name),
     },
+    listed: () => (panel.value = panel.value === 'notes' ? '' : 'notes'),
     simulate: () => void take.simulate(),
     climb: { do: rungs.turn, name: () => climbing.value },
     parts: {
@@ -46,6 +49,6 @@ export function useLineMenu(of: {
     ...lineFiles(id.value, plain.value),
     { label: 'WAV, with the band', command: () => void writing.save(band.along(1)) },
     commandItem('onPaper', { icon: 'pi pi-print' }),
-    ...(['byMIDI', 'simulate', 'parts', 'climb', 'fingers'] as const).map((c) => commandItem(c)),
+    ...(['listed', 'byMIDI', 'simulate', 'parts', 'climb', 'fingers'] as const).map((c) => commandItem(c)),
   ])
 }

@@ -15,7 +15,7 @@ const emit = defineEmits<{ name: [option: string] }>()
       v-for="a in call.answers"
       :key="a.is"
       :class="{ slip: slip === a.is, is: over && call.answer === a.is }"
-      :aria-label="a.name ?? spoken(a.is)"
+      :aria-label="`${a.name ?? spoken(a.is)}, ${a.key}`"
       :data-answer="a.is"
       @click="emit('name', a.is)"
     >

@@ -6,6 +6,7 @@ import type { Call, Instrument } from '../../api/client'
 import SoundingMarks from '../../listen/SoundingMarks.vue'
 import MarkShape from '../../music/MarkShape.vue'
 import NeckBoard from '../../neck/NeckBoard.vue'
+import { towards } from '../../neck/cells'
 import { geometry } from '../../neck/geometry'
 import type { Place } from './useCalls'
 
@@ -77,6 +78,18 @@ const marks = computed(() =>
     return at ? [{ ...at, degree: n.degree, hollow: !props.found[i] }] : []
   }),
 )
+/* One of the places is in the way of Tab; arrows go from there to the others. */
+const held = ref<Place>()
+const hand = computed(() => held.value ?? { string: strings.value.at(-1)!, fret: inside.value[0]! })
+function key(e: KeyboardEvent) {
+  if (e.altKey || e.ctrlKey || e.metaKey || e.shiftKey) return
+  const to = towards(hand.value, e.key, { strings: strings.value, frets: inside.value, left: props.instrument.left })
+  if (to) box.value?.querySelector<SVGElement>(`[data-cell="${to.string}:${to.fret}"]`)?.focus()
+  else if (e.key === 'Enter' || e.key === ' ') emit('press', hand.value)
+  else return
+  e.preventDefault()
+  e.stopPropagation()
+}
 </script>
 
 <template>
@@ -106,7 +119,7 @@ const marks = computed(() =>
         :d="`M ${g.fret(slip.fret) - 8} ${g.string(slip.string) - 8} l 16 16 m 0 -16 l -16 16`"
       />
       <template v-if="pressed && !over">
-        <template v-for="s in strings" :key="s">
+        <g v-for="s in strings" :key="s" @keydown="key">
           <rect
             v-for="f in inside"
             :key="f"
@@ -118,9 +131,11 @@ const marks = computed(() =>
             role="button"
             :aria-label="`string ${s}, fret ${f}`"
             :data-cell="`${s}:${f}`"
+            :tabindex="s === hand.string && f === hand.fret ? 0 : -1"
+            @focus="held = { string: s, fret: f }"
             @click="emit('press', { string: s, fret: f })"
           />
-        </template>
+        </g>
       </template>
     </svg>
   </div>
@@ -188,5 +203,12 @@ svg {
 
 .cell:hover {
   fill: var(--lit);
+}
+
+.cell:focus-visible {
+  outline: none;
+  stroke: var(--ink);
+  stroke-width: 3;
+  stroke-dasharray: 5 3;
 }
 </style>

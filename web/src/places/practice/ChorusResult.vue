@@ -4,6 +4,8 @@ import { computed } from 'vue'
 import Button from 'primevue/button'
 import type { FreeTake } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
+import { aloud } from '../../music/text'
+import { useSummary } from '../../shell/summary'
 import { useCommand } from '../../shell/useCommands'
 import { apart as said } from './chorus'
 
@@ -20,6 +22,7 @@ const props = defineProps<{
 }>()
 defineEmits<{ write: [] }>()
 const keep = useCommand('keep')
+useSummary({ whole: () => aloud(`${props.chorus.good}. Try: ${props.chorus.try}.`) })
 const apart = computed(() => said({ simulated: props.simulated, free: props.chorus }, props.planned))
 /* Of what was held to the sum, and what was held to least. */
 const broken = computed(() => {
