@@ -55,7 +55,7 @@ const press = (id: string) => (id === 'metronome' ? (band.settings.click = !band
 </script>
 
 <template>
-  <section class="panel" role="dialog" aria-label="band">
+  <section class="panel">
     <h2>Who plays</h2>
     <slot />
     <div v-for="t in tracks" :key="t.id" class="row">

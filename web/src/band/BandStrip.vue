@@ -154,7 +154,7 @@ const say = (text: string) => toast.add({ severity: 'secondary', summary: text, 
       <PressButton class="more" aria-haspopup="dialog" @click="open"> <i class="pi pi-users" />Band </PressButton>
       <VolumeField />
     </div>
-    <Popover ref="panel"
+    <Popover ref="panel" label="band"
       ><BandPanel><slot /></BandPanel
     ></Popover>
   </aside>

@@ -70,7 +70,7 @@ const open = useOpener(panel)
     >
       {{ own ? told(own) : 'elsewhere …' }}
     </PressButton>
-    <Popover ref="panel">
+    <Popover ref="panel" label="where on the neck">
       <RegionForm
         :now="own ?? positions[selected]"
         :own="own"

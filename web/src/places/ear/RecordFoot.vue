@@ -23,6 +23,8 @@ const props = defineProps<{
 const play = useCommand('play')
 const turn = useCommand('myTurn')
 const each = useCommand('slowerEach')
+/* On a narrow screen how fast, and what follows each round, waits behind a press. */
+const unfolded = ref(false)
 const panel = ref<InstanceType<typeof Popover>>()
 const speeds = [
   { id: 0.25, name: '¼' },
@@ -68,7 +70,7 @@ const volume = computed({ get: () => Math.round(how.value.volume * 100), set: (v
 </script>
 
 <template>
-  <footer class="foot" aria-label="the recording plays">
+  <footer class="foot" :class="{ unfolded }" aria-label="the recording plays">
     <Button
       v-bind="play"
       class="play"
@@ -82,28 +84,37 @@ const volume = computed({ get: () => Math.round(how.value.volume * 100), set: (v
     <span v-if="sound.round.value.gap" class="turn" role="status">your turn</span>
     <span v-if="sound.trouble.value" class="trouble" role="alert">{{ sound.trouble.value }}</span>
     <span class="space" />
-    <Select
-      v-if="ways"
-      v-model="against"
-      :options="ways"
-      option-label="name"
-      option-value="id"
-      size="small"
-      aria-label="my line against the record"
-      class="against"
-    />
-    <SegmentedChoice v-model="rate" :options="speeds" label="how fast" />
-    <PressButton v-bind="each" :class="{ on: sound.modes.slower }" :aria-pressed="sound.modes.slower"
-      >slower each round</PressButton
-    >
-    <PressButton v-bind="turn" :class="{ on: sound.modes.turn }" :aria-pressed="sound.modes.turn"
-      >my turn after it</PressButton
-    >
-    <PressButton aria-haspopup="dialog" @click="panel?.toggle($event)">{{ sideName }}</PressButton>
-    <PressButton aria-haspopup="dialog" @click="panel?.toggle($event)"
-      >{{ fine >= 0 ? '+' : '−' }}{{ Math.abs(fine) }} cents</PressButton
-    >
-    <Popover ref="panel">
+    <PressButton
+      class="fold"
+      :aria-expanded="unfolded"
+      :aria-label="`${unfolded ? 'less' : 'more'} of how it plays`"
+      @click="unfolded = !unfolded"
+      ><i class="pi" :class="unfolded ? 'pi-angle-down' : 'pi-angle-up'"
+    /></PressButton>
+    <div class="rest">
+      <Select
+        v-if="ways"
+        v-model="against"
+        :options="ways"
+        option-label="name"
+        option-value="id"
+        size="small"
+        aria-label="my line against the record"
+        class="against"
+      />
+      <SegmentedChoice v-model="rate" :options="speeds" label="how fast" />
+      <PressButton v-bind="each" :class="{ on: sound.modes.slower }" :aria-pressed="sound.modes.slower"
+        >slower each round</PressButton
+      >
+      <PressButton v-bind="turn" :class="{ on: sound.modes.turn }" :aria-pressed="sound.modes.turn"
+        >my turn after it</PressButton
+      >
+      <PressButton aria-haspopup="dialog" @click="panel?.toggle($event)">{{ sideName }}</PressButton>
+      <PressButton aria-haspopup="dialog" @click="panel?.toggle($event)"
+        >{{ fine >= 0 ? '+' : '−' }}{{ Math.abs(fine) }} cents</PressButton
+      >
+    </div>
+    <Popover ref="panel" label="how it sounds">
       <div class="panel">
         <p>Sides</p>
         <SegmentedChoice v-model="side" :options="sides" label="which side" />
@@ -183,7 +194,7 @@ const volume = computed({ get: () => Math.round(how.value.volume * 100), set: (v
   flex: 1;
 }
 
-.foot > button:not(.play) {
+.rest button:not(.segments *, .against *) {
   min-height: var(--target);
   padding: 0 0.9rem;
   border: 1.5px solid var(--rule);
@@ -194,10 +205,47 @@ const volume = computed({ get: () => Math.round(how.value.volume * 100), set: (v
   cursor: pointer;
 }
 
-.foot > button.on {
+.rest button.on:not(.segments *) {
   background: var(--ink);
   color: var(--paper);
   border-color: var(--ink);
+}
+
+.rest {
+  display: contents;
+}
+
+.fold {
+  display: none;
+}
+
+@media (max-width: 900px) {
+  .foot {
+    padding: 0.6rem 0.75rem;
+  }
+
+  .fold {
+    display: grid;
+    place-items: center;
+    width: var(--target);
+    height: var(--target);
+    border: 0;
+    background: none;
+    color: inherit;
+    cursor: pointer;
+  }
+
+  .rest {
+    display: none;
+  }
+
+  .unfolded .rest {
+    display: flex;
+    flex: 1 0 100%;
+    flex-wrap: wrap;
+    gap: 0.5rem;
+    order: -1;
+  }
 }
 
 .panel {

@@ -2,7 +2,7 @@
 /* What calls may ask: folded to one button that tells what was chosen, and opened to all of it. */
 import { computed, ref } from 'vue'
 import Button from 'primevue/button'
-import Popover from 'primevue/popover'
+import Popover from '../../shell/ThePopover.vue'
 import Select from 'primevue/select'
 import MusicText from '../../music/MusicText.vue'
 import type { useCallWish } from './useCallWish'
@@ -24,7 +24,7 @@ const says = computed(() => props.choice.narrowed.value.join(' · ') || 'anythin
   >
     <span>Asked</span> <b><MusicText :said="says" /></b><i class="pi pi-angle-up" />
   </Button>
-  <Popover ref="panel" @show="open = true" @hide="open = false">
+  <Popover ref="panel" label="what is asked" @show="open = true" @hide="open = false">
     <div class="choice">
       <label v-for="f in choice.fields" :key="f.name">
         <span>{{ f.label }}</span>

@@ -2,7 +2,7 @@
 /* What is held to besides what is asked: folded to one button that tells it, and opened to all that there is. */
 import { computed, ref } from 'vue'
 import Button from 'primevue/button'
-import Popover from 'primevue/popover'
+import Popover from '../../shell/ThePopover.vue'
 import Select from 'primevue/select'
 import MusicText from '../../music/MusicText.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
@@ -35,7 +35,7 @@ const drawn = 'drawn'
   >
     <span>Hold to</span> <b><MusicText :said="says || '…'" /></b><i class="pi pi-angle-down" />
   </Button>
-  <Popover ref="panel" @show="open = true" @hide="open = false">
+  <Popover ref="panel" label="what is held to" @show="open = true" @hide="open = false">
     <div class="choice">
       <div v-for="k in kinds" :key="k.id" class="kind">
         <TickBox :model-value="chosen.has(k.id)" @update:model-value="set(k.id, $event ? '' : undefined)">

@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
-import Popover from 'primevue/popover'
+import Popover from '../../../shell/ThePopover.vue'
 import { usePlayerChanges, usePlayers } from '../../../api/players'
 import PressButton from '../../../shell/PressButton.vue'
 import { useUndo } from '../../../shell/useUndo'
@@ -44,7 +44,7 @@ const typed = computed(() => name.value.trim())
     title="who plays: each has an instrument and a log"
     @click="panel?.toggle($event)"
   />
-  <Popover ref="panel" @show="trouble = ''">
+  <Popover ref="panel" label="players" @show="trouble = ''">
     <div class="players">
       <PressButton
         v-for="p in players.data.value"
