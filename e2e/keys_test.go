@@ -1,11 +1,13 @@
 package e2e
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // By keys alone: past the places to what is shown, to the heading of another place, back to where the way began, and back
@@ -83,4 +85,79 @@ func TestSpaceAndLetters(t *testing.T) {
 	p.until(`document.querySelector('.play.on')`)
 	assert.Equal(t, shown, eval[string](p, theme))
 	p.keys(" ")
+}
+
+// What opens beside a button takes the focus, has a name, and gives the focus back.
+func TestWhatOpensGivesTheFocusBack(t *testing.T) {
+	p := sit(t, true)
+	for _, opens := range []struct{ path, ready, css, text, name string }{
+		{"/bench/6?frets=7-11", ".crossing .now", ".strip button", "Band", "band"},
+		{"/bench/6?frets=7-11", ".crossing .now", ".windows button", "elsewhere", "where on the neck"},
+		{"/practice/6?ask=tones&seed=7", ".cover", ".practice-room button", "Asked", "what is asked"},
+		{"/practice/6?do=changes", ".hint", "header button", "Hold to", "what is held to"},
+		{"/practice/6?do=today", ".items li", "header button", "Player", "players"},
+	} {
+		p.visit(opens.path)
+		p.until(`document.querySelector(%q)`, opens.ready)
+		find := fmt.Sprintf(`[...document.querySelectorAll(%q)].find(e => e.innerText.includes(%q))`, opens.css, opens.text)
+		p.until("%s", find)
+		eval[bool](p, fmt.Sprintf(`(%s.focus(), true)`, find))
+		p.keys(kb.Enter)
+		p.until(`document.activeElement?.closest('[role=dialog]')?.getAttribute('aria-label') === %q`, opens.name)
+		p.keys(kb.Escape)
+		p.until(`!document.querySelector('[role=dialog]') && document.activeElement === %s`, find)
+	}
+}
+
+// A call on the neck is answered by arrows, wherever its places lie.
+func TestACallIsAnsweredByArrows(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/practice/6?ask=tones&seed=7&by=neck")
+	p.until(`document.querySelectorAll('[data-cell]').length > 20 && document.querySelectorAll('[data-cell][tabindex="0"]').length === 1`)
+	eval[bool](p, `(document.querySelector('[data-cell][tabindex="0"]').focus(), true)`)
+	at := func() string { return eval[string](p, `document.activeElement?.dataset.cell ?? ''`) }
+	first := at()
+	p.keys(kb.ArrowRight)
+	assert.NotEqual(t, first, at())
+	assert.NotContains(t, p.address(), "at=", "an arrow on the neck is no next call")
+	// Through all of them until a tone is found.
+	for range 6 {
+		for range 6 {
+			if eval[bool](p, `/[1-9]\d* found/.test(document.body.innerText) || !document.querySelector('[data-cell]')`) {
+				return
+			}
+			p.keys(kb.Enter, kb.ArrowLeft)
+		}
+		p.keys(kb.ArrowUp, kb.ArrowRight, kb.ArrowRight, kb.ArrowRight, kb.ArrowRight, kb.ArrowRight)
+	}
+	require.Fail(t, "no tone was found by arrows")
+}
+
+// Eight notes are written by keys alone, from the opened page to the last of them, in at most sixty presses.
+func TestEightNotesTakeFewPresses(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/lines")
+	id := p.post("/api/lines", map[string]any{"title": "Eight", "key": "A", "feel": "shuffle", "tempo": 96, "beats": 4, "text": "| A7 | D7 | A7 | E7 |", "tuning": "E2,A2,D3,G3,B3,E4", "frets": 22, "low": 5, "high": 8, "palette": "minor-pentatonic", "notes": []any{}})
+	p.visit(fmt.Sprintf("/lines/%d", id))
+	p.until(`document.querySelector('.line .grid')`)
+	presses := 0
+	press := func(keys ...string) {
+		p.keys(keys...)
+		presses += len(keys)
+	}
+	press(kb.Tab, kb.Enter) // past the places
+	for !eval[bool](p, `!!document.activeElement?.matches('.line .grid')`) {
+		require.Less(t, presses, 60)
+		press(kb.Tab)
+	}
+	for i := range 8 {
+		press([]string{"5", "8", "5", "7", "5", "7", "8", "5"}[i])
+		if i%2 == 1 {
+			press(kb.ArrowDown)
+		}
+		press(kb.ArrowRight)
+	}
+	p.until(`fetch('/api/lines/%d').then(r => r.json()).then(l => l.notes.length === 8)`, id)
+	t.Logf("%d presses", presses)
+	assert.LessOrEqual(t, presses, 60)
 }
