@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -33,6 +34,10 @@ func TestEveryPlaceFitsEveryScreen(t *testing.T) {
 	p := sit(t, true)
 	script, err := os.ReadFile("testdata/screens.js")
 	require.NoError(t, err)
+	letters := func(size int64) {
+		_, err := chromedp.Call(p.ctx, page.SetFontSizes, page.SetFontSizesParams{FontSizes: &page.FontSizes{Standard: size, Fixed: size}})
+		require.NoError(t, err)
+	}
 	for _, place := range screens {
 		p.do(chromedp.EmulateViewport(widths[0].width, widths[0].height))
 		p.visit(place.path)
@@ -56,6 +61,20 @@ func TestEveryPlaceFitsEveryScreen(t *testing.T) {
 			}
 			for _, fault := range eval[[]string](p, asked+`]`) {
 				assert.Fail(t, fmt.Sprintf("%s at %d px", place.path, w.width), fault)
+			}
+			if w.width == 390 {
+				p.do(chromedp.EmulateViewport(w.width, 2400)) // nothing lies under the strip
+				p.inBothLooks("main", place.path+" on a phone")
+				assert.Empty(t, p.broken("html", `['label-content-name-mismatch']`), place.path)
+			}
+			if w.width == 1280 { // with letters twice as large nothing is lost, and nothing goes sideways
+				letters(32)
+				evalLater[bool](p, `new Promise(done => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => done(true), 60))))`)
+				p.until(`getComputedStyle(document.documentElement).fontSize === '32px'`)
+				for _, fault := range eval[[]string](p, `[...screens.wider(), ...screens.covered()]`) {
+					assert.Fail(t, fmt.Sprintf("%s with large letters", place.path), fault)
+				}
+				letters(16)
 			}
 		}
 	}

@@ -97,7 +97,7 @@ main {
   grid-template-columns: minmax(0, 1fr);
 }
 
-@media (max-width: 820px) {
+@media (max-width: 51.25em) {
   .house {
     grid-template-columns: minmax(0, 1fr);
     grid-template-rows: auto 1fr;

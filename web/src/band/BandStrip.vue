@@ -325,7 +325,7 @@ progress {
   display: none;
 }
 
-@media (max-width: 900px) {
+@media (max-width: 56.25em) {
   .strip {
     padding: 0.6rem 0.75rem;
     gap: 0.25rem 0.5rem;
@@ -362,7 +362,7 @@ progress {
   }
 }
 
-@media (max-width: 560px) {
+@media (max-width: 35em) {
   .play {
     min-width: 0;
     padding: 0 0.9rem;
@@ -399,7 +399,7 @@ progress {
   }
 }
 
-@media (max-width: 360px) {
+@media (max-width: 22.5em) {
   .strip:not(.unfolded) :deep(.half) {
     display: none;
   }

@@ -347,7 +347,7 @@ ul {
   padding: 0.5rem;
 }
 
-@media (max-width: 800px) {
+@media (max-width: 50em) {
   .found {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -140,7 +140,7 @@ watch(
 }
 
 /* Four bars fit a phone where each has one chord. */
-@media (max-width: 560px) {
+@media (max-width: 35em) {
   .dense .row {
     grid-template-columns: repeat(2, minmax(0, 1fr));
     grid-auto-rows: 3.5rem;

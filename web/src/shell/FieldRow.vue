@@ -38,7 +38,7 @@ small {
   font-size: var(--text-s);
 }
 
-@media (max-width: 560px) {
+@media (max-width: 35em) {
   .field {
     grid-template-columns: minmax(0, 1fr);
   }

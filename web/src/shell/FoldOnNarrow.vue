@@ -25,7 +25,7 @@ const open = ref(false)
   display: none;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .fold {
     display: grid;
     grid-template-columns: minmax(0, 1fr);

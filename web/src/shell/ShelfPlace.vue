@@ -76,7 +76,7 @@ li:hover {
 }
 
 /* What is done to a row stands under its name where both do not fit beside each other. */
-@media (max-width: 560px) {
+@media (max-width: 35em) {
   li {
     flex-wrap: wrap;
     justify-content: end;

@@ -64,7 +64,7 @@ b {
   display: flex;
 }
 
-@media (max-width: 820px) {
+@media (max-width: 51.25em) {
   .begins {
     display: none;
   }
@@ -74,7 +74,7 @@ b {
   }
 }
 
-@media (max-width: 560px) {
+@media (max-width: 35em) {
   .row {
     flex-basis: 100%;
     padding-bottom: 0.2rem;

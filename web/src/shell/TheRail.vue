@@ -120,7 +120,7 @@ button:focus-visible {
   display: none;
 }
 
-@media (max-width: 820px) {
+@media (max-width: 51.25em) {
   .rail {
     position: static;
     height: auto;
@@ -145,7 +145,7 @@ button:focus-visible {
   }
 }
 
-@media (max-width: 640px) {
+@media (max-width: 40em) {
   .rail {
     position: relative;
   }

@@ -360,7 +360,7 @@ h3 {
   color: var(--soft);
 }
 
-@media (max-width: 820px) {
+@media (max-width: 51.25em) {
   .atlas {
     overflow-x: auto;
   }

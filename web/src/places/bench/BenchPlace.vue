@@ -358,7 +358,7 @@ h1 {
 }
 
 /* The key, the tempo and the feel are told whole; what the shapes mean is known after a while, and goes mark by mark. */
-@media (width < 1420px) {
+@media (width < 88.75em) {
   .legend {
     gap: 0.2rem 0.5rem;
     font-size: 0.9rem;
@@ -425,7 +425,7 @@ h1 {
 }
 
 /* A low screen has the three beside each other, so that the strip covers none; a high one gives its room to what is played from. */
-@media (min-width: 1200px) and (max-height: 900px) {
+@media (min-width: 75em) and (max-height: 56.25em) {
   .bench {
     grid-template-areas: 'head head head head' 'form form ahead ahead' 'tools tools tools tools' 'neck neck neck neck' 'below run run cards';
     grid-template-columns: minmax(0, 1fr) 16.75rem 2.5rem 22.5rem;
@@ -456,13 +456,13 @@ h1 {
   }
 }
 
-@media (min-height: 1000px) {
+@media (min-height: 62.5em) {
   .bench {
     --sheet: clamp(10.5rem, 21vh, 19rem) !important;
   }
 }
 
-@media (max-width: 900px) {
+@media (max-width: 56.25em) {
   .bench {
     grid-template: none;
     grid-template-columns: minmax(0, 1fr);
@@ -490,7 +490,7 @@ h1 {
 }
 
 /* On the music stand: the chord and the neck first, then the sheet, and what moves; the rest is folded. */
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .bench {
     grid-template-areas: 'head' 'chord' 'neck' 'where' 'form' 'moves' 'tools' 'cards' 'below';
     gap: 0.4rem;

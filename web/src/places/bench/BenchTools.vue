@@ -77,7 +77,7 @@ const layerNames = { tones: 'tones', arrivals: 'arrivals', palette: 'palette', b
   text-decoration: line-through;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .tools {
     display: contents;
   }

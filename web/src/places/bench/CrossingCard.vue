@@ -348,7 +348,7 @@ button.hear {
 }
 
 /* The chords stand over the neck, what moves under the sheet. */
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .crossing {
     display: contents;
   }

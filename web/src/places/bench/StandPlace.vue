@@ -206,7 +206,7 @@ nav :deep(button) {
 }
 
 /* Where there is less room everything keeps its order and its weight. */
-@media (max-width: 1100px) {
+@media (max-width: 68.75em) {
   .stand {
     padding: 0.4rem 0.75rem 0.5rem;
   }
@@ -267,7 +267,7 @@ nav :deep(button) {
   }
 }
 
-@media (max-width: 560px) {
+@media (max-width: 35em) {
   .beats i {
     width: 0.8rem;
     height: 0.8rem;

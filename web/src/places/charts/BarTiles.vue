@@ -5,7 +5,7 @@ import Button from 'primevue/button'
 import type { Reading } from '../../api/client'
 import MusicText from '../../music/MusicText.vue'
 import PressButton from '../../shell/PressButton.vue'
-import { labelOf, metreOf, numberOf, put, retype, typed, type Tile } from './tiles'
+import { metreOf, numberOf, put, retype, typed, type Tile } from './tiles'
 import { useTiles } from './useTiles'
 
 const props = defineProps<{
@@ -112,7 +112,6 @@ function letGo(e: DragEvent) {
   } else moveTo(at)
 }
 const metre = (i: number) => metreOf(props.bars, i)
-const label = (i: number) => labelOf(props.bars, i)
 </script>
 
 <template>
@@ -146,7 +145,6 @@ const label = (i: number) => labelOf(props.bars, i)
           class="tile"
           draggable="true"
           :data-tile="i + 1"
-          :aria-label="label(i)"
           :aria-pressed="isChosen(i)"
           :tabindex="i === Math.max(0, here) ? 0 : -1"
           @click="press(i, $event)"
@@ -158,7 +156,9 @@ const label = (i: number) => labelOf(props.bars, i)
             ><b v-if="b.section">{{ b.section }}</b
             ><span>{{ b.before }}</span
             ><small
-              ><b v-if="metre(i)">{{ metre(i) }}</b> {{ b.pickup ? 'pickup' : numberOf(bars, i) }}</small
+              ><b v-if="metre(i)">{{ metre(i) }}</b> <span class="hidden-text">{{ b.pickup ? '' : 'bar' }} </span>{{
+                b.pickup ? 'pickup' : numberOf(bars, i)
+              }}</small
             ></span
           >
           <span class="chords"
@@ -354,7 +354,7 @@ input {
   font-size: var(--text-s);
 }
 
-@media (max-width: 560px) {
+@media (max-width: 35em) {
   ol {
     grid-template-columns: repeat(2, minmax(0, 1fr));
   }

@@ -353,13 +353,13 @@ small {
   width: 6rem;
 }
 
-@media (max-width: 900px) {
+@media (max-width: 56.25em) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
   }
 }
 
-@media (max-width: 560px) {
+@media (max-width: 35em) {
   .columns :deep(.field) {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest'
 import {
   carried,
   differences,
-  labelOf,
   metreOf,
   move,
   numberOf,
@@ -66,7 +65,6 @@ describe('a pickup', () => {
   it('stands before the first bar and is none', () => {
     expect(bars.map((_, i) => numberOf(bars, i))).toEqual([0, 1, 2])
     expect(bars.slice(1).map((_, i) => numberOf(bars.slice(1), i))).toEqual([1, 2])
-    expect(bars.map((_, i) => labelOf(bars, i))).toEqual(['pickup of 1 beat, G7', 'bar 1, C7', 'bar 2, 2/4, F7'])
     expect(bars.map((_, i) => metreOf(bars, i))).toEqual(['', '', '2/4'])
     expect(written(bars)).toBe('| pickup 1/4 G7 | C7 | no pickup 2/4 F7 |')
   })

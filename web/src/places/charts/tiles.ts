@@ -1,7 +1,5 @@
 /* What is done to the written bars of a chart, each of which says all there is to say of itself. */
 
-import { spoken } from '../../music/text'
-
 export interface Tile {
   text: string
   row?: boolean
@@ -99,13 +97,4 @@ export function metreOf(bars: readonly Pick<Told, 'text' | 'beats' | 'pickup'>[]
   if (b.pickup) return ''
   const before = (bars[i - 1]?.pickup ? undefined : bars[i - 1]?.beats) ?? (b.text.includes('/4') ? 0 : b.beats)
   return b.beats !== before ? `${b.beats}/4` : ''
-}
-
-/** A bar in words. */
-export const labelOf = (bars: readonly Told[], i: number): string => {
-  const b = bars[i]!
-  const name = b.pickup ? `pickup of ${b.beats === 1 ? '1 beat' : `${b.beats} beats`}` : `bar ${numberOf(bars, i)}`
-  return [name, b.section, b.before, metreOf(bars, i), ...b.chords.split(' ').map(spoken), b.after]
-    .filter(Boolean)
-    .join(', ')
 }

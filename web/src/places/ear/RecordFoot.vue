@@ -219,7 +219,7 @@ const volume = computed({ get: () => Math.round(how.value.volume * 100), set: (v
   display: none;
 }
 
-@media (max-width: 900px) {
+@media (max-width: 56.25em) {
   .foot {
     padding: 0.6rem 0.75rem;
   }

@@ -346,7 +346,7 @@ header {
   align-items: center;
 }
 
-@media (max-width: 900px) {
+@media (max-width: 56.25em) {
   header {
     flex-wrap: wrap;
   }

@@ -255,7 +255,7 @@ const size = computed(() => (screen.width.value > 1600 && screen.height.value > 
 }
 
 /* Where there is room beside each other the sheet takes the height that is left, so that the strip covers nothing of the note. */
-@media (min-width: 901px) {
+@media (min-width: 56.3125em) {
   .line {
     height: calc(100vh - 3.5rem); /* the strip's */
     min-height: 34rem;
@@ -379,7 +379,7 @@ aside {
   align-items: start;
 }
 
-@media (max-width: 900px) {
+@media (max-width: 56.25em) {
   .line {
     grid-template-columns: minmax(0, 1fr);
     padding-inline: 0.75rem;

@@ -199,7 +199,7 @@ button[aria-pressed='true'] {
   font-weight: 700;
 }
 
-@media (max-width: 560px) {
+@media (max-width: 35em) {
   .note {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -15,12 +15,13 @@ const emit = defineEmits<{ name: [option: string] }>()
       v-for="a in call.answers"
       :key="a.is"
       :class="{ slip: slip === a.is, is: over && call.answer === a.is }"
-      :aria-label="`${a.name ?? spoken(a.is)}, ${a.key}`"
       :data-answer="a.is"
       @click="emit('name', a.is)"
     >
       <template v-if="a.name">{{ a.name }}</template>
-      <MarkBadge v-else :degree="a.is" :size="38" />
+      <template v-else
+        ><span class="hidden-text">{{ spoken(a.is) }}, </span><MarkBadge :degree="a.is" :size="38"
+      /></template>
       <kbd>{{ a.key }}</kbd>
     </PressButton>
   </div>

@@ -169,7 +169,7 @@ li {
   color: var(--soft);
 }
 
-@media (width < 640px) {
+@media (width < 40em) {
   .grid {
     grid-template-columns: repeat(2, minmax(0, 1fr));
   }

@@ -292,7 +292,7 @@ small {
   font: 400 var(--text-m) var(--font-text);
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   li {
     grid-template-columns: 2rem minmax(0, 1fr);
   }

@@ -180,7 +180,7 @@ small {
   font-weight: 600;
 }
 
-@media (width < 900px) {
+@media (width < 56.25em) {
   .both {
     grid-template-columns: minmax(0, 1fr);
   }

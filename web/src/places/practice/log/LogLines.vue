@@ -69,7 +69,7 @@ small {
   color: var(--soft);
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   li {
     grid-template-columns: minmax(0, 1fr) auto auto;
   }

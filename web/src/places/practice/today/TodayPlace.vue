@@ -254,7 +254,7 @@ li.past {
   color: var(--danger);
 }
 
-@media (width < 700px) {
+@media (width < 43.75em) {
   li {
     flex-wrap: wrap;
     justify-content: end;
