@@ -3,7 +3,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import type { LineNote, Score } from '../api/client'
-import { spoken } from '../music/text'
+import { saidOf } from './said'
 import type { Box, Layout, Row } from './engrave'
 import { freshOf, goneOf, holders } from './ahead'
 import { placeOf, tickAt } from './along'
@@ -111,14 +111,7 @@ watch(
   () => void nextTick(() => follow('.pen')),
 )
 const place = (row: Row, bar: Box, x: number, string: number) => emit('place', tickAt(row, bar, x), string)
-const says = computed(() =>
-  paper.value.notes
-    .map(
-      (n) =>
-        `${spoken(n.note.replace(/-?\d+$/, ''))}${n.degree ? `, ${spoken(n.degree)},` : ''} on string ${n.string} fret ${n.fret}`,
-    )
-    .join(', '),
-)
+const says = computed(() => saidOf(paper.value.notes))
 </script>
 
 <template>
