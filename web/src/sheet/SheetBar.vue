@@ -338,6 +338,13 @@ const said = (i: number) =>
     display: none;
   }
 
+  .aim {
+    right: 4px;
+    bottom: 3px;
+    transform: scale(0.82);
+    transform-origin: right bottom;
+  }
+
   .small {
     padding-left: 4px;
   }

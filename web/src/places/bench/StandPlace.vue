@@ -277,6 +277,7 @@ nav :deep(button) {
     display: none;
   }
 
+  header,
   .where {
     gap: 0 0.4rem;
   }

@@ -156,9 +156,11 @@ const metre = (i: number) => metreOf(props.bars, i)
             ><b v-if="b.section">{{ b.section }}</b
             ><span>{{ b.before }}</span
             ><small
-              ><b v-if="metre(i)">{{ metre(i) }}</b> <span class="hidden-text">{{ b.pickup ? '' : 'bar' }} </span>{{
-                b.pickup ? 'pickup' : numberOf(bars, i)
-              }}</small
+              ><b v-if="metre(i)">{{ metre(i) }}</b> <span v-if="!b.pickup" class="hidden-text">bar </span
+              >{{ b.pickup ? 'pickup' : numberOf(bars, i)
+              }}<span v-if="b.pickup" class="hidden-text">
+                of {{ b.beats }} beat{{ b.beats === 1 ? '' : 's' }}</span
+              ></small
             ></span
           >
           <span class="chords"
