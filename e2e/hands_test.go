@@ -7,6 +7,7 @@ import (
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -113,6 +114,16 @@ func TestWhatIsInViewIsTold(t *testing.T) {
 	p.keys("i")
 	p.sees(".told.seen", "Slipway Shuffle, bar 4 of 12")
 	p.sees(".told.seen", "comes in a bar: land on")
+	// A foot moves the loop while the band plays, and hears where to.
+	p.click(".crossing button", "2 bars")
+	p.until(`document.querySelector('[aria-label="loop these bars"]').value === '4-5'`)
+	p.click(".play", "Play")
+	p.until(stores + `.get('band').beat !== undefined`)
+	p.keys(kb.PageDown)
+	p.sees(".told.seen", "go round, tempo 96")
+	// Who cannot see hears the bar and the landing to come, once.
+	p.until(`/^bar \d+: [A-G]/.test(document.querySelector('p.hidden-text[role=status]')?.innerText ?? '')`)
+	p.click(".play", "Stop")
 	p.visit("/charts")
 	p.sees("h1", "Charts")
 	p.until(`document.querySelector('.told')`)

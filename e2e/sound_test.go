@@ -196,7 +196,7 @@ func TestTheTransport(t *testing.T) {
 	p.keys(" ")
 	p.until(`document.querySelector('.play.on')`)
 	// The sheet follows.
-	p.until(`document.querySelector('[aria-current=true]').getAttribute('aria-label').includes('F7')`)
+	p.until(`document.querySelector('[aria-current=true]').innerText.includes('F7')`)
 	p.until(`document.querySelector('.crossing h2').innerText.startsWith('F7')`)
 	p.keys(" ")
 	p.until(`!document.querySelector('.play.on')`)

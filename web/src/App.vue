@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { here } from './memory/here'
+import MemoryNotes from './shell/MemoryNotes.vue'
 import TheRail from './shell/TheRail.vue'
 import { later } from './shell/later'
 import './shell/toastsKept'
@@ -13,7 +14,6 @@ const HelpDialog = later(() => import('./shell/HelpDialog.vue'))
 const InstrumentDialog = later(() => import('./shell/InstrumentDialog.vue'))
 const ConflictDialog = later(() => import('./shell/ConflictDialog.vue'))
 const BringAnywhere = later(() => import('./making/BringAnywhere.vue'))
-const MemoryNotes = later(() => import('./shell/MemoryNotes.vue'))
 const PlanStrip = later(() => import('./places/practice/today/PlanStrip.vue'))
 const AtTheFoot = later(() => import('./shell/AtTheFoot.vue'))
 const WayBar = later(() => import('./ways/WayBar.vue'))

@@ -1,5 +1,5 @@
 /* Every key and MIDI switch that was learned for a pedal, wherever the focus is but in a field. */
-import { nextTick, onScopeDispose } from 'vue'
+import { onScopeDispose } from 'vue'
 import { writeLoop } from '../band/settings'
 import { useBand } from '../band/useBand'
 import { pressed, type CommandId } from './commands'
@@ -18,15 +18,19 @@ export function usePedalPresses() {
   const pedals = usePedals()
   const band = useBand()
   /** A press by foot is told where it led, since nobody may be looking. */
-  function act(ids: readonly string[]) {
+  function telling() {
     const before = where(band)
-    const done = perform(ids as readonly CommandId[])
-    void nextTick(() => where(band) !== before && tell(where(band)))
-    return done
+    setTimeout(() => where(band) !== before && tell(where(band)), 120) // the place follows a moment later
+  }
+  function act(ids: readonly string[]) {
+    telling()
+    return perform(ids as readonly CommandId[])
   }
   function key(e: KeyboardEvent) {
     if (!pedals.learning && isTyping(e)) return
     const signal = keySignal(pressed(e))
+    // A page-turner that was not taught anything leads on and back as it is.
+    if (band.playing && (e.key === 'PageDown' || e.key === 'PageUp')) telling()
     if (!signal || (!pedals.learning && e.repeat) || !pedals.signal(signal, band.playing, performance.now(), act))
       return
     e.preventDefault()

@@ -21,7 +21,6 @@ import WaveDrawing from '../../wave/WaveDrawing.vue'
 import BenchTools from './BenchTools.vue'
 import BlendCard from './BlendCard.vue'
 import CrossingCard from './CrossingCard.vue'
-import SoundsIn from './SoundsIn.vue'
 import RunCard from './RunCard.vue'
 import ThreadBar from './ThreadBar.vue'
 import { useBench } from './useBench'
@@ -38,6 +37,7 @@ import { usePlan } from './usePlan'
 import { usePointing } from './usePointing'
 import { useWords } from './useWords'
 
+const SoundsIn = later(() => import('./SoundsIn.vue'))
 const LeadingCard = later(() => import('./LeadingCard.vue'))
 // There is nothing to draw before it.
 const FirstEvening = defineAsyncComponent({ loader: () => import('../../ways/FirstEvening.vue'), onError: againSoon })
