@@ -109,7 +109,7 @@ useCommands({
   <div
     v-if="data && step && chord && run && window && here && blend && words"
     class="bench"
-    :style="{ '--sheet': `${(data.bars.length > 12 ? 13.2 : 10.5) + (data.pickup ? 1.9 : 0)}rem` }"
+    :style="{ '--sheet': `${(data.bars.length > 12 ? 13.2 : 11.8) + (data.pickup ? 1.9 : 0)}rem` }"
   >
     <header>
       <h1>{{ data.chart.title }}</h1>
