@@ -19,6 +19,10 @@ export interface LoopBeats {
   to: number
 }
 
+/** Clean passes in a row that lead a ladder a step up, where it goes by how it goes; one that was not leads a step down. So it
+ * comes to rest where four of five passes are clean. */
+export const cleanInRow = 3
+
 export interface Ladder {
   goal: number
   step: number

@@ -20,7 +20,7 @@ import {
   placeOf,
 } from './deciding'
 import { quarter } from '../api/facts'
-import { beatsOf, type LoopBeats } from './settings'
+import { beatsOf, cleanInRow, type LoopBeats } from './settings'
 import { maxTempo, minTempo } from '../api/facts'
 import { useBandSettings } from './useBandSettings'
 import { useHeard } from './useHeard'
@@ -130,9 +130,9 @@ export const useBand = defineStore('band', () => {
     const step = l.goal < l.from ? -l.step : l.step
     clean = missed ? 0 : clean + 1
     if (missed) setTempo(tempo.value - step)
-    else if (clean === 3)
+    else if (clean === cleanInRow)
       setTempo(step > 0 ? Math.min(l.goal, tempo.value + step) : Math.max(l.goal, tempo.value + step))
-    if (clean === 3) clean = 0
+    if (clean === cleanInRow) clean = 0
     missed = false
   }
 

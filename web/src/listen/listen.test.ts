@@ -166,22 +166,26 @@ describe('a ladder', () => {
     expect(paceOf(paces, [0, 480, 960, 1440, 3840, 4320])).toBe('eighths')
     expect(paceOf(paces, [0])).toBeUndefined()
   })
-  it('goes up after two clean passes and down after two that were not', () => {
+  it('goes up after three clean passes in a row and down after one that was not', () => {
     let r = { tempo: 100, row: 0 }
     for (const [ok, tempo] of [
       [true, 100],
+      [true, 100],
       [true, 105],
-      [false, 105],
       [true, 105],
-      [true, 110],
-      [false, 110],
-      [false, 105],
+      [true, 105],
+      [false, 100],
+      [true, 100],
+      [true, 100],
+      [true, 105],
+      [false, 100],
+      [false, 95],
     ] as const) {
       // prettier-ignore
       r = climbed(r, ok)
       expect(r.tempo).toBe(tempo)
     }
-    expect(climbed({ tempo: 300, row: 1 }, true).tempo).toBe(300)
+    expect(climbed({ tempo: 300, row: 2 }, true).tempo).toBe(300)
     expect([clean(19, 20), clean(18, 20), clean(0, 0)]).toEqual([true, false, false])
   })
 })

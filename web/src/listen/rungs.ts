@@ -1,26 +1,24 @@
-/* A ladder of tempi that follows how it goes: up after clean passes, down after ones that were not. */
+/* A ladder of tempi that follows how it goes: a step up after some clean passes in a row, a step down after one that was not. */
 import { maxTempo, minTempo } from '../api/facts'
+import { cleanInRow } from '../band/settings'
 
 export interface Rung {
   tempo: number
-  /** clean passes in a row at this tempo; below 0, those that were not */
+  /** clean passes in a row at this tempo */
   row: number
 }
 
-/** Beats a minute from rung to rung; passes in a row that lead up, and down. */
+/** Beats a minute from rung to rung. */
 const step = 5
-const up = 2
-const down = 2
 
 /** How far above its own tempo a thing is climbed: quicker than that it is another piece, and a strain. */
 export const ceiling = (tempo: number) => Math.min(maxTempo, step * Math.floor((1.5 * tempo) / step))
 
 /** most is the tempo above which the ladder does not lead; who stands there already stays. */
 export function climbed({ tempo, row }: Rung, clean: boolean, most = maxTempo): Rung {
-  const now = clean ? Math.max(0, row) + 1 : Math.min(0, row) - 1
-  if (now >= up) return { tempo: Math.max(tempo, Math.min(most, tempo + step)), row: 0 }
-  if (now <= -down) return { tempo: Math.max(minTempo, tempo - step), row: 0 }
-  return { tempo, row: now }
+  if (!clean) return { tempo: Math.max(minTempo, tempo - step), row: 0 }
+  if (row + 1 < cleanInRow) return { tempo, row: row + 1 }
+  return { tempo: Math.max(tempo, Math.min(most, tempo + step)), row: 0 }
 }
 
 /** A pass is clean when nearly all that counts in it was right. */

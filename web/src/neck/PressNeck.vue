@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /* A neck to press on: round a window, with marks where they are wanted. A press is told when it begins and when it ends. */
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useMediaQuery } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Instrument } from '../api/client'
 import SoundingMarks from '../listen/SoundingMarks.vue'
 import MarkShape from '../music/MarkShape.vue'
 import NeckBoard from './NeckBoard.vue'
-import { geometry } from './geometry'
+import { geometry, narrow, thumbHigh, thumbWide } from './geometry'
 
 const props = defineProps<{
   instrument: Instrument
@@ -27,16 +27,20 @@ const emit = defineEmits<{
 }>()
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box)
+/* It may be small on a large screen too. */
+const small = useMediaQuery(`(max-width: ${narrow}px)`)
 const frame = computed(() => {
   const last = props.instrument.last
-  const from = Math.max(0, Math.min(props.low - 2, last - 9))
+  const room = small.value ? thumbWide(width.value) : 9
+  const around = Math.max(0, Math.min(2, room - (props.high - props.low)))
+  const from = Math.max(0, Math.min(props.low - around, last - room))
   return {
-    width: Math.max(320, width.value),
-    height: props.height ?? 122,
-    top: 10,
-    foot: 27,
+    width: Math.max(240, width.value),
+    height: small.value ? thumbHigh(props.instrument.open.length, 59) : (props.height ?? 122),
+    top: small.value ? 22 : 10,
+    foot: small.value ? 37 : 27,
     from,
-    to: Math.min(last, Math.max(from + 9, props.high + 2)),
+    to: Math.min(last, Math.max(from + room, props.high + around)),
   }
 })
 const g = computed(() => geometry(frame.value, props.instrument))

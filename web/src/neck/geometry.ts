@@ -51,6 +51,14 @@ export function geometry(frame: Frame, instrument: Pick<Instrument, 'open' | 'le
 
 export type Geometry = ReturnType<typeof geometry>
 
+/** A drawing narrower than this is on a screen that is pressed by a thumb: then a string takes as much as that needs. */
+export const narrow = 700
+const thumb = 44
+/** How high a neck of so many strings is where it is narrow; margins are those above the first string and below the last. */
+export const thumbHigh = (strings: number, margins = 80) => thumb * (strings - 1) + margins
+/** How many frets a thumb can tell apart in so much room. */
+export const thumbWide = (width: number) => Math.max(4, Math.floor((width - 60) / thumb))
+
 /** Frets that carry position dots, and those with two. */
 export const dots = [3, 5, 7, 9, 12, 15, 17, 19, 21, 24, 27]
 export const doubleDots = [12, 24]

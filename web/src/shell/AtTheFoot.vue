@@ -3,6 +3,7 @@
 import { useBand } from '../band/useBand'
 import RestNote from './RestNote.vue'
 import TheAnnouncer from './TheAnnouncer.vue'
+import { useChosenInSight } from './useChosenInSight'
 import { useFocusOnPlace } from './useFocusOnPlace'
 import { usePedalPresses } from './usePedalPresses'
 import { useScreenAwake } from './useScreenAwake'
@@ -12,6 +13,7 @@ const band = useBand()
 usePedalPresses()
 useFocusOnPlace()
 useSwipes()
+useChosenInSight()
 useScreenAwake(() => band.playing)
 </script>
 

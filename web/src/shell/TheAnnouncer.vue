@@ -3,6 +3,8 @@
    when it is asked for. */
 import { ref, watch } from 'vue'
 import { useBand } from '../band/useBand'
+import { aloud } from '../music/text'
+import { outline } from './outline'
 import { summary } from './summary'
 import { told } from './told'
 import { useCommands } from './useCommands'
@@ -21,7 +23,7 @@ watch(told, ({ text }) => {
   gone = setTimeout(() => (seen.value = ''), Math.max(4000, text.length * 70))
 })
 useCommands({
-  tell: async () => (told.value = { text: (await summary()?.whole()) || 'There is nothing to tell of this place.' }),
+  tell: async () => (told.value = { text: (await summary()?.whole()) || aloud(outline(document.querySelector('main')!)) }),
 })
 </script>
 

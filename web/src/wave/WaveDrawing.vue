@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useElementSize, useWindowSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
+import { later } from '../shell/later'
 import type { ChartMap, Note, Place, Target } from '../api/client'
 import WaveRails, { type Rail } from './WaveRails.vue'
 import WaveThread from './WaveThread.vue'
@@ -23,6 +24,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ go: [step: number]; pin: [step: number, place: Place]; span: [from: number, to: number] }>()
 
+/* Keys come once it is drawn. */
+const ThreadKeys = later(() => import('./ThreadKeys.vue'))
 const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 740, height: 0 })
 const { height: tall } = useWindowSize()
@@ -92,14 +95,7 @@ const barUnder = (e: PointerEvent) =>
   metre.value.at(from.value + (e.clientX - box.value!.getBoundingClientRect().left) / wide.value).bar
 const { drawn, start, move, end, cancel, click } = useBarDrag(barUnder, (a, b) => emit('span', a, b))
 const words = computed(
-  () =>
-    'the thread: ' +
-    points.value
-      .map(
-        ({ t, i }) =>
-          `bar ${props.steps[i]!.bar + 1}, ${spoken(t.degree)}, ${spoken(t.note)}, string ${t.string} fret ${t.fret}`,
-      )
-      .join('; '),
+  () => 'the thread: ' + points.value.map(({ t, i }) => `bar ${props.steps[i]!.bar + 1}, ${spoken(t.degree)}, ${spoken(t.note)}, string ${t.string} fret ${t.fret}`).join('; '),
 )
 </script>
 
@@ -159,11 +155,13 @@ const words = computed(
       />
       <WaveThread :points="points" :line="line" :radius="markRadius" :label="label" @go="(i) => emit('go', i)" />
     </svg>
+    <ThreadKeys :steps="steps" :at="at" :targets="targets" :runs="runs" @go="(i) => emit('go', i)" @pin="(i, n) => emit('pin', i, n)" />
   </div>
 </template>
 
 <style scoped>
 .wave {
+  position: relative;
   width: 100%;
   overflow: hidden;
   contain: layout style paint;

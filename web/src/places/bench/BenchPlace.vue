@@ -10,7 +10,6 @@ import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
 import NeckDrawing from '../../neck/NeckDrawing.vue'
 import NeckLayers from '../../neck/NeckLayers.vue'
-import NeckPalette from '../../neck/NeckPalette.vue'
 import FormSheet from '../../sheet/FormSheet.vue'
 import FoldOnNarrow from '../../shell/FoldOnNarrow.vue'
 import EmptyPlace from '../../shell/EmptyPlace.vue'
@@ -38,6 +37,7 @@ import { usePointing } from './usePointing'
 import { useWords } from './useWords'
 
 const SoundsIn = later(() => import('./SoundsIn.vue'))
+const NeckPalette = later(() => import('../../neck/NeckPalette.vue'))
 const LeadingCard = later(() => import('./LeadingCard.vue'))
 // There is nothing to draw before it.
 const FirstEvening = defineAsyncComponent({ loader: () => import('../../ways/FirstEvening.vue'), onError: againSoon })

@@ -18,7 +18,9 @@ const { parts } = defineProps<{ parts: Parts }>()
     <b>{{ parts.name.value }} of {{ parts.of.value }}</b>
     <span>{{ parts.bars.value }}, at {{ parts.rung.value?.tempo }}</span>
     <small>{{
-      (parts.rung.value?.row ?? 0) > 0 ? 'once clean: once more' : 'clean twice in a row, and the next comes'
+      ['clean three times in a row, and the next comes', 'once clean: twice more', 'twice clean: once more'][
+        parts.rung.value?.row ?? 0
+      ]
     }}</small>
     <Button
       icon="pi pi-chevron-right"

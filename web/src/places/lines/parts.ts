@@ -30,7 +30,7 @@ export function rungOf(l: Learned, [from, to]: Stretch, tempo: number): Rung {
   return { tempo: before.length ? Math.min(...before) : tempo, row: 0 }
 }
 
-/** A pass of the stretch in hand of a line at a tempo is over: its rung follows, and after two clean ones in a row the next stretch comes. */
+/** A pass of the stretch in hand of a line at a tempo is over: its rung follows, and after some clean ones in a row the next stretch comes. */
 export function learned(l: Learned, of: Stretch[], clean: boolean, tempo: number): Learned {
   const now = of[l.step]
   if (!now) return l

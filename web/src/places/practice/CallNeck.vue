@@ -7,7 +7,7 @@ import SoundingMarks from '../../listen/SoundingMarks.vue'
 import MarkShape from '../../music/MarkShape.vue'
 import NeckBoard from '../../neck/NeckBoard.vue'
 import { towards } from '../../neck/cells'
-import { geometry } from '../../neck/geometry'
+import { geometry, narrow, thumbHigh, thumbWide } from '../../neck/geometry'
 import type { Place } from './useCalls'
 
 const props = defineProps<{
@@ -29,12 +29,13 @@ const { width } = useElementSize(box, { width: 1100, height: 0 })
 const frame = computed(() => {
   const last = props.instrument.last
   if (width.value >= 900) return { width: width.value, height: 230, from: 0, to: last }
-  const from = Math.max(0, Math.min(props.call.window.low - 1, last - 8))
+  const room = Math.min(8, thumbWide(width.value))
+  const from = Math.max(0, Math.min(props.call.window.low - 1, last - room))
   return {
     width: Math.max(240, width.value),
-    height: 230,
+    height: width.value < narrow ? thumbHigh(props.instrument.open.length) : 230,
     from,
-    to: Math.min(last, Math.max(from + 8, props.call.window.high)),
+    to: Math.min(last, Math.max(from + room, props.call.window.high)),
   }
 })
 const g = computed(() => geometry(frame.value, props.instrument))

@@ -11,6 +11,7 @@ import EmptyPlace from '../../shell/EmptyPlace.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import TickBox from '../../shell/TickBox.vue'
 import { onStrings } from '../../neck/region'
+import { useSummary } from '../../shell/summary'
 import { useCommand, useCommands } from '../../shell/useCommands'
 import AnswerKeys from './AnswerKeys.vue'
 import CallChoice from './CallChoice.vue'
@@ -96,6 +97,12 @@ const tones = computed(() => {
 })
 const sum = computed(() => summed(calls.outcomes.value))
 const seconds = (ms?: number) => (ms === undefined ? '' : `${(ms / 1000).toFixed(1)} s`)
+useSummary({
+  whole: () =>
+    call.value
+      ? `${sum.value.asked ? `${sum.value.right} of ${sum.value.asked} right so far. ` : ''}Asked: ${call.value.spoken}`
+      : '',
+})
 const verdicts = {
   right: 'Right',
   uneven: 'Right, but not in time',
