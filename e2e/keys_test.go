@@ -161,3 +161,58 @@ func TestEightNotesTakeFewPresses(t *testing.T) {
 	t.Logf("%d presses", presses)
 	assert.LessOrEqual(t, presses, 60)
 }
+
+// The thread is walked and turned by arrows in the wave, told as a musician tells it.
+func TestTheThreadIsTurnedByArrows(t *testing.T) {
+	p := sit(t, true)
+	p.visit("/bench/6?frets=7-11")
+	p.until(`document.querySelector('.wave .keys')`)
+	eval[bool](p, `(document.querySelector('.wave .keys').focus(), true)`)
+	said := `document.querySelector('.wave .keys .hidden-text').textContent`
+	p.until(said + `.startsWith('bar 1: ')`)
+	p.keys(kb.ArrowRight)
+	p.until(said + `.startsWith('bar 2: ') && new URLSearchParams(location.search).get('bar') === '2'`)
+	before := eval[string](p, said)
+	p.keys(kb.ArrowUp)
+	p.until(said+` !== %q && document.querySelector('.wave .target .pinned')`, before)
+	p.keys(kb.ArrowDown)
+	p.until(said+` === %q`, before)
+	assert.Regexp(t, `^bar 2: (root|(flat |sharp )?\d+), [A-G]( flat| sharp)?, string \d (fret \d+|open)$`, before)
+}
+
+// Three tasks at the Bench, by keys alone from the opened page: each in few presses.
+func TestTasksTakeFewPresses(t *testing.T) {
+	p := sit(t, true)
+	for _, task := range []struct {
+		name, path, ready string
+		keys              []string
+		done              string
+		most              int
+	}{
+		{"the next change goes round at half the tempo, and plays", "/bench/6?frets=7-11", ".crossing .now", []string{"l", "l", `\`, " "},
+			`location.search.includes('loop=change') || document.querySelector('.loop [aria-pressed=true]')?.innerText === 'Change'`, 4},
+		{"the flat seven of bar 5 is aimed for", "/bench/6?frets=7-11&bar=4", ".crossing .now", []string{"t"}, `document.querySelector('.wave .pinned')`, 1},
+		{"the music stand", "/bench/6?frets=7-11", ".crossing .now", []string{"m"}, `location.pathname === '/stand/6'`, 1},
+	} {
+		p.visit(task.path)
+		p.until(`document.querySelector(%q) && document.querySelector('.told')`, task.ready)
+		p.keys(task.keys...)
+		p.until("%s", task.done)
+		assert.LessOrEqual(t, len(task.keys), task.most, task.name)
+	}
+}
+
+// Every place tells what stands in it, in a sentence.
+func TestEveryPlaceTellsWhatIsInView(t *testing.T) {
+	p := sit(t, true)
+	for _, place := range screens {
+		p.visit(place.path)
+		p.until(`document.querySelector(%q) && document.querySelector('.told[role=status]')`, place.ready)
+		p.keys("i")
+		p.until(`document.querySelector('.told[role=status]').textContent.trim().length > 12`)
+		words := eval[string](p, `document.querySelector('.told[role=status]').textContent`)
+		t.Log(place.path, words)
+		assert.NotRegexp(t, `[♭♯]|\d:\d|undefined|\.\.`, words, place.path)
+		assert.Less(t, len(words), 1200, place.path)
+	}
+}
