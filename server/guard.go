@@ -11,6 +11,8 @@ import (
 	"os"
 	"strings"
 	"time"
+
+	"undaris/network"
 )
 
 // Most bytes that a request may bring. A backup is as large as the disk lets it be: it is
@@ -74,7 +76,8 @@ func guarded(next http.Handler) http.Handler {
 // foreign says why a request cannot have come from the application's own page
 // or a program on this machine.
 func foreign(r *http.Request) (status int, says string) {
-	if !local(r.Host) {
+	// A device came by a listener that compared it with its own.
+	if _, device := network.From(r.Context()); !device && !local(r.Host) {
 		return http.StatusMisdirectedRequest, "this address is not the one Undaris listens on; open it by 127.0.0.1 or localhost"
 	}
 	const elsewhere = "another site asked for this, so it was not done"

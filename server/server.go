@@ -16,6 +16,7 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
 
+	"undaris/network"
 	"undaris/store"
 )
 
@@ -56,16 +57,21 @@ var quickJSON = huma.Format{
 // New returns the handler of the whole application. front is the built front
 // end; log gets a line for each request.
 func New(s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
-	handler, _ := assemble(s, front, log)
+	return On(nil, s, front, log)
+}
+
+// On is the same where devices of a network can be let in.
+func On(n *network.Network, s *store.Store, front fs.FS, log *slog.Logger) http.Handler {
+	handler, _ := assemble(n, s, front, log)
 	return handler
 }
 
-func assemble(s *store.Store, front fs.FS, log *slog.Logger) (http.Handler, huma.API) {
+func assemble(n *network.Network, s *store.Store, front fs.FS, log *slog.Logger) (http.Handler, huma.API) {
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	engine.Use(logged(log))
 	srv := &server{store: s, log: log, hard: make(chan struct{}, max(1, runtime.GOMAXPROCS(0)))}
-	engine.Use(srv.sameDatabase)
+	engine.Use(srv.sameDatabase, atTheLaptop)
 	config := huma.DefaultConfig("Undaris", Version)
 	config.OpenAPIPath = "/api/openapi"
 	config.DocsPath = "" // its page would load from elsewhere
@@ -104,6 +110,8 @@ func assemble(s *store.Store, front fs.FS, log *slog.Logger) (http.Handler, huma
 	srv.recordings(api, engine)
 	srv.ears(engine)
 	srv.first(engine)
+	srv.network(api, n)
+	srv.follows(engine)
 	leadOn(engine)
 	// The log is read while nobody waits for it yet; what goes wrong is told when it is asked for.
 	s.Beside(srv.follow)

@@ -162,7 +162,7 @@ func bodiesOf(t testing.TB) (huma.Registry, map[string]*huma.Schema) {
 	s, err := store.Open(t.TempDir())
 	require.NoError(t, err)
 	t.Cleanup(func() { s.Close() })
-	_, api := assemble(s, front, slog.New(slog.DiscardHandler))
+	_, api := assemble(nil, s, front, slog.New(slog.DiscardHandler))
 	list := map[string]*huma.Schema{}
 	for path, item := range api.OpenAPI().Paths {
 		for method, op := range map[string]*huma.Operation{"POST": item.Post, "PUT": item.Put} {

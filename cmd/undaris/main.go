@@ -13,12 +13,14 @@ import (
 	"net/http/httptest"
 	"os"
 	"os/signal"
+	"slices"
 	"syscall"
 	"time"
 
 	"github.com/spf13/cobra"
 
 	"undaris/life"
+	"undaris/network"
 	"undaris/server"
 	"undaris/store"
 	"undaris/web"
@@ -52,6 +54,7 @@ func root() *cobra.Command {
 // serve makes a command that serves the data kept under name, each at an address of its own.
 func serve(use, short, name, usual string, fill func(*store.Store) error) *cobra.Command {
 	var addr, data string
+	var outside []string
 	cmd := &cobra.Command{Use: use, Short: short, Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			ctx, stop := signal.NotifyContext(cmd.Context(), os.Interrupt, syscall.SIGTERM)
@@ -62,18 +65,23 @@ func serve(use, short, name, usual string, fill func(*store.Store) error) *cobra
 					return err
 				}
 			}
-			return run(ctx, cmd, addr, data, fill)
+			return run(ctx, cmd, addr, data, outside, fill)
 		}}
 	cmd.Flags().StringVar(&addr, "addr", usual, "address to listen on; port 0 takes a free one")
 	cmd.Flags().StringVar(&data, "data", "", "directory of the database (default: the user's data directory)")
+	cmd.Flags().StringSliceVar(&outside, "network", nil, "let paired devices in, over TLS: at all private addresses of this machine, or at those named")
+	cmd.Flags().Lookup("network").NoOptDefVal = everyPrivate
 	return cmd
 }
+
+// everyPrivate stands for the flag without an address.
+const everyPrivate = "private"
 
 // grace is how long questions may go on after the program was told to end.
 const grace = 400 * time.Millisecond
 
 // run serves what a directory holds.
-func run(ctx context.Context, cmd *cobra.Command, addr, data string, fill func(*store.Store) error) error {
+func run(ctx context.Context, cmd *cobra.Command, addr, data string, outside []string, fill func(*store.Store) error) error {
 	if err := loopback(addr); err != nil {
 		return err
 	}
@@ -94,11 +102,11 @@ func run(ctx context.Context, cmd *cobra.Command, addr, data string, fill func(*
 	if err != nil {
 		return fmt.Errorf("cannot listen on %s: %w", addr, err)
 	}
-	return serving(ctx, cmd, s, listener, data)
+	return serving(ctx, cmd, s, listener, data, outside)
 }
 
 // serving serves a library until the context ends, then finishes what is under way.
-func serving(ctx context.Context, cmd *cobra.Command, s *store.Store, listener net.Listener, data string) error {
+func serving(ctx context.Context, cmd *cobra.Command, s *store.Store, listener net.Listener, data string, outside []string) error {
 	if _, err := fs.Stat(web.Files(), "index.html"); err != nil {
 		fmt.Fprintln(cmd.ErrOrStderr(), "This build has no pages in it: make build puts them there. The API answers.")
 	}
@@ -106,11 +114,17 @@ func serving(ctx context.Context, cmd *cobra.Command, s *store.Store, listener n
 	log := slog.New(slog.NewJSONHandler(os.Stderr, nil))
 	working, giveUp := context.WithCancel(context.Background())
 	defer giveUp()
-	srv := &http.Server{Handler: server.New(s, web.Files(), log), BaseContext: func(net.Listener) context.Context { return working },
+	others := network.New(data, s.Identity, log)
+	defer others.Close()
+	handler := server.On(others, s, web.Files(), log)
+	srv := &http.Server{Handler: handler, BaseContext: func(net.Listener) context.Context { return working },
 		ReadHeaderTimeout: 5 * time.Second, WriteTimeout: time.Minute, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
 	fmt.Fprintf(cmd.OutOrStdout(), "Undaris is at http://%s\nIts data is in %s\n", listener.Addr(), data)
 	if cmd.Name() == "demo" {
 		fmt.Fprintf(cmd.OutOrStdout(), "New here? Begin at http://%s/?ways=yes\n", listener.Addr())
+	}
+	if err := letIn(cmd, others, handler, outside); err != nil {
+		return err
 	}
 	done := make(chan error, 1)
 	go func() { done <- srv.Serve(listener) }()
@@ -136,8 +150,29 @@ func serving(ctx context.Context, cmd *cobra.Command, s *store.Store, listener n
 	return nil
 }
 
-// loopback refuses addresses that other machines can reach: there is no
-// passphrase yet to keep them out.
+// letIn opens the network where it was switched on, or is now, and says how to come in.
+func letIn(cmd *cobra.Command, n *network.Network, handler http.Handler, outside []string) error {
+	if err := n.Serve(handler); err != nil {
+		return err
+	}
+	if outside == nil {
+		return nil
+	}
+	if slices.Equal(outside, []string{everyPrivate}) {
+		outside = []string{}
+	}
+	if err := n.On(outside, false); err != nil {
+		return err
+	}
+	if err := n.Pair(); err != nil {
+		return err
+	}
+	fmt.Fprint(cmd.OutOrStdout(), n.Printed())
+	return nil
+}
+
+// loopback refuses addresses that other machines can reach: they come in by
+// the network's own listener, over TLS and paired.
 func loopback(addr string) error {
 	host, _, err := net.SplitHostPort(addr)
 	if err != nil {
@@ -146,7 +181,7 @@ func loopback(addr string) error {
 	if ip := net.ParseIP(host); host == "localhost" || (ip != nil && ip.IsLoopback()) {
 		return nil
 	}
-	return fmt.Errorf("%s can be reached from other machines; Undaris listens on 127.0.0.1 only", addr)
+	return fmt.Errorf("%s can be reached from other machines; Undaris listens on 127.0.0.1 there, and lets devices in by --network", addr)
 }
 
 // printOpenAPI prints the API's document, indented, for the front end's types.

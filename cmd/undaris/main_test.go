@@ -57,7 +57,7 @@ func TestTheProgramItself(t *testing.T) {
 		assert.Contains(t, string(out), says)
 		assert.NotContains(t, string(out), "goroutine")
 	}
-	fails("Undaris listens on 127.0.0.1 only", "serve", "--addr", "0.0.0.0:0", "--data", t.TempDir())
+	fails("Undaris listens on 127.0.0.1 there", "serve", "--addr", "0.0.0.0:0", "--data", t.TempDir())
 	fails("is no address", "serve", "--addr", "nowhere", "--data", t.TempDir())
 	broken := t.TempDir()
 	require.NoError(t, os.WriteFile(filepath.Join(broken, "undaris.db"), []byte(strings.Repeat("no database ", 50)), 0o600))

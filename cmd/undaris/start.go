@@ -71,7 +71,7 @@ func start(cmd *cobra.Command) {
 			return fmt.Errorf("the data directory %s cannot be written: %w", data, err)
 		}
 		show(address + was)
-		return serving(ctx, cmd, s, listener, data)
+		return serving(ctx, cmd, s, listener, data, nil)
 	}
 }
 

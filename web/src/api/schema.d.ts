@@ -1137,6 +1137,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/network": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether other devices in the network are let in, and which */
+        get: operations["network"];
+        /** Let other devices of the network in, or no longer */
+        put: operations["set-network"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/network/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End the session of a device and close what it has open */
+        delete: operations["put-out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/network/pairing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Wait for a device, with a new code */
+        post: operations["pair"];
+        /** Wait for a device no longer */
+        delete: operations["end-pairing"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -1753,6 +1806,15 @@ export interface components {
             degree: string;
             note: string;
             places: components["schemas"]["Place"][];
+        };
+        Address: {
+            address: string;
+            /** @description this machine has it now */
+            here: boolean;
+            /** @description the way to pair there, while a device is waited for */
+            qr: components["schemas"]["Drawn"];
+            /** @description nothing where it is not listened on */
+            url: string;
         };
         AdornAsk: {
             /**
@@ -2699,6 +2761,11 @@ export interface components {
             role: string;
             says: string;
             strong: boolean;
+        };
+        Drawn: {
+            path: string;
+            /** Format: int64 */
+            size: number;
         };
         DrillAsk: {
             line: components["schemas"]["LineBody"];
@@ -4426,6 +4493,11 @@ export interface components {
         Named: {
             name: string;
         };
+        NetworkBody: {
+            /** @description private addresses of this machine to listen on; none: all that there are */
+            addresses: string[];
+            on: boolean;
+        };
         Note: {
             degree: string;
             /**
@@ -5267,6 +5339,19 @@ export interface components {
             tempo: number;
             title: string;
         };
+        Seen: {
+            id: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description connections that it has now
+             */
+            open: number;
+            /** Format: date-time */
+            paired: string;
+            /** Format: date-time */
+            used: string;
+        };
         Set: {
             /** Format: int64 */
             id: number;
@@ -5430,6 +5515,33 @@ export interface components {
             fret: number;
             /** Format: int64 */
             string: number;
+        };
+        State: {
+            /** @description private addresses of this machine, and those that were named */
+            addresses: components["schemas"]["Address"][];
+            /** @description eight digits, while a device is waited for */
+            code: string;
+            /** Format: date-time */
+            codeUntil: string;
+            /** @description those that were paired, the last used first */
+            devices: components["schemas"]["Seen"][];
+            /** @description SHA-256 of the certificate, to compare with what the browser of a device shows */
+            fingerprint: string;
+            /** @description the addresses were named; else all private ones are taken */
+            named: boolean;
+            /** @description other devices in the network can be let in */
+            on: boolean;
+            /** @description why there is no code any more */
+            over: string;
+            /** @description what changed: addresses, and with them the certificate */
+            told: string;
+            /** @description why it cannot be reached, if so */
+            trouble: string;
+            /**
+             * Format: date-time
+             * @description how long the certificate is good
+             */
+            until: string;
         };
         Step: {
             from: components["schemas"]["ToneName"];
@@ -8970,6 +9082,157 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    network: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["State"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-network": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NetworkBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["State"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["State"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["State"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "end-pairing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["State"];
+                };
             };
             /** @description Error */
             default: {
