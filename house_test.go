@@ -145,7 +145,8 @@ func TestArrowsOfTheHouse(t *testing.T) {
 	may := map[string][]string{
 		"core": {"core"}, "formats": {"core", "formats"}, "store": {"core", "store"}, "demo": {"core", "store", "demo"},
 		"life":   {"core", "store", "demo", "server"},
-		"server": {"core", "formats", "store", "server"}, "cmd": {"core", "store", "server", "demo", "life", "cmd"},
+		"network": {"network"},
+		"server":  {"core", "formats", "store", "network", "server"}, "cmd": {"core", "store", "network", "server", "demo", "life", "cmd"},
 	}
 	out, err := exec.Command("go", "list", "-f", `{{.ImportPath}}:{{join .Imports " "}}`, "./...").Output()
 	require.NoError(t, err)

@@ -26,6 +26,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"undaris/demo"
+	"undaris/e2e/room"
 	"undaris/server"
 	"undaris/store"
 	"undaris/web"
@@ -37,6 +38,10 @@ var browser context.Context
 func TestMain(m *testing.M) {
 	if _, err := fs.Stat(web.Files(), "index.html"); err != nil {
 		fmt.Println("the front end is not built; run make build first")
+		os.Exit(1)
+	}
+	if err := room.Open(); err != nil {
+		fmt.Println("no network of the test's own:", err)
 		os.Exit(1)
 	}
 	alloc, stop := chromedp.NewExecAllocator(context.Background(), flags()...)

@@ -19,6 +19,8 @@ import (
 	"time"
 
 	"github.com/stretchr/testify/require"
+
+	"undaris/e2e/room"
 )
 
 // The figures that must hold.
@@ -44,6 +46,10 @@ var built = sync.OnceValues(func() (string, error) {
 })
 
 func TestMain(m *testing.M) {
+	if err := room.Open(); err != nil {
+		fmt.Println("no network of the test's own:", err)
+		os.Exit(1)
+	}
 	code := m.Run()
 	if path, err := built(); err == nil {
 		os.RemoveAll(filepath.Dir(path))

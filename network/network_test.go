@@ -8,6 +8,7 @@ import (
 	"crypto/sha256"
 	"crypto/tls"
 	"crypto/x509"
+	"encoding/base64"
 	"encoding/hex"
 	"fmt"
 	"io"
@@ -182,6 +183,12 @@ func TestADeviceIsPairedAndPutOut(t *testing.T) {
 	assert.Equal(t, 200, status)
 	assert.Contains(t, text, "eight digits")
 	assert.NotContains(t, head.Get("Content-Security-Policy"), "unsafe")
+	for _, tag := range []string{"script", "style"} { // as a browser reckons it
+		_, rest, _ := strings.Cut(text, "<"+tag+">")
+		own, _, _ := strings.Cut(rest, "</"+tag+">")
+		sum := sha256.Sum256([]byte(own))
+		assert.Contains(t, head.Get("Content-Security-Policy"), tag+"-src 'sha256-"+base64.StdEncoding.EncodeToString(sum[:])+"'")
+	}
 	// Without a code that is waited for none is right.
 	assert.Equal(t, 403, b.pair("00000000", "phone"))
 	require.NoError(t, r.Pair())

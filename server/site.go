@@ -17,6 +17,8 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
+func init() { _ = mime.AddExtensionType(".webmanifest", "application/manifest+json") }
+
 // codings are how a file of text is kept, the smallest first: see web/scripts/pack.mjs.
 var codings = []struct{ name, ending string }{{"br", ".br"}, {"gzip", ".gz"}}
 

@@ -46,6 +46,7 @@ var alone = map[string]string{
 	"TestARecordingIsSlowed":               "what sounds is measured",
 	"TestMyTurnIsSetBesideTheRecord":       "microphone",
 	"TestARecordingIsTheBand":              "what sounds is measured",
+	"TestTheStandFollowsTheLaptop":         "two pages show the same moment",
 	"TestALoopedBarRepeatsToTheSample":     "sound is compared to the sample",
 }
 

@@ -9,6 +9,7 @@ import BandStrip from './band/BandStrip.vue'
 import { useCommands } from './shell/useCommands'
 import { useWholeClicks } from './shell/useWholeClicks'
 import { useTheme } from './theme/useTheme'
+import { following } from './together/following'
 
 const HelpDialog = later(() => import('./shell/HelpDialog.vue'))
 const InstrumentDialog = later(() => import('./shell/InstrumentDialog.vue'))
@@ -47,7 +48,7 @@ useCommands({ help: () => (help.value = true), theme: () => turn() })
         <RouterView :key="`${here.turned} ${$route.meta.each ? $route.path : ''}`" />
       </main>
       <!-- A recording has a strip of its own: the band is silent there. -->
-      <BandStrip v-show="!$route.meta.own"><WhoPlays /></BandStrip>
+      <BandStrip v-show="!$route.meta.own && !following"><WhoPlays /></BandStrip>
     </div>
     <HelpDialog v-model="help" />
     <InstrumentDialog v-model="instrument" />

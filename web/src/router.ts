@@ -103,6 +103,11 @@ export const router = createRouter({
       component: () => import('./places/practice/PracticePlace.vue'),
       meta: { place: 'Practice' },
     },
+    {
+      path: '/call',
+      component: () => import('./together/CallPlace.vue'),
+      meta: { place: 'Practice', alone: true },
+    },
     { path: '/:rest(.*)', component: () => import('./shell/NoPlace.vue') },
   ],
 })

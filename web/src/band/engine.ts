@@ -1,11 +1,19 @@
 /* The sound as the page knows it: loaded on the first play, then told what to do. */
 import soundURL from './sound.worklet.ts?worker&url'
-import type { Anchor, Order, Read, Report, Request } from './messages'
+import type { Anchor, Loop, Order, Read, Report, Request } from './messages'
 
 const bankURL = '/sound/band.sf3'
 
 /** Why there is no sound, in a line a player can act on. */
 export class NoSound extends Error {}
+
+/** A stretch of the band's time: a tick, when it is heard, ticks in a millisecond, and where it comes round. */
+export interface Stretch {
+  tick: number
+  at: number
+  perMs: number
+  loop?: Loop
+}
 
 export class Engine {
   private anchors: Anchor[] = []
@@ -161,6 +169,18 @@ export class Engine {
   at(frame: number): { tick: number; anchor: Anchor } | undefined {
     const anchor = this.anchors.findLast((a) => a.frame <= frame)
     return anchor && { tick: anchor.tick + (frame - anchor.frame) / anchor.framesPerTick, anchor }
+  }
+
+  /** What is known of where the band stands: from when, in milliseconds of the page, which ticks go by how quickly. */
+  stretches(): Stretch[] {
+    const frame = this.frame()
+    const perMs = this.context.sampleRate / 1000
+    return this.anchors.map((a) => ({
+      tick: a.tick,
+      at: performance.now() + (a.frame - frame) / perMs,
+      perMs: perMs / a.framesPerTick,
+      loop: a.loop,
+    }))
   }
 
   /** The frame that is heard now. */

@@ -23,7 +23,7 @@ import { quarter } from '../api/facts'
 import { beatsOf, cleanInRow, type LoopBeats } from './settings'
 import { maxTempo, minTempo } from '../api/facts'
 import { useBandSettings } from './useBandSettings'
-import { useHeard } from './useHeard'
+import { useHeard, type Clock } from './useHeard'
 import { useSound } from './useSound'
 
 /** What the band has to know of a chart. */
@@ -58,6 +58,10 @@ export const useBand = defineStore('band', () => {
   /** Where the place in view stands: its chord, and the change that comes next. */
   const here = shallowRef<{ chord: LoopBeats; change: LoopBeats }>()
   const passes = ref(0)
+  /** How often the band told where it stands. */
+  const anchored = ref(0)
+  /** A page elsewhere plays, and this one shows it: its clock stands in the place of the sound. */
+  const led = shallowRef<Clock>()
   /** After how many choruses of what plays the band stops; 0 where it goes round. */
   const lastly = ref(0)
   /** The place in view has the chords dropped, whatever the player set. */
@@ -74,6 +78,7 @@ export const useBand = defineStore('band', () => {
 
   sound.listen({
     anchor(a) {
+      anchored.value++
       if (a.pass !== passes.value) tempo.value = a.tempo // a rung of the ladder
       if (a.pass > passes.value) passed()
       passes.value = a.pass
@@ -187,7 +192,7 @@ export const useBand = defineStore('band', () => {
   /* Where the machine slept while the band played, nobody played on: what was heard until then is kept. */
   const awake = new Awake()
   function slept() {
-    if (status.value !== 'playing' || !awake.slept(Date.now())) return false
+    if (led.value || status.value !== 'playing' || !awake.slept(Date.now())) return false
     stop()
     trouble.value =
       'This machine slept, so the band has stopped. What you played until then counts; press Play to go on.'
@@ -196,7 +201,7 @@ export const useBand = defineStore('band', () => {
   setInterval(slept, 1000)
 
   const followed = {
-    engine: () => (status.value === 'playing' && !slept() ? sound.engine() : undefined),
+    engine: () => (status.value === 'playing' && !slept() ? (led.value ?? sound.engine()) : undefined),
     beat: () => 60 / tempo.value,
     placeOf: (tick: number) => placeOf(tick, audition.value ? 0 : formBeats.value),
   }
@@ -208,6 +213,18 @@ export const useBand = defineStore('band', () => {
     heard.rest()
     lastly.value = 0
     audition.value = undefined
+  }
+
+  /** A page elsewhere plays, or no longer does: what is shown here follows its clock, and nothing sounds. */
+  function show(clock: Clock | undefined) {
+    if (clock === led.value && (!clock || status.value === 'playing')) return
+    if (clock && !led.value) stop()
+    led.value = clock
+    if (clock) {
+      awake.begin(Date.now())
+      status.value = 'playing'
+      requestAnimationFrame(() => heard.follow(followed))
+    } else stop()
   }
 
   /** This chorus is the last: the band plays its ending and stops. */
@@ -359,6 +376,10 @@ export const useBand = defineStore('band', () => {
     threadHeard: computed(() => !!withThread.value),
     ...storeToRefs(heard),
     passes,
+    anchored,
+    show,
+    /** Where the band stands, for who follows it elsewhere: stretches of its ticks over milliseconds of this page. */
+    stretches: () => (led.value ? [] : (sound.engine()?.stretches() ?? [])),
     formBeats,
     choruses,
     loopIs: computed(() => loopName(loop.value, here.value)),

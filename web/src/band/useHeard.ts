@@ -3,11 +3,16 @@ import { quarter } from '../api/facts'
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { Ahead } from './ahead'
-import type { Engine } from './engine'
+
+/** What tells where the band stands: the sound of this page, or a clock that follows one elsewhere. */
+export interface Clock {
+  /** The tick that is heard some seconds from now. */
+  position: (ahead: number) => { tick: number } | undefined
+}
 
 /** What is followed: the sound while it plays, the length of a beat in seconds, and where a tick lies. */
 export interface Followed {
-  engine: () => Engine | undefined
+  engine: () => Clock | undefined
   beat: () => number
   placeOf: (tick: number) => { beat: number; chorus: number }
 }

@@ -12,6 +12,7 @@ export const remembered = {
   ahead: 'browser',
   prompts: 'browser',
   pedals: 'browser',
+  followed: 'browser',
   keys: 'browser',
   band: 'player',
   recordings: 'player',

@@ -2,6 +2,9 @@
 /* What is heard of pedals, what is said of rests, and that the screen stays on: nothing of it is needed for the first drawing. */
 import { useBand } from '../band/useBand'
 import RestNote from './RestNote.vue'
+import { defineAsyncComponent } from 'vue'
+import LeadHere from '../together/LeadHere.vue'
+import { isDevice } from '../together/following'
 import TheAnnouncer from './TheAnnouncer.vue'
 import { useChosenInSight } from './useChosenInSight'
 import { useFocusOnPlace } from './useFocusOnPlace'
@@ -9,6 +12,7 @@ import { usePedalPresses } from './usePedalPresses'
 import { useScreenAwake } from './useScreenAwake'
 import { useSwipes } from './useSwipes'
 
+const FollowStrip = defineAsyncComponent(() => import('../together/FollowStrip.vue'))
 const band = useBand()
 usePedalPresses()
 useFocusOnPlace()
@@ -20,4 +24,6 @@ useScreenAwake(() => band.playing)
 <template>
   <RestNote />
   <TheAnnouncer />
+  <FollowStrip v-if="isDevice" />
+  <LeadHere v-else />
 </template>

@@ -2,6 +2,8 @@
 import Dialog from 'primevue/dialog'
 import PlaceHelp from './PlaceHelp.vue'
 import WaysIn from '../ways/WaysIn.vue'
+import NetworkCard from '../together/NetworkCard.vue'
+import { isDevice } from '../together/following'
 import BackupCard from './BackupCard.vue'
 import KeysCard from './KeysCard.vue'
 import PedalsCard from './PedalsCard.vue'
@@ -33,7 +35,16 @@ const shown = (keys: string[]) => (keys.length > 4 ? [keys[0]!, '…', keys.at(-
     <WaysIn @begun="open = false" />
     <PlaceHelp />
     <h2>Backup</h2>
-    <BackupCard @restored="open = false" />
+    <p v-if="isDevice">
+      This device follows the laptop, where Undaris runs. Backups are made and restored there; files are brought there,
+      and there it is said who plays and who may come in. It goes on the home screen only where its browser trusts the
+      certificate; otherwise it is an ordinary page, and works all the same.
+    </p>
+    <BackupCard v-else @restored="open = false" />
+    <template v-if="!isDevice">
+      <h2>Phone or tablet on the stand</h2>
+      <NetworkCard />
+    </template>
     <section v-for="group in groups" :key="group.name">
       <h2>{{ group.name }}</h2>
       <dl>

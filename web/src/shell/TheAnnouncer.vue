@@ -23,7 +23,8 @@ watch(told, ({ text }) => {
   gone = setTimeout(() => (seen.value = ''), Math.max(4000, text.length * 70))
 })
 useCommands({
-  tell: async () => (told.value = { text: (await summary()?.whole()) || aloud(outline(document.querySelector('main')!)) }),
+  tell: async () =>
+    (told.value = { text: (await summary()?.whole()) || aloud(outline(document.querySelector('main')!)) }),
 })
 </script>
 

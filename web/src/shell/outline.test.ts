@@ -22,7 +22,11 @@ describe('a place without a sentence of its own', () => {
     )
   })
   it('leaves out lists of ways, drawings and long texts, and says something of an empty place', () => {
-    expect(told(`<h1>A</h1><nav><ul><li>one</li></ul></nav><ul class="legend"><li>root</li></ul><h2>B</h2><p>${'x'.repeat(200)}</p>`)).toBe('A. B.')
+    expect(
+      told(
+        `<h1>A</h1><nav><ul><li>one</li></ul></nav><ul class="legend"><li>root</li></ul><h2>B</h2><p>${'x'.repeat(200)}</p>`,
+      ),
+    ).toBe('A. B.')
     expect(told('<h1>Sets</h1><p>No set yet: <b>begin one</b>.</p>')).toBe('Sets. No set yet: begin one .')
   })
 })

@@ -14,7 +14,9 @@ export function outline(main: Element): string {
   const seen = (e: Element) => e.checkVisibility?.() ?? true
   const name = text(main.querySelector('h1')) || document.title.split(' · ')[0]!
   const says = name ? [name] : []
-  const rows = [...main.querySelectorAll('li')].filter((li) => seen(li) && !li.parentElement?.closest('li, nav, .legend'))
+  const rows = [...main.querySelectorAll('li')].filter(
+    (li) => seen(li) && !li.parentElement?.closest('li, nav, .legend'),
+  )
   if (rows.length) {
     says[0] = `${name ? `${name}: ` : ''}${rows.length} ${rows.length === 1 ? 'entry' : 'entries'}`
     says.push(`The first is ${text(rows[0]!.querySelector('a, b, strong') ?? rows[0])}`)

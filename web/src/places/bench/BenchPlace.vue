@@ -5,7 +5,6 @@ import { computed, defineAsyncComponent, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import Button from 'primevue/button'
 import type { Place } from '../../api/client'
-import PictureButton from '../../drawing/PictureButton.vue'
 import MarkLegend from '../../music/MarkLegend.vue'
 import MusicText from '../../music/MusicText.vue'
 import NeckDrawing from '../../neck/NeckDrawing.vue'
@@ -38,6 +37,7 @@ import { useWords } from './useWords'
 
 const SoundsIn = later(() => import('./SoundsIn.vue'))
 const NeckPalette = later(() => import('../../neck/NeckPalette.vue'))
+const PictureButton = later(() => import('../../drawing/PictureButton.vue'))
 const LeadingCard = later(() => import('./LeadingCard.vue'))
 // There is nothing to draw before it.
 const FirstEvening = defineAsyncComponent({ loader: () => import('../../ways/FirstEvening.vue'), onError: againSoon })

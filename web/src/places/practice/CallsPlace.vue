@@ -11,6 +11,7 @@ import EmptyPlace from '../../shell/EmptyPlace.vue'
 import SegmentedChoice from '../../shell/SegmentedChoice.vue'
 import TickBox from '../../shell/TickBox.vue'
 import { onStrings } from '../../neck/region'
+import { useShown } from '../../together/shown'
 import { useSummary } from '../../shell/summary'
 import { useCommand, useCommands } from '../../shell/useCommands'
 import AnswerKeys from './AnswerKeys.vue'
@@ -97,6 +98,7 @@ const tones = computed(() => {
 })
 const sum = computed(() => summed(calls.outcomes.value))
 const seconds = (ms?: number) => (ms === undefined ? '' : `${(ms / 1000).toFixed(1)} s`)
+useShown(() => call.value && { big: call.value.chord, words: call.value.says, spoken: call.value.spoken })
 useSummary({
   whole: () =>
     call.value
