@@ -40,7 +40,11 @@ const { width } = useElementSize(box, { width: 1140, height: 0 })
 /* On a low screen it leaves room for what lies below it. */
 const { height: tall } = useWindowSize()
 const height = computed(() =>
-  width.value < narrow ? thumbHigh(props.instrument.open.length) : tall.value < 900 ? 224 : Math.min(420, Math.max(258, tall.value * 0.3)),
+  width.value < narrow
+    ? thumbHigh(props.instrument.open.length)
+    : tall.value < 900
+      ? 224
+      : Math.min(420, Math.max(258, tall.value * 0.3)),
 )
 const { view, down, move: draw, up, drawn } = usePanned(() => frame.value, () => props.instrument.last, () => !!props.instrument.left, () => props.window) // prettier-ignore
 const frame = computed((): Frame => {

@@ -95,7 +95,14 @@ const barUnder = (e: PointerEvent) =>
   metre.value.at(from.value + (e.clientX - box.value!.getBoundingClientRect().left) / wide.value).bar
 const { drawn, start, move, end, cancel, click } = useBarDrag(barUnder, (a, b) => emit('span', a, b))
 const words = computed(
-  () => 'the thread: ' + points.value.map(({ t, i }) => `bar ${props.steps[i]!.bar + 1}, ${spoken(t.degree)}, ${spoken(t.note)}, string ${t.string} fret ${t.fret}`).join('; '),
+  () =>
+    'the thread: ' +
+    points.value
+      .map(
+        ({ t, i }) =>
+          `bar ${props.steps[i]!.bar + 1}, ${spoken(t.degree)}, ${spoken(t.note)}, string ${t.string} fret ${t.fret}`,
+      )
+      .join('; '),
 )
 </script>
 
@@ -155,7 +162,14 @@ const words = computed(
       />
       <WaveThread :points="points" :line="line" :radius="markRadius" :label="label" @go="(i) => emit('go', i)" />
     </svg>
-    <ThreadKeys :steps="steps" :at="at" :targets="targets" :runs="runs" @go="(i) => emit('go', i)" @pin="(i, n) => emit('pin', i, n)" />
+    <ThreadKeys
+      :steps="steps"
+      :at="at"
+      :targets="targets"
+      :runs="runs"
+      @go="(i) => emit('go', i)"
+      @pin="(i, n) => emit('pin', i, n)"
+    />
   </div>
 </template>
 

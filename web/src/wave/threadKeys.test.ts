@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import type { Note, Target } from '../api/client'
 import { toneFrom, toneSaid, useThreadKeys } from './useThreadKeys'
 
-const tone = (midi: number, degree: string, string: number, fret: number) => ({ midi, degree, note: 'C', string, fret }) as Note
+const tone = (midi: number, degree: string, string: number, fret: number) =>
+  ({ midi, degree, note: 'C', string, fret }) as Note
 const tones = [tone(60, 'R', 4, 10), tone(64, '3', 3, 9), tone(67, '5', 3, 12), tone(70, 'b7', 2, 11)]
 const press = (key: string, more = {}) => new KeyboardEvent('keydown', { key, cancelable: true, ...more })
 

@@ -22,11 +22,7 @@ export function toneFrom(tones: Note[], now: Target | undefined, up: boolean): N
   return beyond.reduce<Note | undefined>((a, n) => (!a || (up ? n.midi < a.midi : n.midi > a.midi) ? n : a), undefined)
 }
 
-export function useThreadKeys(
-  thread: () => Thread,
-  go: (step: number) => void,
-  pin: (step: number, to: Note) => void,
-) {
+export function useThreadKeys(thread: () => Thread, go: (step: number) => void, pin: (step: number, to: Note) => void) {
   const held = ref(false)
   function key(e: KeyboardEvent) {
     if (e.altKey || e.ctrlKey || e.metaKey || e.shiftKey) return
