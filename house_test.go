@@ -144,7 +144,7 @@ func TestThePageHasNoCircles(t *testing.T) {
 func TestArrowsOfTheHouse(t *testing.T) {
 	may := map[string][]string{
 		"core": {"core"}, "formats": {"core", "formats"}, "store": {"core", "store"}, "demo": {"core", "store", "demo"},
-		"life":   {"core", "store", "demo", "server"},
+		"life":    {"core", "store", "demo", "server"},
 		"network": {"network"},
 		"server":  {"core", "formats", "store", "network", "server"}, "cmd": {"core", "store", "network", "server", "demo", "life", "cmd"},
 	}
