@@ -169,6 +169,12 @@ func TestTheStandFollowsTheLaptop(t *testing.T) {
 	phone.click(".half.back", "")
 	laptop.until(`new URLSearchParams(location.search).get('bar') === '3'`)
 
+	// So does a pedal that is connected with the phone.
+	phone.keys(kb.PageDown)
+	laptop.until(`new URLSearchParams(location.search).get('bar') === '4'`)
+	phone.keys(kb.PageUp)
+	laptop.until(`new URLSearchParams(location.search).get('bar') === '3'`)
+
 	phone.click(".follows button", "Play")
 	laptop.until(bandIs + `.playing && ` + bandIs + `.beat >= 0`)
 	phone.until(bandIs + `.playing && ` + bandIs + `.beat >= 0`)
@@ -227,6 +233,12 @@ func TestTheStandFollowsTheLaptop(t *testing.T) {
 	// It may look elsewhere by itself, and come back.
 	phone.click(".follows button", "On its own")
 	phone.until(`!document.querySelector('.follows') && document.querySelector('.back-to')`)
+	// With a band of its own.
+	phone.click(".strip .play", "Play")
+	phone.until(bandIs + `.playing && ` + stores + `.get('sound').engine() !== undefined`)
+	assert.False(t, eval[bool](laptop, bandIs+`.playing`))
+	phone.click(".strip .play", "Stop")
+	phone.until(`!` + bandIs + `.playing`)
 	laptop.visit("/bench/6?frets=7-11")
 	laptop.sees(".crossing .now", "C7")
 	time.Sleep(500 * time.Millisecond)

@@ -68,8 +68,9 @@ func (d door) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	if device, ok := d.session(r); ok {
-		if c, _ := r.Context().Value(connKey{}).(*conn); c != nil {
-			c.prove(device.ID)
+		if c, _ := r.Context().Value(connKey{}).(*conn); c != nil && !c.prove(device.ID) {
+			refuse(w, http.StatusServiceUnavailable, "this device has as many connections as it may; close a page of it")
+			return
 		}
 		if r.Method == http.MethodGet && r.URL.Path == pairPath {
 			http.Redirect(w, r, "/", http.StatusSeeOther)

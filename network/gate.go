@@ -10,6 +10,7 @@ import (
 const (
 	mostStrangers = 64
 	mostFromOne   = 8
+	mostOfDevice  = 32 // of one that was let in
 )
 
 // gate counts who is at the door, and knows the connections of each device.
@@ -84,13 +85,16 @@ func (g *gate) leave(c *conn) {
 	}
 }
 
-// prove makes a connection one of a device.
-func (c *conn) prove(device string) {
+// prove makes a connection one of a device; false where that has as many as it may.
+func (c *conn) prove(device string) bool {
 	g := c.gate
 	g.mu.Lock()
 	defer g.mu.Unlock()
 	if c.closed || c.device == device {
-		return
+		return true
+	}
+	if len(g.of[device]) >= mostOfDevice {
+		return false
 	}
 	if c.device == "" {
 		g.leave(c)
@@ -102,6 +106,7 @@ func (c *conn) prove(device string) {
 		g.of[device] = map[*conn]bool{}
 	}
 	g.of[device][c] = true
+	return true
 }
 
 func (g *gate) forget(c *conn) {

@@ -464,6 +464,25 @@ func TestAnotherProgramHasThePort(t *testing.T) {
 	assert.False(t, r.State().On)
 }
 
+func TestADeviceHasSoManyConnections(t *testing.T) {
+	r := newRoom(t)
+	at := r.on()
+	require.NoError(t, r.Pair())
+	b := visit(t, at)
+	require.Equal(t, 303, b.pair(r.State().Code, "phone"))
+	b.client.CloseIdleConnections()
+	var all []net.Conn
+	for range mostOfDevice {
+		all = append(all, r.socket(at, b.cookie))
+	}
+	status, text, _ := visit(t, at).with(b.cookie).ask("GET", "/", "")
+	assert.Equal(t, 503, status, text)
+	_ = all[0].Close()
+	assert.Eventually(t, func() bool { status, _, _ := visit(t, at).with(b.cookie).ask("GET", "/", ""); return status == 200 }, 3*time.Second, 50*time.Millisecond)
+}
+
+func (b *browser) with(cookie string) *browser { b.cookie = cookie; return b }
+
 func TestStrangersAreFew(t *testing.T) {
 	r := newRoom(t)
 	at := r.on()

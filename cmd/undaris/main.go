@@ -155,7 +155,8 @@ func letIn(cmd *cobra.Command, n *network.Network, handler http.Handler, outside
 	if err := n.Serve(handler); err != nil {
 		return err
 	}
-	if outside == nil {
+	if outside == nil { // as it was switched on in the application, if it was
+		fmt.Fprint(cmd.OutOrStdout(), n.Printed())
 		return nil
 	}
 	if slices.Equal(outside, []string{everyPrivate}) {

@@ -29,6 +29,7 @@ interface Bound {
   deeds: Partial<Record<CommandId, Deed>>
   byKey: (key: string) => Do | undefined
   within?: string
+  first?: boolean
 }
 const places = shallowReactive<Bound[]>([])
 
@@ -78,14 +79,15 @@ export function hint(id: CommandId, name: string = commands[id].name): string {
   return key ? `${name} (${face(key)})` : name
 }
 
-/** Binds commands as long as the component lives; within: only while the focus is there. */
-export function useCommands(deeds: Deeds, how: { within?: string; others?: Others } = {}) {
-  const bound: Bound = { deeds: whole(deeds), byKey: keymap(deeds, how.others, !!how.within), within: how.within }
+/** Binds commands as long as the component lives; within: only while the focus is there; first: before any place. */
+export function useCommands(deeds: Deeds, how: { within?: string; others?: Others; first?: boolean } = {}) {
+  const bound: Bound = { ...how, deeds: whole(deeds), byKey: keymap(deeds, how.others, !!how.within) }
   if (!places.length) {
     window.addEventListener('keydown', listen)
     window.addEventListener('pointerdown', pointed, true)
   }
-  places.push(bound)
+  const before = how.first ? -1 : places.findIndex((p) => p.first)
+  places.splice(before < 0 ? places.length : before, 0, bound)
   onScopeDispose(() => {
     places.splice(places.indexOf(bound), 1)
     if (places.length) return
