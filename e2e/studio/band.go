@@ -5,7 +5,7 @@ import (
 	"math/rand/v2"
 )
 
-// What the band plays: a root for each bar, and the bass over it, beat by beat; the
+// What the band plays, in C unless it is transposed: a root for each bar, and the bass over it, beat by beat; the
 // chords stand over the root on the second and fourth beat.
 var (
 	roots = []float64{36, 41, 36, 36, 41, 41, 36, 36, 43, 41, 36, 43}
@@ -20,7 +20,7 @@ type Note struct{ At, MIDI float64 }
 func (t Take) BandNotes() (notes []Note) {
 	beat := 60 / t.Tempo
 	for b := 0; float64(b)*beat < t.Length; b++ {
-		root := roots[(b/4)%12]
+		root := roots[(b/4)%12] + t.Transposed
 		notes = append(notes, Note{float64(b) * beat, root + walks[b%4]})
 		if b%2 == 1 {
 			for _, over := range chord {
@@ -58,7 +58,7 @@ func (t Take) band(n int, rng *rand.Rand) []float64 {
 		if at < t.Enters {
 			continue
 		}
-		root := roots[(b/4)%12]
+		root := roots[(b/4)%12] + t.Transposed
 		walk := walks[b%4]
 		add(at, beat, scaled(0.5, tone(root+walk, 0.5, 1, 0.5, 0.25, 0.1)))
 		if b%2 == 0 { // bass drum

@@ -44,10 +44,12 @@ type Take struct {
 	// Beats a minute of the band; Band is its level beneath the guitar in decibels, 0 for no band.
 	Tempo  float64
 	Enters float64 // seconds in which the band is still silent
-	Length float64 // seconds in all
-	Seed   uint64
-	Voice  Voice     // who else is in the room
-	Dry    []float64 // what plays the strokes, where it is not the studio's own guitar
+	// Half steps by which the band plays in another key than C.
+	Transposed float64
+	Length     float64 // seconds in all
+	Seed       uint64
+	Voice      Voice     // who else is in the room
+	Dry        []float64 // what plays the strokes, where it is not the studio's own guitar
 }
 
 // Render makes the sound, −1 to 1.

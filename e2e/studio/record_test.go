@@ -163,6 +163,7 @@ func TestARecordingIsHeard(t *testing.T) {
 				take.Rate, take.Tempo, take.Seed = 44100, float64(tempo), uint64(i+10*k+100*other)
 				strokes, length := played(s, tempo)
 				take.Strokes, take.Length = strokes, length
+				take.Transposed = float64((int(s.Key.Tonic.Class())+6)%12 - 6) // the band is in the key of the solo
 				take.Dry = r.src.plays(t, take)
 				sound := take.Render()
 				m := onTape(t, in, sound, take.Rate)
