@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { Instrument, Place } from '../api/client'
 import MarkShape from '../music/MarkShape.vue'
 import { markOf, outline } from '../music/marks'
-import { dots, geometry, narrow, thumbHigh, type Frame } from './geometry'
+import { dots, geometry, neckHigh, type Frame } from './geometry'
 import NeckBoard from './NeckBoard.vue'
 import type { Region } from './region'
 import { useCursor } from './useCursor'
@@ -39,13 +39,7 @@ const box = ref<HTMLElement>()
 const { width } = useElementSize(box, { width: 1140, height: 0 })
 /* On a low screen it leaves room for what lies below it. */
 const { height: tall } = useWindowSize()
-const height = computed(() =>
-  width.value < narrow
-    ? thumbHigh(props.instrument.open.length)
-    : tall.value < 900
-      ? 224
-      : Math.min(420, Math.max(258, tall.value * 0.3)),
-)
+const height = computed(() => neckHigh(width.value, tall.value, props.instrument.open.length))
 const { view, down, move: draw, up, drawn } = usePanned(() => frame.value, () => props.instrument.last, () => !!props.instrument.left, () => props.window) // prettier-ignore
 const frame = computed((): Frame => {
   const last = props.instrument.last

@@ -56,6 +56,9 @@ export const narrow = 700
 const thumb = 44
 /** How high a neck of so many strings is where it is narrow; margins are those above the first string and below the last. */
 export const thumbHigh = (strings: number, margins = 80) => thumb * (strings - 1) + margins
+/** How high the neck of the Bench is: for a thumb where it is narrow, little on a low screen, more on a high one. */
+export const neckHigh = (width: number, tall: number, strings: number) =>
+  width < narrow ? thumbHigh(strings) : tall < 900 ? 224 : Math.min(420, Math.max(258, tall * 0.3))
 /** How many frets a thumb can tell apart in so much room. */
 export const thumbWide = (width: number) => Math.max(4, Math.floor((width - 60) / thumb))
 
