@@ -491,6 +491,8 @@ func TestStrangersAreFew(t *testing.T) {
 	b := visit(t, at)
 	require.Equal(t, 303, b.pair(r.State().Code, "phone"))
 	in := r.socket(at, b.cookie)
+	// The one by which it was paired is gone first.
+	require.Eventually(t, func() bool { r.gate.mu.Lock(); defer r.gate.mu.Unlock(); return r.gate.strangers == 0 }, 5*time.Second, 5*time.Millisecond)
 	var held []net.Conn
 	for range mostFromOne {
 		c, err := net.Dial("tcp", host)
