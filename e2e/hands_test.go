@@ -128,7 +128,7 @@ func TestWhatIsInViewIsTold(t *testing.T) {
 	p.sees("h1", "Charts")
 	p.until(`document.querySelector('.told')`)
 	p.keys("i")
-	p.sees(".told.seen", "nothing to tell")
+	p.sees(".told.seen", "Charts: 6 entries")
 }
 
 // A finger goes through the bars and draws the neck along; two of them spread it. What it did is no press.
