@@ -48,7 +48,7 @@ func TestALadderGoesOnInFinerNotes(t *testing.T) {
 		const line = {title: 'Up and down', key: 'C', feel: 'straight', tempo: 120, beats: 4, text: '| C7 | F7 |', low: 7, high: 11, notes: []}
 		const { score } = await post('/lines/drill', {line, task: {drill: 'run', pace: 'quarters'}})
 		const { id } = await post('/lines', {...line, exercise: 'run', notes: score.notes.map(({start, length, note, string, fret, finger}) => ({start, length, note, string, fret, finger}))})
-		localStorage.setItem('undaris-rungs', JSON.stringify({['line ' + id]: {tempo: 120, row: 1}}))
+		localStorage.setItem('undaris-rungs', JSON.stringify({['line ' + id]: {tempo: 120, row: 2}}))
 		return {id, notes: score.notes.map(n => ({start: n.start, midi: n.midi}))} })()`)
 	require.NotEmpty(t, made.Notes)
 	p.visit(fmt.Sprintf("/lines/%d", made.ID))
