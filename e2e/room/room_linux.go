@@ -25,7 +25,7 @@ func Inside(t *testing.T) bool {
 	if os.Getenv(within) != "" {
 		return true
 	}
-	cmd := exec.Command(os.Args[0], "-test.run=^"+t.Name()+"$", "-test.v", "-test.timeout=10m")
+	cmd := exec.Command(os.Args[0], "-test.run=^"+t.Name()+"$", "-test.v", "-test.timeout=30m")
 	cmd.Env = append(os.Environ(), within+"=yes")
 	cmd.SysProcAttr = &syscall.SysProcAttr{Cloneflags: syscall.CLONE_NEWNET}
 	if os.Getuid() != 0 {
