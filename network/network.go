@@ -292,6 +292,7 @@ func (n *Network) Pair() error {
 	if !n.on {
 		return errors.New("the network is switched off")
 	}
+	n.told = "" // who pairs anew has seen it
 	_, err := n.pairing.begin(n.now())
 	return err
 }

@@ -390,6 +390,9 @@ func TestTheCertificateIsForItsAddresses(t *testing.T) {
 	r.start()
 	assert.NotEqual(t, cert.Raw, see().Raw)
 	assert.Contains(t, r.State().Told, "new certificate")
+	// It is told until somebody pairs anew.
+	require.NoError(t, r.Pair())
+	assert.Empty(t, r.State().Told)
 	// A clock that ran ahead and was put back is no reason to be locked out.
 	r.ahead.Store(0)
 	r.Close()
